@@ -1,0 +1,569 @@
+package abc
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"patientladder/core/pitch"
+	"patientladder/core/score"
+)
+
+// music reads one line of the tune's body.
+func (r *reader) music(line string) error {
+	v := r.v
+	v.lineStart, v.lineNote = len(v.bars), len(v.bar.Notes)
+	s := &scanner{text: line}
+	for !s.done() {
+		if err := r.element(s); err != nil {
+			return fmt.Errorf("%w (column %d)", err, s.pos+1)
+		}
+		if len(r.v.bars) > maxBars {
+			return fmt.Errorf("more than %d bars", maxBars)
+		}
+	}
+	return nil
+}
+
+type scanner struct {
+	text string
+	pos  int
+}
+
+func (s *scanner) done() bool { return s.pos >= len(s.text) }
+
+// peek returns the byte n places on, or 0.
+func (s *scanner) peek(n int) byte {
+	if s.pos+n < len(s.text) {
+		return s.text[s.pos+n]
+	}
+	return 0
+}
+
+// take returns the longest run of the given characters.
+func (s *scanner) take(chars string) string {
+	from := s.pos
+	for !s.done() && strings.IndexByte(chars, s.text[s.pos]) >= 0 {
+		s.pos++
+	}
+	return s.text[from:s.pos]
+}
+
+// until returns what stands before the closing character and passes it.
+func (s *scanner) until(closing byte) (string, error) {
+	i := strings.IndexByte(s.text[s.pos:], closing)
+	if i < 0 {
+		return "", fmt.Errorf("a %q is missing", closing)
+	}
+	out := s.text[s.pos : s.pos+i]
+	s.pos += i + 1
+	return out, nil
+}
+
+const noteLetters = "CDEFGABcdefgab"
+
+func isNoteStart(c byte) bool {
+	return strings.IndexByte(noteLetters+"^_=", c) >= 0 && c != 0
+}
+
+func (r *reader) element(s *scanner) error {
+	v, c := r.v, s.peek(0)
+	switch {
+	case c == ' ' || c == '\t' || c == '`' || c == '\\' || c == 'y' || c == '$':
+		s.pos++
+	case isNoteStart(c):
+		return r.note(s)
+	case strings.IndexByte("zxZX", c) >= 0:
+		return r.silence(s)
+	case c == '[' && isLetter(s.peek(1)) && s.peek(2) == ':':
+		return r.inline(s)
+	case c == '[' && (isNoteStart(s.peek(1)) || s.peek(1) == '!'):
+		return r.chord(s)
+	case c == '|' || c == ':' || c == '[' || c == ']':
+		return r.barLine(s)
+	case c == '(' && s.peek(1) >= '0' && s.peek(1) <= '9':
+		return r.openTuplet(s)
+	case c == '(':
+		s.pos++
+		v.slurs++
+	case c == ')':
+		s.pos++
+		if n := v.latest(); n != nil {
+			n.SlurEnds++
+		}
+	case c == '-':
+		s.pos++
+		v.tie()
+	case c == '>' || c == '<':
+		return v.breakRhythm(s.take("><"))
+	case c == '{' || c == '}':
+		s.pos++
+		if c == '{' && s.peek(0) == '/' {
+			s.pos++
+		}
+		v.grace = c == '{'
+	case c == '!' || c == '+':
+		s.pos++
+		name, err := s.until(c)
+		if err != nil {
+			return err
+		}
+		r.decoration(name)
+	case c == '"':
+		s.pos++
+		text, err := s.until('"')
+		if err != nil {
+			return err
+		}
+		if text != "" && strings.IndexByte("^_<>@", text[0]) >= 0 {
+			v.mark("words", text[1:], 0)
+		} else {
+			r.s.Note("chord symbol", len(v.bars)+1)
+		}
+	case c == '&':
+		return fmt.Errorf("voice overlay (&) is not read; give each voice its own V: line")
+	case shorthand[c] != "":
+		s.pos++
+		r.decoration(shorthand[c])
+	default:
+		return fmt.Errorf("%q is not ABC music", string([]rune(s.text[s.pos:])[:1]))
+	}
+	return nil
+}
+
+// shorthand is section 4.14 of the standard.
+var shorthand = map[byte]string{
+	'.': "staccato", '~': "roll", 'H': "fermata", 'L': "accent", 'M': "lowermordent", 'O': "coda",
+	'P': "uppermordent", 'S': "segno", 'T': "trill", 'u': "upbow", 'v': "downbow",
+}
+
+// articulations maps ABC decorations to the score's words.
+var articulations = map[string]string{
+	"staccato": "staccato", "accent": "accent", ">": "accent", "emphasis": "accent", "tenuto": "tenuto",
+	"fermata": "fermata", "upbow": "up-bow", "downbow": "down-bow", "breath": "breath-mark", "wedge": "staccatissimo",
+}
+
+var dynamics = map[string]string{
+	"pppp": "pppp", "ppp": "ppp", "pp": "pp", "p": "p", "mp": "mp", "mf": "mf", "f": "f", "ff": "ff", "fff": "fff", "ffff": "ffff",
+	"sfz": "sfz", "crescendo(": "crescendo", "<(": "crescendo", "diminuendo(": "diminuendo", ">(": "diminuendo",
+	"crescendo)": "stop", "<)": "stop", "diminuendo)": "stop", ">)": "stop",
+}
+
+func (r *reader) decoration(name string) {
+	v := r.v
+	switch {
+	case len(name) == 1 && name[0] >= '0' && name[0] <= '5':
+		v.pending.fingers = append(v.pending.fingers, name)
+	case articulations[name] != "":
+		v.pending.articulations = append(v.pending.articulations, articulations[name])
+	case dynamics[name] != "":
+		v.mark("dynamic", dynamics[name], 0)
+	default:
+		r.s.Note("decoration "+name, len(v.bars)+1)
+	}
+}
+
+func (r *reader) inline(s *scanner) error {
+	name := s.peek(1)
+	s.pos += 3
+	value, err := s.until(']')
+	if err != nil {
+		return err
+	}
+	return r.field(name, strings.TrimSpace(value))
+}
+
+// pitch reads accidental, letter and octave marks: sections 4.1 and 4.2.
+func (r *reader) pitch(s *scanner) (pitch.Pitch, error) {
+	acc := s.take("^_=")
+	letter := s.peek(0)
+	if strings.IndexByte(noteLetters, letter) < 0 || letter == 0 {
+		return pitch.Pitch{}, fmt.Errorf("an accidental with no note behind it")
+	}
+	s.pos++
+	octave := 4
+	if letter >= 'a' {
+		octave, letter = 5, letter-'a'+'A'
+	}
+	for _, m := range s.take("',") {
+		if m == '\'' {
+			octave++
+		} else {
+			octave--
+		}
+	}
+	v := r.v
+	alter, kept := v.accidentals[letter]
+	if !kept {
+		alter = v.key.Alter(letter)
+	}
+	if acc != "" {
+		known := map[string]int{"^": 1, "^^": 2, "_": -1, "__": -2, "=": 0}
+		a, ok := known[acc]
+		if !ok {
+			return pitch.Pitch{}, fmt.Errorf("%q is not an accidental", acc)
+		}
+		alter = a
+		if v.accidentals == nil {
+			v.accidentals = map[byte]int{}
+		}
+		v.accidentals[letter] = a
+	}
+	p, err := pitch.New(letter, alter, octave)
+	if err != nil || acc != "" || !v.tied {
+		return p, err
+	}
+	// a tie carries the accidental of the note before over the bar line
+	for _, t := range v.tiedNotes {
+		if t.Step() == p.Step() && t.Octave() == p.Octave() {
+			return t, nil
+		}
+	}
+	return p, nil
+}
+
+// length reads 3, /2, 3/2, // after a note: section 4.3.
+func (s *scanner) length() (num, den int64, err error) {
+	num, den = 1, 1
+	if digits := s.take("0123456789"); digits != "" {
+		if num, err = strconv.ParseInt(digits, 10, 32); err != nil || num == 0 || num > 1024 {
+			return 0, 0, fmt.Errorf("%q is not a note length", digits)
+		}
+	}
+	for s.peek(0) == '/' {
+		s.pos++
+		digits := s.take("0123456789")
+		n := int64(2)
+		if digits != "" {
+			if n, err = strconv.ParseInt(digits, 10, 32); err != nil || n == 0 {
+				return 0, 0, fmt.Errorf("%q is not a note length", "/"+digits)
+			}
+		}
+		if den *= n; den > 1024 {
+			return 0, 0, fmt.Errorf("a note shorter than a 1024th of the unit")
+		}
+	}
+	return num, den, nil
+}
+
+func (r *reader) note(s *scanner) error {
+	p, err := r.pitch(s)
+	if err != nil {
+		return err
+	}
+	num, den, err := s.length()
+	if err != nil {
+		return err
+	}
+	return r.sound([]score.Note{{Pitch: p}}, num, den)
+}
+
+func (r *reader) chord(s *scanner) error {
+	s.pos++
+	var notes []score.Note
+	var num, den int64
+	for s.peek(0) != ']' {
+		switch c := s.peek(0); {
+		case c == 0:
+			return fmt.Errorf("a ']' is missing")
+		case c == '!':
+			s.pos++
+			name, err := s.until('!')
+			if err != nil {
+				return err
+			}
+			r.decoration(name)
+		case c == '-':
+			s.pos++
+			if len(notes) > 0 {
+				notes[len(notes)-1].TieTo = true
+			}
+		case c == ' ':
+			s.pos++
+		case isNoteStart(c):
+			p, err := r.pitch(s)
+			if err != nil {
+				return err
+			}
+			n, d, err := s.length()
+			if err != nil {
+				return err
+			}
+			if len(notes) == 0 {
+				num, den = n, d // section 4.17: the first note gives the chord's length
+			}
+			note := score.Note{Pitch: p, Fingers: r.v.pending.fingers}
+			r.v.pending.fingers = nil
+			notes = append(notes, note)
+		default:
+			return fmt.Errorf("%q stands inside a chord", c)
+		}
+	}
+	s.pos++
+	if len(notes) == 0 {
+		return fmt.Errorf("an empty chord")
+	}
+	n, d, err := s.length()
+	if err != nil {
+		return err
+	}
+	return r.sound(notes, num*n, den*d)
+}
+
+func (r *reader) silence(s *scanner) error {
+	c := s.peek(0)
+	s.pos++
+	num, den, err := s.length()
+	if err != nil {
+		return err
+	}
+	if c == 'z' || c == 'x' {
+		return r.sound([]score.Note{{Rest: true}}, num, den)
+	}
+	v := r.v
+	if v.meter == nil || den != 1 || num > 200 {
+		return fmt.Errorf("whole-bar rests need a meter and a number of bars up to 200")
+	}
+	for i := range num {
+		if i > 0 {
+			v.close()
+		}
+		v.bar.Notes = append(v.bar.Notes, score.Note{Onset: v.cursor, Duration: v.meter.Length(), Rest: true})
+		v.cursor = v.cursor.Add(v.meter.Length())
+	}
+	return nil
+}
+
+// sound places notes of one onset; num/den counts unit lengths.
+func (r *reader) sound(notes []score.Note, num, den int64) error {
+	v := r.v
+	d, err := r.unit.Scaled(num, den)
+	if err != nil {
+		return err
+	}
+	if v.grace {
+		for i := range notes {
+			notes[i].Grace, notes[i].Onset = true, v.cursor
+		}
+		r.s.Note("time of grace notes", len(v.bars)+1)
+		v.bar.Notes = append(v.bar.Notes, notes...)
+		return nil
+	}
+	if v.broken.Sign() > 0 {
+		n, dd := v.broken.Fraction()
+		if d, err = d.Scaled(n, dd); err != nil {
+			return err
+		}
+		v.broken = score.Time{}
+	}
+	var tup *score.Tuplet
+	if v.tuplet.left > 0 {
+		tup = &score.Tuplet{Actual: v.tuplet.actual, Normal: v.tuplet.normal}
+		if d, err = d.Scaled(int64(tup.Normal), int64(tup.Actual)); err != nil {
+			return err
+		}
+		v.tuplet.left--
+	}
+	var ties []pitch.Pitch
+	for i := range notes {
+		n := &notes[i]
+		n.Onset, n.Duration, n.Tuplet = v.cursor, d, tup
+		if !n.Rest && v.tied {
+			for _, t := range v.tiedNotes {
+				n.TieFrom = n.TieFrom || t == n.Pitch
+			}
+		}
+		if n.TieTo {
+			ties = append(ties, n.Pitch)
+		}
+		if i > 0 {
+			continue
+		}
+		n.SlurStarts, v.slurs = v.slurs, 0
+		n.Fingers = append(n.Fingers, v.pending.fingers...)
+		n.Articulations = v.pending.articulations
+		v.pending = pending{}
+	}
+	v.tied, v.tiedNotes = len(ties) > 0, ties
+	if v.cursor = v.cursor.Add(d); score.Quarters(4096).Less(v.cursor) {
+		return fmt.Errorf("a bar longer than a thousand whole notes")
+	}
+	v.bar.Notes = append(v.bar.Notes, notes...)
+	return nil
+}
+
+// latest returns the newest note, which may be the last of the bar before.
+func (v *voice) latest() *score.Note {
+	if n := len(v.bar.Notes); n > 0 {
+		return &v.bar.Notes[n-1]
+	}
+	if n := len(v.bars); n > 0 && len(v.bars[n-1].Notes) > 0 {
+		b := &v.bars[n-1]
+		return &b.Notes[len(b.Notes)-1]
+	}
+	return nil
+}
+
+// newest returns the note or chord that ends at the cursor.
+func (v *voice) newest() []*score.Note {
+	last := v.latest()
+	if last == nil {
+		return nil
+	}
+	list := v.bar.Notes
+	if len(list) == 0 {
+		list = v.bars[len(v.bars)-1].Notes
+	}
+	var out []*score.Note
+	for i := len(list) - 1; i >= 0 && list[i].Onset == last.Onset && !list[i].Grace; i-- {
+		out = append(out, &list[i])
+	}
+	return out
+}
+
+func (v *voice) tie() {
+	for _, n := range v.newest() {
+		if !n.Rest {
+			n.TieTo = true
+			v.tied = true
+			v.tiedNotes = append(v.tiedNotes, n.Pitch)
+		}
+	}
+}
+
+// breakRhythm is section 4.4: > lengthens the note before and shortens the next.
+func (v *voice) breakRhythm(signs string) error {
+	if len(signs) > 3 || strings.Count(signs, signs[:1]) != len(signs) {
+		return fmt.Errorf("%q is not a broken rhythm", signs)
+	}
+	whole := int64(1) << len(signs)
+	long, short := score.Frac(2*whole-1, whole), score.Frac(1, whole)
+	before := v.newest()
+	if len(v.bar.Notes) == 0 || len(before) == 0 {
+		return fmt.Errorf("a %q with no note before it", signs)
+	}
+	factor := long
+	v.broken = short
+	if signs[0] == '<' {
+		factor, v.broken = short, long
+	}
+	num, den := factor.Fraction()
+	for i, n := range before {
+		d, err := n.Duration.Scaled(num, den)
+		if err != nil {
+			return err
+		}
+		if i == 0 {
+			v.cursor = v.cursor.Add(d).Sub(n.Duration)
+		}
+		n.Duration = d
+	}
+	return nil
+}
+
+// openTuplet is section 4.13: (p:q:r with the stated defaults.
+func (r *reader) openTuplet(s *scanner) error {
+	s.pos++
+	num := func() int {
+		n, err := strconv.Atoi(s.take("0123456789"))
+		if err != nil {
+			return 0
+		}
+		return n
+	}
+	p, q, n := num(), 0, 0
+	if s.peek(0) == ':' {
+		s.pos++
+		q = num()
+		if s.peek(0) == ':' {
+			s.pos++
+			n = num()
+		}
+	}
+	if p < 2 || p > 15 || q > 15 || n > 64 {
+		return fmt.Errorf("a tuplet of %d", p)
+	}
+	if q == 0 {
+		switch p {
+		case 3, 6:
+			q = 2
+		case 2, 4, 8:
+			q = 3
+		default:
+			q = 2
+			if m := r.v.meter; m != nil && m.BeatType == 8 && m.Beats%3 == 0 && m.Beats > 3 {
+				q = 3
+			}
+		}
+	}
+	if n == 0 {
+		n = p
+	}
+	r.v.tuplet = tuplet{p, q, n}
+	return nil
+}
+
+// barLine reads bar lines, repeats and endings: sections 4.8 to 4.10.
+func (r *reader) barLine(s *scanner) error {
+	v := r.v
+	sign := s.take("|:]")
+	if sign == "" && s.peek(0) == '[' {
+		switch next := s.peek(1); {
+		case next == '|':
+			s.pos++
+			sign = s.take("|:]")
+		case next >= '1' && next <= '9':
+		default:
+			return fmt.Errorf("a '[' that opens neither chord, field nor ending")
+		}
+	}
+	if v.tuplet.left > 0 && sign != "" && v.filled() {
+		return fmt.Errorf("a bar line cuts a tuplet short")
+	}
+	if v.broken.Sign() > 0 {
+		return fmt.Errorf("a bar line stands between the two notes of a broken rhythm")
+	}
+	if sign != "" {
+		v.close()
+		if strings.HasPrefix(sign, ":") && len(v.bars) > 0 {
+			times := len(sign) - len(strings.TrimLeft(sign, ":")) + 1
+			if strings.Trim(sign, ":") == "" { // "::" closes and opens
+				times = 2
+			}
+			v.bars[len(v.bars)-1].Repeat.Ends = min(times, 16)
+			v.endings = nil
+		}
+		if strings.HasSuffix(sign, ":") && (strings.ContainsAny(sign, "|]") || sign == "::") {
+			v.bar.Repeat.Starts = true
+			v.endings = nil
+		}
+		if strings.Contains(sign, "||") || strings.Contains(sign, "|]") {
+			v.endings = nil
+		}
+		if sign == ":" {
+			return fmt.Errorf("a ':' that is no bar line")
+		}
+	}
+	if s.peek(0) == '[' && s.peek(1) >= '1' && s.peek(1) <= '9' {
+		s.pos++
+	} else if sign == "" || s.peek(0) < '1' || s.peek(0) > '9' {
+		return nil
+	}
+	list := s.take("0123456789,-")
+	v.endings = nil
+	for part := range strings.SplitSeq(list, ",") {
+		from, to, ranged := strings.Cut(part, "-")
+		a, err := strconv.Atoi(from)
+		b := a
+		if ranged && err == nil {
+			b, err = strconv.Atoi(to)
+		}
+		if err != nil || a < 1 || b < a || b > 15 {
+			return fmt.Errorf("the ending %q is not a number", list)
+		}
+		for ; a <= b; a++ {
+			v.endings = append(v.endings, a)
+		}
+	}
+	return nil
+}

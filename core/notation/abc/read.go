@@ -1,0 +1,527 @@
+// Package abc reads ABC notation, version 2.1, into score.Score.
+//
+// Source: The ABC music standard 2.1 (December 2011), sections named in the
+// tests. Read are tunes of one or more voices with keys, meters, unit lengths,
+// ties, slurs, tuplets, broken rhythm, chords, repeats and numbered endings,
+// pickups, grace notes, fingerings, decorations and one line of lyrics. What
+// is met and not kept is listed in Score.Unread.
+//
+// A file may hold several tunes; Split parts them and Read takes the first.
+package abc
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"patientladder/core/pitch"
+	"patientladder/core/score"
+)
+
+const (
+	maxBars   = 10000
+	maxVoices = 16
+)
+
+// Split returns the tunes of a file, each beginning at its X: field. Lines
+// before the first X: are shared by all.
+func Split(data []byte) [][]byte {
+	var head, tune []byte
+	var tunes [][]byte
+	seen := false
+	for line := range bytes.Lines(data) {
+		if bytes.HasPrefix(line, []byte("X:")) {
+			if seen {
+				tunes = append(tunes, tune)
+			}
+			seen = true
+			tune = append(bytes.Clone(head), line...)
+			continue
+		}
+		if seen {
+			tune = append(tune, line...)
+		} else {
+			head = append(head, line...)
+		}
+	}
+	if seen {
+		tunes = append(tunes, tune)
+	}
+	return tunes
+}
+
+// Read reads the first tune of a file. Errors are *score.SyntaxError.
+func Read(data []byte) (score.Score, error) {
+	text := string(bytes.TrimPrefix(data, []byte("\xEF\xBB\xBF")))
+	text = strings.NewReplacer("\r\n", "\n", "\r", "\n").Replace(text)
+	r := &reader{unit: score.Time{}, s: score.Score{}}
+	err := r.tune(strings.Split(text, "\n"))
+	if err == nil {
+		err = r.finish()
+	}
+	if err != nil {
+		var at *score.SyntaxError
+		if errors.As(err, &at) {
+			return score.Score{}, err
+		}
+		bar := 0
+		if r.v != nil && r.body {
+			bar = len(r.v.bars) + 1
+		}
+		return score.Score{}, &score.SyntaxError{Line: r.line, Bar: bar, Msg: err.Error()}
+	}
+	r.s.Finish()
+	return r.s, nil
+}
+
+type reader struct {
+	s      score.Score
+	line   int
+	body   bool // the K: field has been passed
+	key    pitch.Key
+	meter  *score.Meter
+	unit   score.Time // nought until L: or the meter decides
+	tempo  string
+	clef   string
+	voices []*voice
+	v      *voice // the voice being written
+	brace  bool   // voices share one brace: one part with a staff each
+}
+
+func (r *reader) tune(lines []string) error {
+	started := false
+	for i, line := range lines {
+		r.line = i + 1
+		if strings.HasPrefix(line, "%%") {
+			r.directive(line[2:])
+			continue
+		}
+		line, _, _ = strings.Cut(line, "%")
+		line = strings.TrimRight(line, " \t")
+		if len(line) >= 2 && line[1] == ':' && isLetter(line[0]) {
+			name, value := line[0], strings.TrimSpace(line[2:])
+			if name == 'X' {
+				if started {
+					r.s.Note("further tunes in the file", 0)
+					return nil
+				}
+				started = true
+				continue
+			}
+			if err := r.field(name, value); err != nil {
+				return err
+			}
+			continue
+		}
+		if line == "" {
+			if r.body && r.hasMusic() {
+				return r.rest(lines[i:])
+			}
+			continue
+		}
+		if !r.body {
+			if !started {
+				continue // free text before the tune
+			}
+			return fmt.Errorf("music stands before the key: a K: line must come first")
+		}
+		if err := r.music(line); err != nil {
+			return err
+		}
+	}
+	if !r.body {
+		return fmt.Errorf("no tune here: an ABC tune needs an X: line and a K: line")
+	}
+	return nil
+}
+
+// rest looks at what follows the empty line that ends a tune.
+func (r *reader) rest(lines []string) error {
+	for _, l := range lines {
+		if strings.HasPrefix(l, "X:") {
+			r.s.Note("further tunes in the file", 0)
+			break
+		}
+	}
+	return nil
+}
+
+func (r *reader) hasMusic() bool {
+	for _, v := range r.voices {
+		if len(v.bars) > 0 || len(v.bar.Notes) > 0 {
+			return true
+		}
+	}
+	return false
+}
+
+func (r *reader) directive(s string) {
+	name, value, _ := strings.Cut(strings.TrimSpace(s), " ")
+	switch name {
+	case "score", "staves":
+		r.brace = strings.Contains(value, "{")
+	case "MIDI", "propagate-accidentals":
+		r.s.Note("%%"+name, 0)
+	}
+}
+
+func isLetter(c byte) bool { return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' }
+
+// field reads an information field, of the head, the body or inline.
+func (r *reader) field(name byte, value string) error {
+	switch name {
+	case 'T':
+		if r.s.Title == "" {
+			r.s.Title = value
+		}
+	case 'C':
+		if r.s.Composer == "" {
+			r.s.Composer = value
+		}
+	case 'M':
+		return r.meterField(value)
+	case 'L':
+		t, err := fraction(value)
+		if err != nil || t.Sign() <= 0 {
+			return fmt.Errorf("the unit length %q is not a fraction such as 1/8", value)
+		}
+		r.unit, err = t.Scaled(4, 1)
+		return err
+	case 'Q':
+		if !r.body {
+			r.tempo = value
+			return nil
+		}
+		return r.tempoMark(r.v, value)
+	case 'K':
+		return r.keyField(value)
+	case 'V':
+		return r.voiceField(value)
+	case 'w':
+		if !r.body {
+			return fmt.Errorf("words stand before the music they belong to")
+		}
+		r.v.lyrics(value, func() { r.s.Note("words beyond the notes", 0) })
+	case 'P', 'U', 'm', 's', 'I', 'd':
+		r.s.Note(string(name)+": field", 0)
+	}
+	return nil // other fields tell about the tune, not how it goes
+}
+
+func (r *reader) meterField(value string) error {
+	var m *score.Meter
+	switch value {
+	case "C":
+		m = &score.Meter{Beats: 4, BeatType: 4}
+	case "C|":
+		m = &score.Meter{Beats: 2, BeatType: 2}
+	case "none", "":
+	default:
+		top, bottom, ok := strings.Cut(value, "/")
+		beats := 0
+		for part := range strings.SplitSeq(strings.Trim(strings.TrimSpace(top), "()"), "+") {
+			n, err := strconv.Atoi(strings.TrimSpace(part))
+			ok = ok && err == nil && n > 0 && n <= 64
+			beats += n
+		}
+		bt, err := strconv.Atoi(strings.TrimSpace(bottom))
+		if !ok || err != nil || bt < 1 || bt > 64 || bt&(bt-1) != 0 || beats > 64 {
+			return fmt.Errorf("the meter %q is not one such as 3/4", value)
+		}
+		m = &score.Meter{Beats: beats, BeatType: bt}
+	}
+	if !r.body {
+		r.meter = m
+		return nil
+	}
+	r.meter, r.v.meter = m, m
+	if m != nil {
+		r.v.bar.Meter = m
+	}
+	return nil
+}
+
+// defaultUnit is section 3.1.7 of the standard: sixteenths for meters below
+// three quarters of a whole note, else eighths.
+func (r *reader) defaultUnit() score.Time {
+	if r.meter != nil && r.meter.Length().Less(score.Quarters(3)) {
+		return score.Frac(1, 4)
+	}
+	return score.Frac(1, 2)
+}
+
+func (r *reader) keyField(value string) error {
+	key, clef, err := parseKey(value, r.s.Note)
+	if err != nil {
+		return err
+	}
+	if r.body {
+		r.v.key = key
+		r.v.bar.Key = &key
+		if clef != "" {
+			r.v.bar.Clefs = append(r.v.bar.Clefs, clefNamed(clef))
+		}
+		return nil
+	}
+	r.key, r.clef, r.body = key, clef, true
+	if r.unit.Sign() == 0 {
+		r.unit = r.defaultUnit()
+	}
+	if len(r.voices) == 0 {
+		r.voice("1")
+	}
+	r.v = r.voices[0]
+	for _, v := range r.voices {
+		r.begin(v)
+	}
+	if r.tempo != "" {
+		return r.tempoMark(r.v, r.tempo)
+	}
+	return nil
+}
+
+// begin gives a voice what the head of the tune says.
+func (r *reader) begin(v *voice) {
+	key := r.key
+	v.key, v.meter, v.bar.Key = key, r.meter, &key
+	v.bar.Meter = r.meter
+	if v.clef == "" {
+		v.clef = r.clef
+	}
+	if v.clef == "" {
+		v.clef = "treble"
+	}
+	v.bar.Clefs = []score.Clef{clefNamed(v.clef)}
+}
+
+// parseKey reads a K: field: tonic, mode, explicit accidentals and clef.
+func parseKey(value string, note func(string, int)) (pitch.Key, string, error) {
+	clef := ""
+	words := strings.Fields(value)
+	var rest []string
+	for i, w := range words {
+		name, v, eq := strings.Cut(w, "=")
+		switch {
+		case eq && name == "clef":
+			clef = strings.Trim(v, `"`)
+		case eq:
+			note("K: "+name, 0)
+		case i > 0 && knownClef(w), i == 0 && len(words) == 1 && knownClef(w):
+			clef = w
+		case i > 0 && strings.ContainsAny(w[:1], "^_="):
+			return pitch.Key{}, "", fmt.Errorf("the key %q has accidentals of its own; write them at the notes", value)
+		default:
+			rest = append(rest, w)
+		}
+	}
+	if len(rest) == 0 || rest[0] == "none" {
+		return pitch.Key{Mode: "major"}, clef, nil
+	}
+	if rest[0] == "HP" || rest[0] == "Hp" {
+		note("bagpipe key", 0)
+		return pitch.Key{Fifths: 2, Mode: "mixolydian"}, clef, nil
+	}
+	tonic := rest[0][:1]
+	tail := rest[0][1:]
+	if strings.HasPrefix(tail, "#") || strings.HasPrefix(tail, "b") {
+		tonic, tail = tonic+tail[:1], tail[1:]
+	}
+	mode := strings.ToLower(tail + strings.Join(rest[1:], ""))
+	full := ""
+	switch {
+	case mode == "":
+		full = "major"
+	case mode == "m":
+		full = "minor"
+	case len(mode) >= 3:
+		for _, m := range []string{"major", "minor", "dorian", "phrygian", "lydian", "mixolydian", "aeolian", "locrian", "ionian"} {
+			if strings.HasPrefix(m, mode[:3]) && (strings.HasPrefix(m, mode) || len(mode) > 3 && strings.HasPrefix(mode, m)) {
+				full = m
+			}
+		}
+	}
+	key, err := pitch.KeyOf(tonic, full)
+	if err != nil {
+		return pitch.Key{}, "", fmt.Errorf("the key %q is not one such as G, Em or Ddor", value)
+	}
+	return key, clef, nil
+}
+
+func knownClef(s string) bool {
+	_, ok := clefs[s]
+	return ok
+}
+
+var clefs = map[string]score.Clef{
+	"treble": {Sign: "G", Line: 2}, "bass": {Sign: "F", Line: 4}, "alto": {Sign: "C", Line: 3},
+	"tenor": {Sign: "C", Line: 4}, "perc": {Sign: "percussion"}, "none": {Sign: "G", Line: 2},
+}
+
+func clefNamed(s string) score.Clef {
+	c, ok := clefs[s]
+	if !ok {
+		c = clefs["treble"]
+	}
+	c.Staff = 1
+	return c
+}
+
+// tempoMark reads 1/4=96, "Gently" 1/4=60, or words alone.
+func (r *reader) tempoMark(v *voice, value string) error {
+	if open := strings.IndexByte(value, '"'); open >= 0 {
+		words, after, closed := strings.Cut(value[open+1:], `"`)
+		if !closed {
+			return fmt.Errorf("the tempo %q opens a quote and does not close it", value)
+		}
+		v.mark("words", words, 0)
+		value = strings.TrimSpace(value[:open] + after)
+	}
+	if value == "" {
+		return nil
+	}
+	beat, per, ok := strings.Cut(value, "=")
+	if !ok {
+		beat, per = "1/4", value
+	}
+	t, err := fraction(strings.TrimSpace(beat))
+	qpm, err2 := strconv.ParseFloat(strings.TrimSpace(per), 64)
+	if err != nil || err2 != nil || qpm <= 0 || qpm > 2000 || t.Sign() <= 0 {
+		return fmt.Errorf("the tempo %q is not one such as 1/4=96", value)
+	}
+	v.mark("tempo", "", qpm*4*t.Float())
+	return nil
+}
+
+func (r *reader) voice(id string) *voice {
+	for _, v := range r.voices {
+		if v.id == id {
+			return v
+		}
+	}
+	v := &voice{id: id}
+	r.voices = append(r.voices, v)
+	return v
+}
+
+func (r *reader) voiceField(value string) error {
+	id, props, _ := strings.Cut(value, " ")
+	if id == "" {
+		return fmt.Errorf("a V: line without a voice name")
+	}
+	if len(r.voices) > maxVoices {
+		return fmt.Errorf("more than %d voices", maxVoices)
+	}
+	before := len(r.voices)
+	v := r.voice(id)
+	for props = strings.TrimSpace(props); props != ""; props = strings.TrimSpace(props) {
+		name, rest, eq := strings.Cut(props, "=")
+		if !eq {
+			if knownClef(strings.TrimSpace(props)) {
+				v.clef = strings.TrimSpace(props)
+			}
+			break
+		}
+		val := rest
+		if strings.HasPrefix(rest, `"`) {
+			val, props, _ = strings.Cut(rest[1:], `"`)
+		} else {
+			val, props, _ = strings.Cut(rest, " ")
+		}
+		switch strings.TrimSpace(name) {
+		case "clef":
+			v.clef = val
+		case "name", "nm":
+			v.name = val
+		case "middle", "octave", "transpose":
+			r.s.Note("V: "+strings.TrimSpace(name), 0)
+		}
+	}
+	if r.body {
+		if len(r.voices) > before {
+			r.begin(v)
+		}
+		r.v = v
+	}
+	return nil
+}
+
+// finish turns voices into parts.
+func (r *reader) finish() error {
+	for _, v := range r.voices {
+		r.v = v
+		if err := v.closeLast(); err != nil {
+			return err
+		}
+	}
+	var music []*voice
+	for _, v := range r.voices {
+		if len(v.bars) > 0 {
+			music = append(music, v)
+		}
+	}
+	if len(music) == 0 {
+		return fmt.Errorf("the tune has no notes")
+	}
+	for i, v := range music {
+		staff := 1
+		if r.brace {
+			staff = i + 1
+		}
+		for bi := range v.bars {
+			b := &v.bars[bi]
+			for ci := range b.Clefs {
+				b.Clefs[ci].Staff = staff
+			}
+			for ni := range b.Notes {
+				b.Notes[ni].Staff, b.Notes[ni].Voice = staff, i+1
+			}
+		}
+		if !r.brace || i == 0 {
+			r.s.Parts = append(r.s.Parts, score.Part{Name: v.name, Staves: 1, Bars: v.bars})
+			continue
+		}
+		p := &r.s.Parts[0]
+		p.Staves = i + 1
+		for bi, b := range v.bars {
+			if bi == len(p.Bars) {
+				p.Bars = append(p.Bars, b)
+				continue
+			}
+			into := &p.Bars[bi]
+			into.Clefs = append(into.Clefs, b.Clefs...)
+			into.Notes = merge(into.Notes, b.Notes)
+			if into.Length.Less(b.Length) {
+				into.Length = b.Length
+			}
+		}
+	}
+	return nil
+}
+
+// merge joins two voices of a bar, each in order of onset.
+func merge(a, b []score.Note) []score.Note {
+	out := make([]score.Note, 0, len(a)+len(b))
+	for len(a) > 0 && len(b) > 0 {
+		if b[0].Onset.Less(a[0].Onset) {
+			out, b = append(out, b[0]), b[1:]
+		} else {
+			out, a = append(out, a[0]), a[1:]
+		}
+	}
+	return append(append(out, a...), b...)
+}
+
+func fraction(s string) (score.Time, error) {
+	n, d, slash := strings.Cut(s, "/")
+	num, err := strconv.ParseInt(n, 10, 32)
+	den := int64(1)
+	if err == nil && slash {
+		den, err = strconv.ParseInt(d, 10, 32)
+	}
+	if err != nil {
+		return score.Time{}, err
+	}
+	return score.NewTime(num, den)
+}

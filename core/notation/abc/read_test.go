@@ -1,0 +1,195 @@
+package abc
+
+import (
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/score"
+)
+
+// heard renders one staff as "pitch@onset+duration", quarter note = 1.
+func heard(s score.Score, part, staff int, order []int) string {
+	var out []string
+	for _, n := range s.Parts[part].Sounding(staff, order) {
+		out = append(out, fmt.Sprintf("%s@%s+%s", n.Pitch, n.Onset, n.Duration))
+	}
+	return strings.Join(out, " ")
+}
+
+// Section numbers are those of The ABC music standard 2.1 (2011).
+func TestTunes(t *testing.T) {
+	for _, c := range []struct{ name, head, body, want string }{
+		{"4.1 octaves", "M:4/4\nL:1/4\nK:C", "C, C c c'|", "C3@0+1 C4@1+1 C5@2+1 C6@3+1"},
+		{"4.2 accidental lasts to the bar line", "M:4/4\nL:1/4\nK:C", "^F F =F F|F|", "F#4@0+1 F#4@1+1 F4@2+1 F4@3+1 F4@4+1"},
+		{"11.3 accidental holds in other octaves", "M:2/4\nL:1/4\nK:C", "^F f|", "F#4@0+1 F#5@1+1"},
+		{"3.1.14 key signature", "M:3/4\nL:1/4\nK:D", "F C _B|", "F#4@0+1 C#4@1+1 Bb4@2+1"},
+		{"3.1.14 minor and modes", "M:3/4\nL:1/4\nK:E minor", "F G D|", "F#4@0+1 G4@1+1 D4@2+1"},
+		{"4.3 lengths", "M:4/4\nL:1/8\nK:C", "C D2 E/ F// G3/2 A/4|", "C4@0+1/2 D4@1/2+1 E4@3/2+1/4 F4@7/4+1/8 G4@15/8+3/4 A4@21/8+1/8"},
+		{"3.1.7 unit from the meter, below 0.75", "M:2/4\nK:C", "C D|", "C4@0+1/4 D4@1/4+1/4"},
+		{"3.1.7 unit from the meter, 0.75 and over", "M:6/8\nK:C", "C D|", "C4@0+1/2 D4@1/2+1/2"},
+		{"4.4 broken rhythm", "M:4/4\nL:1/4\nK:C", "C>D E<F|G>>A", "C4@0+3/2 D4@3/2+1/2 E4@2+1/2 F4@5/2+3/2 G4@4+7/4 A4@23/4+1/4"},
+		{"4.5 rests", "M:4/4\nL:1/4\nK:C", "C z D x|Z|E", "C4@0+1 D4@2+1 E4@8+1"},
+		{"4.13 triplet", "M:2/4\nL:1/8\nK:C", "(3CDE F2|", "C4@0+1/3 D4@1/3+1/3 E4@2/3+1/3 F4@1+1"},
+		{"4.13 triplet of unequal notes", "M:2/4\nL:1/8\nK:C", "(3:2:2C2D E2|", "C4@0+2/3 D4@2/3+1/3 E4@1+1"},
+		{"4.13 duplet in compound time", "M:6/8\nL:1/8\nK:C", "(2CD E3|", "C4@0+3/4 D4@3/4+3/4 E4@3/2+3/2"},
+		{"4.11 tie over the bar line keeps its accidental", "M:2/4\nL:1/4\nK:C", "C ^F-|F C|", "C4@0+1 F#4@1+2 C4@3+1"},
+		{"4.17 chord", "M:2/4\nL:1/4\nK:C", "[CEG] [C2E2]/|", "C4@0+1 E4@0+1 G4@0+1 C4@1+1 E4@1+1"},
+		{"4.11 tied chord", "M:4/4\nL:1/4\nK:C", "[CE]2-[CE]2|", "C4@0+4 E4@0+4"},
+		{"4.12 grace notes take no time", "M:2/4\nL:1/4\nK:C", "{d}c {/e}d|", "C5@0+1 D5@1+1"},
+		{"pickup begins at nought", "M:3/4\nL:1/4\nK:C", "G|C2 E|", "G4@0+1 C4@1+2 E4@3+1"},
+		{"3.2 fields inside a line", "M:2/4\nL:1/4\nK:C", "F [K:G]F|[M:3/4][L:1/8]F4 G2|", "F4@0+1 F#4@1+1 F#4@2+2 G4@4+1"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			s, err := Read([]byte("X:1\nT:Case\n" + c.head + "\n" + c.body + "\n"))
+			require.NoError(t, err)
+			assert.Equal(t, c.want, heard(s, 0, 1, s.Written()))
+		})
+	}
+}
+
+func TestRepeatsAndEndings(t *testing.T) {
+	for _, c := range []struct {
+		name, body string
+		want       []int
+	}{
+		{"4.8 plain repeat", "|:C4|D4:|", []int{1, 2, 1, 2}},
+		{"4.8 repeat without an opening", "C4|D4:|E4|", []int{1, 2, 1, 2, 3}},
+		{"4.8 back to back", "|:C4::D4:|", []int{1, 1, 2, 2}},
+		{"4.9 endings", "|:C4|1 D4:|2 E4|]", []int{1, 2, 1, 3}},
+		{"4.9 endings in brackets", "|:C4|[1 D4:|[2 E4|]", []int{1, 2, 1, 3}},
+		{"4.10 ending lists", "|:C4|[1,2 D4:|[3 E4|]", []int{1, 2, 1, 2, 1, 3}},
+		{"pickup and repeat", "G|C3 G:|", []int{1, 2, 1, 2}},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			s, err := Read([]byte("X:1\nM:4/4\nL:1/4\nK:C\n" + c.body + "\n"))
+			require.NoError(t, err)
+			assert.Equal(t, c.want, s.Played())
+		})
+	}
+}
+
+func TestTwoHandsWordsAndFingers(t *testing.T) {
+	s, err := Read([]byte(`X:7
+T:Two hands
+C:Nobody
+%%score {1 2}
+M:4/4
+L:1/4
+Q:"Calmly" 1/4=72
+V:1 clef=treble
+V:2 clef=bass
+K:F
+V:1
+!1!F !f!G (A .B)|Hc4|
+w: One two three_
+V:2
+F,2 C,2|F,4|
+`))
+	require.NoError(t, err)
+	require.Len(t, s.Parts, 1)
+	assert.Equal(t, 2, s.Parts[0].Staves)
+	assert.Equal(t, "F3@0+2 C3@2+2 F3@4+4", heard(s, 0, 2, s.Written()))
+	notes := s.Parts[0].Bars[0].Notes
+	assert.Equal(t, []string{"1"}, notes[0].Fingers)
+	assert.Equal(t, "One", notes[0].Lyric)
+	var upper []score.Note
+	for _, n := range notes {
+		if n.Staff == 1 {
+			upper = append(upper, n)
+		}
+	}
+	assert.Equal(t, 1, upper[2].SlurStarts)
+	assert.Equal(t, 1, upper[3].SlurEnds)
+	assert.Equal(t, []string{"staccato"}, upper[3].Articulations)
+	assert.Equal(t, []score.Clef{{Staff: 1, Sign: "G", Line: 2}, {Staff: 2, Sign: "F", Line: 4}}, s.Parts[0].Bars[0].Clefs)
+	var kinds []string
+	for _, m := range s.Parts[0].Bars[0].Marks {
+		kinds = append(kinds, m.Kind+" "+m.Text)
+	}
+	assert.Equal(t, []string{"words Calmly", "tempo ", "dynamic f"}, kinds)
+	assert.Empty(t, s.Unread)
+}
+
+func TestNothingLostWithoutAWord(t *testing.T) {
+	s, err := Read([]byte("X:1\nK:C\n\"Am\"C !trill!D \"Em\"E|{g}F|\n\nX:2\nK:G\nG|\n"))
+	require.NoError(t, err)
+	assert.Equal(t, []score.Unread{
+		{What: "chord symbol", Bar: 1, Count: 2},
+		{What: "decoration trill", Bar: 1, Count: 1},
+		{What: "time of grace notes", Bar: 2, Count: 1},
+		{What: "further tunes in the file", Bar: 0, Count: 1},
+	}, s.Unread)
+	assert.Len(t, Split([]byte("%abc\nX:1\nK:C\nC|\n\nX:2\nK:G\nG|\n")), 2)
+}
+
+func TestWhereItWentWrong(t *testing.T) {
+	for _, c := range []struct {
+		name, text string
+		line, bar  int
+		says       string
+	}{
+		{"no tune", "just words\n", 2, 0, "needs an X: line"},
+		{"no key", "X:1\nT:No key\nCDEF|\n", 3, 0, "before the key"},
+		{"strange letter", "X:1\nK:C\nCD|EH?|\n", 3, 2, `"?" is not ABC music`},
+		{"open chord", "X:1\nK:C\nC|[CE|\n", 3, 2, "inside a chord"},
+		{"cut tuplet", "X:1\nM:4/4\nK:C\nC4|(3CD|E\n", 4, 2, "tuplet"},
+		{"bad meter", "X:1\nM:4/5\nK:C\n", 2, 0, "meter"},
+		{"bad length", "X:1\nL:x\nK:C\n", 2, 0, "unit length"},
+		{"bad key", "X:1\nK:Qm\n", 2, 0, "key"},
+		{"hanging accidental", "X:1\nK:C\nC ^|\n", 3, 1, "accidental"},
+		{"quote left open", "X:1\nK:C\n\"Am C|\n", 3, 1, "missing"},
+		{"words first", "X:1\nw: la la\nK:C\nC|\n", 2, 0, "words"},
+		{"no notes", "X:1\nK:C\n|||\n", 4, 1, "no notes"},
+		{"too fine", "X:1\nL:1/8\nK:C\nC/1023|\n", 4, 1, "finer"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			_, err := Read([]byte(c.text))
+			var at *score.SyntaxError
+			require.True(t, errors.As(err, &at), "%v", err)
+			assert.Equal(t, c.line, at.Line)
+			assert.Equal(t, c.bar, at.Bar)
+			assert.Contains(t, at.Msg, c.says)
+			assert.NotContains(t, err.Error(), "\n")
+		})
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	files, err := filepath.Glob("../../../demo/scores/*/*.abc")
+	if err != nil || len(files) == 0 {
+		f.Fatal("no seed tunes", err)
+	}
+	for _, name := range files {
+		data, err := os.ReadFile(name)
+		if err != nil {
+			f.Fatal(err)
+		}
+		f.Add(data)
+	}
+	f.Add([]byte("X:1\nM:6/8\nL:1/8\nK:Ddor clef=alto\n|:{a}(3ABc [DF]2>G-|1 G4:|2 Z2|]\nw: a-b_ *|c\nV:2\nz8|\n"))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		if len(data) > 1<<16 {
+			return
+		}
+		s, err := Read(data)
+		if err != nil {
+			var at *score.SyntaxError
+			if !errors.As(err, &at) {
+				t.Fatalf("not a syntax error: %v", err)
+			}
+			return
+		}
+		for _, p := range s.Parts {
+			for staff := 1; staff <= p.Staves; staff++ {
+				p.Sounding(staff, s.Played())
+			}
+		}
+	})
+}

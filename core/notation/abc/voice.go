@@ -1,0 +1,119 @@
+package abc
+
+import (
+	"strings"
+
+	"patientladder/core/pitch"
+	"patientladder/core/score"
+)
+
+// A voice gathers the bars of one V: line of music.
+type voice struct {
+	id, name, clef string
+	key            pitch.Key
+	meter          *score.Meter
+	bars           []score.Bar
+	bar            score.Bar // being filled
+	cursor         score.Time
+	accidentals    map[byte]int // by letter, until the bar line: section 11.3 of the standard
+
+	endings   []int
+	broken    score.Time // factor for the next note after > or <; nought for none
+	tuplet    tuplet
+	slurs     int
+	grace     bool
+	pending   pending
+	tied      bool // the note before ends in a tie
+	tiedNotes []pitch.Pitch
+	lineStart int // bar index where the present line of music began
+	lineNote  int
+}
+
+type tuplet struct{ actual, normal, left int }
+
+// pending gathers what stands before a note and belongs to it.
+type pending struct {
+	fingers, articulations []string
+}
+
+func (v *voice) mark(kind, text string, qpm float64) {
+	v.bar.Marks = append(v.bar.Marks, score.Mark{Onset: v.cursor, Kind: kind, Text: text, QPM: qpm})
+}
+
+func (v *voice) filled() bool { return len(v.bar.Notes) > 0 }
+
+// close ends the bar being filled; an empty bar is not one.
+func (v *voice) close() {
+	v.accidentals = nil
+	if !v.filled() {
+		return
+	}
+	v.bar.Length = v.cursor
+	v.bar.Repeat.Endings = v.endings
+	v.bars = append(v.bars, v.bar)
+	v.bar, v.cursor = score.Bar{}, score.Time{}
+}
+
+func (v *voice) closeLast() error {
+	if v.tuplet.left > 0 && v.filled() {
+		return &score.SyntaxError{Bar: len(v.bars) + 1, Msg: "a tuplet has fewer notes than it counts"}
+	}
+	v.close()
+	return nil
+}
+
+// lyrics lays a w: line under the notes of the music line before it: section
+// 5.1 of the standard, with -, _, *, ~ and |.
+func (v *voice) lyrics(text string, beyond func()) {
+	type place struct{ bar, note int }
+	var notes []place
+	collect := func(bi int, b *score.Bar, from int) {
+		last := score.Time{}
+		for ni := from; ni < len(b.Notes); ni++ {
+			n := &b.Notes[ni]
+			chordMate := ni > from && n.Onset == last && !n.Rest
+			last = n.Onset
+			if !n.Rest && !n.Grace && !chordMate {
+				notes = append(notes, place{bi, ni})
+			}
+		}
+	}
+	for bi := v.lineStart; bi < len(v.bars); bi++ {
+		from := 0
+		if bi == v.lineStart {
+			from = v.lineNote
+		}
+		collect(bi, &v.bars[bi], from)
+	}
+	if v.filled() {
+		from := 0
+		if v.lineStart == len(v.bars) {
+			from = v.lineNote
+		}
+		collect(len(v.bars), &v.bar, from)
+	}
+	at := func(p place) *score.Note {
+		if p.bar == len(v.bars) {
+			return &v.bar.Notes[p.note]
+		}
+		return &v.bars[p.bar].Notes[p.note]
+	}
+	text = strings.NewReplacer("-", "- ", "_", " _ ", "*", " * ", "|", " | ", `\-`, "-").Replace(text)
+	i := 0
+	for word := range strings.FieldsSeq(text) {
+		if word == "|" {
+			for i < len(notes) && i > 0 && notes[i].bar == notes[i-1].bar {
+				i++
+			}
+			continue
+		}
+		if i >= len(notes) {
+			beyond()
+			return
+		}
+		if word != "_" && word != "*" {
+			at(notes[i]).Lyric = strings.ReplaceAll(strings.TrimSuffix(word, "-"), "~", " ")
+		}
+		i++
+	}
+}

@@ -1,0 +1,337 @@
+package musicxml
+
+import (
+	"bytes"
+	"encoding/xml"
+	"fmt"
+	"strings"
+
+	"patientladder/core/score"
+)
+
+// Write writes a score as an uncompressed MusicXML 4.0 document. Each note
+// carries its score id. Values that no single note sign can show are written
+// with their duration only.
+func Write(s score.Score) []byte {
+	w := &writer{}
+	w.line(`<?xml version="1.0" encoding="UTF-8"?>`)
+	w.line(`<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">`)
+	w.line(`<score-partwise version="4.0">`)
+	if s.Title != "" {
+		w.line("<work><work-title>%s</work-title></work>", esc(s.Title))
+	}
+	if s.Composer != "" {
+		w.line(`<identification><creator type="composer">%s</creator></identification>`, esc(s.Composer))
+	}
+	w.line("<part-list>")
+	for i, p := range s.Parts {
+		w.line(`<score-part id="P%d"><part-name>%s</part-name></score-part>`, i+1, esc(p.Name))
+	}
+	w.line("</part-list>")
+	for i, p := range s.Parts {
+		w.part(i+1, p)
+	}
+	w.line("</score-partwise>")
+	return w.out.Bytes()
+}
+
+type writer struct {
+	out       bytes.Buffer
+	divisions int64
+}
+
+func (w *writer) line(format string, a ...any) {
+	if len(a) == 0 {
+		w.out.WriteString(format)
+	} else {
+		fmt.Fprintf(&w.out, format, a...)
+	}
+	w.out.WriteByte('\n')
+}
+
+func esc(s string) string {
+	var b bytes.Buffer
+	xml.EscapeText(&b, []byte(s)) // a bytes.Buffer never fails
+	return b.String()
+}
+
+func (w *writer) part(n int, p score.Part) {
+	w.divisions = 1
+	for _, b := range p.Bars {
+		for _, note := range b.Notes {
+			for _, t := range []score.Time{note.Onset, note.Duration} {
+				_, den := t.Fraction()
+				w.divisions = lcm(w.divisions, den)
+			}
+		}
+		_, den := b.Length.Fraction()
+		w.divisions = lcm(w.divisions, den)
+	}
+	w.line(`<part id="P%d">`, n)
+	var endings []int
+	for i, b := range p.Bars {
+		next := score.Repeat{}
+		if i+1 < len(p.Bars) {
+			next = p.Bars[i+1].Repeat
+		}
+		w.line(`<measure number="%d" id="p%db%d">`, i+1, n, i+1)
+		w.attributes(i == 0, p, b)
+		opens := len(b.Repeat.Endings) > 0 && !same(endings, b.Repeat.Endings)
+		if b.Repeat.Starts || opens {
+			w.line(`<barline location="left">`)
+			if opens {
+				w.line(`<ending number="%s" type="start"/>`, numbers(b.Repeat.Endings))
+			}
+			if b.Repeat.Starts {
+				w.line(`<repeat direction="forward"/>`)
+			}
+			w.line(`</barline>`)
+		}
+		w.bar(p, b)
+		endings = b.Repeat.Endings
+		closes := len(endings) > 0 && (!same(endings, next.Endings) || b.Repeat.Ends > 0)
+		if b.Repeat.Ends > 0 || closes {
+			w.line(`<barline location="right">`)
+			if closes {
+				w.line(`<ending number="%s" type="stop"/>`, numbers(endings))
+				endings = nil
+			}
+			if b.Repeat.Ends > 0 {
+				w.line(`<repeat direction="backward" times="%d"/>`, b.Repeat.Ends)
+			}
+			w.line(`</barline>`)
+		}
+		w.line(`</measure>`)
+	}
+	w.line("</part>")
+}
+
+func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
+	if !first && b.Key == nil && b.Meter == nil && len(b.Clefs) == 0 {
+		return
+	}
+	w.line("<attributes>")
+	if first {
+		w.line("<divisions>%d</divisions>", w.divisions)
+	}
+	if b.Key != nil {
+		mode := ""
+		if b.Key.Mode != "" {
+			mode = "<mode>" + b.Key.Mode + "</mode>"
+		}
+		w.line("<key><fifths>%d</fifths>%s</key>", b.Key.Fifths, mode)
+	}
+	if b.Meter != nil {
+		w.line("<time><beats>%d</beats><beat-type>%d</beat-type></time>", b.Meter.Beats, b.Meter.BeatType)
+	}
+	if first && p.Staves > 1 {
+		w.line("<staves>%d</staves>", p.Staves)
+	}
+	for _, c := range b.Clefs {
+		line := ""
+		if c.Line > 0 {
+			line = fmt.Sprintf("<line>%d</line>", c.Line)
+		}
+		w.line(`<clef number="%d"><sign>%s</sign>%s</clef>`, c.Staff, esc(c.Sign), line)
+	}
+	w.line("</attributes>")
+}
+
+// bar writes the voices one after another, each backed up to the start.
+func (w *writer) bar(p score.Part, b score.Bar) {
+	marks := b.Marks
+	var voices []int
+	for _, n := range b.Notes {
+		if !containsInt(voices, n.Voice) {
+			voices = append(voices, n.Voice)
+		}
+	}
+	cursor := score.Time{}
+	shift := func(to score.Time) {
+		switch d := to.Sub(cursor); d.Sign() {
+		case 1:
+			w.line("<forward><duration>%d</duration></forward>", w.divs(d))
+		case -1:
+			w.line("<backup><duration>%d</duration></backup>", w.divs(score.Time{}.Sub(d)))
+		}
+		cursor = to
+	}
+	for vi, v := range voices {
+		shift(score.Time{})
+		onset, open := score.Time{}, false
+		for _, n := range b.Notes {
+			if n.Voice != v {
+				continue
+			}
+			if vi == 0 {
+				for len(marks) > 0 && !n.Onset.Less(marks[0].Onset) {
+					shift(marks[0].Onset)
+					w.mark(marks[0])
+					marks = marks[1:]
+				}
+			}
+			chord := open && n.Onset == onset && !n.Grace
+			if !chord {
+				shift(n.Onset)
+			}
+			w.note(p, n, chord)
+			if !chord {
+				cursor = cursor.Add(n.Duration)
+			}
+			onset, open = n.Onset, !n.Grace
+		}
+	}
+	for _, m := range marks {
+		shift(m.Onset)
+		w.mark(m)
+	}
+	shift(b.Length)
+}
+
+func (w *writer) divs(t score.Time) int64 {
+	num, den := t.Fraction()
+	return num * (w.divisions / den)
+}
+
+func (w *writer) mark(m score.Mark) {
+	w.out.WriteString("<direction><direction-type>")
+	switch {
+	case m.Kind == "tempo":
+		fmt.Fprintf(&w.out, "<metronome><beat-unit>quarter</beat-unit><per-minute>%g</per-minute></metronome>", m.QPM)
+	case m.Kind == "words":
+		fmt.Fprintf(&w.out, "<words>%s</words>", esc(m.Text))
+	case m.Text == "crescendo" || m.Text == "diminuendo" || m.Text == "stop":
+		fmt.Fprintf(&w.out, `<wedge type="%s"/>`, m.Text)
+	default:
+		fmt.Fprintf(&w.out, "<dynamics><%s/></dynamics>", m.Text)
+	}
+	w.line("</direction-type></direction>")
+}
+
+func (w *writer) note(p score.Part, n score.Note, chord bool) {
+	w.out.WriteString(`<note id="` + n.ID + `">`)
+	if n.Grace {
+		w.out.WriteString("<grace/>")
+	}
+	if chord {
+		w.out.WriteString("<chord/>")
+	}
+	if n.Rest {
+		w.out.WriteString("<rest/>")
+	} else {
+		fmt.Fprintf(&w.out, "<pitch><step>%c</step>", n.Pitch.Step())
+		if n.Pitch.Alter() != 0 {
+			fmt.Fprintf(&w.out, "<alter>%d</alter>", n.Pitch.Alter())
+		}
+		fmt.Fprintf(&w.out, "<octave>%d</octave></pitch>", n.Pitch.Octave())
+	}
+	if !n.Grace {
+		fmt.Fprintf(&w.out, "<duration>%d</duration>", w.divs(n.Duration))
+	}
+	var ties string
+	if n.TieFrom {
+		w.out.WriteString(`<tie type="stop"/>`)
+		ties += `<tied type="stop"/>`
+	}
+	if n.TieTo {
+		w.out.WriteString(`<tie type="start"/>`)
+		ties += `<tied type="start"/>`
+	}
+	fmt.Fprintf(&w.out, "<voice>%d</voice>", n.Voice)
+	w.value(n)
+	if p.Staves > 1 {
+		fmt.Fprintf(&w.out, "<staff>%d</staff>", n.Staff)
+	}
+	w.notations(n, ties)
+	if n.Lyric != "" {
+		fmt.Fprintf(&w.out, "<lyric><text>%s</text></lyric>", esc(n.Lyric))
+	}
+	w.line("</note>")
+}
+
+// value writes type, dots and tuplet ratio where one sign shows the duration.
+func (w *writer) value(n score.Note) {
+	shown := n.Duration
+	if n.Grace {
+		w.out.WriteString("<type>eighth</type>")
+		return
+	}
+	if n.Tuplet != nil {
+		var err error
+		if shown, err = shown.Scaled(int64(n.Tuplet.Actual), int64(n.Tuplet.Normal)); err != nil {
+			return
+		}
+	}
+	for _, t := range noteTypes {
+		base := score.Frac(t.num, t.den)
+		for dots := range 3 {
+			// each dot adds half of what the one before added
+			scaled, err := base.Scaled(int64(2<<dots)-1, 1<<dots)
+			if err == nil && scaled == shown {
+				w.out.WriteString("<type>" + t.name + "</type>" + strings.Repeat("<dot/>", dots))
+				if n.Tuplet != nil {
+					fmt.Fprintf(&w.out, "<time-modification><actual-notes>%d</actual-notes><normal-notes>%d</normal-notes></time-modification>",
+						n.Tuplet.Actual, n.Tuplet.Normal)
+				}
+				return
+			}
+		}
+	}
+}
+
+func (w *writer) notations(n score.Note, ties string) {
+	var tech, art, after strings.Builder
+	for _, f := range n.Fingers {
+		if strings.ContainsAny(f, "pima") {
+			tech.WriteString("<pluck>" + esc(f) + "</pluck>")
+		} else {
+			tech.WriteString("<fingering>" + esc(f) + "</fingering>")
+		}
+	}
+	for _, a := range n.Articulations {
+		switch a {
+		case "up-bow", "down-bow":
+			tech.WriteString("<" + a + "/>")
+		case "fermata":
+			after.WriteString("<fermata/>")
+		default:
+			art.WriteString("<" + a + "/>")
+		}
+	}
+	var b strings.Builder
+	b.WriteString(ties)
+	b.WriteString(strings.Repeat(`<slur type="stop"/>`, n.SlurEnds) + strings.Repeat(`<slur type="start"/>`, n.SlurStarts))
+	if tech.Len() > 0 {
+		b.WriteString("<technical>" + tech.String() + "</technical>")
+	}
+	if art.Len() > 0 {
+		b.WriteString("<articulations>" + art.String() + "</articulations>")
+	}
+	b.WriteString(after.String())
+	if b.Len() > 0 {
+		w.out.WriteString("<notations>" + b.String() + "</notations>")
+	}
+}
+
+func numbers(list []int) string {
+	return strings.Trim(strings.ReplaceAll(fmt.Sprint(list), " ", ","), "[]")
+}
+
+func same(a, b []int) bool { return fmt.Sprint(a) == fmt.Sprint(b) }
+
+func containsInt(list []int, n int) bool {
+	for _, v := range list {
+		if v == n {
+			return true
+		}
+	}
+	return false
+}
+
+func lcm(a, b int64) int64 {
+	x, y := a, b
+	for y != 0 {
+		x, y = y, x%y
+	}
+	return a / x * b
+}

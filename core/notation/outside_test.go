@@ -1,0 +1,177 @@
+package notation
+
+import (
+	"bufio"
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"math"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"sort"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/score"
+)
+
+func tunes(t *testing.T, ext string) []string {
+	var names []string
+	for _, dir := range []string{"../../demo/scores/*/*", "testdata/*"} {
+		more, err := filepath.Glob(dir + ext)
+		require.NoError(t, err)
+		names = append(names, more...)
+	}
+	require.GreaterOrEqual(t, len(names), 12)
+	return names
+}
+
+// What we read from ABC is what Debian's abc2midi plays, as mftext tells it:
+// the same keys at the same ticks. abc2midi begins a note up to one tick late
+// and leaves a tick between notes; a tick is 1/480 of a quarter note.
+func TestABCAgainstAbc2midi(t *testing.T) {
+	for _, name := range tunes(t, ".abc") {
+		t.Run(filepath.Base(name), func(t *testing.T) {
+			data, err := os.ReadFile(name)
+			require.NoError(t, err)
+			mid := filepath.Join(t.TempDir(), "tune.mid")
+			even := filepath.Join(t.TempDir(), "even.abc") // chords struck at once, not rolled
+			require.NoError(t, os.WriteFile(even, bytes.Replace(data, []byte("\nK:"), []byte("\n%%MIDI chordattack 0\nK:"), 1), 0o600))
+			out, err := exec.Command("abc2midi", even, "-o", mid).CombinedOutput()
+			require.NoError(t, err, "abc2midi comes with the Debian package abcmidi: %s", out)
+			text, err := exec.Command("mftext", mid).Output()
+			require.NoError(t, err)
+			want := midiNotes(t, string(text))
+			s, err := Read(name, data)
+			require.NoError(t, err)
+			var got [][3]int // onset, end, key
+			for _, p := range s.Parts {
+				for staff := 1; staff <= p.Staves; staff++ {
+					for _, n := range p.Sounding(staff, s.Played()) {
+						tick := func(t score.Time) int { return int(math.Round(t.Float() * 480)) }
+						got = append(got, [3]int{tick(n.Onset), tick(n.Onset.Add(n.Duration)), n.Pitch.MIDI()})
+					}
+				}
+			}
+			order(got)
+			order(want)
+			require.Len(t, got, len(want))
+			for i := range got {
+				assert.InDelta(t, want[i][0], got[i][0], 1, "onset of note %d", i)
+				assert.InDelta(t, want[i][1], got[i][1], 1, "end of note %d", i)
+				assert.Equal(t, want[i][2], got[i][2], "key of note %d", i)
+			}
+		})
+	}
+}
+
+func order(notes [][3]int) {
+	sort.Slice(notes, func(i, j int) bool {
+		a, b := notes[i], notes[j]
+		if a[0]/4 != b[0]/4 {
+			return a[0] < b[0]
+		}
+		return a[2] < b[2]
+	})
+}
+
+// midiNotes reads mftext's listing of note-on and note-off lines.
+func midiNotes(t *testing.T, text string) [][3]int {
+	var notes [][3]int
+	open := map[[2]int]int{}
+	for sc := bufio.NewScanner(strings.NewReader(text)); sc.Scan(); {
+		var at, channel, key, velocity int
+		line := sc.Text()
+		if n, _ := fmt.Sscanf(line, "Time=%d Note on, chan=%d pitch=%d vol=%d", &at, &channel, &key, &velocity); n == 4 && velocity > 0 {
+			open[[2]int{channel, key}] = len(notes)
+			if at > 0 {
+				at-- // abc2midi's late tick
+			}
+			notes = append(notes, [3]int{at, 0, key})
+		} else if n, _ := fmt.Sscanf(line, "Time=%d Note off, chan=%d pitch=%d", &at, &channel, &key); n == 3 {
+			notes[open[[2]int{channel, key}]][1] = at
+		}
+	}
+	require.NotEmpty(t, notes)
+	return notes
+}
+
+// What we read from MusicXML is what an npm reader reads.
+func TestMusicXMLAgainstAnotherReader(t *testing.T) {
+	names := append(tunes(t, ".musicxml"), "musicxml/testdata/two-staves.musicxml")
+	out, err := exec.Command("node", append([]string{"../../web/checks/musicxml.mjs"}, names...)...).Output()
+	require.NoError(t, err, "the check needs the packages of web/: run npm ci there")
+	var read map[string][][6]any
+	require.NoError(t, json.Unmarshal(out, &read))
+	for _, name := range names {
+		t.Run(filepath.Base(name), func(t *testing.T) {
+			data, err := os.ReadFile(name)
+			require.NoError(t, err)
+			s, err := Read(name, data)
+			require.NoError(t, err)
+			var got, want []string
+			for pi, p := range s.Parts {
+				for bi, b := range p.Bars {
+					for _, n := range b.Notes {
+						if !n.Rest && !n.Grace {
+							got = append(got, fmt.Sprintf("part %d staff %d bar %d at %.4f for %.4f %s", pi+1, n.Staff, bi+1, n.Onset.Float(), n.Duration.Float(), n.Pitch))
+						}
+					}
+				}
+			}
+			for _, n := range read[name] {
+				want = append(want, fmt.Sprintf("part %v staff %v bar %v at %.4f for %.4f %v", n[0], n[1], n[2], n[3], n[4], n[5]))
+			}
+			sort.Strings(got)
+			sort.Strings(want)
+			assert.NotEmpty(t, want)
+			assert.Equal(t, want, got)
+		})
+	}
+}
+
+func TestFilesToldApart(t *testing.T) {
+	for _, c := range []struct {
+		name, data string
+		want       Format
+		says       string
+	}{
+		{"tune.abc", "X:1\nK:C\nC|", ABC, ""},
+		{"tune.txt", "% mine\nX:1\nK:C\nC|", ABC, ""},
+		{"piece.xml", "<?xml version=\"1.0\"?><score-partwise/>", MusicXML, ""},
+		{"piece.mxl", "PK\x03\x04....", MusicXML, ""},
+		{"wrongly-named.abc", "<score-partwise/>", MusicXML, ""},
+		{"empty.xml", "", "", "empty"},
+		{"photo.jpg", "\xff\xd8\xff\xe0", "", "neither MusicXML"},
+		{"long.abc", strings.Repeat("x", MaxFile+1), "", "larger than 16 MB"},
+	} {
+		got, err := Detect(c.name, []byte(c.data))
+		assert.Equal(t, c.want, got, c.name)
+		if c.says != "" {
+			assert.ErrorContains(t, err, c.says)
+		}
+	}
+}
+
+// An ABC tune drawn as MusicXML still holds the same notes.
+func TestEngravedKeepsTheNotes(t *testing.T) {
+	for _, name := range tunes(t, ".abc") {
+		data, err := os.ReadFile(name)
+		require.NoError(t, err)
+		s, err := Read(name, data)
+		require.NoError(t, err)
+		drawn, err := Engraved(name, data)
+		require.NoError(t, err)
+		again, err := Read("x.xml", drawn)
+		require.NoError(t, err, name)
+		for i, p := range s.Parts {
+			for staff := 1; staff <= p.Staves; staff++ {
+				assert.Equal(t, p.Sounding(staff, s.Played()), again.Parts[i].Sounding(staff, again.Played()), name)
+			}
+		}
+	}
+}

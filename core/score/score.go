@@ -1,0 +1,176 @@
+// Package score holds a piece in memory: parts, bars and notes in exact
+// rational time.
+//
+// Bars count from 1. Onsets and durations are in quarter notes (Time). A
+// note's onset is measured from the start of its bar, a bar's start from the
+// start of the written piece. What a reader met and could not keep stands in
+// Unread, so that nothing is lost without a word.
+package score
+
+import (
+	"fmt"
+	"strings"
+
+	"patientladder/core/pitch"
+)
+
+// A Score is one piece as written.
+type Score struct {
+	Title    string
+	Composer string
+	Parts    []Part
+	Unread   []Unread
+}
+
+// A Part is what one player reads, on one staff or several.
+type Part struct {
+	Name   string
+	Staves int // at least 1
+	Bars   []Bar
+}
+
+// A Bar is one measure of one part.
+type Bar struct {
+	Start  Time // from the start of the written piece
+	Length Time // as filled, not as the meter promises
+	Key    *pitch.Key
+	Meter  *Meter
+	Clefs  []Clef // changes at the head of the bar
+	Notes  []Note // by onset; rests included
+	Marks  []Mark
+	Repeat Repeat
+}
+
+// A Meter is a time signature.
+type Meter struct {
+	Beats    int
+	BeatType int // 4 for a quarter note
+}
+
+// Length returns the length of a full bar.
+func (m Meter) Length() Time { return Frac(int64(m.Beats)*4, int64(m.BeatType)) }
+
+// A Clef is a sign on a line of a staff.
+type Clef struct {
+	Staff int
+	Sign  string // G, F, C, percussion, TAB
+	Line  int
+}
+
+// A Note is a sounding note or a rest. Notes of one voice that share an onset
+// are a chord.
+type Note struct {
+	ID       string // unique within the score; kept when the score is drawn
+	Onset    Time   // from the start of the bar
+	Duration Time   // nought for a grace note
+	Pitch    pitch.Pitch
+	Rest     bool
+	Grace    bool
+	Voice    int // from 1
+	Staff    int // from 1
+
+	TieFrom, TieTo       bool // continues the note before; goes on into the next
+	SlurStarts, SlurEnds int
+	Dots                 int
+	Tuplet               *Tuplet
+	Fingers              []string
+	Articulations        []string // staccato, accent, tenuto, fermata, up-bow, ...
+	Lyric                string
+}
+
+// A Tuplet says that Actual notes stand in the time of Normal.
+type Tuplet struct{ Actual, Normal int }
+
+// A Mark stands at a moment of a bar: loudness, tempo or words.
+type Mark struct {
+	Onset Time
+	Kind  string // dynamic, tempo, words
+	Text  string // "mf", "Gently"
+	QPM   float64
+}
+
+// Repeat says how a bar takes part in repeats.
+type Repeat struct {
+	Starts  bool  // a repeat opens before this bar
+	Ends    int   // the passage closes after this bar and is played this many times; 0 for none
+	Endings []int // passes in which this bar is played; empty for all
+}
+
+// Unread is one kind of thing that a reader met and did not keep.
+type Unread struct {
+	What  string `json:"what"`
+	Bar   int    `json:"bar" doc:"where first met; 0 for before the first bar"`
+	Count int    `json:"count"`
+}
+
+// A SyntaxError says why a file could not be read, and where.
+type SyntaxError struct {
+	Line int // from 1; 0 when not known
+	Bar  int // from 1; 0 when before the first bar
+	Msg  string
+}
+
+func (e *SyntaxError) Error() string {
+	var where []string
+	if e.Line > 0 {
+		where = append(where, fmt.Sprintf("line %d", e.Line))
+	}
+	if e.Bar > 0 {
+		where = append(where, fmt.Sprintf("bar %d", e.Bar))
+	}
+	if len(where) == 0 {
+		return e.Msg
+	}
+	return strings.Join(where, ", ") + ": " + e.Msg
+}
+
+// Bars returns the number of written bars: those of the longest part.
+func (s Score) Bars() int {
+	n := 0
+	for _, p := range s.Parts {
+		n = max(n, len(p.Bars))
+	}
+	return n
+}
+
+// Note counts what a reader could not keep, by kind.
+func (s *Score) Note(what string, bar int) {
+	for i := range s.Unread {
+		if s.Unread[i].What == what {
+			s.Unread[i].Count++
+			return
+		}
+	}
+	s.Unread = append(s.Unread, Unread{what, bar, 1})
+}
+
+// Finish aligns the bars of all parts, gives every note its id and pads short
+// parts. Every reader calls it last. A bar starts where the longest version of
+// the bar before it ends.
+func (s *Score) Finish() {
+	starts := make([]Time, s.Bars()+1)
+	for b := range starts[1:] {
+		longest := Time{}
+		for _, p := range s.Parts {
+			if b < len(p.Bars) && longest.Less(p.Bars[b].Length) {
+				longest = p.Bars[b].Length
+			}
+		}
+		starts[b+1] = starts[b].Add(longest)
+	}
+	for pi := range s.Parts {
+		p := &s.Parts[pi]
+		p.Staves = max(p.Staves, 1)
+		for len(p.Bars) < s.Bars() {
+			p.Bars = append(p.Bars, Bar{})
+		}
+		for bi := range p.Bars {
+			bar := &p.Bars[bi]
+			bar.Start = starts[bi]
+			bar.Length = starts[bi+1].Sub(starts[bi])
+			for ni := range bar.Notes {
+				bar.Notes[ni].ID = fmt.Sprintf("p%db%dn%d", pi+1, bi+1, ni+1)
+			}
+		}
+	}
+}

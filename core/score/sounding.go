@@ -1,0 +1,142 @@
+package score
+
+import (
+	"sort"
+
+	"patientladder/core/pitch"
+)
+
+// A Sound is a note as heard: ties joined, rests and grace notes left out.
+type Sound struct {
+	Pitch    pitch.Pitch
+	Onset    Time // from the start of the piece, written or played
+	Duration Time
+	Bar      int // written bar in which it begins, from 1
+	Voice    int
+}
+
+// Written returns the order of bars as written: 1, 2, 3 and so on.
+func (s Score) Written() []int {
+	order := make([]int, s.Bars())
+	for i := range order {
+		order[i] = i + 1
+	}
+	return order
+}
+
+// Played returns the order in which bars are played with repeats and numbered
+// endings unfolded. A repeat that closes without opening goes back to the
+// start, or to the end of the repeat before it.
+func (s Score) Played() []int {
+	n := s.Bars()
+	rep := make([]Repeat, n)
+	for _, p := range s.Parts {
+		for i, b := range p.Bars {
+			r := &rep[i]
+			r.Starts = r.Starts || b.Repeat.Starts
+			r.Ends = max(r.Ends, b.Repeat.Ends)
+			if len(r.Endings) == 0 {
+				r.Endings = b.Repeat.Endings
+			}
+		}
+	}
+	var order []int
+	open, pass, passes := 0, 1, 1
+	for i := 0; i < n; {
+		if rep[i].Starts && i != open {
+			open, pass, passes = i, 1, 1
+		}
+		if len(rep[i].Endings) > 0 && !contains(rep[i].Endings, pass) {
+			i++
+			continue
+		}
+		order = append(order, i+1)
+		if rep[i].Ends > 0 {
+			passes = max(passes, rep[i].Ends, last(rep, i))
+			if pass < passes && laterPass(rep[i], pass) {
+				pass++
+				i = open
+				continue
+			}
+			if len(rep[i].Endings) == 0 || pass >= passes {
+				open, pass, passes = i+1, 1, 1
+			}
+		}
+		i++
+	}
+	return order
+}
+
+// laterPass reports whether the closing bar leads back: always, unless it
+// belongs to an ending and some pass is still to come elsewhere.
+func laterPass(r Repeat, pass int) bool {
+	return len(r.Endings) == 0 || contains(r.Endings, pass)
+}
+
+// last returns the number of passes that the endings following bar i ask for.
+func last(rep []Repeat, i int) int {
+	most := 0
+	for j := i; j < len(rep) && len(rep[j].Endings) > 0; j++ {
+		if j > i && rep[j].Starts {
+			break
+		}
+		for _, e := range rep[j].Endings {
+			most = max(most, e)
+		}
+	}
+	return most
+}
+
+func contains(list []int, n int) bool {
+	for _, v := range list {
+		if v == n {
+			return true
+		}
+	}
+	return false
+}
+
+// Sounding returns the notes of one staff of one part in the given order of
+// bars, ties joined, by onset and then from low to high.
+func (p Part) Sounding(staff int, order []int) []Sound {
+	var out []Sound
+	type key struct {
+		pitch pitch.Pitch
+		voice int
+	}
+	held := map[key]int{} // index in out of a note that is tied on
+	at := Time{}
+	for _, b := range order {
+		if b > len(p.Bars) {
+			continue
+		}
+		bar := p.Bars[b-1]
+		for _, n := range bar.Notes {
+			if n.Staff != staff || n.Rest || n.Grace {
+				continue
+			}
+			k := key{n.Pitch, n.Voice}
+			onset := at.Add(n.Onset)
+			if i, ok := held[k]; ok && n.TieFrom && out[i].Onset.Add(out[i].Duration) == onset {
+				out[i].Duration = out[i].Duration.Add(n.Duration)
+				if !n.TieTo {
+					delete(held, k)
+				}
+				continue
+			}
+			out = append(out, Sound{n.Pitch, onset, n.Duration, b, n.Voice})
+			delete(held, k)
+			if n.TieTo {
+				held[k] = len(out) - 1
+			}
+		}
+		at = at.Add(bar.Length)
+	}
+	sort.SliceStable(out, func(i, j int) bool {
+		if c := out[i].Onset.Cmp(out[j].Onset); c != 0 {
+			return c < 0
+		}
+		return out[i].Pitch.MIDI() < out[j].Pitch.MIDI()
+	})
+	return out
+}
