@@ -1,0 +1,167 @@
+// Package calendar knows terms, free weeks and weekly lesson slots.
+//
+// Days are civil dates without a clock or a zone; weeks begin on Monday.
+package calendar
+
+import (
+	"fmt"
+	"time"
+)
+
+// A Date is a civil day, written 2026-11-18. Dates of four-digit years sort as
+// strings. The empty Date is no day.
+type Date string
+
+// ParseDate checks that s is a day.
+func ParseDate(s string) (Date, error) {
+	t, err := time.Parse(time.DateOnly, s)
+	if err != nil || t.Format(time.DateOnly) != s {
+		return "", fmt.Errorf("%q is not a day such as 2026-11-18", s)
+	}
+	return Date(s), nil
+}
+
+// On returns the day of a moment in its own zone.
+func On(t time.Time) Date { return Date(t.Format(time.DateOnly)) }
+
+// Time returns midnight UTC of the day, and the zero time for no day.
+func (d Date) Time() time.Time {
+	t, err := time.Parse(time.DateOnly, string(d))
+	if err != nil {
+		return time.Time{}
+	}
+	return t
+}
+
+// Add returns the day n days on.
+func (d Date) Add(n int) Date { return On(d.Time().AddDate(0, 0, n)) }
+
+// Sub returns the days from e to d.
+func (d Date) Sub(e Date) int { return int(d.Time().Sub(e.Time()).Hours() / 24) }
+
+// Weekday returns the day of the week.
+func (d Date) Weekday() time.Weekday { return d.Time().Weekday() }
+
+// Monday returns the first day of d's week.
+func (d Date) Monday() Date { return d.Add(-(int(d.Weekday()) + 6) % 7) }
+
+// A Span is a run of days, both ends in it.
+type Span struct {
+	Name string `json:"name"`
+	From Date   `json:"from"`
+	To   Date   `json:"to"`
+}
+
+// Holds reports whether d lies in the span.
+func (s Span) Holds(d Date) bool { return s.From <= d && d <= s.To }
+
+// A Calendar is a studio's terms and the free spans inside them.
+type Calendar struct {
+	Terms []Span `json:"terms" nullable:"false"`
+	Free  []Span `json:"free" nullable:"false" doc:"days without lessons inside terms"`
+}
+
+// Teaching reports whether lessons are given on d. A calendar without terms
+// teaches all year.
+func (c Calendar) Teaching(d Date) bool {
+	for _, f := range c.Free {
+		if f.Holds(d) {
+			return false
+		}
+	}
+	if len(c.Terms) == 0 {
+		return true
+	}
+	_, ok := c.Term(d)
+	return ok
+}
+
+// Term returns the term that d lies in.
+func (c Calendar) Term(d Date) (Span, bool) {
+	for _, t := range c.Terms {
+		if t.Holds(d) {
+			return t, true
+		}
+	}
+	return Span{}, false
+}
+
+// Week returns which week of its term d lies in and how many the term has,
+// counted by calendar weeks, free ones included; 0, 0 outside terms.
+func (c Calendar) Week(d Date) (week, of int) {
+	t, ok := c.Term(d)
+	if !ok {
+		return 0, 0
+	}
+	first := t.From.Monday()
+	return d.Monday().Sub(first)/7 + 1, t.To.Monday().Sub(first)/7 + 1
+}
+
+// A Slot is a weekly lesson.
+type Slot struct {
+	Weekday time.Weekday `json:"weekday" doc:"0 for Sunday to 6 for Saturday"`
+	Start   string       `json:"start" doc:"15:04"`
+	Minutes int          `json:"minutes"`
+}
+
+// Check says what is wrong with a slot.
+func (s Slot) Check() error {
+	start, err := time.Parse("15:04", s.Start)
+	switch {
+	case err != nil:
+		return fmt.Errorf("%q is not a time of day such as 16:00", s.Start)
+	case s.Weekday < 0 || s.Weekday > 6:
+		return fmt.Errorf("%d is not a day of the week", s.Weekday)
+	case s.Minutes < 10 || s.Minutes > 120:
+		return fmt.Errorf("a lesson lasts 10 to 120 minutes, not %d", s.Minutes)
+	case start.Hour()*60+start.Minute()+s.Minutes > 24*60:
+		return fmt.Errorf("a lesson at %s of %d minutes runs past midnight", s.Start, s.Minutes)
+	}
+	return nil
+}
+
+// On returns the moment of the slot on a day in a zone.
+func (s Slot) On(d Date, zone *time.Location) time.Time {
+	t, err := time.ParseInLocation("2006-01-02 15:04", string(d)+" "+s.Start, zone)
+	if err != nil {
+		return time.Time{}
+	}
+	return t
+}
+
+// Lessons returns the days from first to last on which the slot is taught.
+func (c Calendar) Lessons(s Slot, first, last Date) []Date {
+	var days []Date
+	d := first.Add((int(s.Weekday) - int(first.Weekday()) + 7) % 7)
+	for ; d <= last; d = d.Add(7) {
+		if c.Teaching(d) {
+			days = append(days, d)
+		}
+	}
+	return days
+}
+
+// horizon is how far ahead Next looks: past any summer.
+const horizon = 200
+
+// Next returns the first lesson day after d, or no day when none comes within
+// 200 days.
+func (c Calendar) Next(s Slot, d Date) Date {
+	if days := c.Lessons(s, d.Add(1), d.Add(horizon)); len(days) > 0 {
+		return days[0]
+	}
+	return ""
+}
+
+// AfterWeeks returns the lesson day that comes w taught weeks after d: the
+// first lesson for anything up to one week. Weeks without a lesson do not
+// count. It returns no day when the calendar ends first.
+func (c Calendar) AfterWeeks(s Slot, d Date, w float64) Date {
+	n := int(w + 0.999)
+	for range max(n, 1) {
+		if d = c.Next(s, d); d == "" {
+			return ""
+		}
+	}
+	return d
+}

@@ -1,0 +1,72 @@
+package calendar
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+)
+
+var autumn = Calendar{
+	Terms: []Span{{"autumn", "2026-09-07", "2026-12-11"}, {"spring", "2027-01-11", "2027-03-26"}},
+	Free:  []Span{{"half term", "2026-10-26", "2026-10-30"}},
+}
+
+var wednesday = Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}
+
+func TestWeekOfTerm(t *testing.T) {
+	for _, c := range []struct {
+		day      Date
+		week, of int
+	}{
+		{"2026-09-07", 1, 14}, {"2026-09-13", 1, 14}, {"2026-11-18", 11, 14},
+		{"2026-12-11", 14, 14}, {"2026-12-12", 0, 0}, {"2027-01-11", 1, 11},
+	} {
+		w, of := autumn.Week(c.day)
+		assert.Equal(t, [2]int{c.week, c.of}, [2]int{w, of}, c.day)
+	}
+}
+
+func TestNextLesson(t *testing.T) {
+	for _, c := range []struct{ name, from, want string }{
+		{"a week on", "2026-11-18", "2026-11-25"},
+		{"later the same week", "2026-11-16", "2026-11-18"},
+		{"over the free week", "2026-10-21", "2026-11-04"},
+		{"over the winter break", "2026-12-09", "2027-01-13"},
+		{"no term in sight", "2027-03-24", ""},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			assert.Equal(t, Date(c.want), autumn.Next(wednesday, Date(c.from)))
+		})
+	}
+	assert.Equal(t, Date("2026-11-25"), Calendar{}.Next(wednesday, "2026-11-18"), "no terms: all year")
+}
+
+func TestWeeksAreTaughtWeeks(t *testing.T) {
+	assert.Equal(t, Date("2026-11-25"), autumn.AfterWeeks(wednesday, "2026-11-18", 0.3))
+	assert.Equal(t, Date("2026-12-09"), autumn.AfterWeeks(wednesday, "2026-11-18", 3))
+	assert.Equal(t, Date("2027-01-13"), autumn.AfterWeeks(wednesday, "2026-11-18", 3.2), "the fourth lesson is after the break")
+	assert.Equal(t, Date(""), autumn.AfterWeeks(wednesday, "2026-11-18", 40))
+}
+
+func TestSlots(t *testing.T) {
+	assert.NoError(t, wednesday.Check())
+	for _, bad := range []Slot{{3, "4pm", 30}, {7, "16:00", 30}, {3, "16:00", 5}, {3, "23:30", 60}} {
+		assert.Error(t, bad.Check(), bad)
+	}
+	zone := time.FixedZone("east", 3600)
+	assert.Equal(t, "2026-11-18T16:00:00+01:00", wednesday.On("2026-11-18", zone).Format(time.RFC3339))
+	assert.Len(t, autumn.Lessons(wednesday, "2026-09-07", "2026-12-11"), 13, "fourteen weeks, one free")
+}
+
+func TestDates(t *testing.T) {
+	for _, bad := range []string{"", "2026-2-3", "2026-02-30", "18 Nov", "2026-11-18T00:00:00Z"} {
+		_, err := ParseDate(bad)
+		assert.Error(t, err, bad)
+	}
+	d, err := ParseDate("2028-02-28")
+	assert.NoError(t, err)
+	assert.Equal(t, Date("2028-03-01"), d.Add(2), "a leap year")
+	assert.Equal(t, 366, Date("2029-01-01").Sub("2028-01-01"))
+	assert.Equal(t, Date("2026-11-16"), Date("2026-11-22").Monday())
+}

@@ -1,0 +1,196 @@
+// Package ladder turns facts into a standing.
+//
+// A fact is one recorded event, never changed; another fact may take it back.
+// Fold reads a student's facts, in whatever order and however often they
+// arrive, and gives the standing: the state of every rung, point, spot and
+// secure piece. Same facts, same standing: there is no clock here.
+package ladder
+
+import (
+	"fmt"
+	"slices"
+	"sort"
+	"strings"
+	"time"
+	"unicode/utf8"
+
+	"patientladder/core/calendar"
+	"patientladder/core/shelf"
+)
+
+// A Kind says what a fact tells.
+type Kind string
+
+// The kinds of facts. What each needs and does stands in the table kinds.
+const (
+	RungAdded     Kind = "rung_added"
+	RungMoved     Kind = "rung_moved"
+	RungParked    Kind = "rung_parked"
+	RungResumed   Kind = "rung_resumed"
+	Taught        Kind = "taught"
+	PointHeld     Kind = "point_held"
+	PointMet      Kind = "point_met"
+	PointOpen     Kind = "point_open"
+	SelfJudged    Kind = "self_judged"
+	OwnPoint      Kind = "own_point"
+	SpotNoted     Kind = "spot_noted"
+	SpotDrilled   Kind = "spot_drilled"
+	FootholdTried Kind = "foothold_tried"
+	Polished      Kind = "polished"
+	Heard         Kind = "heard"
+	OpenedWith    Kind = "opened_with"
+	Practised     Kind = "practised"
+	Seen          Kind = "seen"
+	Noted         Kind = "noted"
+	LessonOpened  Kind = "lesson_opened"
+	LessonClosed  Kind = "lesson_closed"
+	Retracted     Kind = "retracted"
+)
+
+// A Fact is one recorded event of one student. Which of the details it has
+// depends on its kind.
+type Fact struct {
+	ID      string    `json:"id" doc:"made by the client: a ULID"`
+	Student string    `json:"student"`
+	At      time.Time `json:"at" doc:"when it happened, by the client's clock"`
+	Kind    Kind      `json:"kind"`
+
+	Rung    string        `json:"rung,omitempty" doc:"the id of the fact that added the rung"`
+	Item    string        `json:"item,omitempty"`
+	Strand  shelf.Strand  `json:"strand,omitempty"`
+	After   string        `json:"after,omitempty" doc:"the rung it stands above; empty for the foot of the lane, 'top' for its top"`
+	Part    string        `json:"part,omitempty"`
+	Point   string        `json:"point,omitempty" doc:"key of a focus point"`
+	Spot    string        `json:"spot,omitempty" doc:"the id of the fact that noted the spot"`
+	Outcome string        `json:"outcome,omitempty" doc:"of a try: granted or not-yet; of a self-judgement: yes, nearly or no; of a hearing: fell-apart, rough, fine or easily"`
+	Count   int           `json:"count,omitempty" doc:"of a spot: times in a row, wanted or done"`
+	Minutes int           `json:"minutes,omitempty"`
+	Day     calendar.Date `json:"day,omitempty" doc:"of practice and of a lesson"`
+	Text    string        `json:"text,omitempty"`
+	Ref     string        `json:"ref,omitempty" doc:"the fact that is taken back"`
+}
+
+// Top places a rung above all others of its lane.
+const Top = "top"
+
+// Outcomes of a try for a foothold, a self-judgement and a hearing.
+var (
+	tries    = []string{"granted", "not-yet"}
+	judged   = []string{"yes", "nearly", "no"}
+	hearings = []string{"fell-apart", "rough", "fine", "easily"}
+)
+
+// kinds holds, for each kind of fact, the details it needs and what it does to
+// a standing. A new kind is one entry here.
+var kinds = map[Kind]struct {
+	needs []string
+	apply func(*fold, Fact)
+}{
+	RungAdded:     {[]string{"item", "strand"}, (*fold).rungAdded},
+	RungMoved:     {[]string{"rung"}, (*fold).rungMoved},
+	RungParked:    {[]string{"rung"}, onRung(func(r *Rung, f Fact) { r.Parked = true })},
+	RungResumed:   {[]string{"rung"}, onRung(func(r *Rung, f Fact) { r.Parked = false })},
+	Taught:        {[]string{"rung"}, onRung((*Rung).taught)},
+	PointHeld:     {[]string{"rung", "point"}, onRung(func(r *Rung, f Fact) { r.Held = f.Point })},
+	PointMet:      {[]string{"rung", "point"}, (*fold).pointMarked},
+	PointOpen:     {[]string{"rung", "point"}, (*fold).pointMarked},
+	SelfJudged:    {[]string{"rung", "outcome"}, onRung(func(r *Rung, f Fact) { r.Judged = append(r.Judged, Judgement{f.Point, f.Outcome, f.At}) })},
+	OwnPoint:      {[]string{"text"}, (*fold).ownPoint},
+	SpotNoted:     {[]string{"rung", "text", "count"}, onRung(func(r *Rung, f Fact) { r.Spots = append(r.Spots, Spot{ID: f.ID, Where: f.Text, Goal: f.Count}) })},
+	SpotDrilled:   {[]string{"rung", "spot", "count"}, onRung((*Rung).spotDrilled)},
+	FootholdTried: {[]string{"rung", "outcome"}, (*fold).tried},
+	Polished:      {[]string{"rung"}, onRung(func(r *Rung, f Fact) { r.Polished = r.Foothold != nil })},
+	Heard:         {[]string{"rung", "outcome"}, onRung(func(r *Rung, f Fact) { r.Heard = append(r.Heard, Hearing{f.Outcome, f.At}) })},
+	OpenedWith:    {[]string{"rung"}, onRung(func(r *Rung, f Fact) { r.Opened++ })},
+	Practised:     {[]string{"day"}, (*fold).practised},
+	Seen:          {[]string{"text"}, nothing},
+	Noted:         {[]string{"text"}, nothing},
+	LessonOpened:  {[]string{"day"}, (*fold).lesson},
+	LessonClosed:  {[]string{"day"}, (*fold).lesson},
+	Retracted:     {[]string{"ref"}, nothing},
+}
+
+// Kinds lists all kinds of facts by name.
+func Kinds() []Kind {
+	list := make([]Kind, 0, len(kinds))
+	for k := range kinds {
+		list = append(list, k)
+	}
+	slices.Sort(list)
+	return list
+}
+
+// Check says what is wrong with the form of a fact; whether its rung exists is
+// for Fold to see.
+func (f Fact) Check() error {
+	k, ok := kinds[f.Kind]
+	if !ok {
+		return fmt.Errorf("%q is not a kind of fact", f.Kind)
+	}
+	if len(f.ID) != 26 {
+		return fmt.Errorf("the fact's id must be a ULID of 26 characters")
+	}
+	if f.At.IsZero() {
+		return fmt.Errorf("the fact has no time")
+	}
+	if f.Kind == RungAdded && !f.Strand.Known() {
+		return fmt.Errorf("%q is not a strand", f.Strand)
+	}
+	if f.Day != "" {
+		if _, err := calendar.ParseDate(string(f.Day)); err != nil {
+			return err
+		}
+	}
+	if f.Count < 0 || f.Count > 1000 || f.Minutes < 0 || f.Minutes > 24*60 {
+		return fmt.Errorf("a count of %d or %d minutes is out of range", f.Count, f.Minutes)
+	}
+	for _, s := range []string{f.Rung, f.Item, f.After, f.Part, f.Point, f.Spot, f.Ref} {
+		if len(s) > 100 || !utf8.ValidString(s) {
+			return fmt.Errorf("a name in the fact is longer than 100 characters")
+		}
+	}
+	if len(f.Text) > 2000 || !utf8.ValidString(f.Text) {
+		return fmt.Errorf("the text is longer than 2000 characters")
+	}
+	has := map[string]bool{
+		"rung": f.Rung != "", "item": f.Item != "", "strand": f.Strand != "", "point": f.Point != "", "spot": f.Spot != "",
+		"outcome": f.Outcome != "", "count": f.Count > 0, "day": f.Day != "", "text": strings.TrimSpace(f.Text) != "", "ref": f.Ref != "",
+	}
+	for _, need := range k.needs {
+		if !has[need] {
+			return fmt.Errorf("a %s fact needs its %s", strings.ReplaceAll(string(f.Kind), "_", " "), need)
+		}
+	}
+	allowed := map[Kind][]string{FootholdTried: tries, SelfJudged: judged, Heard: hearings}[f.Kind]
+	if allowed != nil && !slices.Contains(allowed, f.Outcome) {
+		return fmt.Errorf("the outcome %q is not one of %s", f.Outcome, strings.Join(allowed, ", "))
+	}
+	return nil
+}
+
+// inOrder returns the facts by time and then id, each once, without those
+// taken back. A retraction itself cannot be taken back: say the thing again.
+func inOrder(facts []Fact) []Fact {
+	sorted := slices.Clone(facts)
+	sort.SliceStable(sorted, func(i, j int) bool {
+		if !sorted[i].At.Equal(sorted[j].At) {
+			return sorted[i].At.Before(sorted[j].At)
+		}
+		return sorted[i].ID < sorted[j].ID
+	})
+	gone, seen := map[string]bool{}, map[string]bool{}
+	for _, f := range sorted {
+		if f.Kind == Retracted {
+			gone[f.Ref] = true
+		}
+	}
+	kept := sorted[:0]
+	for _, f := range sorted {
+		if seen[f.ID] || gone[f.ID] && f.Kind != Retracted {
+			continue
+		}
+		seen[f.ID] = true
+		kept = append(kept, f)
+	}
+	return kept
+}

@@ -1,0 +1,439 @@
+package ladder
+
+import (
+	"slices"
+	"time"
+
+	"patientladder/core/calendar"
+	"patientladder/core/reason"
+	"patientladder/core/shelf"
+)
+
+// A Standing is what the facts of one student add up to.
+type Standing struct {
+	Rungs    []Rung     // lane by lane in the order of shelf.Strands, from the foot up
+	Own      []OwnMark  // the student's standing points, oldest first
+	Practice []Practice // by day reported
+	Opened   map[calendar.Date]time.Time
+	Closed   map[calendar.Date]time.Time
+	Unplaced []string // ids of facts about rungs that are not here
+}
+
+// A Rung is an item on this student's ladder.
+type Rung struct {
+	ID       string
+	Item     shelf.Item
+	Strand   shelf.Strand
+	Added    time.Time
+	Parked   bool
+	Taught   *time.Time // when its first lesson was
+	Foothold *time.Time
+	Polished bool
+	Parts    []Part
+	Points   []Point
+	Held     string // key of the point held in mind, or empty
+	Spots    []Spot
+	Tries    []Try
+	Heard    []Hearing
+	Judged   []Judgement
+	Opened   int // lessons that the student opened with it
+
+	firstMark map[string]string // first mark of each own point here: met or open
+}
+
+// A Part is one part of an item with a foothold of its own.
+type Part struct {
+	Name     string
+	Foothold *time.Time
+}
+
+// A Point is a focus point of a rung.
+type Point struct {
+	Key   string
+	Name  string
+	Own   bool // the student's, not the piece's
+	State PointState
+	Since *time.Time // of the present mark
+}
+
+// A PointState says how a focus point stands.
+type PointState string
+
+// The states of a point.
+const (
+	Unmarked PointState = "unmarked"
+	Met      PointState = "met"
+	Open     PointState = "open"
+)
+
+// A Spot is a short hard place with a drill and a count.
+type Spot struct {
+	ID    string
+	Where string
+	Goal  int
+	Done  int // the best run so far
+}
+
+// Met reports whether the spot reached its count.
+func (s Spot) Met() bool { return s.Done >= s.Goal }
+
+// A Try is one try for a foothold.
+type Try struct {
+	Part    string
+	At      time.Time
+	Outcome string         // granted, not-yet or refused
+	Why     *reason.Reason // of a refusal
+}
+
+// A Hearing is a secure piece heard again.
+type Hearing struct {
+	Grade string
+	At    time.Time
+}
+
+// A Judgement is what the student said before the teacher did.
+type Judgement struct {
+	Point   string
+	Outcome string
+	At      time.Time
+}
+
+// An OwnMark is a standing point that follows the student from rung to rung.
+type OwnMark struct {
+	Key   string
+	Name  string
+	Since time.Time
+	Run   int // rungs in a row on which it was met at first
+	Gone  bool
+}
+
+// Practice is one day at home as told.
+type Practice struct {
+	Day     calendar.Date
+	Minutes int
+	Feel    string
+}
+
+// State says where a rung stands on the ladder.
+type State string
+
+// The states of a rung.
+const (
+	Ahead   State = "ahead"
+	Current State = "current"
+	Secure  State = "secure"
+	Parked  State = "parked"
+)
+
+// dropAfter is how many rungs in a row an own point must be met at first
+// before it is no longer written on the next. Common practice, no source.
+const dropAfter = 3
+
+// Fold reads facts into a standing. Items are by id; a rung whose item is
+// missing is left out and its facts are Unplaced.
+func Fold(facts []Fact, items map[string]shelf.Item) Standing {
+	f := &fold{items: items, lanes: map[shelf.Strand][]*Rung{}, rungs: map[string]*Rung{}}
+	f.s.Opened, f.s.Closed = map[calendar.Date]time.Time{}, map[calendar.Date]time.Time{}
+	for _, fact := range inOrder(facts) {
+		if k, ok := kinds[fact.Kind]; ok {
+			k.apply(f, fact)
+		}
+	}
+	for _, strand := range shelf.Strands {
+		for _, r := range f.lanes[strand] {
+			f.s.Rungs = append(f.s.Rungs, f.written(*r))
+		}
+	}
+	return f.s
+}
+
+type fold struct {
+	s     Standing
+	items map[string]shelf.Item
+	lanes map[shelf.Strand][]*Rung
+	rungs map[string]*Rung
+}
+
+func nothing(*fold, Fact) {}
+
+// onRung applies a fact to its rung, or puts it aside when there is none.
+func onRung(apply func(*Rung, Fact)) func(*fold, Fact) {
+	return func(f *fold, fact Fact) {
+		if r := f.rungs[fact.Rung]; r != nil {
+			apply(r, fact)
+		} else {
+			f.s.Unplaced = append(f.s.Unplaced, fact.ID)
+		}
+	}
+}
+
+func (f *fold) rungAdded(fact Fact) {
+	item, ok := f.items[fact.Item]
+	if !ok {
+		f.s.Unplaced = append(f.s.Unplaced, fact.ID)
+		return
+	}
+	r := &Rung{ID: fact.ID, Item: item, Strand: fact.Strand, Added: fact.At, firstMark: map[string]string{}}
+	for _, p := range item.Parts {
+		r.Parts = append(r.Parts, Part{Name: p})
+	}
+	for _, name := range item.Points {
+		r.Points = append(r.Points, Point{Key: shelf.PointKey(name), Name: name, State: Unmarked})
+	}
+	f.rungs[r.ID] = r
+	f.place(r, fact.After)
+}
+
+func (f *fold) rungMoved(fact Fact) {
+	r := f.rungs[fact.Rung]
+	if r == nil {
+		f.s.Unplaced = append(f.s.Unplaced, fact.ID)
+		return
+	}
+	lane := f.lanes[r.Strand]
+	i := slices.Index(lane, r)
+	f.lanes[r.Strand] = slices.Delete(lane, i, i+1)
+	f.place(r, fact.After)
+}
+
+// place puts a rung into its lane above another; a rung that is gone from the
+// lane counts as the top.
+func (f *fold) place(r *Rung, after string) {
+	lane := f.lanes[r.Strand]
+	at := len(lane)
+	if after == "" {
+		at = 0
+	}
+	for i, other := range lane {
+		if other.ID == after {
+			at = i + 1
+		}
+	}
+	f.lanes[r.Strand] = slices.Insert(lane, at, r)
+}
+
+func (r *Rung) taught(f Fact) {
+	if r.Taught == nil {
+		at := f.At
+		r.Taught = &at
+	}
+}
+
+func (f *fold) ownPoint(fact Fact) {
+	f.s.Own = append(f.s.Own, OwnMark{Key: "own-" + fact.ID, Name: fact.Text, Since: fact.At})
+}
+
+func (f *fold) pointMarked(fact Fact) {
+	r := f.rungs[fact.Rung]
+	if r == nil {
+		f.s.Unplaced = append(f.s.Unplaced, fact.ID)
+		return
+	}
+	state := Open
+	if fact.Kind == PointMet {
+		state = Met
+	}
+	for i := range f.s.Own {
+		own := &f.s.Own[i]
+		if own.Key != fact.Point {
+			continue
+		}
+		if _, marked := r.firstMark[own.Key]; !marked {
+			r.firstMark[own.Key] = string(state)
+			if own.Run++; state == Open {
+				own.Run = 0
+			}
+			own.Gone = own.Gone || own.Run >= dropAfter
+		}
+		if j := slices.IndexFunc(r.Points, func(p Point) bool { return p.Key == own.Key }); j < 0 {
+			r.Points = append(r.Points, Point{Key: own.Key, Name: own.Name, Own: true})
+		}
+	}
+	for i := range r.Points {
+		if p := &r.Points[i]; p.Key == fact.Point {
+			at := fact.At
+			p.State, p.Since = state, &at
+			if r.Held == p.Key && state == Met {
+				r.Held = ""
+			}
+		}
+	}
+}
+
+func (r *Rung) spotDrilled(f Fact) {
+	for i := range r.Spots {
+		if s := &r.Spots[i]; s.ID == f.Spot {
+			s.Done = max(s.Done, f.Count)
+		}
+	}
+}
+
+// tried judges a try: one that comes before the piece had its lesson is turned
+// back, whatever its outcome was meant to be.
+func (f *fold) tried(fact Fact) {
+	r := f.rungs[fact.Rung]
+	if r == nil {
+		f.s.Unplaced = append(f.s.Unplaced, fact.ID)
+		return
+	}
+	try := Try{Part: fact.Part, At: fact.At, Outcome: fact.Outcome}
+	if why := r.Refusal(); why != nil {
+		try.Outcome, try.Why = "refused", why
+	}
+	r.Tries = append(r.Tries, try)
+	if try.Outcome != "granted" {
+		return
+	}
+	at := fact.At
+	all := true
+	for i := range r.Parts {
+		p := &r.Parts[i]
+		if p.Foothold == nil && (fact.Part == "" || fact.Part == p.Name) {
+			p.Foothold = &at
+		}
+		all = all && p.Foothold != nil
+	}
+	if all && r.Foothold == nil {
+		r.Foothold = &at
+	}
+}
+
+// Refusal returns why a try for a foothold would be turned back, or nil.
+func (r Rung) Refusal() *reason.Reason {
+	if r.Taught == nil {
+		why := reason.Of("not-taught", "title", r.Item.Title)
+		return &why
+	}
+	return nil
+}
+
+func (f *fold) practised(fact Fact) {
+	f.s.Practice = append(f.s.Practice, Practice{fact.Day, fact.Minutes, fact.Text})
+}
+
+func (f *fold) lesson(fact Fact) {
+	into := f.s.Opened
+	if fact.Kind == LessonClosed {
+		into = f.s.Closed
+	}
+	if _, told := into[fact.Day]; !told {
+		into[fact.Day] = fact.At
+	}
+}
+
+// written finishes a rung: the student's own points that still stand are
+// written on it, and the point "spots" follows from the spots.
+func (f *fold) written(r Rung) Rung {
+	r.Points = slices.Clone(r.Points)
+	for _, own := range f.s.Own {
+		there := slices.ContainsFunc(r.Points, func(p Point) bool { return p.Key == own.Key })
+		secured := r.Foothold != nil && r.Foothold.Before(own.Since)
+		if !there && !own.Gone && !secured && r.Foothold == nil {
+			r.Points = append(r.Points, Point{Key: own.Key, Name: own.Name, Own: true, State: Unmarked})
+		}
+	}
+	if len(r.Spots) == 0 {
+		return r
+	}
+	state := Met
+	for _, s := range r.Spots {
+		if !s.Met() {
+			state = Open
+		}
+	}
+	i := slices.IndexFunc(r.Points, func(p Point) bool { return p.Key == shelf.Spots })
+	if i < 0 {
+		r.Points = append(r.Points, Point{Key: shelf.Spots, Name: "Spots"})
+		i = len(r.Points) - 1
+	}
+	r.Points[i].State = state
+	return r
+}
+
+// State returns where a rung stands: the lowest rung of each lane that is
+// neither secure nor parked is current, and so is any that has been taught.
+func (s Standing) State(r Rung) State {
+	switch {
+	case r.Foothold != nil:
+		return Secure
+	case r.Parked:
+		return Parked
+	case r.Taught != nil:
+		return Current
+	}
+	for _, other := range s.Rungs {
+		if other.Strand == r.Strand && other.Foothold == nil && !other.Parked {
+			if other.ID == r.ID {
+				return Current
+			}
+			break
+		}
+	}
+	return Ahead
+}
+
+// In returns the rungs in a state, lane by lane.
+func (s Standing) In(state State) []Rung {
+	var out []Rung
+	for _, r := range s.Rungs {
+		if s.State(r) == state {
+			out = append(out, r)
+		}
+	}
+	return out
+}
+
+// Rung finds a rung by id.
+func (s Standing) Rung(id string) (Rung, bool) {
+	for _, r := range s.Rungs {
+		if r.ID == id {
+			return r, true
+		}
+	}
+	return Rung{}, false
+}
+
+// Ready reports whether a current rung is ready to try: it has had its lesson
+// and every point is met.
+func (r Rung) Ready() bool {
+	if r.Taught == nil || r.Foothold != nil {
+		return false
+	}
+	for _, p := range r.Points {
+		if p.State != Met {
+			return false
+		}
+	}
+	return len(r.Points) > 0
+}
+
+// Missing lists the names of points that are not met, and of spots by place.
+func (r Rung) Missing() []string {
+	var out []string
+	for _, p := range r.Points {
+		if p.State != Met && p.Key != shelf.Spots {
+			out = append(out, p.Name)
+		}
+	}
+	for _, s := range r.Spots {
+		if !s.Met() {
+			out = append(out, s.Where)
+		}
+	}
+	return out
+}
+
+// LastHeard returns when a secure rung was last played for the teacher: its
+// last hearing, or its foothold.
+func (r Rung) LastHeard() time.Time {
+	last := time.Time{}
+	if r.Foothold != nil {
+		last = *r.Foothold
+	}
+	for _, h := range r.Heard {
+		if h.At.After(last) {
+			last = h.At
+		}
+	}
+	return last
+}

@@ -1,0 +1,40 @@
+package shelf
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"patientladder/core/score"
+)
+
+func TestItemsThatCannotStandOnAShelf(t *testing.T) {
+	good := Item{Title: "Rope Walk", Instrument: Piano, Strand: Book, Points: []string{"Tone", "Loud and soft"}}
+	assert.NoError(t, good.Check())
+	for _, c := range []struct {
+		says   string
+		change func(*Item)
+	}{
+		{"title", func(it *Item) { it.Title = "  " }},
+		{"instrument", func(it *Item) { it.Instrument = "kazoo" }},
+		{"strand", func(it *Item) { it.Strand = "fun" }},
+		{"twice", func(it *Item) { it.Points = []string{"Tone", "tone "} }},
+	} {
+		it := good
+		c.change(&it)
+		assert.ErrorContains(t, it.Check(), c.says)
+	}
+	assert.Equal(t, "loud-and-soft", PointKey(" Loud  and soft"))
+}
+
+func TestUsualPoints(t *testing.T) {
+	plain := score.Score{Parts: []score.Part{{Staves: 2, Bars: []score.Bar{{}, {}}}}}
+	loud := score.Score{Parts: []score.Part{{Bars: []score.Bar{{Marks: []score.Mark{{Kind: "dynamic", Text: "f"}}}}}}}
+	assert.Equal(t, []string{"Rhythm", "Tone", "Fingering", "Spots"}, UsualPoints(Piano, plain))
+	assert.Equal(t, []string{"Rhythm", "Tone", "Tuning", "Loud and soft", "Spots"}, UsualPoints(Cello, loud))
+	it := Item{}
+	it.Describe(plain)
+	assert.Equal(t, 2, it.Staves)
+	assert.Equal(t, 2, it.Bars)
+	assert.True(t, it.HasScore)
+}
