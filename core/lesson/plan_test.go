@@ -1,0 +1,166 @@
+package lesson
+
+import (
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"patientladder/core/approach"
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+)
+
+var today = time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
+
+func ago(days int) *time.Time { t := today.AddDate(0, 0, -days); return &t }
+
+func rung(id string, strand shelf.Strand, taught, foothold *time.Time) ladder.Rung {
+	return ladder.Rung{ID: id, Item: shelf.Item{Title: "T " + id}, Strand: strand, Taught: taught, Foothold: foothold,
+		Points: []ladder.Point{{Key: "tone", Name: "Tone"}}}
+}
+
+var usual = ladder.Standing{Rungs: []ladder.Rung{
+	rung("old", shelf.Book, ago(80), ago(40)),
+	rung("fresh", shelf.Book, ago(30), ago(7)),
+	rung("now", shelf.Book, ago(14), nil),
+	rung("later", shelf.Book, nil, nil),
+	rung("scale", shelf.Technique, ago(7), nil),
+	rung("notes", shelf.Reading, nil, nil),
+}}
+
+func kinds(p Plan) (out []Kind) {
+	for _, b := range p.Blocks {
+		out = append(out, b.Kind)
+	}
+	return
+}
+
+func TestAHalfHour(t *testing.T) {
+	p := Make(usual, approach.Default(8), 8, 30, today)
+	assert.Equal(t, []Kind{SetUp, Opener, Technique, Current, Reading, Upkeep, Ahead, Close, Home}, kinds(p))
+	assert.Equal(t, "fresh", p.Blocks[1].Rung, "opens with what is played well")
+	assert.Equal(t, "old", p.Blocks[5].Rung, "upkeep brings back what is silent longest")
+	assert.Equal(t, "40", p.Blocks[5].Why[0].Args["days"])
+	assert.Equal(t, "later", p.Blocks[6].Rung)
+	assert.Empty(t, p.LeftOut)
+	most := 0
+	for _, b := range p.Blocks {
+		most = max(most, b.Minutes)
+	}
+	assert.Equal(t, most, p.Blocks[3].Minutes, "the current piece has the most")
+}
+
+// Technique that cannot have calm minutes is left out; upkeep is never dropped
+// before it: common practice, no source.
+func TestAShortLessonLeavesOut(t *testing.T) {
+	p := Make(usual, approach.Default(8), 8, 11, today)
+	assert.Equal(t, []Kind{SetUp, Opener, Current, Close, Home}, kinds(p), "what is secure still opens the lesson")
+	var gone []string
+	for _, r := range p.LeftOut {
+		gone = append(gone, r.Args["kind"])
+	}
+	assert.Equal(t, []string{"ahead", "upkeep", "reading", "technique"}, gone, "what can wait goes first")
+}
+
+func TestNothingPlacedYet(t *testing.T) {
+	p := Make(ladder.Standing{}, approach.Default(6), 6, 30, today)
+	assert.Equal(t, []Kind{SetUp, Open, Close, Home}, kinds(p))
+	assert.Equal(t, "nothing-placed", p.Blocks[1].Why[0].Code)
+}
+
+func TestUpkeepBySchool(t *testing.T) {
+	minutes := func(a approach.Approach) (n int) {
+		for _, b := range Make(usual, a, 9, 45, today).Blocks {
+			if b.Band == "upkeep" {
+				n += b.Minutes
+			}
+		}
+		return
+	}
+	third := approach.Default(9)
+	third.Upkeep = "third"
+	assert.Greater(t, minutes(approach.EarFirst(9)), minutes(approach.Default(9)))
+	assert.Greater(t, minutes(approach.Default(9)), minutes(third))
+}
+
+// Minutes at each age: common practice, no source.
+func TestLongestActivity(t *testing.T) {
+	for age, want := range map[int]int{3: 3, 4: 3, 5: 5, 6: 5, 7: 8, 9: 8, 10: 12, 13: 12, 14: 15, 60: 15} {
+		assert.Equal(t, want, Longest(age), "at %d", age)
+	}
+	for _, b := range Make(usual, approach.Default(6), 6, 30, today).Blocks {
+		assert.LessOrEqual(t, b.Minutes, 5)
+	}
+	short := ladder.Standing{Rungs: []ladder.Rung{rung("now", shelf.Book, ago(3), nil)}}
+	p := Make(short, approach.Default(6), 6, 30, today)
+	require.Equal(t, []Kind{SetUp, Current, Close, Home}, kinds(p))
+	assert.Equal(t, "stretched", p.Blocks[1].Why[1].Code, "one piece must fill it: said so")
+}
+
+func TestMinutesAddUp(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		var s ladder.Standing
+		for i := range rapid.IntRange(0, 12).Draw(t, "rungs") {
+			r := rung(fmt.Sprint(i), rapid.SampledFrom(shelf.Strands).Draw(t, "strand"), nil, nil)
+			if rapid.Bool().Draw(t, "taught") {
+				r.Taught = ago(50)
+				if rapid.Bool().Draw(t, "secure") {
+					r.Foothold = ago(rapid.IntRange(1, 49).Draw(t, "since"))
+				}
+			}
+			s.Rungs = append(s.Rungs, r)
+		}
+		age := rapid.IntRange(3, 80).Draw(t, "age")
+		length := rapid.IntRange(10, 90).Draw(t, "length")
+		p := Make(s, approach.Default(age), age, length, today)
+		assert.Equal(t, SetUp, p.Blocks[0].Kind, "set-up first")
+		assert.Equal(t, Home, p.Blocks[len(p.Blocks)-1].Kind, "what to do at home last")
+		at := 0
+		for _, b := range p.Blocks {
+			assert.Equal(t, at, b.Start)
+			assert.GreaterOrEqual(t, b.Minutes, shapes[b.Kind].least)
+			at += b.Minutes
+		}
+		assert.Equal(t, length, at)
+	})
+}
+
+// The division by one minute at a time against every other division.
+func TestDivisionIsTheBest(t *testing.T) {
+	a := approach.Default(12)
+	value := func(b Block, m int) (sum float64) {
+		w := shapes[b.Kind].weight
+		if b.Band == "upkeep" {
+			w *= 2 * a.UpkeepShare()
+		}
+		for n := shapes[b.Kind].least; n < m; n++ {
+			sum += w / float64(n)
+		}
+		return
+	}
+	blocks := []Block{block(SetUp, nil), block(Opener, nil), block(Current, nil), block(Home, nil)}
+	for length := 8; length <= 26; length++ {
+		got := make([]Block, len(blocks))
+		copy(got, blocks)
+		divide(got, a, 12, length)
+		sum := 0.0
+		for _, b := range got {
+			sum += value(b, b.Minutes)
+		}
+		best := 0.0
+		for w := 1; w <= 3; w++ {
+			for x := 2; x <= 12; x++ {
+				for y := 4; y <= 12; y++ {
+					if z := length - w - x - y; z >= 1 && z <= 4 {
+						best = max(best, value(blocks[0], w)+value(blocks[1], x)+value(blocks[2], y)+value(blocks[3], z))
+					}
+				}
+			}
+		}
+		assert.InDelta(t, best, sum, 1e-9, "%d minutes", length)
+	}
+}

@@ -1,0 +1,349 @@
+// Package week writes the week sheet: what to practise on each day until the
+// next lesson, from the standing after a closed lesson.
+//
+// A sheet has seven days from the lesson's own, which only listens. Small
+// chunks come first, are joined through the week, and the whole stands on the
+// last two days. Minutes a day, counts and the share of secure pieces are
+// common practice, no source.
+package week
+
+import (
+	"math"
+	"sort"
+	"strconv"
+
+	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/reason"
+	"patientladder/core/shelf"
+)
+
+// A Task is one thing to do on one day.
+type Task struct {
+	Band    string        `json:"band" enum:"now,upkeep,ahead"`
+	Rung    string        `json:"rung"`
+	Title   string        `json:"title"`
+	From    int           `json:"from" doc:"first bar; 0 for the whole or no bars"`
+	To      int           `json:"to" doc:"last bar"`
+	Spot    string        `json:"spot,omitempty" doc:"the place of a spot"`
+	Hands   string        `json:"hands,omitempty" enum:"right,left,together" doc:"of a two-hand piece"`
+	Count   int           `json:"count" doc:"times; in a row for a spot or a pattern"`
+	InRow   bool          `json:"inRow"`
+	Listen  bool          `json:"listen" doc:"only listening; success is not asked"`
+	Minutes int           `json:"minutes"`
+	Why     reason.Reason `json:"why"`
+}
+
+// A Day of the sheet.
+type Day struct {
+	Date   calendar.Date `json:"date"`
+	Lesson bool          `json:"lesson" doc:"the day of the lesson: listening only"`
+	Tasks  []Task        `json:"tasks" nullable:"false"`
+}
+
+// A Sheet is the assignment until the next lesson.
+type Sheet struct {
+	From     calendar.Date   `json:"from"`
+	Next     calendar.Date   `json:"next" doc:"the next lesson; empty when the calendar ends"`
+	Budget   int             `json:"budget" doc:"minutes a day"`
+	Counting string          `json:"counting" enum:"by-age,correct-only,quality"`
+	Share    float64         `json:"share" doc:"of the minutes on this sheet that are upkeep"`
+	Asked    float64         `json:"asked" doc:"share of upkeep that the approach asks for"`
+	Days     []Day           `json:"days" nullable:"false"`
+	LeftOut  []reason.Reason `json:"leftOut" nullable:"false"`
+}
+
+// Budget returns the minutes of practice a day at an age: about twice the age
+// for the young, 25 from nine, 40 from thirteen, 30 for adults.
+func Budget(age int) int {
+	switch {
+	case age < 9:
+		return 2 * max(age, 3)
+	case age < 13:
+		return 25
+	case age < 19:
+		return 40
+	}
+	return 30
+}
+
+// Times returns how often a piece is played a day: as many times as a young
+// child has years, three times from nine.
+func Times(age int) int {
+	if age < 9 {
+		return max(age, 3)
+	}
+	return 3
+}
+
+// practice is how many days of the sheet are practised.
+const practice = 6
+
+// Make writes the sheet of the seven days from a lesson's day, for a student of
+// the given age in years; next is the day of the next lesson.
+func Make(s ladder.Standing, a approach.Approach, age int, from, next calendar.Date) Sheet {
+	sh := Sheet{From: from, Next: next, Budget: Budget(age), Counting: a.Counts, Asked: a.UpkeepShare(), LeftOut: []reason.Reason{}}
+	sh.Days = append(sh.Days, Day{Date: from, Lesson: true, Tasks: []Task{}})
+	for d := 1; d <= practice; d++ {
+		sh.Days = append(sh.Days, Day{Date: from.Add(d), Tasks: []Task{}})
+	}
+	w := writer{s: s, a: a, age: age, sheet: &sh}
+	w.ahead()
+	w.now()
+	w.upkeep()
+	now, kept := 0, 0
+	for _, d := range sh.Days[1:] {
+		for _, t := range d.Tasks {
+			switch t.Band {
+			case "now":
+				now += t.Minutes
+			case "upkeep":
+				kept += t.Minutes
+			}
+		}
+	}
+	if now+kept > 0 {
+		sh.Share = float64(kept) / float64(now+kept)
+	}
+	return sh
+}
+
+type writer struct {
+	s     ladder.Standing
+	a     approach.Approach
+	age   int
+	sheet *Sheet
+	spare int // minutes a day that are left for now and upkeep
+}
+
+func (w *writer) put(day int, t Task) {
+	d := &w.sheet.Days[day]
+	d.Tasks = append(d.Tasks, t)
+}
+
+// ahead lets the student hear what comes next: on the lesson's day, and a
+// minute on alternate days when there is room.
+func (w *writer) ahead() {
+	w.spare = w.sheet.Budget
+	coming := w.s.In(ladder.Ahead)
+	if len(coming) == 0 {
+		return
+	}
+	r := coming[0]
+	t := Task{Band: "ahead", Rung: r.ID, Title: r.Item.Title, Count: 1, Listen: true, Minutes: 1,
+		Why: reason.Of("hear-it-early", "title", r.Item.Title)}
+	w.put(0, t)
+	if w.sheet.Budget < 8 {
+		w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("no-room-for", "title", r.Item.Title))
+		return
+	}
+	w.spare--
+	for _, day := range []int{2, 4, 6} {
+		w.put(day, t)
+	}
+}
+
+// now shares the minutes that upkeep leaves among the taught current rungs;
+// those that would get less than two minutes wait.
+func (w *writer) now() {
+	var rungs []ladder.Rung
+	for _, r := range w.s.In(ladder.Current) {
+		if r.Taught == nil {
+			// only what was shown
+			w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("waits-for-its-lesson", "title", r.Item.Title))
+			continue
+		}
+		rungs = append(rungs, r)
+	}
+	sort.SliceStable(rungs, func(i, j int) bool { return rungs[i].Taught.After(*rungs[j].Taught) }) // newest first
+	minutes := w.spare
+	if len(w.s.In(ladder.Secure)) > 0 {
+		minutes = int(math.Round(float64(w.spare) * (1 - w.a.UpkeepShare())))
+	}
+	if minutes < 2 && len(rungs) > 0 {
+		minutes = 2
+	}
+	for len(rungs) > 0 && minutes/len(rungs) < 2 {
+		last := rungs[len(rungs)-1]
+		w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("no-room-for", "title", last.Item.Title))
+		rungs = rungs[:len(rungs)-1]
+	}
+	for i, r := range rungs {
+		share := minutes / len(rungs)
+		if i < minutes%len(rungs) {
+			share++
+		}
+		for day := 1; day <= practice; day++ {
+			w.rung(r, day, share)
+		}
+		w.spare -= share
+	}
+}
+
+// rung writes one current rung's tasks of a day.
+func (w *writer) rung(r ladder.Rung, day, minutes int) {
+	t := Task{Band: "now", Rung: r.ID, Title: r.Item.Title, Count: Times(w.age), Hands: w.hands(r)}
+	if r.Strand == shelf.Technique || r.Strand == shelf.Reading {
+		t.Count, t.InRow = 5, true
+		t.Why = reason.Of("a-pattern", "title", r.Item.Title)
+		t.Minutes = minutes
+		w.put(day, t)
+		return
+	}
+	var tasks []Task
+	for _, s := range r.Spots {
+		if !s.Met() {
+			spot := t
+			spot.Spot, spot.Count, spot.InRow = s.Where, s.Goal, true
+			spot.Why = reason.Of("spot-first", "where", s.Where, "done", strconv.Itoa(s.Done), "goal", strconv.Itoa(s.Goal))
+			tasks = append(tasks, spot)
+		}
+	}
+	for _, c := range build(r.Item.Bars, day, w.lessons(r)) {
+		chunk := t
+		chunk.From, chunk.To = c.from, c.to
+		switch {
+		case c.from == 0:
+			if missing := r.Missing(); len(missing) > 0 {
+				chunk.Why = reason.Of("hold-this", "point", missing[0])
+			} else {
+				chunk.Why = reason.Of("ready-to-try", "title", r.Item.Title)
+			}
+		case c.joined:
+			chunk.Why = reason.Of("join-two")
+		default:
+			chunk.Why = reason.Of("small-first")
+		}
+		tasks = append(tasks, chunk)
+	}
+	// more pieces of work than minutes: the spots and chunks that come first
+	// get a minute each, the rest wait for another day
+	tasks = tasks[:min(len(tasks), minutes)]
+	for i := range tasks {
+		tasks[i].Minutes = minutes / len(tasks)
+		if i < minutes%len(tasks) {
+			tasks[i].Minutes++
+		}
+		w.put(day, tasks[i])
+	}
+}
+
+// lessons counts the closed lessons since the rung was first taught, that one
+// included.
+func (w *writer) lessons(r ladder.Rung) int {
+	n := 1
+	taught := calendar.On(*r.Taught)
+	for day := range w.s.Closed {
+		if day > taught {
+			n++
+		}
+	}
+	return n
+}
+
+// hands is the rule of a two-hand piece: right hand a week, left hand a week,
+// then together, unless the approach begins together.
+func (w *writer) hands(r ladder.Rung) string {
+	if r.Item.Staves < 2 {
+		return ""
+	}
+	switch n := w.lessons(r); {
+	case w.a.Hands == "together" || n > 2 || r.Ready():
+		return "together"
+	case n == 2:
+		return "left"
+	}
+	return "right"
+}
+
+type chunk struct {
+	from, to int // bars; 0, 0 for the whole
+	joined   bool
+}
+
+// build returns the chunks of a day from 1 to 6. In a rung's first two weeks
+// up to four chunks are learnt in pairs, the pairs joined, and the whole played
+// on the last two days; after that it is whole every day.
+func build(bars, day, lessons int) []chunk {
+	whole := []chunk{{}}
+	k := min(4, (bars+3)/4)
+	if k < 2 || lessons > 2 || day >= practice-1 {
+		return whole
+	}
+	cut := func(i int) int { return i * bars / k }
+	one := func(i int) chunk { return chunk{from: cut(i) + 1, to: cut(i + 1)} }
+	join := func(i, j int) chunk { return chunk{cut(i) + 1, cut(j + 1), true} }
+	days := map[int][4][]chunk{
+		2: {{one(0)}, {one(1)}, {one(0), one(1)}, {join(0, 1)}},
+		3: {{one(0), one(1)}, {one(2)}, {join(0, 1)}, {join(1, 2)}},
+		4: {{one(0), one(1)}, {one(2), one(3)}, {join(0, 1)}, {join(2, 3)}},
+	}
+	return days[k][day-1]
+}
+
+// upkeep rotates the secure pieces through the minutes that are left, the
+// newest more often.
+func (w *writer) upkeep() {
+	secure := w.s.In(ladder.Secure)
+	if len(secure) == 0 || w.spare < 1 {
+		return
+	}
+	sort.SliceStable(secure, func(i, j int) bool { return secure[i].Foothold.After(*secure[j].Foothold) })
+	each := 3
+	if w.age < 9 {
+		each = 2
+	}
+	turn := rotation(len(secure))
+	at := 0
+	for day := 1; day <= practice; day++ {
+		left := w.spare
+		if listens(w.sheet.Days[day]) == 0 && len(w.s.In(ladder.Ahead)) > 0 && w.sheet.Budget >= 8 {
+			left++ // the minute that other days listen
+		}
+		today := map[int]bool{}
+		for left >= 1 && len(today) < len(secure) {
+			i := turn[at%len(turn)]
+			at++
+			if today[i] {
+				continue
+			}
+			today[i] = true
+			m := min(max(each, left/(len(secure)-len(today)+1)), left) // few pieces: longer with each
+			if left-m < 2 {
+				m = left
+			}
+			left -= m
+			r := secure[i]
+			code := "keep-alive"
+			if i < 2 {
+				code = "newest-kept"
+			}
+			w.put(day, Task{Band: "upkeep", Rung: r.ID, Title: r.Item.Title, Count: 1, Minutes: m,
+				Why: reason.Of(code, "title", r.Item.Title)})
+		}
+	}
+}
+
+func listens(d Day) int {
+	n := 0
+	for _, t := range d.Tasks {
+		if t.Listen {
+			n++
+		}
+	}
+	return n
+}
+
+// rotation is an order of turns among n pieces, newest first, in which the two
+// newest come more often than the others, spread apart.
+func rotation(n int) []int {
+	if n <= 2 {
+		return []int{0, 1}[:n]
+	}
+	var turns []int
+	for i := 2; i < n; i++ {
+		turns = append(turns, i%2, i)
+	}
+	return append(turns, n%2)
+}

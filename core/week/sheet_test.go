@@ -1,0 +1,200 @@
+package week
+
+import (
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+)
+
+const from, next = calendar.Date("2026-11-18"), calendar.Date("2026-11-25")
+
+func at(d calendar.Date) *time.Time { t := d.Time(); return &t }
+
+func rung(id string, bars, staves int, taught, foothold *time.Time) ladder.Rung {
+	return ladder.Rung{ID: id, Strand: shelf.Book, Taught: taught, Foothold: foothold,
+		Item:   shelf.Item{Title: "T " + id, Bars: bars, Staves: staves},
+		Points: []ladder.Point{{Key: "tone", Name: "Tone"}}}
+}
+
+func only(rungs ...ladder.Rung) ladder.Standing {
+	return ladder.Standing{Rungs: rungs, Closed: map[calendar.Date]time.Time{from: from.Time()}}
+}
+
+func bars(d Day) (out []string) {
+	for _, t := range d.Tasks {
+		if t.Band == "now" {
+			out = append(out, fmt.Sprintf("%d-%d", t.From, t.To))
+		}
+	}
+	return
+}
+
+func TestChunksAreJoinedThroughTheWeek(t *testing.T) {
+	sh := Make(only(rung("new", 16, 1, at(from), nil)), approach.Default(6), 6, from, next)
+	require.Len(t, sh.Days, 7)
+	assert.True(t, sh.Days[0].Lesson)
+	var got [][]string
+	for _, d := range sh.Days[1:] {
+		got = append(got, bars(d))
+	}
+	assert.Equal(t, [][]string{{"1-4", "5-8"}, {"9-12", "13-16"}, {"1-8"}, {"9-16"}, {"0-0"}, {"0-0"}}, got)
+	assert.Equal(t, 6, sh.Days[1].Tasks[0].Count, "as many times as the child has years")
+	assert.Equal(t, "small-first", sh.Days[1].Tasks[0].Why.Code)
+	assert.Equal(t, "join-two", sh.Days[3].Tasks[0].Why.Code)
+	assert.Equal(t, map[string]string{"point": "Tone"}, sh.Days[5].Tasks[0].Why.Args, "one point to hold")
+}
+
+func TestHandsRule(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		closed []calendar.Date
+		a      approach.Approach
+		staves int
+		want   string
+	}{
+		{"first week: right hand", []calendar.Date{"2026-11-18"}, approach.Default(9), 2, "right"},
+		{"second week: left hand", []calendar.Date{"2026-11-18", "2026-11-25"}, approach.Default(9), 2, "left"},
+		{"third week: together", []calendar.Date{"2026-11-18", "2026-11-25", "2026-12-02"}, approach.Default(9), 2, "together"},
+		{"a school that begins together", []calendar.Date{"2026-11-18"}, approach.Approach{Hands: "together", Upkeep: "half"}, 2, "together"},
+		{"one staff has no hands rule", []calendar.Date{"2026-11-18"}, approach.Default(9), 1, ""},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			s := only(rung("duet", 8, c.staves, at("2026-11-18"), nil))
+			s.Closed = map[calendar.Date]time.Time{}
+			for _, d := range c.closed {
+				s.Closed[d] = d.Time()
+			}
+			last := c.closed[len(c.closed)-1]
+			sh := Make(s, c.a, 9, last, last.Add(7))
+			for _, d := range sh.Days[1:] {
+				for _, task := range d.Tasks {
+					assert.Equal(t, c.want, task.Hands)
+				}
+			}
+		})
+	}
+}
+
+func TestOnlyWhatWasShown(t *testing.T) {
+	sh := Make(only(rung("shown", 8, 1, at(from), nil), rung("not shown", 8, 1, nil, nil)), approach.Default(10), 10, from, next)
+	for _, d := range sh.Days {
+		for _, task := range d.Tasks {
+			if task.Rung == "not shown" {
+				assert.True(t, task.Listen)
+			}
+		}
+	}
+}
+
+func TestSpotsComeFirst(t *testing.T) {
+	r := rung("spotty", 16, 1, at("2026-10-01"), nil)
+	r.Spots = []ladder.Spot{{ID: "a", Where: "bar 11", Goal: 5, Done: 2}, {ID: "b", Where: "bar 3", Goal: 3, Done: 3}}
+	s := only(r)
+	for i := range 6 {
+		d := calendar.Date("2026-10-07").Add(7 * i)
+		s.Closed[d] = d.Time()
+	}
+	day := Make(s, approach.Default(12), 12, from, next).Days[1]
+	require.Len(t, day.Tasks, 2)
+	assert.Equal(t, "bar 11", day.Tasks[0].Spot)
+	assert.Equal(t, 5, day.Tasks[0].Count)
+	assert.True(t, day.Tasks[0].InRow)
+	assert.Zero(t, day.Tasks[1].From, "then the whole")
+}
+
+// About twice the age for the young, 20 to 30 at nine to twelve, 30 to 60
+// beyond; as many times as a young child has years: common practice, no source.
+func TestMinutesAndTimes(t *testing.T) {
+	for age, want := range map[int][2]int{3: {6, 3}, 5: {10, 5}, 8: {16, 8}, 9: {25, 3}, 12: {25, 3}, 15: {40, 3}, 46: {30, 3}} {
+		assert.Equal(t, want, [2]int{Budget(age), Times(age)}, "at %d", age)
+	}
+}
+
+func TestUpkeepShareBySchool(t *testing.T) {
+	s := only(rung("now", 8, 1, at(from), nil), rung("a", 8, 1, at("2026-09-01"), at("2026-10-01")),
+		rung("b", 8, 1, at("2026-09-01"), at("2026-10-08")), rung("c", 8, 1, at("2026-09-01"), at("2026-10-15")),
+		rung("d", 8, 1, at("2026-09-01"), at("2026-10-22")))
+	for _, upkeep := range []string{"three-quarters", "half", "third"} {
+		a := approach.Default(12)
+		a.Upkeep = upkeep
+		sh := Make(s, a, 12, from, next)
+		assert.InDelta(t, a.UpkeepShare(), sh.Share, 0.05, upkeep)
+		heard := map[string]int{}
+		for _, d := range sh.Days {
+			for _, task := range d.Tasks {
+				if task.Band == "upkeep" {
+					heard[task.Rung]++
+				}
+			}
+		}
+		assert.Len(t, heard, 4, "each secure piece has its turn")
+		assert.GreaterOrEqual(t, heard["d"], heard["a"], "the newest at least as often")
+	}
+}
+
+func TestRotation(t *testing.T) {
+	for n := 1; n < 12; n++ {
+		seen := map[int]int{}
+		for _, i := range rotation(n) {
+			seen[i]++
+		}
+		assert.Len(t, seen, n)
+	}
+}
+
+func TestEveryWeek(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		var rungs []ladder.Rung
+		for i := range rapid.IntRange(0, 14).Draw(t, "rungs") {
+			var taught, done *time.Time
+			if rapid.Bool().Draw(t, "taught") {
+				taught = at(from.Add(-7 * rapid.IntRange(0, 6).Draw(t, "weeks")))
+				if rapid.Bool().Draw(t, "secure") {
+					done = at(from)
+				}
+			}
+			r := rung(fmt.Sprint(i), rapid.IntRange(0, 64).Draw(t, "bars"), rapid.IntRange(1, 2).Draw(t, "staves"), taught, done)
+			r.Strand = rapid.SampledFrom(shelf.Strands).Draw(t, "strand")
+			rungs = append(rungs, r)
+		}
+		age := rapid.IntRange(3, 80).Draw(t, "age")
+		a := approach.Default(age)
+		a.Upkeep = rapid.SampledFrom([]string{"three-quarters", "half", "third"}).Draw(t, "upkeep")
+		sh := Make(only(rungs...), a, age, from, next)
+		learnt := map[string]map[int]bool{} // bars met so far, by rung
+		for i, d := range sh.Days {
+			assert.Equal(t, from.Add(i), d.Date)
+			sum := 0
+			for _, task := range d.Tasks {
+				sum += task.Minutes
+				assert.Positive(t, task.Minutes)
+				assert.Positive(t, task.Count)
+				assert.NotEmpty(t, task.Why.Code, "no task without a reason")
+				if task.Band != "now" || task.From == 0 {
+					continue
+				}
+				assert.Less(t, i, 5, "whole on the last two days")
+				assert.True(t, 1 <= task.From && task.From <= task.To)
+				if learnt[task.Rung] == nil {
+					learnt[task.Rung] = map[int]bool{}
+				}
+				for b := task.From; b <= task.To; b++ {
+					if task.Why.Code == "join-two" {
+						assert.True(t, learnt[task.Rung][b], "bar %d is joined before it was learnt", b)
+					}
+					learnt[task.Rung][b] = true
+				}
+			}
+			assert.LessOrEqual(t, sum, sh.Budget, "day %d", i)
+		}
+	})
+}
