@@ -1,0 +1,127 @@
+package store
+
+import (
+	"context"
+	"crypto/sha256"
+	"database/sql"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"patientladder/core/calendar"
+)
+
+// A StudioRow is one teacher's practice.
+type StudioRow struct {
+	ID         string
+	Name       string
+	Zone       string // IANA name
+	Calendar   calendar.Calendar
+	Demo       bool
+	ClockShift time.Duration
+}
+
+// A Teacher may sign in to a studio.
+type Teacher struct {
+	ID       string
+	Studio   string
+	Email    string
+	Name     string
+	Password string // encoded argon2id
+}
+
+// AddStudio saves a studio and its teacher. ErrTaken when the mail address has
+// an account.
+func (s *Store) AddStudio(ctx context.Context, st StudioRow, t Teacher) error {
+	cal, err := json.Marshal(st.Calendar)
+	if err != nil {
+		return err
+	}
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO studios (id, name, zone, calendar, demo, clock_shift) VALUES (?, ?, ?, ?, ?, ?)`,
+			st.ID, st.Name, st.Zone, cal, st.Demo, int64(st.ClockShift/time.Second)); err != nil {
+			return err
+		}
+		_, err := tx.ExecContext(ctx, `INSERT INTO teachers (id, studio_id, email, name, password) VALUES (?, ?, ?, ?, ?)`,
+			t.ID, st.ID, t.Email, t.Name, t.Password)
+		return err
+	})
+}
+
+// TeacherByEmail finds who signs in.
+func (s *Store) TeacherByEmail(ctx context.Context, email string) (Teacher, error) {
+	var t Teacher
+	err := s.db.QueryRowContext(ctx, `SELECT id, studio_id, email, name, password FROM teachers WHERE email = ?`, email).
+		Scan(&t.ID, &t.Studio, &t.Email, &t.Name, &t.Password)
+	return t, classify(err)
+}
+
+// FailedSignIns counts failures of a name (a mail or network address) since a
+// moment.
+func (s *Store) FailedSignIns(ctx context.Context, who string, window time.Duration) (int, error) {
+	var n int
+	key := sha256.Sum256([]byte(who))
+	err := s.db.QueryRowContext(ctx, `SELECT COUNT(*) FROM sign_ins WHERE who = ? AND at > NOW(6) - INTERVAL ? SECOND`,
+		key[:], int(window.Seconds())).Scan(&n)
+	return n, classify(err)
+}
+
+// AddFailedSignIn counts one more failure and forgets those of yesterday.
+func (s *Store) AddFailedSignIn(ctx context.Context, who string) error {
+	key := sha256.Sum256([]byte(who))
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM sign_ins WHERE at < NOW(6) - INTERVAL 1 DAY`); err != nil {
+		return classify(err)
+	}
+	_, err := s.db.ExecContext(ctx, `INSERT INTO sign_ins (who) VALUES (?)`, key[:])
+	return classify(err)
+}
+
+// A Studio is the store as one studio sees it.
+type Studio struct {
+	*Store
+	id string
+}
+
+// In returns the store of one studio.
+func (s *Store) In(studio string) Studio { return Studio{s, studio} }
+
+// Row returns the studio itself.
+func (s Studio) Row(ctx context.Context) (StudioRow, error) {
+	var r StudioRow
+	var cal []byte
+	var shift int64
+	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift FROM studios WHERE id = ?`, s.id).
+		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift)
+	if err != nil {
+		return r, classify(err)
+	}
+	r.ClockShift = time.Duration(shift) * time.Second
+	return r, json.Unmarshal(cal, &r.Calendar)
+}
+
+// SetClock moves a demo studio's clock; ErrNotFound for any other studio.
+func (s Studio) SetClock(ctx context.Context, shift time.Duration) error {
+	return s.one(s.db.ExecContext(ctx, `UPDATE studios SET clock_shift = ? WHERE id = ? AND demo`, int64(shift/time.Second), s.id))
+}
+
+// SetCalendar replaces the studio's terms.
+func (s Studio) SetCalendar(ctx context.Context, c calendar.Calendar) error {
+	b, err := json.Marshal(c)
+	if err != nil {
+		return err
+	}
+	return s.one(s.db.ExecContext(ctx, `UPDATE studios SET calendar = ? WHERE id = ?`, b, s.id))
+}
+
+// one checks that a statement found its row.
+func (s Studio) one(res sql.Result, err error) error {
+	if err != nil {
+		return classify(err)
+	}
+	if n, err := res.RowsAffected(); err != nil {
+		return err
+	} else if n == 0 {
+		return fmt.Errorf("%w in this studio", ErrNotFound)
+	}
+	return nil
+}

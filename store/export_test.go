@@ -1,0 +1,4 @@
+package store
+
+// Classify is classify, for the tests outside.
+var Classify = classify

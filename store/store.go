@@ -1,0 +1,139 @@
+// Package store keeps a studio's data in MariaDB. It is the only package that
+// knows SQL.
+//
+// Everything but signing in goes through Studio, whose every query names the
+// studio, so that nothing crosses from one to another.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"database/sql/driver"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net"
+	"time"
+
+	"github.com/go-sql-driver/mysql"
+	"github.com/pressly/goose/v3"
+)
+
+// What can go wrong, for errors.Is.
+var (
+	ErrNotFound    = errors.New("not found")
+	ErrTaken       = errors.New("already taken")
+	ErrUnavailable = errors.New("the database cannot be reached")
+	ErrFull        = errors.New("the database's disk is full")
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// A Store is a connection to the database.
+type Store struct{ db *sql.DB }
+
+// Open connects to the database of a DSN and retries until patience runs out.
+func Open(ctx context.Context, dsn string, patience time.Duration) (*Store, error) {
+	cfg, err := mysql.ParseDSN(dsn)
+	if err != nil {
+		return nil, fmt.Errorf("the database address is not one such as user:password@tcp(127.0.0.1:3306)/ladder: %w", err)
+	}
+	cfg.ParseTime, cfg.Loc, cfg.ClientFoundRows = true, time.UTC, true
+	cfg.Collation = "utf8mb4_unicode_520_ci"
+	cfg.InterpolateParams = true // one round trip a query
+	cfg.Timeout = 5 * time.Second
+	if err := cfg.Apply(mysql.Charset("utf8mb4", cfg.Collation)); err != nil {
+		return nil, err
+	}
+	connector, err := mysql.NewConnector(cfg)
+	if err != nil {
+		return nil, err
+	}
+	db := sql.OpenDB(connector)
+	db.SetMaxOpenConns(16)
+	db.SetMaxIdleConns(16)
+	db.SetConnMaxIdleTime(5 * time.Minute)
+	deadline := time.Now().Add(patience)
+	for {
+		err := db.PingContext(ctx)
+		if err == nil {
+			return &Store{db}, nil
+		}
+		if time.Now().After(deadline) || ctx.Err() != nil {
+			db.Close()
+			return nil, fmt.Errorf("%w at %s after %s of trying: %w", ErrUnavailable, cfg.Addr, patience, err)
+		}
+		time.Sleep(200 * time.Millisecond)
+	}
+}
+
+// Close ends the connection.
+func (s *Store) Close() error { return s.db.Close() }
+
+// DB returns the connection for the session store, which brings its own SQL.
+func (s *Store) DB() *sql.DB { return s.db }
+
+// Migrate brings the tables up to date and returns the version.
+func (s *Store) Migrate(ctx context.Context) (int64, error) {
+	sub, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return 0, err
+	}
+	p, err := goose.NewProvider(goose.DialectMySQL, s.db, sub)
+	if err != nil {
+		return 0, err
+	}
+	if _, err := p.Up(ctx); err != nil {
+		return 0, fmt.Errorf("bring the database up to date: %w", classify(err))
+	}
+	return p.GetDBVersion(ctx)
+}
+
+// Numbers of server errors: MariaDB, "MariaDB Error Codes".
+var numbers = map[uint16]error{
+	1062: ErrTaken,       // duplicate entry
+	1452: ErrNotFound,    // a row refers to one that is not there
+	1021: ErrFull,        // disk full
+	1026: ErrFull,        // error writing file
+	1041: ErrUnavailable, // out of memory
+	1114: ErrFull,        // the table is full
+	1053: ErrUnavailable, // shutdown in progress
+	1040: ErrUnavailable, // too many connections
+	1927: ErrUnavailable, // connection was killed
+}
+
+// classify gives an error of the driver its name among ours.
+func classify(err error) error {
+	var server *mysql.MySQLError
+	var network net.Error
+	switch {
+	case err == nil:
+		return nil
+	case errors.Is(err, sql.ErrNoRows):
+		return ErrNotFound
+	case errors.As(err, &server):
+		if name := numbers[server.Number]; name != nil {
+			return fmt.Errorf("%w: %w", name, err)
+		}
+	case errors.Is(err, context.Canceled):
+		return err
+	case errors.Is(err, driver.ErrBadConn), errors.Is(err, mysql.ErrInvalidConn), errors.As(err, &network):
+		return fmt.Errorf("%w: %w", ErrUnavailable, err)
+	}
+	return err
+}
+
+// inTx runs f in a transaction.
+func (s *Store) inTx(ctx context.Context, f func(*sql.Tx) error) error {
+	tx, err := s.db.BeginTx(ctx, nil)
+	if err != nil {
+		return classify(err)
+	}
+	defer tx.Rollback() // nothing to roll back after a commit
+	if err := f(tx); err != nil {
+		return classify(err)
+	}
+	return classify(tx.Commit())
+}

@@ -1,0 +1,167 @@
+package store_test
+
+import (
+	"context"
+	"errors"
+	"testing"
+	"time"
+
+	"github.com/go-sql-driver/mysql"
+	"github.com/oklog/ulid/v2"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+	"patientladder/store"
+	"patientladder/store/storetest"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+var ctx = context.Background()
+
+func id() string { return ulid.Make().String() }
+
+func studio(t *testing.T, s *store.Store, email string) store.Studio {
+	st := store.StudioRow{ID: id(), Name: "Studio of " + email, Zone: "Europe/London",
+		Calendar: calendar.Calendar{Terms: []calendar.Span{{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}}}}
+	require.NoError(t, s.AddStudio(ctx, st, store.Teacher{ID: id(), Email: email, Name: "T", Password: "x"}))
+	return s.In(st.ID)
+}
+
+func student(t *testing.T, st store.Studio) store.Student {
+	s := store.Student{ID: id(), FirstName: "Emil", FamilyName: "Castellano", BirthYear: 2018, BirthMonth: 3, Instrument: shelf.Cello,
+		Slot: calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 30}, Approach: approach.EarFirst(8)}
+	require.NoError(t, st.AddStudent(ctx, s))
+	return s
+}
+
+func TestWhatGoesInComesOut(t *testing.T) {
+	s := storetest.New(t)
+	st := studio(t, s, "one@example.com")
+	want := student(t, st)
+	got, err := st.Student(ctx, want.ID)
+	require.NoError(t, err)
+	assert.Equal(t, want, got)
+	require.NoError(t, st.AddStudent(ctx, want), "saying it twice")
+	all, err := st.Students(ctx)
+	require.NoError(t, err)
+	assert.Len(t, all, 1)
+
+	it := shelf.Item{ID: id(), Title: "Lamp Room", Instrument: shelf.Cello, Strand: shelf.Book, Brings: []string{"slur-three"}, Points: []string{"Tone"}}
+	file := &store.ScoreFile{Name: "lamp.abc", Data: []byte("X:1\nK:D\nD|")}
+	require.NoError(t, st.AddItem(ctx, it, file))
+	require.NoError(t, st.AddItem(ctx, it, file))
+	items, err := st.Items(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, []shelf.Item{it}, items)
+	back, err := st.Score(ctx, it.ID)
+	require.NoError(t, err)
+	assert.Equal(t, *file, back)
+
+	row, err := st.Row(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, calendar.Date("2026-09-07"), row.Calendar.Terms[0].From)
+	assert.ErrorIs(t, st.SetClock(ctx, time.Hour), store.ErrNotFound, "only a demo's clock moves")
+	require.NoError(t, st.SetCalendar(ctx, calendar.Calendar{}))
+}
+
+func TestFactsOnceAndInOrder(t *testing.T) {
+	s := storetest.New(t)
+	st := studio(t, s, "facts@example.com")
+	emil := student(t, st)
+	at := time.Date(2026, 11, 18, 16, 0, 0, 123456000, time.UTC)
+	a := ladder.Fact{ID: id(), Student: emil.ID, At: at.Add(time.Minute), Kind: ladder.Noted, Text: "later — “naïve” 🎻"}
+	b := ladder.Fact{ID: id(), Student: emil.ID, At: at, Kind: ladder.Noted, Text: "earlier"}
+	require.NoError(t, st.AddFacts(ctx, []ladder.Fact{a, b}))
+	changed := a
+	changed.Text = "overwritten?"
+	require.NoError(t, st.AddFacts(ctx, []ladder.Fact{changed, b, b}))
+	got, err := st.Facts(ctx, emil.ID)
+	require.NoError(t, err)
+	assert.Equal(t, []ladder.Fact{b, a}, got, "nothing recorded is ever overwritten")
+
+	stranger := ladder.Fact{ID: id(), Student: id(), At: at, Kind: ladder.Noted, Text: "x"}
+	good := ladder.Fact{ID: id(), Student: emil.ID, At: at, Kind: ladder.Noted, Text: "x"}
+	assert.ErrorIs(t, st.AddFacts(ctx, []ladder.Fact{good, stranger}), store.ErrNotFound)
+	got, err = st.Facts(ctx, emil.ID)
+	require.NoError(t, err)
+	assert.Len(t, got, 2, "all or none")
+}
+
+func TestStudiosDoNotMeet(t *testing.T) {
+	s := storetest.New(t)
+	mine, theirs := studio(t, s, "mine@example.com"), studio(t, s, "theirs@example.com")
+	emil := student(t, mine)
+	item := shelf.Item{ID: id(), Title: "Mine"}
+	require.NoError(t, mine.AddItem(ctx, item, &store.ScoreFile{Name: "a.abc", Data: []byte("x")}))
+	fact := ladder.Fact{ID: id(), Student: emil.ID, At: time.Now().UTC(), Kind: ladder.RungAdded, Item: item.ID}
+	require.NoError(t, mine.AddFacts(ctx, []ladder.Fact{fact}))
+
+	_, err := theirs.Student(ctx, emil.ID)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	_, err = theirs.Item(ctx, item.ID)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	_, err = theirs.Score(ctx, item.ID)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	facts, err := theirs.Facts(ctx, emil.ID)
+	require.NoError(t, err)
+	assert.Empty(t, facts)
+	items, err := theirs.ItemsOf(ctx, []ladder.Fact{fact})
+	require.NoError(t, err)
+	assert.Empty(t, items)
+	assert.ErrorIs(t, theirs.AddFacts(ctx, []ladder.Fact{fact}), store.ErrNotFound)
+	all, err := theirs.Students(ctx)
+	require.NoError(t, err)
+	assert.Empty(t, all)
+}
+
+func TestAccounts(t *testing.T) {
+	s := storetest.New(t)
+	studio(t, s, "ottilie@example.com")
+	err := s.AddStudio(ctx, store.StudioRow{ID: id(), Zone: "UTC"}, store.Teacher{ID: id(), Email: "Ottilie@Example.com"})
+	assert.ErrorIs(t, err, store.ErrTaken, "mail addresses differ by more than capitals")
+	got, err := s.TeacherByEmail(ctx, "ottilie@example.com")
+	require.NoError(t, err)
+	assert.Equal(t, "T", got.Name)
+	_, err = s.TeacherByEmail(ctx, "nobody@example.com")
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	for range 3 {
+		require.NoError(t, s.AddFailedSignIn(ctx, "10.0.0.1"))
+	}
+	n, err := s.FailedSignIns(ctx, "10.0.0.1", time.Minute)
+	require.NoError(t, err)
+	assert.Equal(t, 3, n)
+	n, err = s.FailedSignIns(ctx, "10.0.0.2", time.Minute)
+	require.NoError(t, err)
+	assert.Zero(t, n)
+}
+
+func TestMigratingTwiceChangesNothing(t *testing.T) {
+	s := storetest.New(t)
+	a, err := s.Migrate(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, int64(8), a)
+}
+
+func TestNamesOfFailures(t *testing.T) {
+	for number, want := range map[uint16]error{1021: store.ErrFull, 1114: store.ErrFull, 1062: store.ErrTaken, 1053: store.ErrUnavailable} {
+		assert.ErrorIs(t, store.Classify(&mysql.MySQLError{Number: number}), want)
+	}
+	assert.ErrorIs(t, store.Classify(mysql.ErrInvalidConn), store.ErrUnavailable)
+	assert.NoError(t, store.Classify(nil))
+	other := errors.New("other")
+	assert.Equal(t, other, store.Classify(other))
+}
+
+func TestDatabaseOutOfReach(t *testing.T) {
+	start := time.Now()
+	_, err := store.Open(ctx, "u:p@tcp(127.0.0.1:1)/x", 300*time.Millisecond)
+	assert.ErrorIs(t, err, store.ErrUnavailable)
+	assert.GreaterOrEqual(t, time.Since(start), 300*time.Millisecond, "it keeps trying as long as it says")
+	_, err = store.Open(ctx, "not an address", 0)
+	assert.ErrorContains(t, err, "user:password")
+}
