@@ -104,15 +104,6 @@ func (s Studio) SetClock(ctx context.Context, shift time.Duration) error {
 	return s.one(s.db.ExecContext(ctx, `UPDATE studios SET clock_shift = ? WHERE id = ? AND demo`, int64(shift/time.Second), s.id))
 }
 
-// SetCalendar replaces the studio's terms.
-func (s Studio) SetCalendar(ctx context.Context, c calendar.Calendar) error {
-	b, err := json.Marshal(c)
-	if err != nil {
-		return err
-	}
-	return s.one(s.db.ExecContext(ctx, `UPDATE studios SET calendar = ? WHERE id = ?`, b, s.id))
-}
-
 // one checks that a statement found its row.
 func (s Studio) one(res sql.Result, err error) error {
 	if err != nil {

@@ -66,7 +66,6 @@ func TestWhatGoesInComesOut(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, calendar.Date("2026-09-07"), row.Calendar.Terms[0].From)
 	assert.ErrorIs(t, st.SetClock(ctx, time.Hour), store.ErrNotFound, "only a demo's clock moves")
-	require.NoError(t, st.SetCalendar(ctx, calendar.Calendar{}))
 }
 
 func TestFactsOnceAndInOrder(t *testing.T) {

@@ -165,3 +165,23 @@ func (c Calendar) AfterWeeks(s Slot, d Date, w float64) Date {
 	}
 	return d
 }
+
+// Position returns how many calendar weeks after d a time of w taught weeks
+// falls: each taught week runs from one lesson to the next, so that a break
+// between two lessons is passed in one step. Past the last term a taught week
+// counts as a calendar week.
+func (c Calendar) Position(s Slot, d Date, w float64) float64 {
+	at := d
+	for w > 0 {
+		next := c.Next(s, at)
+		if next == "" {
+			break
+		}
+		step := float64(next.Sub(at)) / 7
+		if w <= 1 {
+			return float64(at.Sub(d))/7 + w*step
+		}
+		at, w = next, w-1
+	}
+	return float64(at.Sub(d))/7 + max(w, 0)
+}

@@ -407,6 +407,20 @@ func (r Rung) Ready() bool {
 	return len(r.Points) > 0
 }
 
+// Holding returns the key of the point to hold in mind: the one that was
+// chosen, else the first that is not met; empty when all are.
+func (r Rung) Holding() string {
+	if r.Held != "" {
+		return r.Held
+	}
+	for _, p := range r.Points {
+		if p.State != Met && p.Key != shelf.Spots {
+			return p.Key
+		}
+	}
+	return ""
+}
+
 // Missing lists the names of points that are not met, and of spots by place.
 func (r Rung) Missing() []string {
 	var out []string

@@ -26,6 +26,7 @@ type Server struct {
 	dir      string
 	port     int
 	password string
+	settings []string
 	cmd      *exec.Cmd
 	done     chan error
 }
@@ -63,11 +64,18 @@ func Start(ctx context.Context, dir string, settings ...string) (*Server, error)
 	if s.password, err = s.secret(); err != nil {
 		return nil, err
 	}
-	if err := s.launch(ctx, settings); err != nil {
+	if s.port, err = freePort(); err != nil {
+		return nil, err
+	}
+	s.settings = settings
+	if err := s.launch(ctx); err != nil {
 		return nil, err
 	}
 	return s, nil
 }
+
+// Restart starts a server that has ended, at the address it had.
+func (s *Server) Restart(ctx context.Context) error { return s.launch(ctx) }
 
 func (s *Server) data() string    { return filepath.Join(s.dir, "data") }
 func (s *Server) pidFile() string { return filepath.Join(s.dir, "pid") }
@@ -142,17 +150,14 @@ func (s *Server) secret() (string, error) {
 	return p, os.WriteFile(name, []byte(p), 0o600)
 }
 
-func (s *Server) launch(ctx context.Context, settings []string) error {
+func (s *Server) launch(ctx context.Context) error {
 	program, err := find("mariadbd")
 	if err != nil {
 		return err
 	}
-	if s.port, err = freePort(); err != nil {
-		return err
-	}
 	args := append([]string{"--no-defaults", "--datadir=" + s.data(), "--socket=ladder.sock", "--bind-address=127.0.0.1",
 		"--port=" + strconv.Itoa(s.port), "--log-error=" + s.logFile(), "--pid-file=" + s.pidFile(), "--skip-name-resolve",
-		"--tmpdir=" + s.data(), "--character-set-server=utf8mb4", "--collation-server=utf8mb4_uca1400_ai_ci"}, settings...)
+		"--tmpdir=" + s.data(), "--character-set-server=utf8mb4", "--collation-server=utf8mb4_uca1400_ai_ci"}, s.settings...)
 	if os.Geteuid() == 0 {
 		args = append(args, "--user=root") // refused without
 	}
@@ -162,7 +167,7 @@ func (s *Server) launch(ctx context.Context, settings []string) error {
 		return fmt.Errorf("start mariadbd: %w", err)
 	}
 	s.done = make(chan error, 1)
-	go func() { s.done <- s.cmd.Wait() }()
+	go func(cmd *exec.Cmd, done chan error) { done <- cmd.Wait() }(s.cmd, s.done)
 	return s.ready(ctx)
 }
 

@@ -41,6 +41,11 @@ func TestKilledAndStartedAgain(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 2, rows(t, s))
 
+	require.NoError(t, syscall.Kill(s.Pid(), syscall.SIGKILL))
+	<-s.Done()
+	require.NoError(t, s.Restart(ctx))
+	assert.Equal(t, 2, rows(t, s), "again at the same address")
+
 	// The app was killed and its server runs on: the next start takes over.
 	second, err := Start(ctx, dir)
 	require.NoError(t, err)

@@ -1,0 +1,66 @@
+.DEFAULT_GOAL := help
+SHELL := /bin/bash
+export CGO_ENABLED = 0
+WEB_SOURCES := $(shell find web/src web/public web/index.html web/package-lock.json web/*.ts web/*.json -type f -not -path 'web/src/api/openapi.json' -not -path 'web/src/api/schema.d.ts')
+GO_SOURCES := $(shell find cmd core demo server store studio web -name '*.go' -not -name '*_test.go' -not -path 'web/node_modules/*') $(shell find demo store -name '*.json' -o -name '*.abc' -o -name '*.musicxml' -o -name '*.sql') go.mod go.sum
+
+help: ## list the targets
+	@awk -F ':.*## ' '/^[a-z-]+:.*## / {printf "  make %-12s %s\n", $$1, $$2}' Makefile
+
+demo: bin/ladder ## run the demo studio; Ctrl-C stops it, the data is kept
+	@./scripts/need.sh run
+	@exec ./bin/ladder demo
+
+demo-reset: ## forget the demo's data, so that the next demo starts over
+	@flock -n .data/lock true 2>/dev/null || [ ! -e .data/lock ] || { echo "The demo is running; stop it first." >&2; exit 1; }
+	rm -rf .data
+
+test: bin/ladder ## run every check and test
+	@./scripts/need.sh test
+	$(MAKE) lint
+	cd web && npm run -s test
+	go test -timeout 15m ./...
+
+dev: bin/ladder ## run the demo with a front end that reloads
+	@./scripts/need.sh run
+	@trap 'kill 0' EXIT; ./bin/ladder demo & cd web && npm run -s dev
+
+build: bin/ladder ## build the program with its front end into bin/ladder
+
+lint: bin/ladder ## vet, staticcheck, TypeScript check and front-end lint
+	test -z "$$(gofmt -l cmd core demo e2e server store studio web/*.go)" || { gofmt -l cmd core demo e2e server store studio; exit 1; }
+	go vet ./...
+	go tool staticcheck ./...
+	cd web && npm run -s check && npm run -s lint
+
+bench: bin/ladder ## print speed as ratios against yardsticks
+	@./scripts/need.sh run
+	go test -run '^$$' -bench . -benchtime 1x -v ./studio ./core/notation | grep ratio
+
+screenshots: bin/ladder ## take the pictures in docs/screenshots anew
+	@./scripts/need.sh test
+	LADDER_SCREENSHOTS=../docs/screenshots go test -count 1 -run TestScreenshots ./e2e
+
+clean: ## remove what was built; the demo's data stays
+	rm -rf bin web/node_modules web/dist/assets web/dist/index.html* web/dist/mark.svg* web/src/api/openapi.json web/src/api/schema.d.ts
+
+# The API's description comes from the Go code, the front end's types from the
+# description, the built front end goes into the program.
+web/node_modules/.package-lock.json: web/package-lock.json
+	@./scripts/need.sh run
+	cd web && npm ci --no-fund --no-audit
+	@touch $@
+
+web/src/api/schema.d.ts: $(GO_SOURCES) web/node_modules/.package-lock.json
+	go run ./cmd/ladder openapi > web/src/api/openapi.json
+	cd web && npm run -s types
+	@touch $@
+
+web/dist/index.html: $(WEB_SOURCES) web/src/api/schema.d.ts
+	cd web && npm run -s build
+	@touch $@
+
+bin/ladder: $(GO_SOURCES) web/dist/index.html
+	go build -o $@ ./cmd/ladder
+
+.PHONY: help demo demo-reset test dev build lint bench screenshots clean

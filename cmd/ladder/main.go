@@ -1,0 +1,73 @@
+// Command ladder runs Patient Ladder.
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"os/signal"
+	"strings"
+	"syscall"
+
+	"patientladder/server"
+)
+
+const usage = `usage: ladder COMMAND
+
+  serve [--addr 127.0.0.1:8080] [--secure-cookies]
+                       serve the database that LADDER_DSN names
+  demo [--data .data] [--port 8080]
+                       serve the demo studio from a private database,
+                       or from LADDER_DSN when it is set
+  migrate              bring the database of LADDER_DSN up to date
+  read FILE [--played] print what is read from a score, as JSON
+  openapi              print the description of the API
+
+LADDER_DSN is a database address such as
+  user:password@tcp(127.0.0.1:3306)/ladder`
+
+func main() {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	if err := run(ctx, os.Args[1:], os.Stdout); err != nil {
+		fmt.Fprintln(os.Stderr, oneLine(err))
+		os.Exit(1)
+	}
+}
+
+func run(ctx context.Context, args []string, out io.Writer) error {
+	if len(args) == 0 {
+		return errors.New(usage)
+	}
+	switch args[0] {
+	case "serve":
+		return serveCommand(ctx, args[1:], out)
+	case "demo":
+		return demoCommand(ctx, args[1:], out)
+	case "migrate":
+		return migrateCommand(ctx, out)
+	case "read":
+		return readCommand(args[1:], out)
+	case "openapi":
+		b, err := server.New(nil, nil, os.DirFS("."), server.Options{}).OpenAPI()
+		if err != nil {
+			return err
+		}
+		_, err = fmt.Fprintf(out, "%s\n", b)
+		return err
+	case "help", "-h", "--help":
+		_, err := fmt.Fprintln(out, usage)
+		return err
+	}
+	return fmt.Errorf("there is no command %q\n%s", args[0], usage)
+}
+
+// oneLine keeps an error on the line it belongs to; only usage is longer.
+func oneLine(err error) string {
+	if s := err.Error(); strings.Contains(s, "usage:") {
+		return s
+	}
+	return strings.Join(strings.Fields(err.Error()), " ")
+}

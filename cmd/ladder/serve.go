@@ -1,0 +1,96 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"io"
+	"net"
+	"net/http"
+	"os"
+	"syscall"
+	"time"
+
+	"patientladder/server"
+	"patientladder/store"
+	"patientladder/studio"
+	"patientladder/web"
+)
+
+// patience is how long a start waits for the database.
+const patience = 30 * time.Second
+
+func openStore(ctx context.Context, dsn string) (*store.Store, error) {
+	if dsn == "" {
+		return nil, errors.New("LADDER_DSN is not set; it names the database, such as user:password@tcp(127.0.0.1:3306)/ladder")
+	}
+	s, err := store.Open(ctx, dsn, patience)
+	if err != nil {
+		return nil, err
+	}
+	if _, err := s.Migrate(ctx); err != nil {
+		s.Close()
+		return nil, err
+	}
+	return s, nil
+}
+
+func migrateCommand(ctx context.Context, out io.Writer) error {
+	s, err := openStore(ctx, os.Getenv("LADDER_DSN"))
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	_, err = fmt.Fprintln(out, "The database is up to date.")
+	return err
+}
+
+func serveCommand(ctx context.Context, args []string, out io.Writer) error {
+	flags := flag.NewFlagSet("serve", flag.ContinueOnError)
+	flags.SetOutput(io.Discard)
+	addr := flags.String("addr", "127.0.0.1:8080", "")
+	secure := flags.Bool("secure-cookies", false, "")
+	if err := flags.Parse(args); err != nil {
+		return err
+	}
+	s, err := openStore(ctx, os.Getenv("LADDER_DSN"))
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	l, err := listen(*addr)
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(out, "Patient Ladder serves at http://%s\n", l.Addr())
+	return serve(ctx, l, s, server.Options{SecureCookies: *secure})
+}
+
+func listen(addr string) (net.Listener, error) {
+	l, err := net.Listen("tcp", addr)
+	if errors.Is(err, syscall.EADDRINUSE) {
+		return nil, fmt.Errorf("%s is taken by another program; stop it or choose another address with --addr", addr)
+	}
+	if err != nil {
+		return nil, fmt.Errorf("cannot serve at %s: %w", addr, err)
+	}
+	return l, nil
+}
+
+// serve answers until the context ends, then lets requests finish.
+func serve(ctx context.Context, l net.Listener, s *store.Store, opt server.Options) error {
+	srv := server.New(studio.New(s, time.Now), s, web.Files(), opt)
+	defer srv.Close()
+	h := &http.Server{Handler: srv.Handler(), ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	done := make(chan error, 1)
+	go func() { done <- h.Serve(l) }()
+	select {
+	case err := <-done:
+		return err
+	case <-ctx.Done():
+	}
+	late, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+	defer cancel()
+	return h.Shutdown(late)
+}

@@ -1,0 +1,239 @@
+package demo
+
+import (
+	"context"
+	"math"
+	"math/rand/v2"
+	"time"
+
+	"github.com/oklog/ulid/v2"
+
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+	"patientladder/studio"
+)
+
+// A model lives one student's two terms: it moves the clock to each lesson,
+// looks at the lesson as the app plans it, and tells what happened. A rung
+// takes weeks drawn from the student's true pace, fitted to the time there
+// was.
+type model struct {
+	app   *studio.App
+	who   studio.Who
+	clock *time.Time
+	rng   *rand.Rand
+	st    student
+	id    string
+	at    time.Time
+	facts []ladder.Fact
+	rungs map[string]string // item to rung
+	dues  map[string]int    // item to the lesson, counted from 0, that grants its foothold
+	from  map[string]int    // item to the lesson that first teaches it
+	spots map[string]string // rung to its open spot
+}
+
+func newModel(app *studio.App, who studio.Who, clock *time.Time, seed uint64, st student) *model {
+	return &model{app: app, who: who, clock: clock, rng: rand.New(rand.NewPCG(seed, 2026)), st: st,
+		rungs: map[string]string{}, dues: map[string]int{}, from: map[string]int{}, spots: map[string]string{}}
+}
+
+// newID makes ids from the model's own randomness, so that a seed repeats.
+func (m *model) newID() string {
+	var entropy [10]byte
+	for i := range entropy {
+		entropy[i] = byte(m.rng.UintN(256))
+	}
+	var id ulid.ULID
+	// neither can fail: the time is within range, the entropy is ten bytes
+	_ = id.SetTime(ulid.Timestamp(m.at))
+	_ = id.SetEntropy(entropy[:])
+	return id.String()
+}
+
+// say adds a fact half a minute after the one before.
+func (m *model) say(f ladder.Fact) string {
+	m.at = m.at.Add(30 * time.Second)
+	f.ID, f.Student, f.At = m.newID(), m.id, m.at.UTC()
+	m.facts = append(m.facts, f)
+	return f.ID
+}
+
+func (m *model) deliver(ctx context.Context) error {
+	*m.clock = m.at.Add(time.Minute)
+	err := m.app.Tell(ctx, m.who, m.facts)
+	m.facts = nil
+	return err
+}
+
+func (m *model) live(ctx context.Context) error {
+	place := Now().Location()
+	today := calendar.On(Now())
+	lessons := terms.Lessons(m.st.slot, terms.Terms[0].From, today.Add(-1))
+	m.at = m.st.slot.On(lessons[0], place).Add(-time.Hour)
+	*m.clock = m.at
+	m.id = m.newID()
+	if _, err := m.app.AddStudent(ctx, m.who, m.st.card(m.id)); err != nil {
+		return err
+	}
+	if m.st.own != "" {
+		m.say(ladder.Fact{Kind: ladder.OwnPoint, Text: m.st.own})
+	}
+	for _, l := range m.st.lanes {
+		m.pace(l, len(lessons))
+		for _, item := range l.items {
+			m.rungs[item] = m.say(ladder.Fact{Kind: ladder.RungAdded, Item: item, Strand: l.strand, After: ladder.Top})
+		}
+	}
+	if err := m.deliver(ctx); err != nil {
+		return err
+	}
+	for k, day := range lessons {
+		if err := m.lesson(ctx, k, len(lessons), day, m.st.slot.On(day, place)); err != nil {
+			return err
+		}
+		if err := m.home(ctx, day, min(6, today.Sub(day))); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// pace draws how many lessons each secure rung of a lane took, ending where the
+// current rung began; a lane that was shorter than the time there was started
+// later.
+func (m *model) pace(l lane, lessons int) {
+	room := float64(lessons - l.weeks)
+	total, drawn := 0.0, make([]float64, l.secure)
+	for i := range drawn {
+		drawn[i] = 2.4 * math.Exp(0.4*m.rng.NormFloat64())
+		total += drawn[i]
+	}
+	fit := min(1, room/max(total, 1))
+	begins := room - total*fit
+	for i := range l.items[:l.secure+1] {
+		m.from[l.items[i]] = int(begins)
+		if i < l.secure {
+			begins += drawn[i] * fit
+			m.dues[l.items[i]] = max(int(begins), m.from[l.items[i]]+1)
+		}
+	}
+}
+
+func (m *model) lesson(ctx context.Context, k, of int, day calendar.Date, start time.Time) error {
+	*m.clock, m.at = start, start
+	view, err := m.app.Lesson(ctx, m.who, m.id)
+	if err != nil {
+		return err
+	}
+	m.say(ladder.Fact{Kind: ladder.LessonOpened, Day: day})
+	for _, b := range view.Plan.Blocks {
+		switch b.Kind {
+		case "opener":
+			m.say(ladder.Fact{Kind: ladder.OpenedWith, Rung: b.Rung})
+			m.say(ladder.Fact{Kind: ladder.Heard, Rung: b.Rung, Outcome: "easily"})
+		case "upkeep":
+			m.say(ladder.Fact{Kind: ladder.Heard, Rung: b.Rung, Outcome: []string{"rough", "fine", "fine", "easily"}[m.rng.IntN(4)]})
+		}
+	}
+	for _, l := range m.st.lanes {
+		for i, item := range l.items {
+			if first, known := m.from[item]; known && k >= first {
+				m.work(view, l, i, k, of)
+			}
+		}
+	}
+	m.say(ladder.Fact{Kind: ladder.LessonClosed, Day: day})
+	return m.deliver(ctx)
+}
+
+// work tells what one lesson did for one rung.
+func (m *model) work(view studio.LessonView, l lane, i, k, of int) {
+	item := l.items[i]
+	due, secured := m.dues[item]
+	if secured && k > due {
+		return
+	}
+	rung := m.rungs[item]
+	var v studio.RungView
+	for _, r := range view.Rungs {
+		if r.ID == rung {
+			v = r
+		}
+	}
+	if v.Taught == nil {
+		m.say(ladder.Fact{Kind: ladder.Taught, Rung: rung})
+	}
+	if n := len(v.Parts); n > 0 { // one part a week
+		if done := k - m.from[item]; done > 0 && done <= n {
+			m.say(ladder.Fact{Kind: ladder.FootholdTried, Rung: rung, Part: v.Parts[done-1].Name, Outcome: "granted"})
+		}
+	}
+	points := len(v.Points)
+	met := l.met * (k - m.from[item] + 1) / max(of-m.from[item], 1)
+	if secured {
+		met = points * (k - m.from[item] + 1) / (due - m.from[item] + 1)
+	}
+	for j, p := range v.Points {
+		switch {
+		case p.Key == shelf.Spots:
+		case p.Own && p.State == ladder.Unmarked: // the habit comes back with each new piece
+			m.say(ladder.Fact{Kind: ladder.PointOpen, Rung: rung, Point: p.Key})
+		case j < met && p.State != ladder.Met:
+			m.say(ladder.Fact{Kind: ladder.SelfJudged, Rung: rung, Point: p.Key, Outcome: []string{"yes", "nearly", "yes", "no"}[m.rng.IntN(4)]})
+			m.say(ladder.Fact{Kind: ladder.PointMet, Rung: rung, Point: p.Key})
+		case j == met && p.State == ladder.Unmarked && m.rng.IntN(2) == 0:
+			m.say(ladder.Fact{Kind: ladder.PointOpen, Rung: rung, Point: p.Key})
+		}
+	}
+	m.spot(l, i, k, of)
+	if secured && k == due {
+		if m.rng.IntN(5) == 0 {
+			m.say(ladder.Fact{Kind: ladder.FootholdTried, Rung: rung, Outcome: "not-yet"})
+		}
+		m.say(ladder.Fact{Kind: ladder.FootholdTried, Rung: rung, Outcome: "granted"})
+	}
+}
+
+// spot notes a hard place in a rung's second lesson and drills it after.
+func (m *model) spot(l lane, i, k, of int) {
+	item := l.items[i]
+	rung, current := m.rungs[item], i == l.secure
+	hasSpots := l.strand == shelf.Book || l.strand == shelf.Repertoire
+	if !hasSpots || current && l.spot == "" {
+		return
+	}
+	due := of
+	if !current {
+		due = m.dues[item]
+	}
+	switch id, noted := m.spots[rung]; {
+	case !noted && k < due:
+		where := l.spot
+		if !current {
+			where = []string{"bar 3", "bar 5", "bars 3 to 4", "the last bar"}[m.rng.IntN(4)]
+		}
+		m.spots[rung] = m.say(ladder.Fact{Kind: ladder.SpotNoted, Rung: rung, Text: where, Count: 5})
+	case noted && current:
+		m.say(ladder.Fact{Kind: ladder.SpotDrilled, Rung: rung, Spot: id, Count: 3})
+	case noted:
+		m.say(ladder.Fact{Kind: ladder.SpotDrilled, Rung: rung, Spot: id, Count: 5})
+	}
+}
+
+// home tells of practice between lessons.
+func (m *model) home(ctx context.Context, after calendar.Date, days int) error {
+	minutes := 2 * (2026 - m.st.year)
+	for d := 1; d < days; d++ {
+		if m.rng.Float64() > m.st.days {
+			continue
+		}
+		day := after.Add(d)
+		m.at = day.Time().Add(18 * time.Hour)
+		m.say(ladder.Fact{Kind: ladder.Practised, Day: day, Minutes: minutes + m.rng.IntN(7) - 3, Text: []string{"easy", "fine", "fine", "hard"}[m.rng.IntN(4)]})
+	}
+	if len(m.facts) == 0 {
+		return nil
+	}
+	return m.deliver(ctx)
+}

@@ -1,0 +1,201 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"net"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/notation"
+	"patientladder/core/shelf"
+	"patientladder/studio"
+)
+
+// body wraps an answer.
+type body[T any] struct{ Body T }
+
+type none struct{}
+
+type ofStudent struct {
+	Student string `path:"student" maxLength:"26"`
+}
+
+type ofItem struct {
+	Item string `path:"item" maxLength:"60"`
+}
+
+type signUp struct {
+	Body struct {
+		Name     string `json:"name" maxLength:"200"`
+		Studio   string `json:"studio" maxLength:"200"`
+		Email    string `json:"email" maxLength:"190"`
+		Password string `json:"password" maxLength:"200"`
+		Zone     string `json:"zone" maxLength:"60" doc:"IANA time zone"`
+	}
+}
+
+type signIn struct {
+	Body struct {
+		Email    string `json:"email" maxLength:"190"`
+		Password string `json:"password" maxLength:"200"`
+	}
+}
+
+type importInput struct {
+	ID         string           `query:"id" required:"true" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
+	Name       string           `query:"name" required:"true" minLength:"1" maxLength:"200"`
+	Book       string           `query:"book" maxLength:"200"`
+	Unit       string           `query:"unit" maxLength:"200"`
+	Instrument shelf.Instrument `query:"instrument" required:"true" enum:"piano,cello,guitar"`
+	Strand     shelf.Strand     `query:"strand" required:"true" enum:"book,technique,reading,repertoire"`
+	RawBody    []byte           `contentType:"application/octet-stream"`
+}
+
+// get registers a view: a GET that asks one use case.
+func get[I, O any](s *Server, path, id, summary string, ask func(context.Context, studio.Who, *I) (O, error)) {
+	huma.Register(s.api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary},
+		func(ctx context.Context, in *I) (*body[O], error) {
+			v, err := ask(ctx, who(ctx), in)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[O]{v}, nil
+		})
+}
+
+func (s *Server) routes() {
+	open := map[string]any{public: true}
+	huma.Register(s.api, huma.Operation{OperationID: "sign-up", Method: http.MethodPost, Path: "/api/sign-up", Summary: "Make a studio and sign in", Metadata: open, DefaultStatus: 204},
+		func(ctx context.Context, in *signUp) (*none, error) {
+			w, err := s.app.SignUp(ctx, studio.SignUp{Name: in.Body.Name, Studio: in.Body.Studio, Email: in.Body.Email, Password: in.Body.Password, Zone: in.Body.Zone})
+			return nil, s.enter(ctx, w, err)
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "sign-in", Method: http.MethodPost, Path: "/api/sign-in", Summary: "Sign in", Metadata: open, DefaultStatus: 204},
+		func(ctx context.Context, in *signIn) (*none, error) {
+			from, _ := ctx.Value(fromKey).(string)
+			w, err := s.app.SignIn(ctx, in.Body.Email, in.Body.Password, from)
+			return nil, s.enter(ctx, w, err)
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "sign-out", Method: http.MethodPost, Path: "/api/sign-out", Summary: "Sign out", DefaultStatus: 204},
+		func(ctx context.Context, _ *none) (*none, error) {
+			return nil, s.problem(s.sessions.Destroy(ctx))
+		})
+
+	get(s, "/api/day", "day", "The teaching day and all students", func(ctx context.Context, w studio.Who, in *struct {
+		Date string `query:"date" maxLength:"10" doc:"today when left out"`
+	}) (studio.DayView, error) {
+		d := calendar.Date(in.Date)
+		if d != "" {
+			if _, err := calendar.ParseDate(in.Date); err != nil {
+				return studio.DayView{}, &studio.Error{Kind: studio.Invalid, Says: capital(err.Error()) + "."}
+			}
+		}
+		return s.app.Day(ctx, w, d)
+	})
+	get(s, "/api/students/{student}/ladder", "ladder", "A student's ladder", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.LadderView, error) {
+		return s.app.Ladder(ctx, w, in.Student)
+	})
+	get(s, "/api/students/{student}/lesson", "lesson", "A student's lesson, planned, in progress or closed", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.LessonView, error) {
+		return s.app.Lesson(ctx, w, in.Student)
+	})
+	get(s, "/api/students/{student}/week", "week", "A student's week sheet", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.WeekView, error) {
+		return s.app.Week(ctx, w, in.Student)
+	})
+	get(s, "/api/students/{student}/record", "record", "All that was told of a student", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.RecordView, error) {
+		return s.app.Record(ctx, w, in.Student)
+	})
+	get(s, "/api/shelf", "shelf", "All materials", func(ctx context.Context, w studio.Who, _ *none) (studio.ShelfView, error) {
+		return s.app.Shelf(ctx, w)
+	})
+	get(s, "/api/items/{item}", "item", "One item and what its score tells", func(ctx context.Context, w studio.Who, in *ofItem) (studio.ItemView, error) {
+		return s.app.Item(ctx, w, in.Item)
+	})
+
+	huma.Register(s.api, huma.Operation{OperationID: "score", Method: http.MethodGet, Path: "/api/items/{item}/score", Summary: "An item's score as MusicXML",
+		Responses: map[string]*huma.Response{"200": {Description: "MusicXML", Content: map[string]*huma.MediaType{"application/vnd.recordare.musicxml+xml": {}}}}},
+		func(ctx context.Context, in *ofItem) (*struct {
+			Type string `header:"Content-Type"`
+			Body []byte
+		}, error) {
+			xml, err := s.app.Engraved(ctx, who(ctx), in.Item)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &struct {
+				Type string `header:"Content-Type"`
+				Body []byte
+			}{"application/vnd.recordare.musicxml+xml", xml}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "import", Method: http.MethodPost, Path: "/api/import", Summary: "Put a score file on the shelf", MaxBodyBytes: notation.MaxFile},
+		func(ctx context.Context, in *importInput) (*body[studio.Imported], error) {
+			out, err := s.app.Import(ctx, who(ctx), studio.Import{ID: in.ID, FileName: in.Name, Data: in.RawBody, Book: in.Book, Unit: in.Unit, Instrument: in.Instrument, Strand: in.Strand})
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[studio.Imported]{out}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "add-student", Method: http.MethodPost, Path: "/api/students", Summary: "Take on a student"},
+		func(ctx context.Context, in *body[studio.NewStudent]) (*body[studio.StudentCard], error) {
+			v, err := s.app.AddStudent(ctx, who(ctx), in.Body)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[studio.StudentCard]{v}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "tell", Method: http.MethodPost, Path: "/api/facts", Summary: "Tell what happened; telling it twice changes nothing", DefaultStatus: 204},
+		func(ctx context.Context, in *struct {
+			Body struct {
+				Facts []ladder.Fact `json:"facts" nullable:"false"`
+			}
+		}) (*none, error) {
+			return nil, s.problem(s.app.Tell(ctx, who(ctx), in.Body.Facts))
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "set-clock", Method: http.MethodPut, Path: "/api/clock", Summary: "Move a demo studio's clock", DefaultStatus: 204},
+		func(ctx context.Context, in *struct {
+			Body struct {
+				To time.Time `json:"to"`
+			}
+		}) (*none, error) {
+			return nil, s.problem(s.app.SetClock(ctx, who(ctx), in.Body.To))
+		})
+}
+
+// enter signs in who was let in; the session gets a new token.
+func (s *Server) enter(ctx context.Context, w studio.Who, err error) error {
+	if err != nil {
+		return s.problem(err)
+	}
+	if err := s.sessions.RenewToken(ctx); err != nil {
+		return s.problem(err)
+	}
+	s.sessions.Put(ctx, "teacher", w.Teacher)
+	s.sessions.Put(ctx, "studio", w.Studio)
+	return nil
+}
+
+func host(addr string) string {
+	if h, _, err := net.SplitHostPort(addr); err == nil {
+		return h
+	}
+	return addr
+}
+
+func capital(s string) string {
+	if s == "" {
+		return s
+	}
+	return string(s[0]&^0x20) + s[1:]
+}
+
+// writeProblem answers with a problem where no operation does.
+func writeProblem(w http.ResponseWriter, status int, says string) {
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(status)
+	// the answer is lost when the browser is gone; there is no one to tell
+	_ = json.NewEncoder(w).Encode(huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: says})
+}

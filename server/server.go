@@ -1,0 +1,203 @@
+// Package server speaks HTTP: routes, sessions, limits and errors. No rule of
+// the job stands here.
+package server
+
+import (
+	"context"
+	"errors"
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/alexedwards/scs/mysqlstore"
+	"github.com/alexedwards/scs/v2"
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-gonic/gin"
+
+	"patientladder/core/notation"
+	"patientladder/store"
+	"patientladder/studio"
+)
+
+// Options of a server.
+type Options struct {
+	SecureCookies bool // behind HTTPS
+	Log           *slog.Logger
+}
+
+// A Server answers the API and hands out the front end.
+type Server struct {
+	app      *studio.App
+	sessions *scs.SessionManager
+	api      huma.API
+	handler  http.Handler
+	cleanup  *mysqlstore.MySQLStore
+	log      *slog.Logger
+}
+
+// New makes a server. s may be nil when only the API's description is wanted.
+func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
+	gin.SetMode(gin.ReleaseMode)
+	engine := gin.New()
+	if err := engine.SetTrustedProxies(nil); err != nil {
+		panic(err) // nil is always accepted
+	}
+	srv := &Server{app: app, sessions: scs.New(), log: opt.Log}
+	if srv.log == nil {
+		srv.log = slog.Default()
+	}
+	srv.sessions.Lifetime = 30 * 24 * time.Hour
+	srv.sessions.IdleTimeout = 7 * 24 * time.Hour
+	srv.sessions.HashTokenInStore = true
+	srv.sessions.Cookie.Name = "ladder"
+	srv.sessions.Cookie.HttpOnly = true
+	srv.sessions.Cookie.SameSite = http.SameSiteLaxMode
+	srv.sessions.Cookie.Secure = opt.SecureCookies
+	srv.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
+		srv.log.Error("session", "cause", err)
+		writeProblem(w, http.StatusServiceUnavailable, "The database cannot be reached just now. What you marked waits here and is sent when it is back.")
+	}
+	if s != nil {
+		srv.cleanup = mysqlstore.NewWithCleanupInterval(s.DB(), time.Hour)
+		srv.sessions.Store = srv.cleanup
+	}
+
+	config := huma.DefaultConfig("Patient Ladder", "1")
+	config.OpenAPIPath, config.DocsPath, config.SchemasPath = "/api/openapi", "", ""
+	config.CreateHooks = nil // no $schema links in answers
+	srv.api = humagin.New(engine, config)
+	srv.api.UseMiddleware(srv.signedIn)
+	srv.routes()
+	engine.NoRoute(gin.WrapH(static(files)))
+
+	guard := http.NewCrossOriginProtection()
+	guard.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		writeProblem(w, http.StatusForbidden, "This request came from another site, so it was refused.")
+	}))
+	srv.handler = headers(srv.recovered(guard.Handler(limitBody(srv.onlyAPI(engine)))))
+	return srv
+}
+
+// Handler returns the server's handler.
+func (s *Server) Handler() http.Handler { return s.handler }
+
+// OpenAPI returns the description of the API as JSON.
+func (s *Server) OpenAPI() ([]byte, error) { return s.api.OpenAPI().MarshalJSON() }
+
+// Close ends what the server keeps running.
+func (s *Server) Close() {
+	if s.cleanup != nil {
+		s.cleanup.StopCleanup()
+	}
+}
+
+// onlyAPI loads sessions for the API and not for files.
+func (s *Server) onlyAPI(next http.Handler) http.Handler {
+	withSession := s.sessions.LoadAndSave(next)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if len(r.URL.Path) >= 5 && r.URL.Path[:5] == "/api/" && r.URL.Path != "/api/openapi.json" {
+			withSession.ServeHTTP(w, r)
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// bodyLimit holds the largest request: one score file.
+const bodyLimit = notation.MaxFile + 1<<10
+
+func limitBody(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		r.Body = http.MaxBytesReader(w, r.Body, bodyLimit)
+		next.ServeHTTP(w, r)
+	})
+}
+
+func headers(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; "+
+			"img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'")
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "same-origin")
+		next.ServeHTTP(w, r)
+	})
+}
+
+func (s *Server) recovered(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		defer func() {
+			if v := recover(); v != nil {
+				s.log.Error("panic", "path", r.URL.Path, "cause", v)
+				writeProblem(w, http.StatusInternalServerError, "Something went wrong in the program; nothing was lost. Try again.")
+			}
+		}()
+		next.ServeHTTP(w, r)
+	})
+}
+
+type key int
+
+const (
+	whoKey key = iota
+	fromKey
+)
+
+// who returns who is signed in; only handlers behind signedIn call it.
+func who(ctx context.Context) studio.Who {
+	w, _ := ctx.Value(whoKey).(studio.Who)
+	return w
+}
+
+// public marks operations that need no sign-in.
+const public = "public"
+
+// signedIn lets a request pass that is signed in or whose operation is public.
+func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
+	ctx = huma.WithValue(ctx, fromKey, host(ctx.RemoteAddr()))
+	if ctx.Operation().Metadata[public] == true {
+		next(ctx)
+		return
+	}
+	w := studio.Who{Teacher: s.sessions.GetString(ctx.Context(), "teacher"), Studio: s.sessions.GetString(ctx.Context(), "studio")}
+	if w.Teacher == "" {
+		if err := huma.WriteErr(s.api, ctx, http.StatusUnauthorized, "Sign in first."); err != nil {
+			s.log.Error("write answer", "cause", err)
+		}
+		return
+	}
+	next(huma.WithValue(ctx, whoKey, w))
+}
+
+// statuses holds the HTTP status of each kind of failure.
+var statuses = map[studio.ErrorKind]int{
+	studio.Invalid:     http.StatusUnprocessableEntity,
+	studio.Missing:     http.StatusNotFound,
+	studio.Conflict:    http.StatusConflict,
+	studio.Denied:      http.StatusUnauthorized,
+	studio.TooMany:     http.StatusTooManyRequests,
+	studio.Unavailable: http.StatusServiceUnavailable,
+	studio.Full:        http.StatusInsufficientStorage,
+}
+
+// problem is the one place where a failure becomes an answer: an RFC 9457
+// problem with a sentence for the person. The cause goes to the log.
+func (s *Server) problem(err error) error {
+	if err == nil {
+		return nil
+	}
+	var known *studio.Error
+	if errors.As(err, &known) {
+		if known.Kind == studio.Unavailable || known.Kind == studio.Full {
+			s.log.Error("store", "cause", err)
+		}
+		return huma.NewError(statuses[known.Kind], known.Says)
+	}
+	if errors.Is(err, context.Canceled) {
+		return huma.NewError(499, "The browser went away.")
+	}
+	s.log.Error("request", "cause", err)
+	return huma.NewError(http.StatusInternalServerError, "Something went wrong in the program; nothing was lost. Try again.")
+}

@@ -1,0 +1,29 @@
+package server
+
+import (
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// A request that does not fit its description is refused by the framework
+// with a list of fields; the sentence for the person is made from that list.
+func init() {
+	plain := huma.NewError
+	huma.NewError = func(status int, msg string, errs ...error) huma.StatusError {
+		if status == http.StatusUnprocessableEntity && msg == "validation failed" && len(errs) > 0 {
+			var parts []string
+			for _, err := range errs {
+				text := err.Error()
+				if d, ok := err.(huma.ErrorDetailer); ok {
+					detail := d.ErrorDetail()
+					text = strings.TrimPrefix(detail.Location, "body.") + ": " + detail.Message
+				}
+				parts = append(parts, text)
+			}
+			msg = "Not everything that was sent fits: " + strings.Join(parts, "; ") + "."
+		}
+		return plain(status, msg, errs...)
+	}
+}

@@ -1,0 +1,134 @@
+package studio
+
+import (
+	"context"
+	"sort"
+	"strings"
+	"time"
+
+	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/shelf"
+	"patientladder/store"
+)
+
+// A StudentCard is what a screen shows of a student at its head.
+type StudentCard struct {
+	ID         string            `json:"id"`
+	FirstName  string            `json:"firstName"`
+	FamilyName string            `json:"familyName"`
+	Age        int               `json:"age"`
+	Instrument shelf.Instrument  `json:"instrument" enum:"piano,cello,guitar"`
+	Slot       calendar.Slot     `json:"slot"`
+	Approach   approach.Approach `json:"approach"`
+	Next       calendar.Date     `json:"next" doc:"day of this or the next lesson; empty when the calendar ends"`
+}
+
+func (r room) card(st store.Student, next calendar.Date) StudentCard {
+	return StudentCard{st.ID, st.FirstName, st.FamilyName, age(st, r.today()), st.Instrument, st.Slot, st.Approach, next}
+}
+
+// A Segment is a lesson on the day's ribbon.
+type Segment struct {
+	Student string `json:"student"`
+	Name    string `json:"name"`
+	Start   string `json:"start" doc:"15:04"`
+	Minutes int    `json:"minutes"`
+}
+
+// A DayView is the teaching day.
+type DayView struct {
+	Studio   string        `json:"studio"`
+	Demo     bool          `json:"demo"`
+	Zone     string        `json:"zone"`
+	Now      time.Time     `json:"now" doc:"by the studio's clock"`
+	Today    calendar.Date `json:"today"`
+	Date     calendar.Date `json:"date" doc:"the day shown"`
+	Week     int           `json:"week" doc:"of the term; 0 outside terms"`
+	WeekOf   int           `json:"weekOf"`
+	Free     string        `json:"free" doc:"name of the free span the day lies in"`
+	Segments []Segment     `json:"segments" nullable:"false"`
+	Students []StudentCard `json:"students" nullable:"false" doc:"all of the studio, by name"`
+}
+
+// Day shows a teaching day; the empty date is today.
+func (a *App) Day(ctx context.Context, who Who, date calendar.Date) (DayView, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return DayView{}, err
+	}
+	if date == "" {
+		date = r.today()
+	}
+	students, err := r.Students(ctx)
+	if err != nil {
+		return DayView{}, told(err, "student")
+	}
+	v := DayView{Studio: r.row.Name, Demo: r.row.Demo, Zone: r.zone.String(), Now: r.now, Today: r.today(), Date: date,
+		Segments: []Segment{}, Students: []StudentCard{}}
+	v.Week, v.WeekOf = r.row.Calendar.Week(date)
+	for _, f := range r.row.Calendar.Free {
+		if f.Holds(date) {
+			v.Free = f.Name
+		}
+	}
+	for _, st := range students {
+		v.Students = append(v.Students, r.card(st, r.row.Calendar.Next(st.Slot, r.today().Add(-1))))
+		if len(r.row.Calendar.Lessons(st.Slot, date, date)) == 1 {
+			v.Segments = append(v.Segments, Segment{st.ID, st.FirstName, st.Slot.Start, st.Slot.Minutes})
+		}
+	}
+	sort.SliceStable(v.Segments, func(i, j int) bool { return v.Segments[i].Start < v.Segments[j].Start })
+	return v, nil
+}
+
+// A NewStudent is what is asked of one: the least.
+type NewStudent struct {
+	ID         string             `json:"id" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
+	FirstName  string             `json:"firstName" minLength:"1" maxLength:"100"`
+	FamilyName string             `json:"familyName" maxLength:"100"`
+	BirthYear  int                `json:"birthYear" minimum:"1900" maximum:"2100"`
+	BirthMonth int                `json:"birthMonth" minimum:"1" maximum:"12"`
+	Instrument shelf.Instrument   `json:"instrument" enum:"piano,cello,guitar"`
+	Slot       calendar.Slot      `json:"slot"`
+	Approach   *approach.Approach `json:"approach,omitempty" doc:"the usual one for the age when left out"`
+}
+
+// AddStudent takes on a student.
+func (a *App) AddStudent(ctx context.Context, who Who, in NewStudent) (StudentCard, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return StudentCard{}, err
+	}
+	st := store.Student{ID: in.ID, FirstName: strings.TrimSpace(in.FirstName), FamilyName: strings.TrimSpace(in.FamilyName),
+		BirthYear: in.BirthYear, BirthMonth: in.BirthMonth, Instrument: in.Instrument, Slot: in.Slot}
+	if st.FirstName == "" {
+		return StudentCard{}, invalid("The student needs a first name.")
+	}
+	if !in.Instrument.Known() {
+		return StudentCard{}, invalid("%q is not an instrument here: piano, cello or guitar.", in.Instrument)
+	}
+	if err := in.Slot.Check(); err != nil {
+		return StudentCard{}, invalid("The lesson time does not work: %v.", err)
+	}
+	years := age(st, r.today())
+	if years < 2 || years > 110 {
+		return StudentCard{}, invalid("Born %d-%02d would make the student %d years old.", in.BirthYear, in.BirthMonth, years)
+	}
+	st.Approach = approach.Default(years)
+	if in.Approach != nil {
+		if err := in.Approach.Check(); err != nil {
+			return StudentCard{}, invalid("The approach does not work: %v.", err)
+		}
+		st.Approach = *in.Approach
+	}
+	if err := r.AddStudent(ctx, st); err != nil {
+		return StudentCard{}, told(err, "studio")
+	}
+	return r.card(st, r.row.Calendar.Next(st.Slot, r.today().Add(-1))), nil
+}
+
+// SetClock moves a demo studio's clock to a moment.
+func (a *App) SetClock(ctx context.Context, who Who, to time.Time) error {
+	return told(a.store.In(who.Studio).SetClock(ctx, to.Sub(a.now())), "demo clock")
+}

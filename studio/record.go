@@ -1,0 +1,113 @@
+package studio
+
+import (
+	"context"
+	"sort"
+	"time"
+
+	"patientladder/core/ladder"
+)
+
+// late is how far ahead of the studio's clock a fact may lie: room for a
+// device whose clock is wrong, not for a typing error of a year.
+const late = 24 * time.Hour
+
+// maxFacts is the most facts taken in one delivery.
+const maxFacts = 500
+
+// Tell saves facts: what the teacher said happened. Facts already told change
+// nothing. Either all are saved or none.
+func (a *App) Tell(ctx context.Context, who Who, facts []ladder.Fact) error {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return err
+	}
+	if len(facts) > maxFacts {
+		return invalid("%d facts at once; send at most %d.", len(facts), maxFacts)
+	}
+	for i, f := range facts {
+		if err := f.Check(); err != nil {
+			return invalid("Fact %d of %d cannot be kept: %v.", i+1, len(facts), err)
+		}
+		if f.At.After(r.now.Add(late)) {
+			return invalid("Fact %d of %d lies in the future (%s); check this device's clock.", i+1, len(facts), f.At.Format(time.RFC3339))
+		}
+		if f.Kind == ladder.RungAdded {
+			if _, err := r.Item(ctx, f.Item); err != nil {
+				return told(err, "item")
+			}
+		}
+	}
+	return told(r.AddFacts(ctx, facts), "student")
+}
+
+// An Entry is one line of the record.
+type Entry struct {
+	Fact  ladder.Fact `json:"fact"`
+	Title string      `json:"title" doc:"of the rung's item; empty when there is none"`
+	Point string      `json:"point" doc:"name of the focus point or place of the spot"`
+	Back  bool        `json:"back" doc:"it was taken back"`
+	Note  string      `json:"note" enum:",refused" doc:"refused: a try turned back"`
+}
+
+// A RecordView is all that was told of a student, newest first.
+type RecordView struct {
+	Student   StudentCard `json:"student"`
+	Footholds int         `json:"footholds"`
+	Lessons   int         `json:"lessons"`
+	Entries   []Entry     `json:"entries" nullable:"false"`
+}
+
+// Record shows what was told of a student.
+func (a *App) Record(ctx context.Context, who Who, student string) (RecordView, error) {
+	p, err := a.pupil(ctx, who, student)
+	if err != nil {
+		return RecordView{}, err
+	}
+	v := RecordView{Student: p.card(p.Student, p.lessonDay()), Lessons: len(p.standing.Closed), Footholds: len(p.standing.In(ladder.Secure))}
+	v.Entries = p.entries(p.facts)
+	sort.SliceStable(v.Entries, func(i, j int) bool { return v.Entries[i].Fact.At.After(v.Entries[j].Fact.At) })
+	return v, nil
+}
+
+// entries names what facts speak of. Retractions show as marks on what they
+// took back.
+func (p *pupil) entries(facts []ladder.Fact) []Entry {
+	back := map[string]bool{}
+	for _, f := range p.facts {
+		if f.Kind == ladder.Retracted {
+			back[f.Ref] = true
+		}
+	}
+	list := []Entry{}
+	for _, f := range facts {
+		if f.Kind == ladder.Retracted {
+			continue
+		}
+		e := Entry{Fact: f, Back: back[f.ID]}
+		id := f.Rung
+		if f.Kind == ladder.RungAdded {
+			id = f.ID
+		}
+		if r, ok := p.standing.Rung(id); ok {
+			e.Title = r.Item.Title
+			for _, point := range r.Points {
+				if point.Key == f.Point {
+					e.Point = point.Name
+				}
+			}
+			for _, s := range r.Spots {
+				if s.ID == f.Spot {
+					e.Point = s.Where
+				}
+			}
+			for _, try := range r.Tries {
+				if f.Kind == ladder.FootholdTried && try.At.Equal(f.At) && try.Outcome == "refused" {
+					e.Note = "refused"
+				}
+			}
+		}
+		list = append(list, e)
+	}
+	return list
+}

@@ -1,0 +1,209 @@
+package studio
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"path"
+	"strings"
+
+	"patientladder/core/notation"
+	"patientladder/core/notation/abc"
+	"patientladder/core/score"
+	"patientladder/core/shelf"
+	"patientladder/core/skill"
+	"patientladder/store"
+)
+
+var skills = skill.Catalogue()
+
+func skillNames(ids []string) []string {
+	names := make([]string, 0, len(ids))
+	for _, id := range ids {
+		names = append(names, skills.Name(id))
+	}
+	return names
+}
+
+// A ShelfView is all materials, in order.
+type ShelfView struct {
+	Items []shelf.Item `json:"items" nullable:"false"`
+}
+
+// Shelf shows the materials.
+func (a *App) Shelf(ctx context.Context, who Who) (ShelfView, error) {
+	items, err := a.store.In(who.Studio).Items(ctx)
+	return ShelfView{items}, told(err, "shelf")
+}
+
+// An ItemView is one item with the names of its skills.
+type ItemView struct {
+	Item     shelf.Item     `json:"item"`
+	Brings   []string       `json:"brings" nullable:"false"`
+	Needs    []string       `json:"needs" nullable:"false"`
+	Revisits []string       `json:"revisits" nullable:"false"`
+	File     string         `json:"file" doc:"name of the score file"`
+	Key      string         `json:"key"`
+	Meter    string         `json:"meter"`
+	Lowest   string         `json:"lowest"`
+	Highest  string         `json:"highest"`
+	Unread   []score.Unread `json:"unread" nullable:"false" doc:"what the reader met and did not keep"`
+}
+
+// Item shows one item and what is read from its score.
+func (a *App) Item(ctx context.Context, who Who, id string) (ItemView, error) {
+	st := a.store.In(who.Studio)
+	it, err := st.Item(ctx, id)
+	if err != nil {
+		return ItemView{}, told(err, "item")
+	}
+	v := ItemView{Item: it, Brings: skillNames(it.Brings), Needs: skillNames(it.Needs), Revisits: skillNames(it.Revisits), Unread: []score.Unread{}}
+	if !it.HasScore {
+		return v, nil
+	}
+	file, err := st.Score(ctx, id)
+	if err != nil {
+		return v, told(err, "score")
+	}
+	s, err := notation.Read(file.Name, file.Data)
+	if err != nil {
+		return v, err
+	}
+	v.File = file.Name
+	v.Unread = append(v.Unread, s.Unread...)
+	describe(&v, s)
+	return v, nil
+}
+
+func describe(v *ItemView, s score.Score) {
+	low, high := 1000, -1
+	for _, p := range s.Parts {
+		for _, b := range p.Bars {
+			if b.Key != nil && v.Key == "" {
+				v.Key = b.Key.String()
+			}
+			if b.Meter != nil && v.Meter == "" {
+				v.Meter = fmt.Sprintf("%d/%d", b.Meter.Beats, b.Meter.BeatType)
+			}
+			for _, n := range b.Notes {
+				if n.Rest {
+					continue
+				}
+				if m := n.Pitch.MIDI(); m < low {
+					low, v.Lowest = m, n.Pitch.String()
+				}
+				if m := n.Pitch.MIDI(); m > high {
+					high, v.Highest = m, n.Pitch.String()
+				}
+			}
+		}
+	}
+}
+
+// Engraved returns the MusicXML that draws an item's score.
+func (a *App) Engraved(ctx context.Context, who Who, id string) ([]byte, error) {
+	file, err := a.store.In(who.Studio).Score(ctx, id)
+	if err != nil {
+		return nil, told(err, "score")
+	}
+	return notation.Engraved(file.Name, file.Data)
+}
+
+// An Import is a score file and where it goes on the shelf.
+type Import struct {
+	ID         string // made by the client: a ULID
+	FileName   string
+	Data       []byte
+	Book, Unit string
+	Instrument shelf.Instrument
+	Strand     shelf.Strand
+}
+
+// An Imported is what came of a file.
+type Imported struct {
+	Items  []shelf.Item   `json:"items" nullable:"false"`
+	Unread []score.Unread `json:"unread" nullable:"false"`
+}
+
+// Import reads a score file and puts it on the shelf: a tune file with several
+// tunes becomes several items. The same id twice adds nothing.
+func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) {
+	out := Imported{Items: []shelf.Item{}, Unread: []score.Unread{}}
+	tunes := [][]byte{in.Data}
+	if f, err := notation.Detect(in.FileName, in.Data); err == nil && f == notation.ABC {
+		if split := abc.Split(in.Data); len(split) > 0 {
+			tunes = split
+		}
+	}
+	type one struct {
+		item shelf.Item
+		data []byte
+	}
+	var ready []one
+	for i, data := range tunes {
+		s, err := notation.Read(in.FileName, data)
+		if err != nil {
+			return Imported{}, unreadable(in.FileName, i, len(tunes), err)
+		}
+		id := in.ID
+		if i > 0 {
+			id = fmt.Sprintf("%s-%d", in.ID, i+1)
+		}
+		it := shelf.Item{ID: id, Title: s.Title, Composer: s.Composer, Instrument: in.Instrument, Strand: in.Strand, Unit: in.Unit, Book: in.Book,
+			Brings: []string{}, Needs: []string{}, Revisits: []string{}, Parts: []string{}, Points: shelf.UsualPoints(in.Instrument, s)}
+		if it.Title == "" {
+			it.Title = strings.TrimSuffix(path.Base(in.FileName), path.Ext(in.FileName))
+		}
+		if it.Book == "" {
+			it.Book = "Loose sheets"
+		}
+		it.Describe(s)
+		if err := it.Check(); err != nil {
+			return Imported{}, invalid("%s cannot go on the shelf: %v.", in.FileName, err)
+		}
+		ready = append(ready, one{it, data})
+		out.Unread = append(out.Unread, s.Unread...)
+	}
+	st := a.store.In(who.Studio)
+	for _, o := range ready {
+		if err := st.AddItem(ctx, o.item, &store.ScoreFile{Name: in.FileName, Data: o.data}); err != nil {
+			return Imported{}, told(err, "studio")
+		}
+		out.Items = append(out.Items, o.item)
+	}
+	return out, nil
+}
+
+func unreadable(name string, i, of int, err error) error {
+	which := name
+	if of > 1 {
+		which = fmt.Sprintf("%s, tune %d of %d", name, i+1, of)
+	}
+	var at *score.SyntaxError
+	if errors.As(err, &at) {
+		return &Error{Kind: Invalid, Says: fmt.Sprintf("%s could not be read. %s. Nothing of it was put on the shelf.", which, capital(at.Error()))}
+	}
+	return err
+}
+
+func capital(s string) string {
+	if s == "" {
+		return s
+	}
+	return strings.ToUpper(s[:1]) + s[1:]
+}
+
+// AddItem puts an item without a score on the shelf.
+func (a *App) AddItem(ctx context.Context, who Who, it shelf.Item, file *store.ScoreFile) error {
+	if err := it.Check(); err != nil {
+		return invalid("%q cannot go on the shelf: %v.", it.Title, err)
+	}
+	if file != nil {
+		s, err := notation.Read(file.Name, file.Data)
+		if err != nil {
+			return unreadable(file.Name, 0, 1, err)
+		}
+		it.Describe(s)
+	}
+	return told(a.store.In(who.Studio).AddItem(ctx, it, file), "studio")
+}

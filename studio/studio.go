@@ -1,0 +1,186 @@
+// Package studio holds the use cases: load what is needed, ask core, save what
+// was told. One file a use case.
+package studio
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"github.com/oklog/ulid/v2"
+
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/lesson"
+	"patientladder/store"
+)
+
+// An Error is a failure with a sentence for the person and, when there is
+// one, a cause for the log.
+type Error struct {
+	Kind  ErrorKind
+	Says  string
+	Cause error
+}
+
+// An ErrorKind tells how a failure answers.
+type ErrorKind int
+
+// The kinds of failures.
+const (
+	Invalid ErrorKind = iota
+	Missing
+	Conflict
+	Denied
+	TooMany
+	Unavailable
+	Full
+)
+
+func (e *Error) Error() string {
+	if e.Cause == nil {
+		return e.Says
+	}
+	return e.Says + ": " + e.Cause.Error()
+}
+
+func (e *Error) Unwrap() error { return e.Cause }
+
+// invalid makes an Error about what was sent.
+func invalid(format string, a ...any) error {
+	return &Error{Kind: Invalid, Says: fmt.Sprintf(format, a...)}
+}
+
+// told turns a failure of the store into one with a sentence. what names the
+// thing that was looked for.
+func told(err error, what string) error {
+	switch {
+	case err == nil:
+		return nil
+	case errors.Is(err, store.ErrNotFound):
+		return &Error{Missing, "There is no such " + what + " in this studio.", err}
+	case errors.Is(err, store.ErrFull):
+		return &Error{Full, "The disk is full, so nothing was saved. Free some space and try again; what you marked waits here.", err}
+	case errors.Is(err, store.ErrUnavailable):
+		return &Error{Unavailable, "The database cannot be reached just now. What you marked waits here and is sent when it is back.", err}
+	}
+	return err
+}
+
+// An App is the studio's use cases over a store.
+type App struct {
+	store *store.Store
+	now   func() time.Time
+}
+
+// New makes the use cases. now is the machine's clock.
+func New(s *store.Store, now func() time.Time) *App { return &App{s, now} }
+
+// Who is signed in.
+type Who struct {
+	Teacher string
+	Studio  string
+}
+
+// room is a studio with its clock and zone, loaded for one use case.
+type room struct {
+	store.Studio
+	row  store.StudioRow
+	zone *time.Location
+	now  time.Time
+}
+
+func (r room) today() calendar.Date { return calendar.On(r.now) }
+
+func (a *App) enter(ctx context.Context, who Who) (room, error) {
+	st := a.store.In(who.Studio)
+	row, err := st.Row(ctx)
+	if err != nil {
+		return room{}, told(err, "studio")
+	}
+	zone, err := time.LoadLocation(row.Zone)
+	if err != nil {
+		zone = time.UTC
+	}
+	return room{st, row, zone, a.now().Add(row.ClockShift).In(zone)}, nil
+}
+
+// pupil is one student with all that is known, loaded for one use case.
+type pupil struct {
+	room
+	store.Student
+	facts    []ladder.Fact
+	standing ladder.Standing
+}
+
+func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return pupil{}, err
+	}
+	st, err := r.Student(ctx, id)
+	if err != nil {
+		return pupil{}, told(err, "student")
+	}
+	p := pupil{room: r, Student: st}
+	if p.facts, err = r.Facts(ctx, id); err != nil {
+		return pupil{}, told(err, "student")
+	}
+	for i := range p.facts {
+		p.facts[i].At = p.facts[i].At.In(r.zone) // days are the studio's days
+	}
+	p.standing, err = p.fold(ctx, p.facts)
+	return p, err
+}
+
+// fold gives the standing of some of the student's facts.
+func (p *pupil) fold(ctx context.Context, facts []ladder.Fact) (ladder.Standing, error) {
+	items, err := p.ItemsOf(ctx, facts)
+	if err != nil {
+		return ladder.Standing{}, told(err, "item")
+	}
+	return ladder.Fold(facts, items), nil
+}
+
+// until gives the standing at a moment; what was later taken back is left out.
+func (p *pupil) until(ctx context.Context, t time.Time) (ladder.Standing, error) {
+	var facts []ladder.Fact
+	for _, f := range p.facts {
+		if !f.At.After(t) || f.Kind == ladder.Retracted {
+			facts = append(facts, f)
+		}
+	}
+	return p.fold(ctx, facts)
+}
+
+// age is in whole years at a day, reckoned from the month of birth.
+func age(st store.Student, d calendar.Date) int {
+	t := d.Time()
+	years := t.Year() - st.BirthYear
+	if int(t.Month()) < st.BirthMonth {
+		years--
+	}
+	return years
+}
+
+// NewID makes an id for what the server itself makes.
+func NewID() string { return ulid.Make().String() }
+
+// lessonDay returns the day of the lesson that a screen is about: today's when
+// there is one or it was opened, else the next.
+func (p *pupil) lessonDay() calendar.Date {
+	today := p.today()
+	if _, opened := p.standing.Opened[today]; opened || len(p.row.Calendar.Lessons(p.Slot, today, today)) == 1 {
+		return today
+	}
+	return p.row.Calendar.Next(p.Slot, today)
+}
+
+func (p *pupil) plan(s ladder.Standing, d calendar.Date) lesson.Plan {
+	at := p.now
+	if d != "" && d != p.today() {
+		at = p.Slot.On(d, p.zone)
+	}
+	return lesson.Make(s, p.Approach, age(p.Student, p.today()), p.Slot.Minutes, at)
+}

@@ -1,0 +1,42 @@
+import { QueryClient } from "@tanstack/react-query";
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+
+export const api = createClient<paths>({ baseUrl: "" });
+
+// A Problem is a failure with a sentence for the person.
+export class Problem extends Error {
+  constructor(
+    says: string,
+    readonly status: number, // 0 when the server could not be reached
+  ) {
+    super(says);
+  }
+}
+
+const unreachable = "The studio's server cannot be reached. Check the connection; what you mark waits here.";
+
+// answer gives the data of a call, or throws its Problem.
+export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const { data, error, response } = await call.catch(() => {
+    throw new Problem(unreachable, 0);
+  });
+  if (!response.ok) {
+    const detail = (error as { detail?: string } | undefined)?.detail;
+    throw new Problem(detail ?? "Something went wrong; nothing was lost. Try again.", response.status);
+  }
+  return data as T;
+}
+
+export const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 5_000,
+      networkMode: "always",
+      retry: (count, error) => count < 2 && error instanceof Problem && (error.status === 0 || error.status === 503),
+    },
+    mutations: { networkMode: "always" },
+  },
+});

@@ -1,0 +1,127 @@
+import { useSyncExternalStore } from "react";
+import { ulid } from "ulid";
+import { answer, api, Problem, queries, type Schemas } from "./client";
+import { studioNow } from "./clock";
+
+// Marks wait here until the server has them. Each is an entry of its own in
+// the browser's store, so two tabs cannot overwrite each other and a closed
+// lid loses nothing; the server takes each id once, so sending twice is safe.
+
+export type Fact = Schemas["Fact"];
+export type NewFact = Omit<Fact, "id" | "at">;
+export type Waiting = { fact: Fact; refused?: string };
+
+const prefix = "ladder.mark.";
+const accountKey = "ladder.account";
+const sameTouch = 700; // ms in which the same mark again is a double touch
+
+type State = { waiting: Waiting[]; trouble: string };
+let state: State = { waiting: [], trouble: "" };
+const listeners = new Set<() => void>();
+
+const account = () => localStorage.getItem(accountKey) ?? "";
+const keyOf = (id: string) => `${prefix}${account()}.${id}`;
+
+// setAccount says whose marks are kept and sent from now on.
+export function setAccount(email: string) {
+  localStorage.setItem(accountKey, email.toLowerCase());
+  refresh();
+  void flush();
+}
+
+function refresh(trouble = state.trouble) {
+  const mine = keyOf("");
+  const waiting: Waiting[] = [];
+  for (let i = 0; i < localStorage.length; i++) {
+    const key = localStorage.key(i);
+    const text = key?.startsWith(mine) ? localStorage.getItem(key) : null;
+    if (text) waiting.push(JSON.parse(text));
+  }
+  waiting.sort((a, b) => (a.fact.id < b.fact.id ? -1 : 1));
+  state = { waiting, trouble: waiting.length > 0 ? trouble : "" };
+  for (const l of listeners) l();
+}
+
+let last = { text: "", at: 0 };
+
+// tell records what happened and sends it. It returns the fact's id. The same
+// mark within a double touch is one mark.
+export function tell(fact: NewFact): string {
+  const text = JSON.stringify(fact);
+  if (text === last.text && Date.now() - last.at < sameTouch) return "";
+  last = { text, at: Date.now() };
+  const at = studioNow();
+  const full: Fact = { ...fact, id: ulid(at.getTime()), at: at.toISOString() };
+  localStorage.setItem(keyOf(full.id), JSON.stringify({ fact: full }));
+  refresh();
+  void flush();
+  return full.id;
+}
+
+// forget drops a mark that the server refused, once it was read.
+export function forget(id: string) {
+  localStorage.removeItem(keyOf(id));
+  refresh();
+}
+
+let sending: Promise<void> | undefined;
+let timer: ReturnType<typeof setTimeout> | undefined;
+
+// flush sends what waits, in order, and tries again later when it cannot.
+export function flush(): Promise<void> {
+  sending ??= send().finally(() => {
+    sending = undefined;
+  });
+  return sending;
+}
+
+async function send() {
+  clearTimeout(timer);
+  for (;;) {
+    const batch = state.waiting.filter((w) => !w.refused).slice(0, 100);
+    if (batch.length === 0) return;
+    try {
+      await deliver(batch.map((w) => w.fact));
+      refresh("");
+      await refreshViews(batch.map((w) => w.fact.student));
+    } catch (error) {
+      const says = error instanceof Problem ? error.message : String(error);
+      refresh(error instanceof Problem && error.status === 401 ? "Sign in again to send what you marked." : says);
+      timer = setTimeout(() => void flush(), 2000);
+      return;
+    }
+  }
+}
+
+// deliver sends facts together; when one of several is refused, each is sent
+// alone so that only the wrong one stays.
+async function deliver(facts: Fact[]): Promise<void> {
+  try {
+    await answer(api.POST("/api/facts", { body: { facts } }));
+    for (const f of facts) localStorage.removeItem(keyOf(f.id));
+  } catch (error) {
+    if (!(error instanceof Problem) || ![404, 413, 422].includes(error.status)) throw error;
+    if (facts.length > 1) {
+      for (const f of facts) await deliver([f]);
+    } else if (facts[0]) {
+      localStorage.setItem(keyOf(facts[0].id), JSON.stringify({ fact: facts[0], refused: error.message }));
+    }
+  }
+}
+
+function refreshViews(students: string[]) {
+  return Promise.all([...new Set(students)].map((id) => queries.invalidateQueries({ queryKey: ["student", id] })));
+}
+
+function subscribe(l: () => void) {
+  listeners.add(l);
+  return () => listeners.delete(l);
+}
+
+// useOutbox gives what waits and why.
+export const useOutbox = () => useSyncExternalStore(subscribe, () => state);
+
+window.addEventListener("online", () => void flush());
+window.addEventListener("storage", () => refresh());
+refresh();
+void flush();

@@ -1,0 +1,65 @@
+import { queryOptions, useQuery } from "@tanstack/react-query";
+import { answer, api } from "./client";
+import { setStudioTime } from "./clock";
+
+// The views of the app, one query each. A student's views share a key, so
+// that a mark refreshes them all.
+export const dayView = (date = "") =>
+  queryOptions({
+    queryKey: ["day", date],
+    queryFn: async () => {
+      const day = await answer(api.GET("/api/day", { params: { query: date ? { date } : {} } }));
+      setStudioTime(day.now);
+      return day;
+    },
+    refetchInterval: 60_000,
+  });
+
+const ofStudent = (student: string) => ({ params: { path: { student } } });
+
+export const ladderView = (student: string) =>
+  queryOptions({
+    queryKey: ["student", student, "ladder"],
+    queryFn: () => answer(api.GET("/api/students/{student}/ladder", ofStudent(student))),
+  });
+
+export const lessonView = (student: string) =>
+  queryOptions({
+    queryKey: ["student", student, "lesson"],
+    queryFn: () => answer(api.GET("/api/students/{student}/lesson", ofStudent(student))),
+    refetchInterval: 15_000, // a second device may be marking too
+  });
+
+export const weekView = (student: string) =>
+  queryOptions({
+    queryKey: ["student", student, "week"],
+    queryFn: () => answer(api.GET("/api/students/{student}/week", ofStudent(student))),
+  });
+
+export const recordView = (student: string) =>
+  queryOptions({
+    queryKey: ["student", student, "record"],
+    queryFn: () => answer(api.GET("/api/students/{student}/record", ofStudent(student))),
+  });
+
+export const shelfView = queryOptions({
+  queryKey: ["shelf"],
+  queryFn: () => answer(api.GET("/api/shelf")),
+});
+
+export const itemView = (item: string) =>
+  queryOptions({
+    queryKey: ["item", item],
+    queryFn: () => answer(api.GET("/api/items/{item}", { params: { path: { item } } })),
+  });
+
+export const fetchScore = (item: string) =>
+  answer(
+    api.GET("/api/items/{item}/score", { params: { path: { item } }, parseAs: "text" }) as Promise<{
+      data?: string;
+      error?: unknown;
+      response: Response;
+    }>,
+  );
+
+export const useDay = () => useQuery(dayView());

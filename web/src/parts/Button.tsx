@@ -1,0 +1,36 @@
+import type { ComponentProps, ReactNode } from "react";
+
+type Props = ComponentProps<"button"> & { look?: "plain" | "main" | "quiet"; hint?: string };
+
+const looks = {
+  plain: "border-ink bg-raised text-ink hover:bg-faint",
+  main: "border-ink bg-ink text-raised hover:opacity-90",
+  quiet: "border-transparent bg-transparent text-soft hover:text-ink hover:bg-faint",
+};
+
+// A Button with the key that does the same, when there is one.
+export function Button({ look = "plain", hint, className = "", children, ...rest }: Props) {
+  return (
+    <button
+      type="button"
+      className={`inline-flex items-center justify-center gap-2 rounded border px-4 py-2 font-[620] disabled:opacity-45 ${looks[look]} ${className}`}
+      {...rest}
+    >
+      {children}
+      {hint && <Key>{hint}</Key>}
+    </button>
+  );
+}
+
+// A Key shows a key of the keyboard; it is for the eyes, the name of its
+// button says the rest.
+export function Key({ children }: { children: ReactNode }) {
+  return (
+    <span
+      aria-hidden="true"
+      className="rounded-sm border border-current px-1.5 text-[13px] leading-[1.35] font-[560] opacity-75"
+    >
+      {children}
+    </span>
+  );
+}

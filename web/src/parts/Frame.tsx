@@ -1,0 +1,51 @@
+import { Link, Outlet } from "@tanstack/react-router";
+import { useDay } from "../api/views";
+import { Ribbon } from "./Ribbon";
+import { Sending } from "./Sending";
+import { Shown } from "./Told";
+import { plural } from "./words";
+
+// The Frame is the day: its ribbon on top, the rest below.
+export function Frame() {
+  const query = useDay();
+  return (
+    <div className="flex min-h-dvh flex-col print:block">
+      <Shown query={query}>
+        {(day) => (
+          <header className="screen-only flex flex-wrap items-stretch border-b border-line bg-raised">
+            <Link to="/" className="w-40 px-4 py-2.5 leading-tight">
+              <span className="block font-[650]">{dayName(day.now, day.zone)}</span>
+              <span className="text-small text-soft">
+                {day.week ? `week ${day.week} of ${day.weekOf}` : day.free || plural(day.segments.length, "lesson")}
+              </span>
+            </Link>
+            <Ribbon day={day} />
+            <nav aria-label="Studio" className="flex items-center gap-1 px-3 font-[580]">
+              {[
+                { to: "/shelf", name: "Shelf" },
+                { to: "/studio", name: "Studio" },
+              ].map((l) => (
+                <Link
+                  key={l.to}
+                  to={l.to}
+                  className="rounded px-3 py-2 hover:bg-faint"
+                  activeProps={{ className: "underline underline-offset-8" }}
+                >
+                  {l.name}
+                </Link>
+              ))}
+            </nav>
+          </header>
+        )}
+      </Shown>
+      <Sending />
+      <Outlet />
+    </div>
+  );
+}
+
+function dayName(now: string, zone: string) {
+  return new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone: zone })
+    .format(new Date(now))
+    .replace(",", "");
+}

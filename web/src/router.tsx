@@ -1,0 +1,87 @@
+import { createRootRoute, createRoute, createRouter, redirect } from "@tanstack/react-router";
+import { Problem, queries } from "./api/client";
+import { dayView } from "./api/views";
+import { Frame } from "./parts/Frame";
+import { StudentFrame } from "./parts/StudentFrame";
+import { LadderScreen } from "./screens/ladder/LadderScreen";
+import { LessonScreen } from "./screens/lesson/LessonScreen";
+import { RecordScreen } from "./screens/record/RecordScreen";
+import { ItemScreen } from "./screens/shelf/ItemScreen";
+import { ShelfScreen } from "./screens/shelf/ShelfScreen";
+import { SignInScreen } from "./screens/signin/SignInScreen";
+import { StudioScreen } from "./screens/studio/StudioScreen";
+import { WeekScreen } from "./screens/week/WeekScreen";
+
+const root = createRootRoute();
+
+const signIn = createRoute({ getParentRoute: () => root, path: "/sign-in", component: SignInScreen });
+
+// Everything else needs a sign-in; the day is loaded first because the frame
+// shows it.
+const inside = createRoute({
+  getParentRoute: () => root,
+  id: "inside",
+  component: Frame,
+  beforeLoad: async () => {
+    try {
+      await queries.ensureQueryData(dayView());
+    } catch (error) {
+      if (error instanceof Problem && error.status === 401) throw redirect({ to: "/sign-in" });
+      throw error;
+    }
+  },
+  errorComponent: ({ error, reset }) => (
+    <main className="mx-auto max-w-lg p-10">
+      <h1 className="text-head">This page cannot be shown just now</h1>
+      <p className="my-3" role="alert">
+        {error instanceof Error ? error.message : String(error)}
+      </p>
+      <button type="button" className="rounded border px-4 py-2" onClick={reset}>
+        Try again
+      </button>
+    </main>
+  ),
+});
+
+const home = createRoute({
+  getParentRoute: () => inside,
+  path: "/",
+  beforeLoad: async () => {
+    const day = await queries.ensureQueryData(dayView());
+    const now = day.now.slice(11, 16);
+    const next = day.segments.find((s) => s.start >= now) ?? day.segments.at(-1);
+    const student = next?.student ?? day.students[0]?.id;
+    if (!student) throw redirect({ to: "/studio" });
+    throw redirect({ to: "/students/$student/ladder", params: { student } });
+  },
+});
+
+const student = createRoute({ getParentRoute: () => inside, path: "/students/$student", component: StudentFrame });
+const ladder = createRoute({ getParentRoute: () => student, path: "/ladder", component: LadderScreen });
+const lesson = createRoute({ getParentRoute: () => student, path: "/lesson", component: LessonScreen });
+const week = createRoute({ getParentRoute: () => student, path: "/week", component: WeekScreen });
+const record = createRoute({ getParentRoute: () => student, path: "/record", component: RecordScreen });
+const shelf = createRoute({ getParentRoute: () => inside, path: "/shelf", component: ShelfScreen });
+const item = createRoute({ getParentRoute: () => inside, path: "/items/$item", component: ItemScreen });
+const studio = createRoute({ getParentRoute: () => inside, path: "/studio", component: StudioScreen });
+
+export const router = createRouter({
+  routeTree: root.addChildren([
+    signIn,
+    inside.addChildren([home, student.addChildren([ladder, lesson, week, record]), shelf, item, studio]),
+  ]),
+  defaultNotFoundComponent: () => (
+    <main className="p-10">
+      <h1 className="text-head">There is no such page</h1>
+      <a className="underline" href="/">
+        To today
+      </a>
+    </main>
+  ),
+});
+
+declare module "@tanstack/react-router" {
+  interface Register {
+    router: typeof router;
+  }
+}

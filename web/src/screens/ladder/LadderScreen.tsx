@@ -1,0 +1,40 @@
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "@tanstack/react-router";
+import { useState } from "react";
+import { ladderView } from "../../api/views";
+import { Shown } from "../../parts/Told";
+import { Lanes } from "./Lanes";
+import { PlaceRung } from "./PlaceRung";
+import { RungCard } from "./RungCard";
+import { Suggestions } from "./Suggestions";
+
+// LadderScreen: time runs upward, now is a line, four lanes; beside it what
+// follows, or the rung that is chosen.
+export function LadderScreen() {
+  const { student } = useParams({ from: "/inside/students/$student/ladder" });
+  const query = useQuery(ladderView(student));
+  const [chosen, choose] = useState("");
+  return (
+    <Shown query={query}>
+      {(view) => {
+        const rung = view.rungs.find((r) => r.id === chosen);
+        return (
+          <main className="flex flex-1 flex-wrap gap-3.5 px-4 pb-3 lg:flex-nowrap">
+            <Lanes key={student} view={view} chosen={chosen} choose={choose} />
+            <aside aria-label="What follows" className="w-full space-y-2.5 lg:w-[330px] lg:shrink-0">
+              <div className="flex items-center justify-between">
+                <h2>{rung ? "This rung" : "What follows, and why"}</h2>
+                <PlaceRung view={view} />
+              </div>
+              {rung ? (
+                <RungCard key={rung.id} rung={rung} view={view} close={() => choose("")} />
+              ) : (
+                <Suggestions view={view} choose={choose} />
+              )}
+            </aside>
+          </main>
+        );
+      }}
+    </Shown>
+  );
+}

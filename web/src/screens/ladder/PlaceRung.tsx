@@ -1,0 +1,83 @@
+import { useQuery } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { tell } from "../../api/outbox";
+import { shelfView } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { Shown } from "../../parts/Told";
+import { strandNames } from "../../parts/words";
+
+// PlaceRung puts an item of the shelf on this ladder, at the top of its lane.
+export function PlaceRung({ view }: { view: Schemas["LadderView"] }) {
+  const [find, setFind] = useState("");
+  const query = useQuery(shelfView);
+  const there = new Set(view.rungs.map((r) => r.item));
+  const place = (item: Schemas["Item"]) =>
+    tell({ student: view.student.id, kind: "rung_added", item: item.id, strand: item.strand, after: "top" });
+  return (
+    <Dialog.Root onOpenChange={() => setFind("")}>
+      <Dialog.Trigger asChild>
+        <button type="button" className="rounded px-2 py-1 font-[620] underline underline-offset-4">
+          Place a piece
+        </button>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-ink/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[8vh] left-1/2 flex max-h-[80vh] w-[min(560px,94vw)] -translate-x-1/2 flex-col gap-3 rounded border border-line bg-raised p-5"
+        >
+          <Dialog.Title className="text-head">Place a piece on {view.student.firstName}'s ladder</Dialog.Title>
+          <input
+            aria-label="Find by title, book or unit"
+            placeholder="Title, book or unit"
+            value={find}
+            onChange={(e) => setFind(e.target.value)}
+            className="rounded border border-line bg-ground px-3 py-2 placeholder:text-soft"
+          />
+          <div className="min-h-40 overflow-y-auto">
+            <Shown query={query}>
+              {(shelf) => {
+                const words = find.toLowerCase();
+                const found = shelf.items.filter(
+                  (it) =>
+                    it.instrument === view.student.instrument &&
+                    !there.has(it.id) &&
+                    `${it.title} ${it.book} ${it.unit}`.toLowerCase().includes(words),
+                );
+                return found.length === 0 ? (
+                  <p className="text-soft">
+                    Nothing left on the shelf for {view.student.instrument}. Import a score under Shelf.
+                  </p>
+                ) : (
+                  <ul className="divide-y divide-faint">
+                    {found.map((it) => (
+                      <li key={it.id} className="flex items-center gap-3 py-1.5">
+                        <span className="min-w-0 flex-1">
+                          <b className="block truncate font-[620]">{it.title}</b>
+                          <span className="block truncate text-small text-soft">
+                            {strandNames[it.strand]} · {it.book}
+                            {it.unit && ` · ${it.unit}`}
+                          </span>
+                        </span>
+                        <Button aria-label={`Place ${it.title}`} onClick={() => place(it)}>
+                          Place
+                        </Button>
+                      </li>
+                    ))}
+                  </ul>
+                );
+              }}
+            </Shown>
+          </div>
+          <Dialog.Close asChild>
+            <Button look="quiet" className="self-end">
+              Done
+            </Button>
+          </Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,48 @@
+import { Link } from "@tanstack/react-router";
+import { Button } from "../../parts/Button";
+import { longDay, sentence } from "../../parts/words";
+import type { LessonView } from "./LessonScreen";
+
+// Closed says what the lesson changed and what follows from it.
+export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) {
+  const student = view.student.id;
+  const after = view.after;
+  return (
+    <section aria-label="After the lesson" className="flex flex-1 flex-col">
+      <p className="font-[620] text-keep">Lesson closed</p>
+      <h2 className="text-huge leading-tight">What changed</h2>
+      <ul className="mt-3 space-y-1 text-large">
+        {after?.changed.map((r) => (
+          <li key={sentence(r)}>{sentence(r)}</li>
+        ))}
+        {after?.changed.length === 0 && <li className="text-soft">No mark moved; the plan carries on.</li>}
+      </ul>
+      <h2 className="mt-6 text-head">What follows</h2>
+      <ul className="mt-2 space-y-1 text-large">
+        {after?.follows.map((r) => (
+          <li key={sentence(r)}>{sentence(r)}</li>
+        ))}
+        <li>{after?.next ? `Next lesson ${longDay(after.next)}.` : "No further lesson lies in this calendar."}</li>
+      </ul>
+      <div className="mt-auto flex flex-wrap items-center gap-4 pt-5">
+        <Link
+          to="/students/$student/week"
+          params={{ student }}
+          className="rounded border border-ink bg-ink px-4 py-2 font-[620] text-raised"
+        >
+          See the week sheet
+        </Link>
+        <Link
+          to="/students/$student/ladder"
+          params={{ student }}
+          className="rounded border border-ink px-4 py-2 font-[620]"
+        >
+          See the ladder
+        </Link>
+        <Button className="ml-auto" hint="U" onClick={undo} disabled={!undo}>
+          Undo the last mark
+        </Button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,140 @@
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "@tanstack/react-router";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { useSeconds } from "../../api/clock";
+import { tell, useOutbox } from "../../api/outbox";
+import { lessonView, useDay } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { useKeys } from "../../parts/keys";
+import { Shown } from "../../parts/Told";
+import { longDay, plural, sentence } from "../../parts/words";
+import { Closed } from "./Closed";
+import { Minutes } from "./Minutes";
+import { Noted } from "./Noted";
+import { Now } from "./Now";
+import { withWaiting } from "./waiting";
+
+// LessonScreen: minutes to scale at the left, one block large in the middle,
+// what was noted and what comes at the right.
+export function LessonScreen() {
+  const { student } = useParams({ from: "/inside/students/$student/lesson" });
+  const query = useQuery(lessonView(student));
+  return <Shown query={query}>{(view) => <Lesson key={student} view={view} />}</Shown>;
+}
+
+export type LessonView = Schemas["LessonView"];
+
+function Lesson({ view: served }: { view: LessonView }) {
+  const { waiting } = useOutbox();
+  const view = withWaiting(served, waiting);
+  const zone = useDay().data?.zone ?? "UTC";
+  const seconds = useSeconds();
+  const student = view.student.id;
+  const minute = view.opened ? (seconds - new Date(view.opened).getTime() / 1000) / 60 : 0;
+  const [chosen, choose] = useState<number>();
+  const blocks = view.plan.blocks;
+  const open = view.state === "open";
+  const byClock = Math.max(
+    0,
+    blocks.findLastIndex((b) => b.start <= minute),
+  );
+  const at = Math.min(chosen ?? (open ? byClock : 0), blocks.length - 1);
+  const go = (i: number) => choose(Math.max(0, Math.min(blocks.length - 1, i)));
+
+  const begin = () => {
+    choose(0);
+    tell({ student, kind: "lesson_opened", day: view.day });
+  };
+  const close = () => tell({ student, kind: "lesson_closed", day: view.day });
+  const lastMark = view.noted.findLast((e) => !e.back && e.fact.kind !== "lesson_opened");
+  const undo = lastMark ? () => tell({ student, kind: "retracted", ref: lastMark.fact.id }) : undefined;
+
+  useKeys({
+    ArrowDown: () => go(at + 1),
+    ArrowUp: () => go(at - 1),
+    b: view.state === "planned" && view.day ? begin : undefined,
+    c: open ? close : undefined,
+    u: view.state === "planned" ? undefined : undo,
+  });
+
+  return (
+    <main className="grid flex-1 content-start gap-3.5 px-4 pb-3 md:grid-cols-[236px_1fr] xl:grid-cols-[236px_1fr_330px]">
+      <Minutes view={view} minute={open ? minute : undefined} at={at} go={go} />
+      <div className="flex min-h-[560px] min-w-0 flex-col rounded bg-raised p-6">
+        {view.state === "closed" ? (
+          <Closed view={view} undo={undo} />
+        ) : (
+          <>
+            <Now key={at} view={view} block={blocks[at]} minute={open ? minute : undefined} />
+            <div className="mt-auto flex flex-wrap items-center gap-2.5 pt-5">
+              {open ? (
+                <>
+                  <Button hint="↓" onClick={() => go(at + 1)} disabled={at === blocks.length - 1}>
+                    Next block
+                  </Button>
+                  <Button hint="C" onClick={close}>
+                    Close the lesson
+                  </Button>
+                  <Button className="ml-auto" hint="U" onClick={undo} disabled={!undo}>
+                    Undo
+                  </Button>
+                </>
+              ) : (
+                <>
+                  <Button look="main" className="text-large" hint="B" onClick={begin} disabled={!view.day}>
+                    Begin the lesson
+                  </Button>
+                  <p className="text-soft">
+                    {view.day
+                      ? `${view.today ? "Today" : longDay(view.day)} at ${view.student.slot.start}, ${plural(view.plan.minutes, "minute")}`
+                      : "No lesson lies ahead in this calendar"}
+                  </p>
+                </>
+              )}
+            </div>
+          </>
+        )}
+      </div>
+      <aside className="space-y-4 md:col-span-2 xl:col-span-1">
+        <Noted view={view} zone={zone} />
+        {view.state !== "closed" && blocks[at + 1] && (
+          <section aria-label="Next">
+            <h2 className="mb-1.5">Next</h2>
+            <ul className="divide-y divide-faint rounded bg-raised px-3">
+              {blocks.slice(at + 1, at + 5).map((b) => (
+                <li key={b.start} className="flex gap-3 py-1.5">
+                  <span className="w-14 shrink-0 text-soft">{b.minutes} min</span>
+                  <span>{b.title || blockNames[b.kind]}</span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        {view.plan.leftOut.length > 0 && view.state === "planned" && (
+          <section aria-label="Left out">
+            <h2 className="mb-1.5">Left out</h2>
+            {view.plan.leftOut.map((r) => (
+              <p key={sentence(r)} className="text-soft">
+                {sentence(r)}
+              </p>
+            ))}
+          </section>
+        )}
+      </aside>
+    </main>
+  );
+}
+
+export const blockNames: Record<string, string> = {
+  "set-up": "Sitting down",
+  opener: "Opener",
+  technique: "Technique",
+  current: "Current piece",
+  reading: "Reading",
+  upkeep: "Upkeep",
+  ahead: "Ahead",
+  open: "Getting to know each other",
+  close: "To close",
+  home: "At home",
+};

@@ -1,0 +1,54 @@
+import { blockNames, type LessonView } from "./LessonScreen";
+
+const edges: Record<string, string> = {
+  ahead: "border-l-ahead",
+  now: "border-l-now",
+  upkeep: "border-l-keep",
+  "": "border-l-soft",
+};
+
+type Props = { view: LessonView; minute?: number; at: number; go: (i: number) => void };
+
+// Minutes is the lesson as a column to scale.
+export function Minutes({ view, minute, at, go }: Props) {
+  const { blocks, minutes } = view.plan;
+  const height = Math.max(600, minutes * 15);
+  const y = (m: number) => (m / minutes) * height;
+  return (
+    <nav aria-label="Blocks of the lesson" className="rounded bg-raised px-3 py-4">
+      <ol className="relative" style={{ height }}>
+        {blocks.map((b, i) => (
+          <li key={b.start} className="absolute right-0 left-9" style={{ top: y(b.start), height: y(b.minutes) - 3 }}>
+            <span aria-hidden="true" className="absolute -left-9 text-small text-soft">
+              {`:${String(b.start).padStart(2, "0")}`}
+            </span>
+            <button
+              type="button"
+              aria-current={i === at ? "step" : undefined}
+              aria-label={`${b.title || blockNames[b.kind]}, ${b.minutes} minutes from ${b.start}`}
+              onClick={() => go(i)}
+              className={`flex size-full items-start gap-2 overflow-hidden rounded-sm border-l-4 px-2 text-left leading-snug ${edges[b.band]} ${
+                i === at ? "bg-now-tint outline-[1.5px] outline-now" : "bg-faint hover:bg-line"
+              }`}
+            >
+              <span className="min-w-0 flex-1">
+                <b className="block truncate font-[620]">{b.title || blockNames[b.kind]}</b>
+                {b.title && b.minutes > 2 && (
+                  <span className="block truncate text-small text-soft">{blockNames[b.kind]?.toLowerCase()}</span>
+                )}
+              </span>
+              <span className="text-small text-soft">{b.minutes}</span>
+            </button>
+          </li>
+        ))}
+        {minute !== undefined && (
+          <li
+            aria-hidden="true"
+            className="absolute inset-x-0 h-0.5 bg-now"
+            style={{ top: y(Math.min(minute, minutes)) }}
+          />
+        )}
+      </ol>
+    </nav>
+  );
+}

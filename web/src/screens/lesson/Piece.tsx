@@ -1,0 +1,193 @@
+import { type FormEvent, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { tell } from "../../api/outbox";
+import { Button, Key } from "../../parts/Button";
+import { useKeys } from "../../parts/keys";
+import { namedDay, sentence } from "../../parts/words";
+import type { LessonView } from "./LessonScreen";
+
+type Props = { view: LessonView; rung: Schemas["RungView"] };
+
+// Piece marks a current rung: its lesson, its points with one held in mind,
+// its spots, and the try for the foothold.
+export function Piece({ view, rung }: Props) {
+  const student = view.student.id;
+  const say = { student, rung: rung.id };
+  const points = rung.points.filter((p) => p.key !== "spots");
+  const held = points.find((p) => p.key === rung.held);
+  const part = rung.parts.find((p) => !p.done)?.name;
+  const spot = rung.spots.find((s) => s.done < s.goal);
+
+  const hold = (key: string) => tell({ ...say, kind: "point_held", point: key });
+  const met = held ? () => tell({ ...say, kind: "point_met", point: held.key }) : undefined;
+  const notYet = held ? () => tell({ ...say, kind: "point_open", point: held.key }) : undefined;
+  const judge = (outcome: string) => tell({ ...say, kind: "self_judged", point: held?.key, outcome });
+  const drill = spot ? () => tell({ ...say, kind: "spot_drilled", spot: spot.id, count: spot.done + 1 }) : undefined;
+  const taught = rung.taught ? undefined : () => tell({ ...say, kind: "taught" });
+  const tried = (outcome: string) => tell({ ...say, kind: "foothold_tried", outcome, part });
+  const done = rung.state === "secure";
+
+  useKeys({
+    ...Object.fromEntries(points.map((p, i) => [String(i + 1), () => hold(p.key)])),
+    Enter: met,
+    n: notYet,
+    y: () => judge("yes"),
+    l: () => judge("nearly"),
+    o: () => judge("no"),
+    s: drill,
+    t: taught,
+    f: done ? undefined : () => tried("granted"),
+    g: done ? undefined : () => tried("not-yet"),
+  });
+
+  if (done) {
+    return (
+      <p className="mt-6 rounded border-l-4 border-keep bg-keep-tint p-4 text-large">
+        <b>{rung.title} has its foothold.</b> It goes to upkeep; the next piece in this lane is current now.
+      </p>
+    );
+  }
+  return (
+    <div className="mt-5 space-y-3">
+      {taught && (
+        <div className="flex flex-wrap items-center gap-3 rounded border-l-4 border-now bg-now-tint p-3 text-large">
+          <span className="flex-1">It has not had its lesson yet. Show it first, then it can be worked for.</span>
+          <Button look="main" hint="T" onClick={taught}>
+            Taught today
+          </Button>
+        </div>
+      )}
+      <ul aria-label="Focus points" className="grid gap-2.5 lg:grid-cols-2">
+        {points.map((p, i) => (
+          <li key={p.key}>
+            <button
+              type="button"
+              aria-pressed={p.key === rung.held}
+              onClick={() => hold(p.key)}
+              className={`flex min-h-14 w-full items-center gap-3 rounded border-[1.5px] px-3.5 text-left ${
+                p.key === rung.held
+                  ? "border-now bg-now-tint"
+                  : p.state === "met"
+                    ? "border-keep bg-keep-tint"
+                    : "border-line hover:bg-faint"
+              }`}
+            >
+              <Key>{i + 1}</Key>
+              <b className="text-large font-[620]">{p.name}</b>
+              <span className="ml-auto text-soft">{pointNote(p, p.key === rung.held)}</span>
+            </button>
+          </li>
+        ))}
+        {rung.spots.map((s) => (
+          <li key={s.id}>
+            <button
+              type="button"
+              onClick={s === spot ? drill : undefined}
+              disabled={s !== spot}
+              aria-label={`Spot ${s.where}: ${s.done} of ${s.goal} in a row, count one more`}
+              className={`flex min-h-14 w-full items-center gap-3 rounded border-[1.5px] px-3.5 text-left ${
+                s.done >= s.goal ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"
+              }`}
+            >
+              {s === spot && <Key>S</Key>}
+              <b className="text-large font-[620]">Spot</b>
+              <span className="flex gap-1.5" aria-hidden="true">
+                {Array.from({ length: s.goal }, (_, i) => i).map((i) => (
+                  <span
+                    key={i}
+                    className={`size-3.5 rounded-full border-[1.5px] border-now ${i < s.done ? "bg-now" : ""}`}
+                  />
+                ))}
+              </span>
+              <span className="ml-auto text-soft">{s.where}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {held && (
+        <div className="flex flex-wrap items-center gap-2.5 rounded bg-faint p-3">
+          <p className="min-w-56 flex-1 text-large">
+            Ask first: <b>“How was the {held.name.toLowerCase()}?”</b>
+          </p>
+          <span className="text-soft">The student says</span>
+          <Button hint="Y" onClick={() => judge("yes")}>
+            Good
+          </Button>
+          <Button hint="L" onClick={() => judge("nearly")}>
+            Nearly
+          </Button>
+          <Button hint="O" onClick={() => judge("no")}>
+            No
+          </Button>
+        </div>
+      )}
+      <div className="flex flex-wrap gap-2.5">
+        <Button look="main" hint="↵" onClick={met} disabled={!met}>
+          {held ? `${held.name} met` : "All points met"}
+        </Button>
+        <Button hint="N" onClick={notYet} disabled={!notYet}>
+          Not yet
+        </Button>
+        <NoteSpot say={say} />
+      </div>
+      <fieldset className="flex flex-wrap items-center gap-2.5 border-t border-faint pt-3">
+        <legend className="sr-only">Try for the foothold</legend>
+        <p className="min-w-48 flex-1 text-soft">
+          Foothold{part && ` for ${part}`}: through unaided, notes and rhythm right, fingering or strokes right, tone
+          and pitch tolerable.
+        </p>
+        <Button hint="F" onClick={() => tried("granted")}>
+          Grant the foothold
+        </Button>
+        <Button hint="G" onClick={() => tried("not-yet")}>
+          Tried, not yet
+        </Button>
+      </fieldset>
+      {rung.lastTry?.why && rung.refused && (
+        <p role="status" className="rounded border-l-4 border-warn bg-raised p-3 text-large outline outline-line">
+          <b>The try is turned back.</b> {sentence(rung.lastTry.why)} Work for: {rung.missing.join(", ")}.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function pointNote(p: Schemas["PointView"], held: boolean) {
+  const own = p.own ? "own, " : "";
+  if (p.state === "met") return `${own}met${p.since ? ` ${namedDay(p.since)}` : ""}`;
+  if (held) return `${own}held now`;
+  return own + (p.state === "open" ? "not yet" : "to do");
+}
+
+// NoteSpot notes a short hard place without leaving the screen.
+function NoteSpot({ say }: { say: { student: string; rung: string } }) {
+  const [open, setOpen] = useState(false);
+  const save = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const where = String(new FormData(e.currentTarget).get("where")).trim();
+    if (where) tell({ ...say, kind: "spot_noted", text: where, count: 5 });
+    setOpen(false);
+  };
+  useKeys({ p: () => setOpen(true) });
+  if (!open) {
+    return (
+      <Button hint="P" onClick={() => setOpen(true)}>
+        Note a spot
+      </Button>
+    );
+  }
+  return (
+    <form onSubmit={save} className="flex gap-2">
+      <input
+        // biome-ignore lint/a11y/noAutofocus: the teacher asked for this field with a key
+        autoFocus
+        name="where"
+        aria-label="Where is the spot?"
+        placeholder="bar 7"
+        onKeyDown={(e) => e.key === "Escape" && setOpen(false)}
+        className="w-36 rounded border border-line bg-ground px-3 placeholder:text-soft"
+      />
+      <Button type="submit">Five in a row</Button>
+    </form>
+  );
+}

@@ -1,0 +1,88 @@
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "@tanstack/react-router";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { tell } from "../../api/outbox";
+import { recordView, useDay } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { Shown } from "../../parts/Told";
+import { clock, namedDay, plural, tellOf } from "../../parts/words";
+
+// RecordScreen: achievements in order, and under them all that was told, day
+// by day, where a slip can be taken back.
+export function RecordScreen() {
+  const { student } = useParams({ from: "/inside/students/$student/record" });
+  const query = useQuery(recordView(student));
+  const zone = useDay().data?.zone ?? "UTC";
+  const [all, setAll] = useState(false);
+  return (
+    <Shown query={query}>
+      {(view) => {
+        const done = view.entries.filter(
+          (e) => e.fact.kind === "foothold_tried" && e.fact.outcome === "granted" && !e.back && e.note === "",
+        );
+        const days = Object.entries(Object.groupBy(view.entries, (e) => e.fact.at.slice(0, 10)));
+        return (
+          <main className="grid flex-1 content-start gap-6 px-4 pb-6 lg:grid-cols-[320px_1fr]">
+            <section aria-label="Achievements">
+              <h2 className="mb-2">
+                {plural(view.footholds, "piece")} secure, {plural(view.lessons, "lesson")} given
+              </h2>
+              <ol className="divide-y divide-faint rounded bg-raised px-3">
+                {done.map((e) => (
+                  <li key={e.fact.id} className="flex gap-3 py-1.5">
+                    <span className="w-20 shrink-0 text-soft">{namedDay(e.fact.at)}</span>
+                    <span>
+                      {e.title}
+                      {e.fact.part && `: ${e.fact.part}`}
+                    </span>
+                  </li>
+                ))}
+                {done.length === 0 && <li className="py-2 text-soft">The first foothold will stand here.</li>}
+              </ol>
+            </section>
+            <section aria-label="All that was told">
+              <h2 className="mb-2">All that was told</h2>
+              {days.slice(0, all ? undefined : 12).map(([day, entries]) => (
+                <div key={day} className="mb-3 rounded bg-raised px-3 py-1.5">
+                  <h3 className="py-1">{namedDay(day)}</h3>
+                  <ul className="divide-y divide-faint">
+                    {entries?.map((e) => (
+                      <Line key={e.fact.id} entry={e} zone={zone} student={student} />
+                    ))}
+                  </ul>
+                </div>
+              ))}
+              {!all && days.length > 12 && (
+                <Button onClick={() => setAll(true)}>Show {days.length - 12} earlier days</Button>
+              )}
+              {days.length === 0 && <p className="text-soft">What you tell in lessons will stand here.</p>}
+            </section>
+          </main>
+        );
+      }}
+    </Shown>
+  );
+}
+
+function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string; student: string }) {
+  const what = `${entry.title ? `${entry.title}: ` : ""}${tellOf(entry)}`;
+  return (
+    <li className="flex items-center gap-3 py-0.5">
+      <span className="w-12 shrink-0 text-soft">{clock(entry.fact.at, zone)}</span>
+      <span className={`flex-1 ${entry.back ? "text-soft line-through" : ""}`}>{what}</span>
+      {entry.back ? (
+        <span className="text-small text-soft">taken back</span>
+      ) : (
+        <Button
+          look="quiet"
+          className="px-2! py-0.5!"
+          aria-label={`Take back: ${what}`}
+          onClick={() => tell({ student, kind: "retracted", ref: entry.fact.id })}
+        >
+          Take back
+        </Button>
+      )}
+    </li>
+  );
+}

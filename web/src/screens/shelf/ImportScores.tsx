@@ -1,0 +1,176 @@
+import { Link } from "@tanstack/react-router";
+import { type DragEvent, useId, useState } from "react";
+import { ulid } from "ulid";
+import { answer, api, Problem, queries, type Schemas } from "../../api/client";
+import { strandNames } from "../../parts/words";
+
+type Result = { id: string; name: string; done?: Schemas["Imported"]; failed?: string };
+type Place = {
+  book: string;
+  unit: string;
+  instrument: "piano" | "cello" | "guitar";
+  strand: "book" | "technique" | "reading" | "repertoire";
+};
+
+const biggest = 16 * 2 ** 20;
+
+// ImportScores takes score files by drop or by the file picker, reads them one
+// after another, and says of each what came of it.
+export function ImportScores({ books }: { books: string[] }) {
+  const [place, setPlace] = useState<Place>({ book: "", unit: "", instrument: "piano", strand: "book" });
+  const [results, setResults] = useState<Result[]>([]);
+  const [over, setOver] = useState(false);
+  const list = useId();
+
+  const take = async (files: File[]) => {
+    const batch = files.map((file) => ({ file, id: ulid() }));
+    setResults((old) => [...batch.map(({ file, id }) => ({ id, name: file.name })), ...old]);
+    for (const { file, id } of batch) {
+      const outcome = await read(file, id, place);
+      setResults((old) => old.map((r) => (r.id === id ? { ...r, ...outcome } : r)));
+    }
+    await queries.invalidateQueries({ queryKey: ["shelf"] });
+  };
+  const drop = (e: DragEvent) => {
+    e.preventDefault();
+    setOver(false);
+    void take([...e.dataTransfer.files]);
+  };
+  const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
+
+  return (
+    <section aria-label="Bring in scores" className="space-y-3">
+      <h2 className="text-large">Bring in scores</h2>
+      <div className="grid grid-cols-2 gap-2 font-[580]">
+        <label className="col-span-2">
+          Book
+          <input
+            className={field}
+            list={list}
+            value={place.book}
+            placeholder="Loose sheets"
+            onChange={(e) => setPlace({ ...place, book: e.target.value })}
+          />
+          <datalist id={list}>
+            {books.map((b) => (
+              <option key={b} value={b} />
+            ))}
+          </datalist>
+        </label>
+        <label className="col-span-2">
+          Unit, if there is one
+          <input className={field} value={place.unit} onChange={(e) => setPlace({ ...place, unit: e.target.value })} />
+        </label>
+        <label>
+          Instrument
+          <select
+            className={field}
+            value={place.instrument}
+            onChange={(e) => setPlace({ ...place, instrument: e.target.value as Place["instrument"] })}
+          >
+            <option value="piano">piano</option>
+            <option value="cello">cello</option>
+            <option value="guitar">guitar</option>
+          </select>
+        </label>
+        <label>
+          Lane
+          <select
+            className={field}
+            value={place.strand}
+            onChange={(e) => setPlace({ ...place, strand: e.target.value as Place["strand"] })}
+          >
+            {Object.entries(strandNames).map(([key, name]) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <label
+        onDragOver={(e) => {
+          e.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={drop}
+        className={`block cursor-pointer rounded border-2 border-dashed p-6 text-center ${over ? "border-ahead bg-faint" : "border-line bg-raised"}`}
+      >
+        <b className="block font-[650]">Drop score files here, or choose them</b>
+        <span className="text-soft">MusicXML (.musicxml, .xml, .mxl) and ABC (.abc)</span>
+        <input
+          type="file"
+          multiple
+          accept=".musicxml,.xml,.mxl,.abc"
+          className="sr-only"
+          onChange={(e) => {
+            void take([...(e.target.files ?? [])]);
+            e.target.value = "";
+          }}
+        />
+      </label>
+      <ul aria-live="polite" className="space-y-1.5">
+        {results.map((r) => (
+          <li
+            key={r.id}
+            className={`rounded border-l-4 bg-raised px-3 py-2 ${r.failed ? "border-warn" : r.done ? "border-keep" : "border-line"}`}
+          >
+            <Outcome result={r} />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+async function read(file: File, id: string, place: Place): Promise<Partial<Result>> {
+  if (file.size > biggest)
+    return { failed: `${file.name} is larger than 16 MB, more than a score needs. It was not sent.` };
+  try {
+    const query = {
+      id,
+      name: file.name,
+      book: place.book.trim(),
+      unit: place.unit.trim(),
+      instrument: place.instrument,
+      strand: place.strand,
+    };
+    const done = await answer(
+      api.POST("/api/import", {
+        params: { query },
+        body: file as unknown as string,
+        bodySerializer: (b) => b as unknown as Blob,
+        headers: { "Content-Type": "application/octet-stream" },
+      }),
+    );
+    return { done };
+  } catch (error) {
+    return { failed: error instanceof Problem ? error.message : `${file.name} could not be opened on this device.` };
+  }
+}
+
+function Outcome({ result }: { result: Result }) {
+  if (result.failed) return <span role="alert">{result.failed}</span>;
+  if (!result.done) return <span className="text-soft">Reading {result.name} …</span>;
+  const { items, unread } = result.done;
+  return (
+    <>
+      {items.map((it) => (
+        <Link
+          key={it.id}
+          to="/items/$item"
+          params={{ item: it.id }}
+          className="block font-[620] underline underline-offset-4"
+        >
+          {it.title}
+        </Link>
+      ))}
+      <span className="text-soft">
+        {result.name}
+        {unread.length > 0 &&
+          `; not kept: ${unread.map((u) => `${u.what} (${u.bar ? `bar ${u.bar}` : "head"})`).join(", ")}`}
+      </span>
+    </>
+  );
+}

@@ -1,0 +1,100 @@
+import { useMutation } from "@tanstack/react-query";
+import { Link, useNavigate } from "@tanstack/react-router";
+import type { FormEvent } from "react";
+import { answer, api, queries, type Schemas } from "../../api/client";
+import { useDay } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { Shown, Trouble } from "../../parts/Told";
+import { NewStudent } from "./NewStudent";
+
+const weekdays = ["Sun", "Mon", "Tue", "Wed", "Thu", "Fri", "Sat"];
+
+// StudioScreen: the students, a new one, the demo's clock, and the way out.
+export function StudioScreen() {
+  const query = useDay();
+  const go = useNavigate();
+  const leave = useMutation({
+    mutationFn: () => answer(api.POST("/api/sign-out")),
+    onSuccess: async () => {
+      queries.clear();
+      await go({ to: "/sign-in" });
+    },
+  });
+  return (
+    <Shown query={query}>
+      {(day) => (
+        <main className="grid flex-1 content-start gap-6 px-4 py-3 lg:grid-cols-[1fr_380px]">
+          <section aria-label="Students">
+            <div className="flex items-center justify-between pb-3">
+              <h1 className="text-head">{day.studio}</h1>
+              <Button onClick={() => leave.mutate()} disabled={leave.isPending}>
+                Sign out
+              </Button>
+            </div>
+            {leave.error && <Trouble>{leave.error.message}</Trouble>}
+            <ul className="divide-y divide-faint rounded bg-raised px-4">
+              {day.students.map((s) => (
+                <li key={s.id}>
+                  <Link
+                    to="/students/$student/ladder"
+                    params={{ student: s.id }}
+                    className="grid grid-cols-[1fr_auto_11rem] gap-4 py-2.5 hover:bg-faint"
+                  >
+                    <b className="font-[620]">
+                      {s.firstName} {s.familyName}
+                    </b>
+                    <span className="text-soft">
+                      {s.age} · {s.instrument}
+                    </span>
+                    <span className="text-right text-soft">
+                      {weekdays[s.slot.weekday]} {s.slot.start}, {s.slot.minutes} min
+                    </span>
+                  </Link>
+                </li>
+              ))}
+              {day.students.length === 0 && (
+                <li className="py-4 text-soft">
+                  No students yet. Put in the first at the right; a name, a birth month and a lesson time will do.
+                </li>
+              )}
+            </ul>
+            {day.demo && <DemoClock now={day.now} />}
+          </section>
+          <NewStudent />
+        </main>
+      )}
+    </Shown>
+  );
+}
+
+// DemoClock moves the demo's clock; a real studio has none.
+function DemoClock({ now }: { now: Schemas["DayView"]["now"] }) {
+  const move = useMutation({
+    mutationFn: (to: string) => answer(api.PUT("/api/clock", { body: { to } })),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const local = String(new FormData(e.currentTarget).get("to"));
+    if (local) move.mutate(`${local}:00${now.slice(19).replace(/^\.\d+/, "")}`); // in the studio's own offset
+  };
+  return (
+    <form onSubmit={submit} className="mt-6 flex flex-wrap items-end gap-3 rounded bg-raised p-4">
+      <label className="font-[580]">
+        The demo's clock
+        <input
+          type="datetime-local"
+          name="to"
+          key={now.slice(0, 16)}
+          defaultValue={now.slice(0, 16)}
+          className="mt-0.5 block rounded border border-line bg-ground px-2 py-1.5 font-normal"
+        />
+      </label>
+      <Button type="submit" disabled={move.isPending}>
+        Move it
+      </Button>
+      <p className="max-w-72 text-soft">Only the demo has one: move it on and next week's lesson is today's.</p>
+      {move.error && <Trouble>{move.error.message}</Trouble>}
+    </form>
+  );
+}

@@ -1,0 +1,168 @@
+import type { Schemas } from "../../api/client";
+import { longDay, namedDay, plural, sentence } from "../../parts/words";
+
+type Task = Schemas["Task"];
+type Props = { view: Schemas["WeekView"]; sheet: Schemas["Sheet"] };
+
+// Sheet is the family's page: a row a piece, a column a day, a circle to tick
+// for each task. The same on screen and on paper.
+export function Sheet({ view, sheet }: Props) {
+  const now = rows(sheet, "now");
+  const counting: Record<string, string> = {
+    "by-age": "Count every time through, slowly; a slip is no reason to start over.",
+    "correct-only": "Count only the times that were right.",
+    quality: "Stop as soon as it went calmly and right; do not count.",
+  };
+  return (
+    <article
+      data-testid="sheet"
+      className="w-full max-w-[860px] min-w-0 flex-1 rounded bg-raised p-6 print:max-w-none print:rounded-none print:bg-white print:p-0 print:text-[12px] print:text-black"
+    >
+      <header className="flex flex-wrap items-end justify-between gap-2 border-b-2 border-ink pb-2 print:border-black">
+        <div>
+          <h2 className="text-head">{view.student.firstName}'s week</h2>
+          <p className="text-soft print:text-black">
+            {longDay(sheet.from)} to {sheet.next ? `the next lesson, ${longDay(sheet.next)}` : "the next lesson"}
+          </p>
+        </div>
+        <p className="text-right">
+          <b>{view.studio}</b>
+          <br />
+          about {sheet.budget} minutes a day
+        </p>
+      </header>
+      <p className="py-2">
+        <b>Before each practice:</b> sit as in the lesson, feet firm, then one slow breath. {counting[sheet.counting]}{" "}
+        If anything hurts, stop for the day and tell us.
+      </p>
+      <div className="overflow-x-auto print:overflow-visible">
+        <table className="w-full min-w-[720px] table-fixed border-collapse print:min-w-0">
+          <thead>
+            <tr>
+              <th className="w-[21%] pb-1 text-left font-[620]" scope="col">
+                What and why
+              </th>
+              {sheet.days.map((d) => (
+                <th key={d.date} scope="col" className="border-l border-line px-1.5 pb-1 text-left font-[620]">
+                  {namedDay(d.date)}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {now.map(({ title, tasks, days }) => (
+              <tr key={title} className="border-t border-line align-top">
+                <th scope="row" className="py-1.5 pr-2 text-left font-normal">
+                  <b className="font-[650]">{title}</b>
+                  <span className="block text-small leading-tight text-soft print:text-[12px] print:text-black">
+                    {whyOf(tasks)}
+                  </span>
+                </th>
+                {days.map((list, i) => (
+                  <td key={sheet.days[i]?.date} className="border-l border-line px-1.5 py-1.5">
+                    {i === 0 && <span className="text-soft print:text-black">lesson</span>}
+                    {list.map((t) => (
+                      <Line key={`${t.spot}${t.from}`} task={t} />
+                    ))}
+                  </td>
+                ))}
+              </tr>
+            ))}
+            <Band
+              sheet={sheet}
+              band="upkeep"
+              name="Old friends"
+              why="Once through each, so they stay. The newest come most often."
+            />
+            <Band sheet={sheet} band="ahead" name="Just listen" why="What comes next. Nothing to get right." />
+          </tbody>
+        </table>
+      </div>
+      {now.length === 0 && <p className="py-4 text-soft">Nothing new is in hand this week.</p>}
+      <footer className="mt-2 border-t border-line pt-2 text-soft print:text-black">
+        Tick a circle when it is done. A day missed is a day missed: go on with the next. A line back to us:
+        <span className="mt-5 block border-b border-line" />
+      </footer>
+    </article>
+  );
+}
+
+// rows gathers a band's tasks by piece, day by day.
+function rows(sheet: Schemas["Sheet"], band: string) {
+  const titles = [...new Set(sheet.days.flatMap((d) => d.tasks.filter((t) => t.band === band).map((t) => t.title)))];
+  return titles.map((title) => {
+    const days = sheet.days.map((d) => d.tasks.filter((t) => t.band === band && t.title === title));
+    return { title, days, tasks: days.flat() };
+  });
+}
+
+function whyOf(tasks: Task[]) {
+  const spot = tasks.find((t) => t.spot);
+  const other = tasks.find((t) => !t.spot);
+  return [spot, other?.why.code === "small-first" ? tasks.findLast((t) => !t.spot) : other]
+    .filter((t) => t !== undefined)
+    .map((t) => sentence(t.why))
+    .join(" ");
+}
+
+function Line({ task }: { task: Task }) {
+  const what = task.spot
+    ? task.spot
+    : task.from
+      ? task.from === task.to
+        ? `bar ${task.from}`
+        : `bars ${task.from}–${task.to}`
+      : task.inRow
+        ? "pattern"
+        : "whole";
+  const hands: Record<string, string> = { right: "right hand", left: "left hand", together: "both hands" };
+  return (
+    <span className="mb-1.5 block leading-tight">
+      <Tick />
+      <b className="font-[620]">{what}</b>
+      <br />
+      {task.inRow ? `${task.count} in a row` : `${plural(task.count, "time")}`}
+      {task.hands && !task.spot && (
+        <>
+          <br />
+          {hands[task.hands]}
+        </>
+      )}
+      <span className="text-soft print:text-black"> · {task.minutes}′</span>
+    </span>
+  );
+}
+
+const Tick = () => (
+  <span
+    aria-hidden="true"
+    className="mr-1 inline-block size-3 rounded-full border border-ink align-[-1px] print:border-black"
+  />
+);
+
+// Band is one row for all pieces of a band.
+function Band({ sheet, band, name, why }: { sheet: Schemas["Sheet"]; band: string; name: string; why: string }) {
+  if (!sheet.days.some((d) => d.tasks.some((t) => t.band === band))) return null;
+  return (
+    <tr className="border-t border-line align-top">
+      <th scope="row" className="py-1.5 pr-2 text-left font-normal">
+        <b className={`font-[650] ${band === "upkeep" ? "text-keep" : "text-ahead"} print:text-black`}>{name}</b>
+        <span className="block text-small leading-tight text-soft print:text-[12px] print:text-black">{why}</span>
+      </th>
+      {sheet.days.map((d, i) => (
+        <td key={d.date} className="border-l border-line px-1.5 py-1.5">
+          {i === 0 && band === "upkeep" && <span className="text-soft print:text-black">rest</span>}
+          {d.tasks
+            .filter((t) => t.band === band)
+            .map((t) => (
+              <span key={t.rung} className="mb-1 block leading-tight">
+                <Tick />
+                {t.title}
+                <span className="text-soft print:text-black"> · {t.minutes}′</span>
+              </span>
+            ))}
+        </td>
+      ))}
+    </tr>
+  );
+}

@@ -1,0 +1,70 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "@tanstack/react-router";
+import { useState } from "react";
+import { weekView } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { Shown } from "../../parts/Told";
+import { sentence } from "../../parts/words";
+import { Sheet } from "./Sheet";
+
+type Paper = "A4" | "Letter";
+
+// WeekScreen shows the sheet as it prints: one page.
+export function WeekScreen() {
+  const { student } = useParams({ from: "/inside/students/$student/week" });
+  const query = useQuery(weekView(student));
+  const [paper, setPaper] = useState<Paper>("A4");
+  return (
+    <Shown query={query}>
+      {(view) =>
+        view.sheet ? (
+          <main className="flex flex-1 flex-wrap gap-4 px-4 pb-6 print:block print:p-0">
+            <style>{`@page { size: ${paper}; margin: 11mm }`}</style>
+            <Sheet view={view} sheet={view.sheet} />
+            <aside className="screen-only w-64 space-y-3">
+              <fieldset>
+                <legend className="mb-1 font-[620]">Paper</legend>
+                {(["A4", "Letter"] as const).map((p) => (
+                  <label key={p} className="mr-4">
+                    <input type="radio" name="paper" checked={paper === p} onChange={() => setPaper(p)} /> {p}
+                  </label>
+                ))}
+              </fieldset>
+              <Button look="main" onClick={() => window.print()}>
+                Print the sheet
+              </Button>
+              {view.sheet.leftOut.length > 0 && (
+                <section>
+                  <h2 className="mt-4">Left out this week</h2>
+                  {view.sheet.leftOut.map((r) => (
+                    <p key={sentence(r)} className="text-soft">
+                      {sentence(r)}
+                    </p>
+                  ))}
+                </section>
+              )}
+              <p className="text-soft">
+                Upkeep takes {Math.round(view.sheet.share * 100)} % of the minutes here; the approach asks for{" "}
+                {Math.round(view.sheet.asked * 100)} %.
+              </p>
+            </aside>
+          </main>
+        ) : (
+          <main className="p-4">
+            <div className="max-w-md rounded bg-raised p-6">
+              <h2 className="text-head">No week sheet yet</h2>
+              <p className="my-2 text-soft">It is written when a lesson is closed, from what was taught in it.</p>
+              <Link
+                to="/students/$student/lesson"
+                params={{ student }}
+                className="font-[620] underline underline-offset-4"
+              >
+                To the lesson
+              </Link>
+            </div>
+          </main>
+        )
+      }
+    </Shown>
+  );
+}
