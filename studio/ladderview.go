@@ -4,6 +4,7 @@ import (
 	"context"
 	"sort"
 	"strconv"
+	"strings"
 	"time"
 
 	"patientladder/core/calendar"
@@ -166,9 +167,10 @@ func (p *pupil) gaps() []calendar.Span {
 const silentTooLong = 21
 
 // suggestions says what might follow: pieces ready to try, those past their
-// range, a first lesson that waits, the secure piece silent longest.
+// range, a first lesson that waits, the secure piece silent longest; then what
+// each piece in hand is worked at for.
 func (p *pupil) suggestions(rungs []RungView) []Suggestion {
-	out := []Suggestion{}
+	out, hand := []Suggestion{}, []Suggestion{}
 	placed := false
 	var silent *RungView
 	for i, r := range rungs {
@@ -183,6 +185,8 @@ func (p *pupil) suggestions(rungs []RungView) []Suggestion {
 				out = append(out, Suggestion{"warn", r.ID, r.Title, reason.Of("past-its-range", "title", r.Title, "weeks", weeks(r.Weeks), "high", weeks(pace.High))})
 			case r.Taught == nil:
 				out = append(out, Suggestion{"now", r.ID, r.Title, reason.Of("first-lesson", "title", r.Title)})
+			default:
+				hand = append(hand, Suggestion{"now", r.ID, r.Title, reason.Of("in-hand", "title", r.Title, "missing", strings.Join(r.Missing, ", "))})
 			}
 		case ladder.Ahead:
 			placed = true
@@ -198,7 +202,7 @@ func (p *pupil) suggestions(rungs []RungView) []Suggestion {
 	if !placed {
 		out = append(out, Suggestion{"ahead", "", "", reason.Of("nothing-placed")})
 	}
-	return out
+	return append(out, hand...)
 }
 
 func weeks(w float64) string { return strconv.Itoa(int(w + 0.5)) }

@@ -2,6 +2,7 @@ package studio
 
 import (
 	"context"
+	"fmt"
 	"time"
 
 	"patientladder/core/calendar"
@@ -87,6 +88,17 @@ func (p *pupil) after(before ladder.Standing) *After {
 				changed("point-met", r.Item.Title, pt.Name)
 			} else if pt.State != old && pt.State == ladder.Open {
 				changed("point-open", r.Item.Title, pt.Name)
+			}
+		}
+		for _, s := range r.Spots {
+			old := 0
+			for _, o := range was.Spots {
+				if o.ID == s.ID {
+					old = o.Done
+				}
+			}
+			if s.Done > old {
+				changed("spot-count", r.Item.Title, fmt.Sprintf("%s, %d of %d in a row", s.Where, s.Done, s.Goal))
 			}
 		}
 		if r.Foothold != nil && was.Foothold == nil {

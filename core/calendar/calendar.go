@@ -167,8 +167,8 @@ func (c Calendar) AfterWeeks(s Slot, d Date, w float64) Date {
 }
 
 // Position returns how many calendar weeks after d a time of w taught weeks
-// falls: each taught week runs from one lesson to the next, so that a break
-// between two lessons is passed in one step. Past the last term a taught week
+// falls: each taught week runs from one lesson to the next. What would fall
+// into a break falls on the lesson after it. Past the last term a taught week
 // counts as a calendar week.
 func (c Calendar) Position(s Slot, d Date, w float64) float64 {
 	at := d
@@ -178,6 +178,9 @@ func (c Calendar) Position(s Slot, d Date, w float64) float64 {
 			break
 		}
 		step := float64(next.Sub(at)) / 7
+		if w <= 1 && step > 1 {
+			w = 1
+		}
 		if w <= 1 {
 			return float64(at.Sub(d))/7 + w*step
 		}

@@ -71,9 +71,9 @@ func TestDates(t *testing.T) {
 	assert.Equal(t, Date("2026-11-16"), Date("2026-11-22").Monday())
 }
 
-func TestPositionPassesBreaks(t *testing.T) {
+func TestPositionJumpsOverBreaks(t *testing.T) {
 	for _, c := range []struct{ weeks, want float64 }{
-		{0, 0}, {0.5, 0.5}, {3, 3}, {4, 8}, {3.5, 5.5}, {14, 18}, {16, 20},
+		{0, 0}, {0.5, 0.5}, {3, 3}, {4, 8}, {3.2, 8}, {14, 18}, {16, 20},
 	} {
 		assert.InDelta(t, c.want, autumn.Position(wednesday, "2026-11-18", c.weeks), 1e-9, "%v taught weeks", c.weeks)
 	}

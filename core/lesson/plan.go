@@ -48,7 +48,7 @@ var shapes = map[Kind]struct {
 	dropped      int
 	band         string
 }{
-	SetUp:     {0, 1, 0.4, 0, ""},
+	SetUp:     {0, 1, 0.8, 0, ""},
 	Opener:    {1, 2, 1, 5, "upkeep"},
 	Technique: {2, 3, 1.3, 4, "now"}, // calm minutes or none
 	Current:   {3, 4, 2.4, 6, "now"},
@@ -56,8 +56,8 @@ var shapes = map[Kind]struct {
 	Upkeep:    {5, 2, 1, 2, "upkeep"},
 	Ahead:     {6, 1, 0.5, 1, "ahead"},
 	Open:      {7, 1, 2, 0, ""},
-	Close:     {8, 1, 0.5, 0, ""},
-	Home:      {9, 1, 0.6, 0, ""},
+	Close:     {8, 1, 0.8, 0, ""},
+	Home:      {9, 1, 0.8, 0, ""},
 }
 
 // brief holds kinds that stay short whatever the age, in minutes.

@@ -86,7 +86,8 @@ type Mark struct {
 	Onset Time
 	Kind  string // dynamic, tempo, words
 	Text  string // "mf", "Gently"
-	QPM   float64
+	QPM   float64 // of a tempo: quarter notes a minute
+	Beat  Time    // of a tempo: the note value it counts
 }
 
 // Repeat says how a bar takes part in repeats.

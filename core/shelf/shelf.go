@@ -125,6 +125,9 @@ func UsualPoints(i Instrument, s score.Score) []string {
 // Describe fills in what an item's score tells.
 func (it *Item) Describe(s score.Score) {
 	it.HasScore, it.Bars = true, s.Bars()
+	if it.Composer == "" {
+		it.Composer = s.Composer
+	}
 	if len(s.Parts) > 0 {
 		it.Staves = s.Parts[0].Staves
 	}

@@ -25,10 +25,12 @@ var (
 
 // Main runs a package's tests with a server beside them: call it from TestMain.
 func Main(m *testing.M) {
-	os.Exit(run(m))
+	os.Exit(Run(m))
 }
 
-func run(m *testing.M) int {
+// Run runs a package's tests with a server beside them and returns the exit
+// code.
+func Run(m *testing.M) int {
 	dir, err := os.MkdirTemp("", "ladder-test-")
 	if err != nil {
 		fmt.Fprintln(os.Stderr, err)

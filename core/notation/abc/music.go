@@ -116,7 +116,7 @@ func (r *reader) element(s *scanner) error {
 			return err
 		}
 		if text != "" && strings.IndexByte("^_<>@", text[0]) >= 0 {
-			v.mark("words", text[1:], 0)
+			v.mark("words", text[1:])
 		} else {
 			r.s.Note("chord symbol", len(v.bars)+1)
 		}
@@ -157,7 +157,7 @@ func (r *reader) decoration(name string) {
 	case articulations[name] != "":
 		v.pending.articulations = append(v.pending.articulations, articulations[name])
 	case dynamics[name] != "":
-		v.mark("dynamic", dynamics[name], 0)
+		v.mark("dynamic", dynamics[name])
 	default:
 		r.s.Note("decoration "+name, len(v.bars)+1)
 	}

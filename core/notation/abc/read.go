@@ -375,7 +375,7 @@ func (r *reader) tempoMark(v *voice, value string) error {
 		if !closed {
 			return fmt.Errorf("the tempo %q opens a quote and does not close it", value)
 		}
-		v.mark("words", words, 0)
+		v.mark("words", words)
 		value = strings.TrimSpace(value[:open] + after)
 	}
 	if value == "" {
@@ -390,7 +390,11 @@ func (r *reader) tempoMark(v *voice, value string) error {
 	if err != nil || err2 != nil || qpm <= 0 || qpm > 2000 || t.Sign() <= 0 {
 		return fmt.Errorf("the tempo %q is not one such as 1/4=96", value)
 	}
-	v.mark("tempo", "", qpm*4*t.Float())
+	counted, err := t.Scaled(4, 1)
+	if err != nil {
+		return err
+	}
+	v.bar.Marks = append(v.bar.Marks, score.Mark{Onset: v.cursor, Kind: "tempo", QPM: qpm * counted.Float(), Beat: counted})
 	return nil
 }
 

@@ -36,8 +36,8 @@ type pending struct {
 	fingers, articulations []string
 }
 
-func (v *voice) mark(kind, text string, qpm float64) {
-	v.bar.Marks = append(v.bar.Marks, score.Mark{Onset: v.cursor, Kind: kind, Text: text, QPM: qpm})
+func (v *voice) mark(kind, text string) {
+	v.bar.Marks = append(v.bar.Marks, score.Mark{Onset: v.cursor, Kind: kind, Text: text})
 }
 
 func (v *voice) filled() bool { return len(v.bar.Notes) > 0 }

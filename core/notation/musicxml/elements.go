@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"patientladder/core/pitch"
+	"patientladder/core/score"
 )
 
 // The element types below follow the MusicXML 4.0 reference; "Other" catches
@@ -136,22 +137,22 @@ var noteTypes = []struct {
 	{"16th", 1, 4}, {"32nd", 1, 8}, {"64th", 1, 16}, {"128th", 1, 32}, {"256th", 1, 64},
 }
 
-// qpm returns the tempo in quarter notes a minute.
-func (x xmlMetronome) qpm() (float64, bool) {
+// tempo returns quarter notes a minute and the note value counted.
+func (x xmlMetronome) tempo() (qpm float64, beat score.Time, ok bool) {
 	per, err := strconv.ParseFloat(strings.TrimSpace(x.PerMinute), 64)
 	if err != nil || per <= 0 || per > 2000 {
-		return 0, false
+		return 0, beat, false
 	}
 	for _, t := range noteTypes {
 		if t.name == x.Unit {
-			beat := float64(t.num) / float64(t.den)
+			beat = score.Frac(t.num, t.den)
 			if len(x.Dots) > 0 {
-				beat *= 1.5
+				beat = score.Frac(3*t.num, 2*t.den)
 			}
-			return per * beat, true
+			return per * beat.Float(), beat, true
 		}
 	}
-	return 0, false
+	return 0, beat, false
 }
 
 type xmlBarline struct {

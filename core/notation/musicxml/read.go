@@ -609,29 +609,29 @@ func (m *measure) notations(n *score.Note, x xmlNotations) {
 }
 
 func (m *measure) direction(x xmlDirection) {
-	add := func(kind, text string, qpm float64) {
-		m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.cursor, Kind: kind, Text: text, QPM: qpm})
+	add := func(kind, text string) {
+		m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.cursor, Kind: kind, Text: text})
 	}
 	for _, t := range x.Types {
 		for _, d := range t.Dynamics {
 			for _, one := range d.All {
-				add("dynamic", one.XMLName.Local, 0)
+				add("dynamic", one.XMLName.Local)
 			}
 		}
 		for _, w := range t.Words {
 			if text := strings.TrimSpace(w); text != "" {
-				add("words", text, 0)
+				add("words", text)
 			}
 		}
 		for _, mt := range t.Metronomes {
-			if qpm, ok := mt.qpm(); ok {
-				add("tempo", "", qpm)
+			if qpm, beat, ok := mt.tempo(); ok {
+				m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.cursor, Kind: "tempo", QPM: qpm, Beat: beat})
 			} else {
 				m.unread("metronome mark")
 			}
 		}
 		for _, w := range t.Wedges {
-			add("dynamic", w.Type, 0)
+			add("dynamic", w.Type)
 		}
 		m.unreadAll(t.Other)
 	}

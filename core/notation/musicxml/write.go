@@ -38,6 +38,8 @@ func Write(s score.Score) []byte {
 type writer struct {
 	out       bytes.Buffer
 	divisions int64
+	meter     score.Meter
+	beams     map[string]string // by note id
 }
 
 func (w *writer) line(format string, a ...any) {
@@ -122,6 +124,7 @@ func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
 		w.line("<key><fifths>%d</fifths>%s</key>", b.Key.Fifths, mode)
 	}
 	if b.Meter != nil {
+		w.meter = *b.Meter
 		w.line("<time><beats>%d</beats><beat-type>%d</beat-type></time>", b.Meter.Beats, b.Meter.BeatType)
 	}
 	if first && p.Staves > 1 {
@@ -139,6 +142,7 @@ func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
 
 // bar writes the voices one after another, each backed up to the start.
 func (w *writer) bar(p score.Part, b score.Bar) {
+	w.beams = beams(b, w.meter)
 	marks := b.Marks
 	var voices []int
 	for _, n := range b.Notes {
@@ -194,10 +198,21 @@ func (w *writer) divs(t score.Time) int64 {
 }
 
 func (w *writer) mark(m score.Mark) {
-	w.out.WriteString("<direction><direction-type>")
+	place := "below"
+	if m.Kind != "dynamic" {
+		place = "above"
+	}
+	w.out.WriteString(`<direction placement="` + place + `"><direction-type>`)
 	switch {
 	case m.Kind == "tempo":
-		fmt.Fprintf(&w.out, "<metronome><beat-unit>quarter</beat-unit><per-minute>%g</per-minute></metronome>", m.QPM)
+		unit, dots, ok := sign(m.Beat)
+		per := m.QPM
+		if ok && m.Beat.Sign() > 0 {
+			per /= m.Beat.Float()
+		} else {
+			unit, dots = "quarter", 0
+		}
+		fmt.Fprintf(&w.out, "<metronome><beat-unit>%s</beat-unit>%s<per-minute>%g</per-minute></metronome>", unit, strings.Repeat("<beat-unit-dot/>", dots), per)
 	case m.Kind == "words":
 		fmt.Fprintf(&w.out, "<words>%s</words>", esc(m.Text))
 	case m.Text == "crescendo" || m.Text == "diminuendo" || m.Text == "stop":
@@ -242,6 +257,9 @@ func (w *writer) note(p score.Part, n score.Note, chord bool) {
 	if p.Staves > 1 {
 		fmt.Fprintf(&w.out, "<staff>%d</staff>", n.Staff)
 	}
+	if !chord {
+		w.out.WriteString(w.beams[n.ID])
+	}
 	w.notations(n, ties)
 	if n.Lyric != "" {
 		fmt.Fprintf(&w.out, "<lyric><text>%s</text></lyric>", esc(n.Lyric))
@@ -262,21 +280,29 @@ func (w *writer) value(n score.Note) {
 			return
 		}
 	}
+	name, dots, ok := sign(shown)
+	if !ok {
+		return
+	}
+	w.out.WriteString("<type>" + name + "</type>" + strings.Repeat("<dot/>", dots))
+	if n.Tuplet != nil {
+		fmt.Fprintf(&w.out, "<time-modification><actual-notes>%d</actual-notes><normal-notes>%d</normal-notes></time-modification>",
+			n.Tuplet.Actual, n.Tuplet.Normal)
+	}
+}
+
+// sign returns the note sign and dots that show a length, if one sign can.
+func sign(length score.Time) (name string, dots int, ok bool) {
 	for _, t := range noteTypes {
 		base := score.Frac(t.num, t.den)
 		for dots := range 3 {
 			// each dot adds half of what the one before added
-			scaled, err := base.Scaled(int64(2<<dots)-1, 1<<dots)
-			if err == nil && scaled == shown {
-				w.out.WriteString("<type>" + t.name + "</type>" + strings.Repeat("<dot/>", dots))
-				if n.Tuplet != nil {
-					fmt.Fprintf(&w.out, "<time-modification><actual-notes>%d</actual-notes><normal-notes>%d</normal-notes></time-modification>",
-						n.Tuplet.Actual, n.Tuplet.Normal)
-				}
-				return
+			if scaled, err := base.Scaled(int64(2<<dots)-1, 1<<dots); err == nil && scaled == length {
+				return t.name, dots, true
 			}
 		}
 	}
+	return "", 0, false
 }
 
 func (w *writer) notations(n score.Note, ties string) {

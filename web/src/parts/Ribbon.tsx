@@ -21,7 +21,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
   const hours = [];
   for (let h = from; h <= to; h += 60) hours.push(h);
   return (
-    <nav aria-label="Lessons today" className="relative min-h-16 min-w-80 flex-1">
+    <nav aria-label="Lessons today" className="relative min-h-[68px] min-w-80 flex-1">
       {day.segments.length === 0 && (
         <p className="absolute inset-x-0 top-3 text-center text-soft">No lessons today{day.free && `: ${day.free}`}</p>
       )}
@@ -41,7 +41,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
             params={{ student: s.student }}
             aria-label={`${s.name}, ${s.start}, ${s.minutes} minutes`}
             aria-current={on ? "true" : undefined}
-            className={`absolute top-2.5 h-9 overflow-hidden rounded-sm border-l-[3px] px-2 py-1.5 whitespace-nowrap ${
+            className={`absolute top-2 h-9 overflow-hidden rounded-sm border-l-[3px] px-2 py-1.5 whitespace-nowrap ${
               on
                 ? "border-now bg-ink font-[620] text-raised"
                 : `border-soft bg-faint hover:bg-line ${done ? "text-soft" : ""}`

@@ -14,11 +14,12 @@ function engraver() {
     const kit = new VerovioToolkit(await createModule());
     return (xml: string) => {
       kit.setOptions({
-        pageWidth: 2100,
+        pageWidth: 1500,
         pageHeight: 60000,
         adjustPageHeight: true,
         scale: 42,
         svgViewBox: true,
+        smuflTextFont: "embedded",
         header: "none",
         footer: "none",
         pageMarginTop: 20,

@@ -20,6 +20,8 @@ const sentences: Record<string, (a: Record<string, string>) => string> = {
   "too-short-for": (a) => `Left out, the lesson is too short: ${a.title || a.kind}.`,
   "past-its-range": (a) =>
     `In its week ${a.weeks}; most pieces here take at most ${a.high}. Split it smaller, check seat and hand, or put an easier piece first.`,
+  "in-hand": (a) => `Working for ${a.missing}.`,
+  "spot-count": (a) => `${a.title}: ${a.more}.`,
   "hear-it-early": (a) => `${a.title} comes next: hearing it now makes it lighter.`,
   "waits-for-its-lesson": (a) => `${a.title} waits for its lesson.`,
   "no-room-for": (a) => `No minutes left this week for ${a.title}.`,

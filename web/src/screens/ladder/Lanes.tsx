@@ -30,7 +30,7 @@ export function Lanes({ view, chosen, choose }: Props) {
         // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolled region must be reachable by keyboard
         tabIndex={0}
         aria-label="Time, upward in weeks"
-        className="relative h-[calc(100dvh-168px)] min-h-96 overflow-y-auto rounded bg-raised"
+        className="relative h-[calc(100dvh-152px)] min-h-96 overflow-y-auto rounded bg-raised"
         ref={(el) => {
           if (el && !scrolled.current) {
             scrolled.current = true;

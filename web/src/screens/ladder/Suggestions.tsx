@@ -13,6 +13,7 @@ const heads: Record<string, (title: string) => string> = {
   "past-its-range": (t) => `${t} is stuck`,
   "first-lesson": (t) => `Begin ${t}`,
   silent: (t) => `Bring back ${t}`,
+  "in-hand": (t) => t,
   "nothing-placed": () => "Place the first piece",
 };
 

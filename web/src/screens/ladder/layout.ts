@@ -2,7 +2,7 @@ import type { Schemas } from "../../api/client";
 
 export type Rung = Schemas["RungView"];
 
-export const perWeek = 38; // px
+export const perWeek = 34; // px
 const least = 40; // px between two rungs of a lane, for their two lines of text
 
 export type Placed = { rung: Rung; y: number; low: number; high: number };

@@ -13,6 +13,7 @@ import { Closed } from "./Closed";
 import { Minutes } from "./Minutes";
 import { Noted } from "./Noted";
 import { Now } from "./Now";
+import { Overview } from "./Overview";
 import { withWaiting } from "./waiting";
 
 // LessonScreen: minutes to scale at the left, one block large in the middle,
@@ -66,7 +67,11 @@ function Lesson({ view: served }: { view: LessonView }) {
           <Closed view={view} undo={undo} />
         ) : (
           <>
-            <Now key={at} view={view} block={blocks[at]} minute={open ? minute : undefined} />
+            {!open && chosen === undefined ? (
+              <Overview view={view} go={go} />
+            ) : (
+              <Now key={at} view={view} block={blocks[at]} minute={open ? minute : undefined} />
+            )}
             <div className="mt-auto flex flex-wrap items-center gap-2.5 pt-5">
               {open ? (
                 <>
@@ -98,7 +103,7 @@ function Lesson({ view: served }: { view: LessonView }) {
       </div>
       <aside className="space-y-4 md:col-span-2 xl:col-span-1">
         <Noted view={view} zone={zone} />
-        {view.state !== "closed" && blocks[at + 1] && (
+        {open && blocks[at + 1] && (
           <section aria-label="Next">
             <h2 className="mb-1.5">Next</h2>
             <ul className="divide-y divide-faint rounded bg-raised px-3">

@@ -12,7 +12,7 @@ type Props = { view: LessonView; minute?: number; at: number; go: (i: number) =>
 // Minutes is the lesson as a column to scale.
 export function Minutes({ view, minute, at, go }: Props) {
   const { blocks, minutes } = view.plan;
-  const height = Math.max(600, minutes * 15);
+  const height = Math.max(640, minutes * 15);
   const y = (m: number) => (m / minutes) * height;
   return (
     <nav aria-label="Blocks of the lesson" className="rounded bg-raised px-3 py-4">
@@ -27,7 +27,7 @@ export function Minutes({ view, minute, at, go }: Props) {
               aria-current={i === at ? "step" : undefined}
               aria-label={`${b.title || blockNames[b.kind]}, ${b.minutes} minutes from ${b.start}`}
               onClick={() => go(i)}
-              className={`flex size-full items-start gap-2 overflow-hidden rounded-sm border-l-4 px-2 text-left leading-snug ${edges[b.band]} ${
+              className={`flex size-full items-start gap-2 overflow-hidden rounded-sm border-l-4 px-2 text-left ${b.minutes * height < 24 * minutes ? "text-small leading-[1.25]" : "leading-snug"} ${edges[b.band]} ${
                 i === at ? "bg-now-tint outline-[1.5px] outline-now" : "bg-faint hover:bg-line"
               }`}
             >

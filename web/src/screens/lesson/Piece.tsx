@@ -106,10 +106,9 @@ export function Piece({ view, rung }: Props) {
       </ul>
       {held && (
         <div className="flex flex-wrap items-center gap-2.5 rounded bg-faint p-3">
-          <p className="min-w-56 flex-1 text-large">
+          <p className="min-w-48 flex-1 text-large">
             Ask first: <b>“How was the {held.name.toLowerCase()}?”</b>
           </p>
-          <span className="text-soft">The student says</span>
           <Button hint="Y" onClick={() => judge("yes")}>
             Good
           </Button>

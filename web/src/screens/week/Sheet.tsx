@@ -45,6 +45,7 @@ export function Sheet({ view, sheet }: Props) {
               {sheet.days.map((d) => (
                 <th key={d.date} scope="col" className="border-l border-line px-1.5 pb-1 text-left font-[620]">
                   {namedDay(d.date)}
+                  {d.lesson && <span className="block font-normal text-soft print:text-black">lesson</span>}
                 </th>
               ))}
             </tr>
@@ -60,7 +61,6 @@ export function Sheet({ view, sheet }: Props) {
                 </th>
                 {days.map((list, i) => (
                   <td key={sheet.days[i]?.date} className="border-l border-line px-1.5 py-1.5">
-                    {i === 0 && <span className="text-soft print:text-black">lesson</span>}
                     {list.map((t) => (
                       <Line key={`${t.spot}${t.from}`} task={t} />
                     ))}
@@ -149,9 +149,8 @@ function Band({ sheet, band, name, why }: { sheet: Schemas["Sheet"]; band: strin
         <b className={`font-[650] ${band === "upkeep" ? "text-keep" : "text-ahead"} print:text-black`}>{name}</b>
         <span className="block text-small leading-tight text-soft print:text-[12px] print:text-black">{why}</span>
       </th>
-      {sheet.days.map((d, i) => (
+      {sheet.days.map((d) => (
         <td key={d.date} className="border-l border-line px-1.5 py-1.5">
-          {i === 0 && band === "upkeep" && <span className="text-soft print:text-black">rest</span>}
           {d.tasks
             .filter((t) => t.band === band)
             .map((t) => (

@@ -1,0 +1,93 @@
+package musicxml
+
+import (
+	"fmt"
+
+	"patientladder/core/score"
+)
+
+// beams returns the beam elements of a bar's notes by id. Eighths and shorter
+// notes of a voice are beamed within a beat: a quarter, or three eighths where
+// the meter counts in threes. Common practice, no source.
+func beams(b score.Bar, m score.Meter) map[string]string {
+	beat := score.Quarters(1)
+	if m.BeatType == 8 && m.Beats%3 == 0 {
+		beat = score.Frac(3, 2)
+	}
+	// a pickup is the end of a bar, so its beats are counted from there
+	shift := score.Time{}
+	if m.BeatType > 0 && b.Length.Less(m.Length()) && b.Start.Sign() == 0 {
+		shift = m.Length().Sub(b.Length)
+	}
+	out := map[string]string{}
+	for voice := 1; voice <= 16; voice++ {
+		var group []score.Note
+		var of int
+		flush := func() {
+			for level := 1; level <= 4; level++ {
+				beamLevel(group, level, out)
+			}
+			group = nil
+		}
+		last := score.Quarters(-1)
+		for _, n := range b.Notes {
+			if n.Voice != voice || n.Grace || n.Onset == last {
+				continue
+			}
+			last = n.Onset
+			at := int(n.Onset.Add(shift).Float() / beat.Float())
+			if len(group) > 0 && at != of {
+				flush()
+			}
+			if n.Rest || flags(n) == 0 {
+				flush()
+				continue
+			}
+			of = at
+			group = append(group, n)
+		}
+		flush()
+	}
+	return out
+}
+
+// beamLevel writes one level of beams over the runs of notes that have it.
+func beamLevel(group []score.Note, level int, out map[string]string) {
+	if len(group) < 2 {
+		return
+	}
+	for i := 0; i < len(group); {
+		j := i
+		for j < len(group) && flags(group[j]) >= level {
+			j++
+		}
+		for k := i; k < j; k++ {
+			word := "continue"
+			switch {
+			case j-i == 1 && k == 0:
+				word = "forward hook"
+			case j-i == 1:
+				word = "backward hook"
+			case k == i:
+				word = "begin"
+			case k == j-1:
+				word = "end"
+			}
+			out[group[k].ID] += fmt.Sprintf(`<beam number="%d">%s</beam>`, level, word)
+		}
+		i = max(j, i+1)
+	}
+}
+
+// flags returns how many flags a note has: 1 for an eighth.
+func flags(n score.Note) int {
+	shown := n.Duration
+	if n.Tuplet != nil {
+		var err error
+		if shown, err = shown.Scaled(int64(n.Tuplet.Actual), int64(n.Tuplet.Normal)); err != nil {
+			return 0
+		}
+	}
+	name, _, _ := sign(shown)
+	return map[string]int{"eighth": 1, "16th": 2, "32nd": 3, "64th": 4}[name]
+}

@@ -1,0 +1,209 @@
+// Package e2e drives the real interface in headless Chromium, against the real
+// server and a real database.
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/demo"
+	"patientladder/server"
+	"patientladder/store"
+	"patientladder/store/storetest"
+	"patientladder/studio"
+	"patientladder/web"
+)
+
+var browser context.Context
+
+func TestMain(m *testing.M) {
+	os.Exit(withBrowser(func() int { return storetest.Run(m) }))
+}
+
+// withBrowser starts one Chromium for all tests; each page has a profile of
+// its own.
+func withBrowser(run func() int) int {
+	dir, err := os.MkdirTemp("", "ladder-chromium-")
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		return 1
+	}
+	defer os.RemoveAll(dir)
+	opts := append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.ExecPath("/usr/bin/chromium"), chromedp.NoSandbox, chromedp.UserDataDir(dir),
+		chromedp.Flag("disable-gpu", true), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true), chromedp.Flag("no-first-run", true),
+		chromedp.Flag("mute-audio", true), chromedp.Flag("hide-scrollbars", true), chromedp.Flag("lang", "en-GB"),
+		chromedp.Flag("host-resolver-rules", "MAP * ~NOTFOUND, EXCLUDE 127.0.0.1"))
+	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
+	defer stop()
+	ctx, cancel := chromedp.NewContext(alloc)
+	defer cancel()
+	if err := chromedp.Do(ctx); err != nil {
+		fmt.Fprintln(os.Stderr, "start chromium:", err)
+		return 1
+	}
+	browser = ctx
+	return run()
+}
+
+// A site is the app on a database of its own, with a plug that can be pulled.
+type site struct {
+	*httptest.Server
+	store *store.Store
+	off   atomic.Bool
+}
+
+// unplug drops every connection until plug.
+func (s *site) unplug() { s.off.Store(true); s.CloseClientConnections() }
+func (s *site) plug()   { s.off.Store(false) }
+
+func newSite(t *testing.T, seeded bool) *site {
+	st := storetest.New(t)
+	if seeded {
+		require.NoError(t, demo.Seed(context.Background(), st, 17, time.Now))
+	}
+	srv := server.New(studio.New(st, time.Now), st, web.Files(), server.Options{})
+	t.Cleanup(srv.Close)
+	s := &site{store: st}
+	s.Server = httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if s.off.Load() {
+			if conn, _, err := w.(http.Hijacker).Hijack(); err == nil {
+				conn.Close()
+			}
+			return
+		}
+		srv.Handler().ServeHTTP(w, r)
+	}))
+	t.Cleanup(s.Close)
+	return s
+}
+
+// A page is a tab of a new profile.
+type page struct {
+	t    *testing.T
+	ctx  context.Context
+	base string
+}
+
+func open(t *testing.T, base string, width, height int64) *page {
+	ctx, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
+	t.Cleanup(cancel)
+	ctx, cancel = context.WithTimeout(ctx, 3*time.Minute)
+	t.Cleanup(cancel)
+	p := &page{t, ctx, base}
+	p.do(chromedp.EmulateViewport(width, height))
+	return p
+}
+
+func (p *page) do(steps ...chromedp.Action[chromedp.Void]) {
+	p.t.Helper()
+	require.NoError(p.t, chromedp.Do(p.ctx, steps...))
+}
+
+func (p *page) goTo(path string) { p.t.Helper(); p.do(chromedp.Navigate(p.base + path)) }
+
+func eval[T any](p *page, js string) T {
+	p.t.Helper()
+	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[T](js))
+	require.NoError(p.t, err, js)
+	return v
+}
+
+// patience is how long a test waits for the page to show what it should.
+const patience = 15 * time.Second
+
+// until waits for a JavaScript condition.
+func (p *page) until(js, what string) {
+	p.t.Helper()
+	deadline := time.Now().Add(patience)
+	for !eval[bool](p, "!!("+js+")") {
+		if time.Now().After(deadline) {
+			p.shot(filepath.Join(os.TempDir(), "ladder-failed.png"))
+			require.Fail(p.t, "did not happen: "+what, "the page says: %s", eval[string](p, "document.body.innerText"))
+		}
+		time.Sleep(30 * time.Millisecond)
+	}
+}
+
+// sees waits for a text on the page.
+func (p *page) sees(text string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf("document.body.innerText.replace(/\\s+/g,' ').includes(%q)", text), "sees "+text)
+}
+
+// findJS finds the first visible control whose name begins with, or else
+// holds, a text.
+const findJS = `(name => {
+  const named = e => (e.getAttribute('aria-label') || e.innerText || '').replace(/\s+/g, ' ').trim();
+  const all = [...document.querySelectorAll('button,a,label,input,select,summary')].filter(e => e.offsetParent !== null && !e.disabled);
+  return all.find(e => named(e) === name) || all.find(e => named(e).startsWith(name)) || all.find(e => named(e).includes(name));
+})(%q)`
+
+// press clicks a control by its name, with a real mouse.
+func (p *page) press(name string, opts ...chromedp.MouseOption) {
+	p.t.Helper()
+	find := fmt.Sprintf(findJS, name)
+	p.until(find, "there is a control "+name)
+	at := eval[[]float64](p, "(e => { e.scrollIntoView({block:'nearest'}); const r = e.getBoundingClientRect(); return [r.x + Math.min(r.width/2, 60), r.y + r.height/2] })("+find+")")
+	p.do(chromedp.MouseClickXY(at[0], at[1], opts...))
+}
+
+// pressTwice is an impatient double click.
+func (p *page) pressTwice(name string) {
+	p.t.Helper()
+	p.press(name)
+	if eval[bool](p, "!!("+fmt.Sprintf(findJS, name)+")") {
+		p.press(name, chromedp.ClickCount(2))
+	}
+}
+
+func (p *page) key(keys string) { p.t.Helper(); p.do(chromedp.KeyEvent(keys)) }
+
+// fill types into the field of a name attribute.
+func (p *page) fill(name, text string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf("document.querySelector('[name=%s]')", name), "there is a field "+name)
+	eval[bool](p, fmt.Sprintf("document.querySelector('[name=%s]').focus(); document.querySelector('[name=%s]').select?.(); true", name, name))
+	p.key(text)
+}
+
+func (p *page) signIn() {
+	p.t.Helper()
+	p.goTo("/")
+	p.fill("email", demo.Email)
+	p.fill("password", demo.Password)
+	p.key(kb.Enter)
+	p.sees("What follows, and why")
+}
+
+func (p *page) shot(file string) {
+	p.t.Helper()
+	png, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
+	require.NoError(p.t, err)
+	require.NoError(p.t, os.WriteFile(file, png, 0o644))
+}
+
+// student returns the id of a student of the signed-in studio.
+func (p *page) student(name string) string {
+	p.t.Helper()
+	return evalAsync(p, fmt.Sprintf("fetch('/api/day').then(r => r.json()).then(d => d.students.find(s => s.firstName === %q).id)", name))
+}
+
+func evalAsync(p *page, js string) string {
+	p.t.Helper()
+	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](js, chromedp.EvalAwaitPromise))
+	require.NoError(p.t, err, js)
+	return v
+}

@@ -1,0 +1,66 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+)
+
+// TestScreenshots takes the pictures of the README and docs from demo data. It
+// runs only when LADDER_SCREENSHOTS names the folder for them.
+func TestScreenshots(t *testing.T) {
+	dir := os.Getenv("LADDER_SCREENSHOTS")
+	if dir == "" {
+		t.Skip("LADDER_SCREENSHOTS is not set")
+	}
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	settled := func(name string) {
+		time.Sleep(400 * time.Millisecond) // fonts and the last paint
+		p.shot(filepath.Join(dir, name+".png"))
+	}
+	p.goTo("/sign-in")
+	p.sees("Sign in")
+	settled("sign-in")
+	p.signIn()
+	emil, tobias, priya := p.student("Emil"), p.student("Tobias"), p.student("Priya")
+	p.goTo("/students/" + emil + "/ladder")
+	p.sees("Cooper's Jig")
+	settled("ladder")
+	p.goTo("/students/" + tobias + "/ladder")
+	p.sees("Tin Boat")
+	p.press("Tin Boat")
+	settled("ladder-rung")
+	p.goTo("/students/" + priya + "/ladder")
+	p.sees("Fog Signal")
+	settled("ladder-priya")
+	p.goTo("/students/" + emil + "/lesson")
+	p.sees("Begin the lesson")
+	settled("lesson-plan")
+	p.key("b")
+	p.sees("Close the lesson")
+	p.press("Gull and Post")
+	p.press("Lamp Room, ")
+	p.key("s")
+	p.sees("Spot")
+	settled("lesson")
+	p.press("Close the lesson")
+	p.sees("What changed")
+	settled("lesson-closed")
+	p.goTo("/students/" + tobias + "/week")
+	p.sees("Print the sheet")
+	settled("week")
+	p.goTo("/students/" + emil + "/record")
+	p.sees("All that was told")
+	settled("record")
+	p.goTo("/shelf")
+	p.sees("Under the Bow 1")
+	settled("shelf")
+	p.goTo("/items/bow-jig")
+	p.until("document.querySelector('[role=img] svg g.note')", "the score is drawn")
+	settled("item")
+	p.goTo("/studio")
+	p.sees("New student")
+	settled("studio")
+}

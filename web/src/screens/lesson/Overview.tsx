@@ -1,0 +1,41 @@
+import { sentence } from "../../parts/words";
+import { blockNames, type LessonView } from "./LessonScreen";
+
+const ink: Record<string, string> = { now: "text-now", upkeep: "text-keep", ahead: "text-ahead", "": "text-soft" };
+
+// Overview is the plan before the lesson: each block and why it is there.
+export function Overview({ view, go }: { view: LessonView; go: (i: number) => void }) {
+  return (
+    <section aria-label="The plan">
+      <h2 className="text-huge leading-tight">The plan</h2>
+      <ol className="mt-3 divide-y divide-faint">
+        {view.plan.blocks.map((b, i) => (
+          <li key={b.start}>
+            <button
+              type="button"
+              onClick={() => go(i)}
+              className="grid w-full grid-cols-[3.2rem_15rem_1fr] items-baseline gap-2 py-[7px] text-left hover:bg-faint"
+            >
+              <span className="text-soft">{b.minutes} min</span>
+              <span className="truncate text-large font-[620]">
+                {b.title || blockNames[b.kind]}
+                {b.title && (
+                  <span className={`ml-2 text-small font-normal ${ink[b.band]}`}>
+                    {blockNames[b.kind]?.toLowerCase()}
+                  </span>
+                )}
+              </span>
+              <span className="text-soft">{b.why.map(sentence).join(" ") || plain[b.kind]}</span>
+            </button>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+const plain: Record<string, string> = {
+  "set-up": "Seat, feet and hand, from the floor up.",
+  close: "Something made up or chosen by the student.",
+  home: "What to do on the first day, and why.",
+};
