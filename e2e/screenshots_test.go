@@ -41,7 +41,7 @@ func TestScreenshots(t *testing.T) {
 	p.key("b")
 	p.sees("Close the lesson")
 	p.press("Gull and Post")
-	p.press("Lamp Room, ")
+	p.press("Lamp Room")
 	p.key("s")
 	p.sees("Spot")
 	settled("lesson")

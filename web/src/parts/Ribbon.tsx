@@ -52,7 +52,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
           </Link>
         );
       })}
-      <span aria-hidden="true" className="absolute inset-y-0 w-0.5 bg-now" style={{ left: at(now) }} />
+      <span aria-hidden="true" className="absolute inset-y-0 w-[3px] bg-now" style={{ left: at(now) }} />
     </nav>
   );
 }

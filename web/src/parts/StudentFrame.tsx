@@ -16,7 +16,7 @@ export function StudentFrame() {
   const card = day?.students.find((s) => s.id === student);
   return (
     <div className="flex flex-1 flex-col print:block">
-      <div className="screen-only flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2">
+      <section aria-label="Student" className="screen-only flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2">
         <h1 className="text-head">{card ? `${card.firstName} ${card.familyName}` : "This student is not here"}</h1>
         {card && day && (
           <p className="text-soft">
@@ -41,7 +41,7 @@ export function StudentFrame() {
             </Link>
           ))}
         </nav>
-      </div>
+      </section>
       <Outlet />
     </div>
   );

@@ -17,7 +17,16 @@ export function useKeys(keys: Record<string, (() => void) | undefined>) {
         act();
       }
     };
+    // A button pressed by pointer gives the keys back to the screen, so that
+    // Enter marks instead of pressing it again.
+    const onClick = (e: MouseEvent) => {
+      if (e.detail > 0) (e.target as HTMLElement).closest("button")?.blur();
+    };
     window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
+    window.addEventListener("click", onClick);
+    return () => {
+      window.removeEventListener("keydown", onKey);
+      window.removeEventListener("click", onClick);
+    };
   }, []);
 }

@@ -114,7 +114,7 @@ function Breaks({ view, laid }: { view: Schemas["LadderView"]; laid: Laid }) {
         className="absolute right-0 left-16 bg-faint opacity-60"
         style={{ top: laid.top - to, height: to - from }}
       >
-        <span className="absolute right-2 bottom-0.5 text-small">{f.name}</span>
+        <span className="absolute right-2 bottom-0.5 bg-faint px-1 text-small">{f.name}</span>
       </div>
     );
   });

@@ -25,7 +25,6 @@ export function Minutes({ view, minute, at, go }: Props) {
             <button
               type="button"
               aria-current={i === at ? "step" : undefined}
-              aria-label={`${b.title || blockNames[b.kind]}, ${b.minutes} minutes from ${b.start}`}
               onClick={() => go(i)}
               className={`flex size-full items-start gap-2 overflow-hidden rounded-sm border-l-4 px-2 text-left ${b.minutes * height < 24 * minutes ? "text-small leading-[1.25]" : "leading-snug"} ${edges[b.band]} ${
                 i === at ? "bg-now-tint outline-[1.5px] outline-now" : "bg-faint hover:bg-line"
@@ -37,14 +36,17 @@ export function Minutes({ view, minute, at, go }: Props) {
                   <span className="block truncate text-small text-soft">{blockNames[b.kind]?.toLowerCase()}</span>
                 )}
               </span>
-              <span className="text-small text-soft">{b.minutes}</span>
+              <span className="text-small text-soft">
+                {b.minutes}
+                <span className="sr-only"> minutes</span>
+              </span>
             </button>
           </li>
         ))}
         {minute !== undefined && (
           <li
             aria-hidden="true"
-            className="absolute inset-x-0 h-0.5 bg-now"
+            className="absolute inset-x-0 h-[3px] bg-now"
             style={{ top: y(Math.min(minute, minutes)) }}
           />
         )}

@@ -18,7 +18,6 @@ const cues: Record<string, string> = {
   upkeep: "Once through, then one thing that could be better.",
 };
 
-const bandNames: Record<string, string> = { now: "Now", upkeep: "Upkeep", ahead: "Ahead", "": "" };
 const bandInk: Record<string, string> = { now: "text-now", upkeep: "text-keep", ahead: "text-ahead", "": "text-soft" };
 
 // Now is the block in hand, legible from a metre.
@@ -30,9 +29,8 @@ export function Now({ view, block, minute }: Props) {
   return (
     <section aria-label="Block in hand">
       <p className={`font-[620] ${bandInk[block.band]}`}>
-        {[bandNames[block.band], blockNames[block.kind]?.toLowerCase(), `${block.minutes} min`]
-          .filter(Boolean)
-          .join(" · ")}
+        {block.title && `${blockNames[block.kind]} · `}
+        {`${block.minutes} min`}
         {left !== undefined && left > 0 && left <= block.minutes && `, ${left} left`}
         {left !== undefined && left <= 0 && <span className="text-warn"> · {1 - left} over</span>}
       </p>

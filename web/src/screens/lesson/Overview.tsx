@@ -14,7 +14,7 @@ export function Overview({ view, go }: { view: LessonView; go: (i: number) => vo
             <button
               type="button"
               onClick={() => go(i)}
-              className="grid w-full grid-cols-[3.2rem_15rem_1fr] items-baseline gap-2 py-[7px] text-left hover:bg-faint"
+              className="grid w-full grid-cols-[3.2rem_18rem_1fr] items-baseline gap-2 py-[7px] text-left hover:bg-faint"
             >
               <span className="text-soft">{b.minutes} min</span>
               <span className="truncate text-large font-[620]">

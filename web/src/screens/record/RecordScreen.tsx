@@ -31,7 +31,7 @@ export function RecordScreen() {
               <ol className="divide-y divide-faint rounded bg-raised px-3">
                 {done.map((e) => (
                   <li key={e.fact.id} className="flex gap-3 py-1.5">
-                    <span className="w-20 shrink-0 text-soft">{namedDay(e.fact.at)}</span>
+                    <span className="w-24 shrink-0 text-soft">{namedDay(e.fact.at)}</span>
                     <span>
                       {e.title}
                       {e.fact.part && `: ${e.fact.part}`}

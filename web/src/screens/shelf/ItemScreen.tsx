@@ -128,10 +128,14 @@ function PlaceOn({ item, student }: { item: Schemas["Item"]; student: Schemas["S
   const add = (after: string) =>
     tell({ student: student.id, kind: "rung_added", item: item.id, strand: item.strand, after });
   const lane = query.data?.rungs.filter((r) => r.strand === item.strand) ?? [];
+  const secure = lane.findLast((r) => r.state === "secure");
   const now = lane.findLast((r) => r.state === "secure" || r.state === "current");
   return (
     <div className="flex flex-wrap gap-2">
-      <Button look="main" disabled={!query.data} onClick={() => add(now?.id ?? "")}>
+      <Button look="main" disabled={!query.data} onClick={() => add(secure?.id ?? "")}>
+        Begin it now
+      </Button>
+      <Button disabled={!query.data} onClick={() => add(now?.id ?? "")}>
         Place it next
       </Button>
       <Button disabled={!query.data} onClick={() => add("top")}>

@@ -58,7 +58,7 @@ function Books({ items, find }: { items: Schemas["Item"][]; find: string }) {
                   <Link
                     to="/items/$item"
                     params={{ item: it.id }}
-                    className="flex items-baseline justify-between gap-2 rounded-sm px-1 py-0.5 hover:bg-faint"
+                    className="flex items-baseline justify-between gap-2 rounded-sm px-1 py-[3px] hover:bg-faint"
                   >
                     <span className="truncate font-[560]">{it.title}</span>
                     <span className="shrink-0 text-small text-soft">

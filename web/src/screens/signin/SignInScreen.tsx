@@ -83,22 +83,28 @@ function Field({ label, ...rest }: ComponentProps<"input"> & { label: string }) 
   );
 }
 
+// Rungs is the ladder in small: what is secure below the line of now, what
+// comes above it.
 function Rungs() {
   const widths = [50, 74, 62, 96, 58, 80];
   return (
     <svg viewBox="0 0 120 100" className="w-44" aria-hidden="true">
-      {widths.map((w, i) => (
-        <g key={w} className={i < 3 ? "stroke-now" : "stroke-ink"} opacity={i < 3 ? 1 : 0.55 + 0.15 * (i - 3)}>
+      {widths.map((w, i) => {
+        const y = 8 + i * 15 + (i > 2 ? 8 : 0);
+        return (
           <line
+            key={w}
             x1={10}
             x2={10 + w}
-            y1={10 + i * 15 + (i > 2 ? 6 : 0)}
-            y2={10 + i * 15 + (i > 2 ? 6 : 0)}
+            y1={y}
+            y2={y}
             strokeWidth={3}
+            className={i > 2 ? "stroke-keep" : "stroke-ink"}
+            opacity={i > 2 ? 1 - 0.25 * (i - 3) : 0.4 + 0.25 * i}
           />
-        </g>
-      ))}
-      <line x1={0} x2={120} y1={48.5} y2={48.5} className="stroke-ahead" strokeWidth={1.5} strokeDasharray="3 4" />
+        );
+      })}
+      <line x1={0} x2={120} y1={50} y2={50} className="stroke-now" strokeWidth={3} />
     </svg>
   );
 }

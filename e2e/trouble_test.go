@@ -1,0 +1,228 @@
+package e2e
+
+import (
+	"encoding/json"
+	"os"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// told returns how many facts of each kind stand in a student's record, those
+// taken back left out.
+func told(p *page, student string) map[string]int {
+	text := evalAsync(p, "fetch('/api/students/"+student+"/record').then(r => r.text())")
+	var view struct {
+		Entries []struct {
+			Fact struct{ Kind string }
+			Back bool
+		}
+	}
+	require.NoError(p.t, json.Unmarshal([]byte(text), &view))
+	n := map[string]int{}
+	for _, e := range view.Entries {
+		if !e.Back {
+			n[e.Fact.Kind]++
+		}
+	}
+	return n
+}
+
+// The network drops in the middle of a lesson: the marks are kept, said to be
+// kept, and sent once when it is back.
+func TestTheNetworkDropsInMidLesson(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	emil := p.student("Emil")
+	p.goTo("/students/" + emil + "/lesson")
+	p.sees("Begin the lesson")
+	p.key("b")
+	p.sees("Close the lesson")
+	p.press("Lamp Room")
+	p.sees("Bow hold met")
+	before := told(p, emil)
+
+	s.unplug()
+	p.key("s")
+	p.sees("1 mark kept on this device.")
+	p.sees("The studio's server cannot be reached.")
+	p.key("s")
+	p.key(kb.Enter)
+	p.sees("marks kept on this device.")
+	assert.Contains(t, eval[string](p, "document.querySelector('section[aria-label=\"Noted today\"]').innerText"), "kept here")
+	p.until("[...document.querySelectorAll('button')].some(b => b.innerText.includes('Bow hold') && b.innerText.includes('met'))", "the mark shows at once")
+
+	s.plug()
+	p.until("!document.querySelector('[data-testid=waiting]')", "the marks were sent")
+	p.until("!document.body.innerText.includes('kept here')", "and the studio has them")
+	after := told(p, emil)
+	assert.Equal(t, before["point_met"]+1, after["point_met"])
+	assert.Equal(t, before["spot_drilled"]+2, after["spot_drilled"])
+
+	// A mark made offline survives the tab: a new tab of the profile sends it.
+	s.unplug()
+	p.key("y")
+	p.sees("kept on this device")
+	s.plug()
+	p.goTo("/students/" + emil + "/lesson")
+	p.until("!document.querySelector('[data-testid=waiting]')", "sent after a reload")
+}
+
+// The database stops: a plain sentence, and all is well when it is back.
+func TestTheServerSaysThatTheDatabaseIsAway(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	s.store.Close()
+	p.goTo("/shelf")
+	p.sees("This page cannot be shown just now")
+}
+
+// An impatient hand: everything twice, and each thing happens once.
+func TestDoubleClicks(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	tobias := p.student("Tobias")
+	before := told(p, tobias)
+
+	p.goTo("/items/folk-sakura")
+	p.until("document.querySelector('aside select')", "the place form")
+	p.press("Student")
+	p.key("Tobias")
+	p.key(kb.Enter)
+	p.until("document.querySelector('aside select').selectedOptions[0].text.startsWith('Tobias')", "Tobias is chosen")
+	p.pressTwice("Begin it now")
+	p.sees("On Tobias's ladder")
+
+	p.goTo("/students/" + tobias + "/lesson")
+	p.sees("The plan")
+	p.pressTwice("Begin the lesson")
+	p.sees("Close the lesson")
+	p.press("Sakura")
+	p.pressTwice("Taught today")
+	p.sees("Sakura had a lesson")
+	p.pressTwice("Grant the foothold")
+	p.sees("Sakura has its foothold.")
+	p.press("Tin Boat")
+	p.pressTwice("Spot bar 4")
+	p.sees("4 in a row")
+	p.pressTwice("Fingering met")
+	p.sees("Fingering met")
+	p.pressTwice("Close the lesson")
+	p.sees("What changed")
+	p.until("!document.body.innerText.includes('kept here')", "all is sent")
+
+	after := told(p, tobias)
+	for _, kind := range []string{"rung_added", "lesson_opened", "taught", "foothold_tried", "spot_drilled", "point_met", "lesson_closed"} {
+		assert.Equal(t, before[kind]+1, after[kind], kind)
+	}
+
+	p.goTo("/studio")
+	p.fill("firstName", "Nell")
+	p.fill("birthYear", "2018")
+	p.pressTwice("Take on")
+	p.sees("Nell")
+	assert.Equal(t, "4", evalAsync(p, "fetch('/api/day').then(r => r.json()).then(d => String(d.students.length))"))
+}
+
+// Two tabs: a mark in one shows in the other, and both keep their own.
+func TestTwoTabs(t *testing.T) {
+	s := newSite(t, true)
+	a, b := open(t, s.URL, 1280, 800), open(t, s.URL, 1280, 800)
+	a.signIn()
+	b.signIn()
+	emil := a.student("Emil")
+	for _, p := range []*page{a, b} {
+		p.goTo("/students/" + emil + "/lesson")
+		p.sees("The plan")
+	}
+	a.key("b")
+	a.sees("Close the lesson")
+	b.goTo("/students/" + emil + "/lesson")
+	b.sees("Close the lesson")
+	a.press("Lamp Room")
+	b.press("Skye boat tune")
+	a.key("s")
+	b.key("s")
+	a.goTo("/students/" + emil + "/lesson")
+	a.sees("Lamp Room spot bar 11: 4 in a row")
+	a.sees("Skye boat tune spot bar 5: 4 in a row")
+}
+
+// A new teacher opens a studio and is led to the first step on every screen.
+func TestANewStudio(t *testing.T) {
+	s := newSite(t, false)
+	p := open(t, s.URL, 1280, 800)
+	p.goTo("/")
+	p.press("I am new here")
+	p.fill("name", "Ingrid Vale")
+	p.fill("studio", "Attic Strings")
+	p.fill("email", "ingrid@attic.example")
+	p.fill("password", "short")
+	p.fill("password", "a long enough one")
+	p.key(kb.Enter)
+	p.sees("No students yet.")
+	p.fill("firstName", "Una")
+	p.fill("birthYear", "2017")
+	p.press("Take on")
+	p.sees("Rungs will stand here.")
+	p.press("Place a piece")
+	p.sees("Nothing left on the shelf for piano.")
+	p.key(kb.Escape)
+	p.press("Week sheet")
+	p.sees("No week sheet yet")
+	p.press("Record")
+	p.sees("The first foothold will stand here.")
+	p.press("Studio")
+	p.press("Sign out")
+	p.sees("Sign in")
+	p.fill("email", "ingrid@attic.example")
+	p.fill("password", "the wrong one!")
+	p.key(kb.Enter)
+	p.sees("The mail address or the password is wrong.")
+}
+
+// Every screen passes axe's checks (WCAG 2.2 AA rules included), light and
+// by keyboard: the first touch of the lesson is reached by keys alone.
+func TestAccessibility(t *testing.T) {
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(t, err)
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	check := func(name string) {
+		time.Sleep(200 * time.Millisecond)
+		eval[bool](p, string(axe)+"; true")
+		found := evalAsync(p, `axe.run(document, {runOnly: ['wcag2a','wcag2aa','wcag21a','wcag21aa','wcag22aa','best-practice']}).then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html.slice(0, 150) + ' ' + (n.any[0]?.message ?? '')).slice(0, 3).join(' | ')).join('\n'))`)
+		assert.Empty(t, strings.TrimSpace(found), name)
+	}
+	p.goTo("/sign-in")
+	p.sees("Sign in")
+	check("sign-in")
+	p.signIn()
+	emil := p.student("Emil")
+	for _, c := range []struct{ path, sees string }{
+		{"/students/" + emil + "/ladder", "Cooper's Jig"}, {"/students/" + emil + "/week", "Print the sheet"},
+		{"/students/" + emil + "/record", "All that was told"}, {"/shelf", "Under the Bow 1"}, {"/items/bow-jig", "Focus points"},
+		{"/studio", "New student"}, {"/students/" + emil + "/lesson", "The plan"},
+	} {
+		p.goTo(c.path)
+		p.sees(c.sees)
+		check(c.path)
+	}
+	p.key("b")
+	p.sees("Close the lesson")
+	for range 3 {
+		p.key(kb.ArrowDown)
+	}
+	p.sees("Bow hold met")
+	check("lesson in progress")
+	p.key("c")
+	p.sees("What changed")
+	check("lesson closed")
+}
