@@ -48,12 +48,12 @@ func static(files fs.FS) http.Handler {
 		w.Header().Set("Content-Type", contentType(name))
 		if name == "index.html" { // ServeFileFS would send its address to /
 			page, err := fs.ReadFile(files, name)
-			if err == nil {
-				_, err = w.Write(page)
-			}
 			if err != nil {
-				return // the browser is gone
+				http.Error(w, "The front end cannot be read.", http.StatusInternalServerError)
+				return
 			}
+			w.WriteHeader(http.StatusOK)
+			_, _ = w.Write(page) // fails only when the browser is gone
 			return
 		}
 		http.ServeFileFS(w, r, files, name)

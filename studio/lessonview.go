@@ -9,6 +9,7 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/reason"
+	"patientladder/core/shelf"
 )
 
 // A LessonView is a lesson planned, in progress or closed.
@@ -78,6 +79,9 @@ func (p *pupil) after(before ladder.Standing) *After {
 			changed("taught", r.Item.Title, "")
 		}
 		for _, pt := range r.Points {
+			if pt.Key == shelf.Spots {
+				continue // the spots themselves are told below
+			}
 			old := ladder.Unmarked
 			for _, o := range was.Points {
 				if o.Key == pt.Key {

@@ -147,8 +147,13 @@ const horizon = 200
 // Next returns the first lesson day after d, or no day when none comes within
 // 200 days.
 func (c Calendar) Next(s Slot, d Date) Date {
-	if days := c.Lessons(s, d.Add(1), d.Add(horizon)); len(days) > 0 {
-		return days[0]
+	day := d.Add(1)
+	day = day.Add((int(s.Weekday) - int(day.Weekday()) + 7) % 7)
+	for range horizon / 7 {
+		if c.Teaching(day) {
+			return day
+		}
+		day = day.Add(7)
 	}
 	return ""
 }

@@ -84,7 +84,6 @@ export function Piece({ view, rung }: Props) {
               type="button"
               onClick={s === spot ? drill : undefined}
               disabled={s !== spot}
-              aria-label={`Spot ${s.where}: ${s.done} of ${s.goal} in a row, count one more`}
               className={`flex min-h-14 w-full items-center gap-3 rounded border-[1.5px] px-3.5 text-left ${
                 s.done >= s.goal ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"
               }`}
@@ -100,6 +99,7 @@ export function Piece({ view, rung }: Props) {
                 ))}
               </span>
               <span className="ml-auto text-soft">{s.where}</span>
+              <span className="sr-only">{`, ${s.done} of ${s.goal} in a row`}</span>
             </button>
           </li>
         ))}

@@ -1,0 +1,116 @@
+package main
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"net"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func ladder(args ...string) (string, error) {
+	var out bytes.Buffer
+	err := run(context.Background(), args, &out)
+	return out.String(), err
+}
+
+func file(t *testing.T, name, text string) string {
+	path := filepath.Join(t.TempDir(), name)
+	require.NoError(t, os.WriteFile(path, []byte(text), 0o600))
+	return path
+}
+
+func TestRead(t *testing.T) {
+	tune := file(t, "tune.abc", "X:1\nT:Two bars\nM:2/4\nL:1/4\nK:D\n|:F _B-|B/ z/ c:|\n")
+	out, err := ladder("read", tune)
+	require.NoError(t, err)
+	assert.JSONEq(t, `{"title":"Two bars","bars":2,"parts":[{"name":"","staff":1,"notes":[
+		{"pitch":"F#4","onset":"0","duration":"1"},{"pitch":"Bb4","onset":"1","duration":"3/2"},{"pitch":"C#5","onset":"3","duration":"1"}]}],"unread":[]}`, out)
+	out, err = ladder("read", "--played", tune)
+	require.NoError(t, err)
+	var played struct {
+		Bars  int
+		Parts []struct{ Notes []struct{ Onset string } }
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &played))
+	assert.Equal(t, 4, played.Bars)
+	assert.Equal(t, "4", played.Parts[0].Notes[3].Onset)
+}
+
+func TestReadTwoStaves(t *testing.T) {
+	out, err := ladder("read", "../../demo/scores/shore/half-tide.musicxml")
+	require.NoError(t, err)
+	var s struct {
+		Parts []struct {
+			Staff int
+			Notes []any
+		}
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &s))
+	require.Len(t, s.Parts, 2)
+	assert.Equal(t, 2, s.Parts[1].Staff)
+	assert.Len(t, s.Parts[1].Notes, 8)
+}
+
+// Each failure is one line that says what and where.
+func TestOneLineForEachFailure(t *testing.T) {
+	taken, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer taken.Close()
+	t.Setenv("LADDER_DSN", "")
+	for _, c := range []struct {
+		name string
+		args []string
+		says string
+	}{
+		{"no file", []string{"read"}, "needs a score file"},
+		{"missing", []string{"read", "/nowhere/x.abc"}, "/nowhere/x.abc cannot be opened: no such file"},
+		{"a folder", []string{"read", t.TempDir()}, "is a folder"},
+		{"bad bar", []string{"read", file(t, "b.abc", "X:1\nK:C\nC|[CE|\n")}, "line 3, bar 2: "},
+		{"bad XML", []string{"read", file(t, "b.xml", "<score-partwise><part-list/>")}, "line 1: "},
+		{"other file", []string{"read", file(t, "b.txt", "hello")}, "neither MusicXML"},
+		{"two files", []string{"read", "a", "b"}, `not also "b"`},
+		{"no database named", []string{"serve"}, "LADDER_DSN is not set"},
+		{"unknown command", []string{"dance"}, `no command "dance"`},
+		{"unwritable folder", []string{"demo", "--data", file(t, "f", "") + "/x"}, "cannot be made"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			_, err := ladder(c.args...)
+			require.Error(t, err)
+			assert.Contains(t, err.Error(), c.says)
+			if c.name != "unknown command" {
+				assert.NotContains(t, oneLine(err), "\n")
+			}
+		})
+	}
+	_, err = listen(taken.Addr().String())
+	assert.ErrorContains(t, err, "is taken by another program")
+}
+
+func TestOneDemoAtATime(t *testing.T) {
+	dir := t.TempDir()
+	unlock, err := lock(dir)
+	require.NoError(t, err)
+	_, err = lock(dir)
+	assert.ErrorContains(t, err, "is running already")
+	unlock()
+	unlock, err = lock(dir)
+	require.NoError(t, err)
+	unlock()
+	assert.NoError(t, room(dir))
+	assert.Error(t, room(filepath.Join(dir, "gone")))
+}
+
+func TestUsageNamesEveryCommand(t *testing.T) {
+	out, err := ladder("help")
+	require.NoError(t, err)
+	for _, c := range []string{"serve", "demo", "migrate", "read", "openapi"} {
+		assert.True(t, strings.Contains(out, "  "+c), c)
+	}
+}

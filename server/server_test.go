@@ -1,0 +1,326 @@
+package server_test
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"github.com/oklog/ulid/v2"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/server"
+	"patientladder/store"
+	"patientladder/store/storetest"
+	"patientladder/studio"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+// A client is one browser with its cookies.
+type client struct {
+	t    *testing.T
+	base string
+	http *http.Client
+}
+
+func (c *client) do(method, path, contentType string, body []byte, headers ...string) (int, string) {
+	req, err := http.NewRequest(method, c.base+path, bytes.NewReader(body))
+	require.NoError(c.t, err)
+	if contentType != "" {
+		req.Header.Set("Content-Type", contentType)
+	}
+	for i := 0; i+1 < len(headers); i += 2 {
+		req.Header.Set(headers[i], headers[i+1])
+	}
+	res, err := c.http.Do(req)
+	require.NoError(c.t, err)
+	defer res.Body.Close()
+	text, err := io.ReadAll(res.Body)
+	require.NoError(c.t, err)
+	if res.StatusCode >= 400 && strings.HasPrefix(path, "/api/") {
+		assert.Equal(c.t, "application/problem+json", res.Header.Get("Content-Type"), "RFC 9457: %s %s", method, path)
+	}
+	return res.StatusCode, string(text)
+}
+
+func (c *client) post(path, body string) (int, string) {
+	return c.do("POST", path, "application/json", []byte(body))
+}
+
+func (c *client) get(path string) (int, string) { return c.do("GET", path, "", nil) }
+
+type house struct {
+	*httptest.Server
+	store *store.Store
+}
+
+func newHouse(t *testing.T) house {
+	s := storetest.New(t)
+	files := fstest.MapFS{"index.html": {Data: []byte("<title>page</title>")}, "assets/a.js": {Data: []byte("long")}, "assets/a.js.br": {Data: []byte("short")}}
+	srv := server.New(studio.New(s, time.Now), s, files, server.Options{Log: slog.New(slog.DiscardHandler)})
+	t.Cleanup(srv.Close)
+	h := httptest.NewServer(srv.Handler())
+	t.Cleanup(h.Close)
+	return house{h, s}
+}
+
+func (h house) client(t *testing.T) *client {
+	jar, err := cookiejar.New(nil)
+	require.NoError(t, err)
+	return &client{t, h.URL, &http.Client{Jar: jar}}
+}
+
+// teacher signs up a teacher and returns the client and a student's id.
+func (h house) teacher(t *testing.T, email string) (*client, string) {
+	c := h.client(t)
+	status, text := c.post("/api/sign-up", `{"name":"T","studio":"S","email":"`+email+`","password":"a long password","zone":"Europe/London"}`)
+	require.Equal(t, 204, status, text)
+	id := ulid.Make().String()
+	status, text = c.post("/api/students", newStudent(id))
+	require.Equal(t, 200, status, text)
+	return c, id
+}
+
+func newStudent(id string) string {
+	return `{"id":"` + id + `","firstName":"Emil","familyName":"C","birthYear":2018,"birthMonth":3,"instrument":"cello","slot":{"weekday":3,"start":"16:00","minutes":30}}`
+}
+
+const tune = "X:1\nT:Mine\nM:4/4\nL:1/4\nK:C clef=bass\nC, D, E, F,|\n"
+
+func (c *client) imports(id, name, data string) (int, string) {
+	return c.do("POST", "/api/import?instrument=cello&strand=book&id="+id+"&name="+name, "application/octet-stream", []byte(data))
+}
+
+func fact(student, kind, more string) string {
+	return fmt.Sprintf(`{"id":%q,"student":%q,"at":%q,"kind":%q%s}`, ulid.Make(), student, time.Now().UTC().Format(time.RFC3339Nano), kind, more)
+}
+
+func facts(list ...string) string { return `{"facts":[` + strings.Join(list, ",") + `]}` }
+
+// Each route, taken from the API's own description, with nobody signed in and
+// with another studio's ids.
+func TestNothingCrossesFromOneStudioToAnother(t *testing.T) {
+	h := newHouse(t)
+	mine, emil := h.teacher(t, "mine@example.com")
+	item := ulid.Make().String()
+	status, text := mine.imports(item, "mine.abc", tune)
+	require.Equal(t, 200, status, text)
+	theirs, _ := h.teacher(t, "theirs@example.com")
+	nobody := h.client(t)
+
+	_, text = mine.get("/api/openapi.json")
+	var api struct {
+		OpenAPI string
+		Paths   map[string]map[string]any
+	}
+	require.NoError(t, json.Unmarshal([]byte(text), &api))
+	assert.True(t, strings.HasPrefix(api.OpenAPI, "3.1"))
+	assert.GreaterOrEqual(t, len(api.Paths), 14)
+	for path, methods := range api.Paths {
+		at := strings.NewReplacer("{student}", emil, "{item}", item).Replace(path)
+		for method := range methods {
+			method = strings.ToUpper(method)
+			if path == "/api/sign-in" || path == "/api/sign-up" {
+				continue
+			}
+			status, _ := nobody.do(method, at, "application/json", []byte("{}"))
+			assert.Equal(t, 401, status, "%s %s with nobody signed in", method, path)
+			if at == path {
+				continue
+			}
+			status, text := mine.get(at)
+			assert.Equal(t, 200, status, "%s %s: %s", method, path, text)
+			status, text = theirs.get(at)
+			assert.Equal(t, 404, status, "%s %s by another studio", method, path)
+			assert.NotContains(t, text, "Emil")
+		}
+	}
+	status, _ = theirs.post("/api/facts", facts(fact(emil, "noted", `,"text":"not mine"`)))
+	assert.Equal(t, 404, status)
+	_, them := h.teacher(t, "more@example.com")
+	status, _ = mine.post("/api/facts", facts(fact(them, "noted", `,"text":"x"`)))
+	assert.Equal(t, 404, status)
+	status, _ = theirs.post("/api/facts", facts(fact(emil, "rung_added", `,"item":"`+item+`","strand":"book"`)))
+	assert.Equal(t, 404, status)
+	_, text = theirs.get("/api/shelf")
+	assert.NotContains(t, text, "Mine")
+	_, text = theirs.get("/api/day")
+	assert.NotContains(t, text, emil)
+}
+
+func TestSessions(t *testing.T) {
+	h := newHouse(t)
+	c, _ := h.teacher(t, "one@example.com")
+	status, _ := c.get("/api/day")
+	assert.Equal(t, 200, status)
+	var kept *http.Cookie
+	req, _ := http.NewRequest("GET", h.URL, nil)
+	for _, k := range c.http.Jar.Cookies(req.URL) {
+		kept = k
+	}
+	require.NotNil(t, kept)
+
+	res, err := http.Post(h.URL+"/api/sign-in", "application/json", strings.NewReader(`{"email":"One@example.com","password":"a long password"}`))
+	require.NoError(t, err)
+	res.Body.Close()
+	cookie := res.Header.Get("Set-Cookie")
+	assert.Contains(t, cookie, "HttpOnly")
+	assert.Contains(t, cookie, "SameSite=Lax")
+
+	status, _ = c.post("/api/sign-out", "")
+	assert.Equal(t, 204, status)
+	req, _ = http.NewRequest("GET", h.URL+"/api/day", nil)
+	req.AddCookie(kept)
+	res, err = http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	res.Body.Close()
+	assert.Equal(t, 401, res.StatusCode, "the session ended at the server, not only in the browser")
+	var stored int
+	require.NoError(t, h.store.DB().QueryRow("SELECT COUNT(*) FROM sessions WHERE token = ?", kept.Value).Scan(&stored))
+	assert.Zero(t, stored, "tokens are stored hashed")
+}
+
+func TestSignInIsLimited(t *testing.T) {
+	h := newHouse(t)
+	h.teacher(t, "limit@example.com")
+	c := h.client(t)
+	for i := range 10 {
+		status, text := c.post("/api/sign-in", `{"email":"limit@example.com","password":"wrong"}`)
+		assert.Equal(t, 401, status, "try %d", i)
+		assert.Contains(t, text, "The mail address or the password is wrong.")
+	}
+	status, text := c.post("/api/sign-in", `{"email":"limit@example.com","password":"a long password"}`)
+	assert.Equal(t, 429, status)
+	assert.Contains(t, text, "quarter of an hour")
+}
+
+func TestRequestsFromOtherSites(t *testing.T) {
+	h := newHouse(t)
+	c, emil := h.teacher(t, "cross@example.com")
+	body := []byte(facts(fact(emil, "noted", `,"text":"x"`)))
+	status, text := c.do("POST", "/api/facts", "application/json", body, "Origin", "https://elsewhere.example", "Sec-Fetch-Site", "cross-site")
+	assert.Equal(t, 403, status)
+	assert.Contains(t, text, "another site")
+	status, _ = c.do("POST", "/api/facts", "application/json", body, "Origin", h.URL, "Sec-Fetch-Site", "same-origin")
+	assert.Equal(t, 204, status)
+}
+
+// Bad input: what, where, and what to do; nothing half-written.
+func TestWhatDoesNotFit(t *testing.T) {
+	h := newHouse(t)
+	c, emil := h.teacher(t, "bad@example.com")
+	for _, c2 := range []struct {
+		name, path, body string
+		status           int
+		says             string
+	}{
+		{"account twice", "/api/sign-up", `{"name":"T","studio":"S","email":"BAD@example.com","password":"a long password","zone":"UTC"}`, 409, "has an account already"},
+		{"no mail address", "/api/sign-up", `{"name":"T","studio":"S","email":"bad","password":"a long password","zone":"UTC"}`, 422, "not a mail address"},
+		{"short password", "/api/sign-up", `{"name":"T","studio":"S","email":"x@example.com","password":"short","zone":"UTC"}`, 422, "at least 10"},
+		{"unknown zone", "/api/sign-up", `{"name":"T","studio":"S","email":"x@example.com","password":"a long password","zone":"Mars"}`, 422, "time zone"},
+		{"not JSON", "/api/facts", `{"facts":[`, 400, ""},
+		{"wrong type", "/api/students", `{"id":5}`, 422, "firstName"},
+		{"strange kind", "/api/facts", facts(fact(emil, "danced", "")), 422, "not a kind of fact"},
+		{"no rung", "/api/facts", facts(fact(emil, "taught", "")), 422, "Fact 1 of 1 cannot be kept: a taught fact needs its rung."},
+		{"item not on the shelf", "/api/facts", facts(fact(emil, "rung_added", `,"item":"none","strand":"book"`)), 404, "no such item"},
+		{"next year", "/api/facts", facts(strings.Replace(fact(emil, "noted", `,"text":"x"`), fmt.Sprint(time.Now().Year()), fmt.Sprint(time.Now().Year()+1), 1)), 422, "lies in the future"},
+		{"one of two", "/api/facts", facts(fact(emil, "noted", `,"text":"good one"`), fact(emil, "noted", "")), 422, "Fact 2 of 2"},
+		{"too old", "/api/students", strings.Replace(newStudent(ulid.Make().String()), "2018", "1900", 1), 422, "years old"},
+		{"at midnight", "/api/students", strings.Replace(newStudent(ulid.Make().String()), "16:00", "23:50", 1), 422, "midnight"},
+	} {
+		t.Run(c2.name, func(t *testing.T) {
+			status, text := c.post(c2.path, c2.body)
+			assert.Equal(t, c2.status, status, text)
+			assert.Contains(t, text, c2.says)
+		})
+	}
+	_, text := c.get("/api/students/" + emil + "/record")
+	assert.NotContains(t, text, "good one", "all of a delivery or none of it")
+
+	status, text := c.imports(ulid.Make().String(), "broken.abc", "X:1\nK:C\nC|[CE|\n")
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "broken.abc could not be read. Line 3, bar 2")
+	status, text = c.imports(ulid.Make().String(), "two.abc", tune+"\nX:2\nT:Other\nK:C\nC ^|\n")
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "tune 2 of 2")
+	_, text = c.get("/api/shelf")
+	assert.NotContains(t, text, "Mine", "nothing of a bad file goes on the shelf")
+	status, text = c.get("/api/nothing")
+	assert.Equal(t, 404, status)
+	assert.Contains(t, text, "nothing at this address")
+}
+
+func TestSayingItTwice(t *testing.T) {
+	h := newHouse(t)
+	c, emil := h.teacher(t, "twice@example.com")
+	item := ulid.Make().String()
+	for range 2 {
+		status, text := c.imports(item, "two.abc", tune+"\nX:2\nT:Other\nK:C\nC|\n")
+		require.Equal(t, 200, status, text)
+	}
+	var shelf struct{ Items []any }
+	_, text := c.get("/api/shelf")
+	require.NoError(t, json.Unmarshal([]byte(text), &shelf))
+	assert.Len(t, shelf.Items, 2, "two tunes of one file, once")
+	told := facts(fact(emil, "rung_added", `,"item":"`+item+`","strand":"book"`))
+	for range 3 {
+		status, text := c.post("/api/facts", told)
+		assert.Equal(t, 204, status, text)
+	}
+	var ladder struct{ Rungs []any }
+	_, text = c.get("/api/students/" + emil + "/ladder")
+	require.NoError(t, json.Unmarshal([]byte(text), &ladder))
+	assert.Len(t, ladder.Rungs, 1)
+}
+
+func TestDatabaseAway(t *testing.T) {
+	h := newHouse(t)
+	c, _ := h.teacher(t, "away@example.com")
+	require.NoError(t, h.store.Close())
+	status, text := c.get("/api/day")
+	assert.Equal(t, 503, status)
+	assert.Contains(t, text, "The database cannot be reached just now.")
+}
+
+func TestFrontEnd(t *testing.T) {
+	h := newHouse(t)
+	c := h.client(t)
+	status, text := c.get("/students/x/ladder")
+	assert.Equal(t, 200, status)
+	assert.Contains(t, text, "<title>page", "a place inside the app")
+	status, text = c.do("GET", "/assets/a.js", "", nil, "Accept-Encoding", "br")
+	assert.Equal(t, 200, status)
+	assert.Equal(t, "short", text, "the brotli twin")
+	status, _ = c.get("/assets/gone.js")
+	assert.Equal(t, 404, status)
+	res, err := http.Get(h.URL + "/")
+	require.NoError(t, err)
+	res.Body.Close()
+	assert.Contains(t, res.Header.Get("Content-Security-Policy"), "default-src 'self'")
+	assert.Equal(t, "nosniff", res.Header.Get("X-Content-Type-Options"))
+}
+
+func TestDemoClock(t *testing.T) {
+	h := newHouse(t)
+	c, _ := h.teacher(t, "clock@example.com")
+	status, text := c.do("PUT", "/api/clock", "application/json", []byte(`{"to":"2026-11-25T15:40:00Z"}`))
+	assert.Equal(t, 404, status, "a real studio's clock does not move")
+	assert.Contains(t, text, "no such demo clock")
+	_, err := h.store.DB().ExecContext(context.Background(), "UPDATE studios SET demo = TRUE")
+	require.NoError(t, err)
+	status, _ = c.do("PUT", "/api/clock", "application/json", []byte(`{"to":"2026-11-25T15:40:00Z"}`))
+	assert.Equal(t, 204, status)
+	_, text = c.get("/api/day")
+	assert.Contains(t, text, `"today":"2026-11-25"`)
+}

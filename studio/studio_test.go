@@ -1,0 +1,181 @@
+package studio_test
+
+import (
+	"context"
+	"errors"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+	"patientladder/store/storetest"
+	"patientladder/studio"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+var ctx = context.Background()
+
+// A room is a studio with one student, a piece on the shelf, and a clock that
+// the test moves.
+type room struct {
+	t       *testing.T
+	app     *studio.App
+	who     studio.Who
+	now     time.Time
+	student string
+}
+
+func newRoom(t *testing.T) *room {
+	r := &room{t: t, now: time.Date(2026, 11, 18, 15, 40, 0, 0, time.UTC)}
+	r.app = studio.New(storetest.New(t), func() time.Time { return r.now })
+	var err error
+	r.who, err = r.app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: "t@example.com", Password: "a long password", Zone: "Europe/London",
+		Calendar: calendar.Calendar{Terms: []calendar.Span{{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}}}})
+	require.NoError(t, err)
+	r.student = studio.NewID()
+	_, err = r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: r.student, FirstName: "Emil", BirthYear: 2018, BirthMonth: 3, Instrument: shelf.Cello,
+		Slot: calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}})
+	require.NoError(t, err)
+	for _, title := range []string{"Lamp Room", "Slipway Song", "Half Tide"} {
+		require.NoError(t, r.app.AddItem(ctx, r.who, shelf.Item{ID: strings.ToLower(strings.Fields(title)[0]), Title: title, Instrument: shelf.Cello, Strand: shelf.Book, Bars: 16, Points: []string{"Tone", "Tuning", "Spots"}}, nil))
+	}
+	return r
+}
+
+// tell says a fact a minute after the one before.
+func (r *room) tell(f ladder.Fact) string {
+	r.t.Helper()
+	r.now = r.now.Add(time.Minute)
+	f.ID, f.Student, f.At = studio.NewID(), r.student, r.now
+	require.NoError(r.t, r.app.Tell(ctx, r.who, []ladder.Fact{f}))
+	return f.ID
+}
+
+func (r *room) lesson() studio.LessonView {
+	v, err := r.app.Lesson(ctx, r.who, r.student)
+	require.NoError(r.t, err)
+	return v
+}
+
+func TestALessonFromPlanToSheet(t *testing.T) {
+	r := newRoom(t)
+	lamp := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "lamp", Strand: shelf.Book, After: ladder.Top})
+	r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "slipway", Strand: shelf.Book, After: ladder.Top})
+
+	v := r.lesson()
+	assert.Equal(t, "planned", v.State)
+	assert.Equal(t, calendar.Date("2026-11-18"), v.Day)
+	blocks := len(v.Plan.Blocks)
+
+	w, err := r.app.Week(ctx, r.who, r.student)
+	require.NoError(t, err)
+	assert.Nil(t, w.Sheet, "no sheet before a lesson was closed")
+
+	r.tell(ladder.Fact{Kind: ladder.LessonOpened, Day: "2026-11-18"})
+	r.tell(ladder.Fact{Kind: ladder.FootholdTried, Rung: lamp, Outcome: "granted"})
+	v = r.lesson()
+	assert.Equal(t, "open", v.State)
+	assert.Equal(t, "refused", v.Rungs[0].LastTry.Outcome)
+	assert.Equal(t, "refused", v.Noted[1].Note)
+	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: lamp})
+	spot := r.tell(ladder.Fact{Kind: ladder.SpotNoted, Rung: lamp, Text: "bar 11", Count: 5})
+	r.tell(ladder.Fact{Kind: ladder.SpotDrilled, Rung: lamp, Spot: spot, Count: 3})
+	r.tell(ladder.Fact{Kind: ladder.PointMet, Rung: lamp, Point: "tone"})
+	slip := r.tell(ladder.Fact{Kind: ladder.PointOpen, Rung: lamp, Point: "tuning"})
+	assert.Len(t, r.lesson().Plan.Blocks, blocks, "marks do not move the plan of the lesson in hand")
+	r.tell(ladder.Fact{Kind: ladder.Retracted, Ref: slip})
+	r.tell(ladder.Fact{Kind: ladder.LessonClosed, Day: "2026-11-18"})
+
+	v = r.lesson()
+	assert.Equal(t, "closed", v.State)
+	var changed []string
+	for _, c := range v.After.Changed {
+		changed = append(changed, c.Code+" "+c.Args["more"])
+	}
+	assert.Equal(t, []string{"taught ", "point-met Tone", "spot-count bar 11, 3 of 5 in a row"}, changed, "what was taken back did not happen")
+	assert.Equal(t, "spot-carried", v.After.Follows[0].Code)
+	assert.Equal(t, calendar.Date("2026-11-25"), v.After.Next)
+
+	w, err = r.app.Week(ctx, r.who, r.student)
+	require.NoError(t, err)
+	require.NotNil(t, w.Sheet)
+	assert.Len(t, w.Sheet.Days, 7)
+	assert.Equal(t, "bar 11", w.Sheet.Days[1].Tasks[0].Spot)
+
+	// Next week knows: the sheet stays, the plan is fresh.
+	r.now = time.Date(2026, 11, 25, 15, 0, 0, 0, time.UTC)
+	v = r.lesson()
+	assert.Equal(t, "planned", v.State)
+	assert.Equal(t, calendar.Date("2026-11-25"), v.Day)
+	for _, b := range v.Plan.Blocks {
+		if b.Rung == lamp {
+			assert.Equal(t, "still-open", b.Why[0].Code)
+		}
+	}
+	again, err := r.app.Week(ctx, r.who, r.student)
+	require.NoError(t, err)
+	assert.Equal(t, w.Sheet, again.Sheet)
+}
+
+func TestSuggestionsSayWhatFollows(t *testing.T) {
+	r := newRoom(t)
+	codes := func() (out []string) {
+		v, err := r.app.Ladder(ctx, r.who, r.student)
+		require.NoError(t, err)
+		for _, s := range v.Suggestions {
+			out = append(out, s.Why.Code)
+		}
+		return
+	}
+	assert.Equal(t, []string{"nothing-placed"}, codes())
+	lamp := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "lamp", Strand: shelf.Book, After: ladder.Top})
+	assert.Equal(t, []string{"first-lesson"}, codes())
+	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: lamp})
+	assert.Equal(t, []string{"in-hand"}, codes())
+	r.tell(ladder.Fact{Kind: ladder.PointMet, Rung: lamp, Point: "tone"})
+	r.tell(ladder.Fact{Kind: ladder.PointMet, Rung: lamp, Point: "tuning"})
+	spot := r.tell(ladder.Fact{Kind: ladder.SpotNoted, Rung: lamp, Text: "bar 3", Count: 3})
+	r.tell(ladder.Fact{Kind: ladder.SpotDrilled, Rung: lamp, Spot: spot, Count: 3})
+	assert.Equal(t, []string{"ready-to-try"}, codes())
+	r.tell(ladder.Fact{Kind: ladder.FootholdTried, Rung: lamp, Outcome: "granted"})
+	r.now = r.now.AddDate(0, 0, 21)
+	assert.Equal(t, []string{"silent", "nothing-placed"}, codes())
+
+	late := r.now
+	r.now = time.Date(2026, 9, 9, 16, 0, 0, 0, time.UTC)
+	slow := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "half", Strand: shelf.Book, After: ladder.Top})
+	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: slow})
+	r.now = late
+	assert.Contains(t, codes(), "past-its-range", "twelve weeks on one piece")
+}
+
+func TestTheDay(t *testing.T) {
+	r := newRoom(t)
+	v, err := r.app.Day(ctx, r.who, "")
+	require.NoError(t, err)
+	assert.Equal(t, [2]int{11, 14}, [2]int{v.Week, v.WeekOf})
+	require.Len(t, v.Segments, 1)
+	assert.Equal(t, "16:00", v.Segments[0].Start)
+	v, err = r.app.Day(ctx, r.who, "2026-11-19")
+	require.NoError(t, err)
+	assert.Empty(t, v.Segments)
+}
+
+func TestPasswordsAreNotKept(t *testing.T) {
+	r := newRoom(t)
+	_, err := r.app.SignIn(ctx, "t@example.com", "a long password", "here")
+	assert.NoError(t, err)
+	for _, wrong := range [][2]string{{"t@example.com", "a long passwore"}, {"nobody@example.com", "a long password"}, {"", ""}} {
+		_, err := r.app.SignIn(ctx, wrong[0], wrong[1], "here")
+		var known *studio.Error
+		require.True(t, errors.As(err, &known))
+		assert.Equal(t, studio.Denied, known.Kind)
+		assert.Equal(t, "The mail address or the password is wrong.", known.Says, "the same sentence whichever is wrong")
+	}
+}
