@@ -35,7 +35,7 @@ lint: bin/ladder ## vet, staticcheck, TypeScript check and front-end lint
 
 bench: bin/ladder ## print speed as ratios against yardsticks
 	@./scripts/need.sh run
-	go test -run '^$$' -bench . -benchtime 1x -v ./studio ./core/notation | grep ratio
+	@go test -count 1 -run '^$$' -bench . -benchtime 1x ./studio ./core/notation | grep ratio
 
 screenshots: bin/ladder ## take the pictures in docs/screenshots anew
 	@./scripts/need.sh test

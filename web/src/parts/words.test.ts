@@ -1,0 +1,40 @@
+import { describe, expect, it } from "vitest";
+import type { Schemas } from "../api/client";
+import { namedDay, plural, sentence, span, tellOf, weeks } from "./words";
+
+describe("words", () => {
+  it("says reasons as sentences", () => {
+    expect(sentence({ code: "silent", args: { days: "23" } })).toBe("Not heard for 23 days; old pieces need a turn.");
+    expect(sentence({ code: "silent", args: { days: "1" } })).toContain("1 day;");
+    expect(sentence({ code: "still-open", args: { count: "1", first: "Tone" } })).toBe("Only Tone is left.");
+  });
+
+  it("falls back to the code of a reason it does not know", () => {
+    expect(sentence({ code: "brand-new", args: {} })).toBe("brand-new");
+  });
+
+  it("counts and rounds", () => {
+    expect(plural(1, "week")).toBe("1 week");
+    expect(plural(2, "week")).toBe("2 weeks");
+    expect(weeks(0.5)).toBe("under a week");
+    expect(span(0.4, 1.2)).toBe("1 week");
+    expect(span(1.8, 4.1)).toBe("2–4 weeks");
+  });
+
+  it("names days without a zone's help", () => {
+    expect(namedDay("2026-11-18")).toBe("Wed 18 Nov");
+  });
+
+  it("tells a refused try apart from a granted one", () => {
+    const entry = (note: "" | "refused") =>
+      ({
+        fact: { kind: "foothold_tried", outcome: "granted" },
+        title: "",
+        point: "",
+        back: false,
+        note,
+      }) as Schemas["Entry"];
+    expect(tellOf(entry(""))).toBe("foothold granted");
+    expect(tellOf(entry("refused"))).toContain("turned back");
+  });
+});

@@ -1,0 +1,41 @@
+import { describe, expect, it } from "vitest";
+import type { Schemas } from "../../api/client";
+import { lay, perWeek } from "./layout";
+
+type Rung = Schemas["RungView"];
+
+const rung = (id: string, state: Rung["state"], mid: number, more: Partial<Rung> = {}) =>
+  ({ id, state, strand: "book", place: { low: mid / 2, mid, high: mid * 2 }, ...more }) as Rung;
+
+const view = (...rungs: Rung[]) => ({ today: "2026-11-18", rungs, free: [] }) as unknown as Schemas["LadderView"];
+
+describe("a lane to scale", () => {
+  it("stands a rung at its expected foothold", () => {
+    const laid = lay(view(rung("a", "ahead", 4)));
+    expect(laid.lanes.book?.[0]?.y).toBe(4 * perWeek);
+  });
+
+  it("keeps two rungs of the same week apart, in order", () => {
+    const [a, b] = lay(view(rung("a", "ahead", 4), rung("b", "ahead", 4))).lanes.book ?? [];
+    expect(a && b && b.y - a.y).toBeGreaterThanOrEqual(40);
+  });
+
+  it("stands the first future rung above the current one", () => {
+    const laid = lay(view(rung("now", "current", 3), rung("a", "ahead", 3)));
+    expect(laid.current.book?.map((r) => r.id)).toEqual(["now"]);
+    expect(laid.lanes.book?.[0]?.y).toBeGreaterThan(3 * perWeek + 24);
+  });
+
+  it("stands secure rungs below now at their foothold, newest on top", () => {
+    const old = rung("old", "secure", 0, { foothold: "2026-10-07T16:00:00Z" });
+    const fresh = rung("fresh", "secure", 0, { foothold: "2026-11-11T16:00:00Z" });
+    const placed = lay(view(old, fresh)).lanes.book ?? [];
+    expect(placed.map((p) => p.rung.id)).toEqual(["fresh", "old"]);
+    expect(placed[1]?.y).toBe(-6 * perWeek);
+    expect(placed[0]?.y).toBeLessThan(0);
+  });
+
+  it("leaves parked rungs out", () => {
+    expect(lay(view(rung("p", "parked", 2))).lanes.book).toEqual([]);
+  });
+});
