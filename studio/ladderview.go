@@ -177,12 +177,11 @@ func (p *pupil) suggestions(rungs []RungView) []Suggestion {
 		switch r.State {
 		case ladder.Current:
 			placed = true
-			pace := climb.Of(p.standing, p.row.Calendar, p.Slot).Range(0)
 			switch {
 			case r.Ready:
 				out = append(out, Suggestion{"now", r.ID, r.Title, reason.Of("ready-to-try", "title", r.Title, "weeks", weeks(r.Weeks))})
-			case r.Taught != nil && r.Weeks > pace.High:
-				out = append(out, Suggestion{"warn", r.ID, r.Title, reason.Of("past-its-range", "title", r.Title, "weeks", weeks(r.Weeks), "high", weeks(pace.High))})
+			case r.Expected != nil && r.Expected.Past:
+				out = append(out, Suggestion{"warn", r.ID, r.Title, reason.Of("past-its-range", "title", r.Title, "weeks", weeks(r.Weeks))})
 			case r.Taught == nil:
 				out = append(out, Suggestion{"now", r.ID, r.Title, reason.Of("first-lesson", "title", r.Title)})
 			default:

@@ -8,6 +8,8 @@ package climb
 
 import (
 	"math"
+	"slices"
+	"time"
 
 	"gonum.org/v1/gonum/stat/distuv"
 
@@ -72,6 +74,7 @@ func (p Pace) Range(spent float64) Range {
 type Expected struct {
 	Rung   string        `json:"rung"`
 	Spent  float64       `json:"spent" doc:"taught weeks so far"`
+	Past   bool          `json:"past" doc:"longer in hand than eight in ten would be"`
 	Whole  Range         `json:"whole" doc:"weeks from first taught to foothold"`
 	FromIn float64       `json:"fromIn" doc:"weeks from now until it begins"`
 	In     Range         `json:"in" doc:"weeks from now to the foothold"`
@@ -86,12 +89,14 @@ func Weeks(c calendar.Calendar, slot calendar.Slot, from, to calendar.Date) floa
 	return math.Max(0.5, float64(len(c.Lessons(slot, from.Add(1), to))))
 }
 
-// Of returns a student's pace, learnt from the finished rungs of a standing.
+// Of returns a student's pace, learnt from the finished rungs of a standing. A
+// rung in parts counts by the part.
 func Of(s ladder.Standing, c calendar.Calendar, slot calendar.Slot) Pace {
 	var weeks []float64
 	for _, r := range s.Rungs {
 		if r.Taught != nil && r.Foothold != nil {
-			weeks = append(weeks, Weeks(c, slot, calendar.On(*r.Taught), calendar.On(*r.Foothold)))
+			whole := Weeks(c, slot, calendar.On(*r.Taught), calendar.On(*r.Foothold))
+			weeks = append(weeks, whole/math.Max(1, float64(len(r.Parts))))
 		}
 	}
 	return Prior.Learn(weeks)
@@ -115,7 +120,11 @@ func Forecast(s ladder.Standing, c calendar.Calendar, slot calendar.Slot, today 
 				e.Spent = Weeks(c, slot, calendar.On(*r.Taught), today)
 				e.FromIn = 0
 			}
-			e.Whole = pace.Range(e.Spent)
+			if len(r.Parts) > 0 {
+				e.Whole, e.Past = inParts(r, pace, c, slot, today, e.Spent)
+			} else {
+				e.Whole, e.Past = pace.Range(e.Spent), e.Spent > pace.Range(0).High
+			}
 			shift := e.FromIn - e.Spent
 			e.In = Range{math.Max(e.Whole.Low+shift, 0), math.Max(e.Whole.Mid+shift, 0.2), e.Whole.High + shift}
 			e.Low, e.Mid, e.High = c.AfterWeeks(slot, today, e.In.Low), c.AfterWeeks(slot, today, e.In.Mid), c.AfterWeeks(slot, today, e.In.High)
@@ -124,4 +133,36 @@ func Forecast(s ladder.Standing, c calendar.Calendar, slot calendar.Slot, today 
 		}
 	}
 	return out
+}
+
+// inParts returns the weeks from first taught to the last part's foothold. The
+// pace of a part is learnt from the parts done here; the spread of a sum of k
+// parts, relative to its middle, is that of one part shrunk by the root of k.
+// It is past when the part in hand alone takes longer than parts do.
+func inParts(r ladder.Rung, pace Pace, c calendar.Calendar, slot calendar.Slot, today calendar.Date, spent float64) (whole Range, past bool) {
+	var done []time.Time
+	for _, p := range r.Parts {
+		if p.Foothold != nil {
+			done = append(done, *p.Foothold)
+		}
+	}
+	slices.SortFunc(done, time.Time.Compare)
+	last := today
+	if r.Taught != nil {
+		last = calendar.On(*r.Taught)
+	}
+	var weeks []float64
+	for _, at := range done {
+		weeks = append(weeks, Weeks(c, slot, last, calendar.On(at)))
+		last = calendar.On(at)
+	}
+	part := pace.Learn(weeks).Range(0)
+	left := float64(len(r.Parts) - len(done))
+	root := math.Sqrt(math.Max(left, 1))
+	middle := left * part.Mid
+	return Range{
+		Low:  spent + middle*math.Pow(part.Low/part.Mid, 1/root),
+		Mid:  spent + middle,
+		High: spent + middle*math.Pow(part.High/part.Mid, 1/root),
+	}, r.Taught != nil && Weeks(c, slot, last, today) > part.High
 }

@@ -121,3 +121,27 @@ func TestForecastOnALane(t *testing.T) {
 		}
 	}
 }
+
+func TestPartsCountByThePart(t *testing.T) {
+	cal := calendar.Calendar{Terms: []calendar.Span{{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}, {Name: "spring", From: "2027-01-11", To: "2027-03-26"}}}
+	slot := calendar.Slot{Weekday: time.Monday, Start: "16:00", Minutes: 30}
+	first := calendar.Date("2026-09-14")
+	scales := ladder.Rung{ID: "scales", Strand: shelf.Technique}
+	begun := first.Time()
+	scales.Taught = &begun
+	for i := range 12 {
+		p := ladder.Part{Name: string(rune('A' + i))}
+		if i < 9 {
+			at := first.Add(7 * (i + 1)).Time()
+			p.Foothold = &at
+		}
+		scales.Parts = append(scales.Parts, p)
+	}
+	e := Forecast(ladder.Standing{Rungs: []ladder.Rung{scales}}, cal, slot, "2026-11-18")[0]
+	assert.Equal(t, 9.0, e.Spent)
+	assert.InDelta(t, 3.5, e.In.Mid, 0.5, "three parts left, one a week so far, the prior a little slower")
+	assert.Less(t, e.In.High, 6.0)
+	assert.False(t, e.Past, "nine weeks are as they should be")
+	e = Forecast(ladder.Standing{Rungs: []ladder.Rung{scales}}, cal, slot, "2027-03-03")[0]
+	assert.True(t, e.Past, "one part has been in hand for two months")
+}

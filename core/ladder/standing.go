@@ -322,7 +322,8 @@ func (f *fold) lesson(fact Fact) {
 }
 
 // written finishes a rung: the student's own points that still stand are
-// written on it, and the point "spots" follows from the spots.
+// written on it, and the point "spots" follows from the spots; without any it
+// is left out.
 func (f *fold) written(r Rung) Rung {
 	r.Points = slices.Clone(r.Points)
 	for _, own := range f.s.Own {
@@ -332,7 +333,8 @@ func (f *fold) written(r Rung) Rung {
 			r.Points = append(r.Points, Point{Key: own.Key, Name: own.Name, Own: true, State: Unmarked})
 		}
 	}
-	if len(r.Spots) == 0 {
+	if len(r.Spots) == 0 { // no spot noted, no point to meet
+		r.Points = slices.DeleteFunc(r.Points, func(p Point) bool { return p.Key == shelf.Spots })
 		return r
 	}
 	state := Met

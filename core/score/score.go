@@ -84,8 +84,8 @@ type Tuplet struct{ Actual, Normal int }
 // A Mark stands at a moment of a bar: loudness, tempo or words.
 type Mark struct {
 	Onset Time
-	Kind  string // dynamic, tempo, words
-	Text  string // "mf", "Gently"
+	Kind  string  // dynamic, tempo, words
+	Text  string  // "mf", "Gently"
 	QPM   float64 // of a tempo: quarter notes a minute
 	Beat  Time    // of a tempo: the note value it counts
 }

@@ -87,7 +87,6 @@ type reader struct {
 	s     score.Score
 	bar   int
 	names map[string]string // part names by id
-	ids   []string          // parts in the order of the part list
 }
 
 // wrap gives an error the place where the reader stands.

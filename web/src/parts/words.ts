@@ -19,7 +19,7 @@ const sentences: Record<string, (a: Record<string, string>) => string> = {
   stretched: (a) => `Longer than the usual ${a.usual} minutes at this age: there was nothing else to fill the lesson.`,
   "too-short-for": (a) => `Left out, the lesson is too short: ${a.title || a.kind}.`,
   "past-its-range": (a) =>
-    `In its week ${a.weeks}; most pieces here take at most ${a.high}. Split it smaller, check seat and hand, or put an easier piece first.`,
+    `In its week ${a.weeks}, longer than eight in ten would take. Split it smaller, check seat and hand, or put an easier piece first.`,
   "in-hand": (a) => `Working for ${a.missing}.`,
   "spot-count": (a) => `${a.title}: ${a.more}.`,
   "hear-it-early": (a) => `${a.title} comes next: hearing it now makes it lighter.`,

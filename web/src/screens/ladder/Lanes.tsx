@@ -40,7 +40,6 @@ export function Lanes({ view, chosen, choose }: Props) {
       >
         <div className="relative" style={{ height }}>
           <div className="absolute inset-x-0 bottom-0 bg-keep-tint" style={{ top: laid.top }} />
-          <Breaks view={view} laid={laid} />
           {marks.map((w) => (
             <div
               key={w}
@@ -52,6 +51,7 @@ export function Lanes({ view, chosen, choose }: Props) {
               </span>
             </div>
           ))}
+          <Breaks view={view} laid={laid} />
           <div className="absolute inset-0 grid grid-cols-[64px_repeat(4,1fr)] gap-x-3 pr-2">
             <span />
             {strands.map((s) => (
@@ -111,10 +111,10 @@ function Breaks({ view, laid }: { view: Schemas["LadderView"]; laid: Laid }) {
     return (
       <div
         key={f.from}
-        className="absolute right-0 left-16 bg-faint opacity-60"
+        className="absolute right-0 left-16 bg-faint/60"
         style={{ top: laid.top - to, height: to - from }}
       >
-        <span className="absolute right-2 bottom-0.5 bg-faint px-1 text-small">{f.name}</span>
+        <span className="absolute right-2 bottom-0.5 px-1 text-small text-soft">{f.name}</span>
       </div>
     );
   });
