@@ -122,7 +122,7 @@ export function Piece({ view, rung }: Props) {
       )}
       <div className="flex flex-wrap gap-2.5">
         <Button look="main" hint="↵" onClick={met} disabled={!met}>
-          {held ? `${held.name} met` : "All points met"}
+          {held ? `${held.name} met` : points.every((p) => p.state === "met") ? "All points met" : "Choose a point"}
         </Button>
         <Button hint="N" onClick={notYet} disabled={!notYet}>
           Not yet

@@ -28,6 +28,7 @@ describe("marks that wait", () => {
       { fact: fact("2", { kind: "spot_drilled", spot: "s", count: 4 }) },
     ]);
     expect(seen.rungs[0]?.points[0]?.state).toBe("met");
+    expect(seen.rungs[0]?.held).toBe("");
     expect(seen.rungs[0]?.spots[0]?.done).toBe(4);
     expect((seen.noted as Noted[]).map((e) => [e.title, e.waiting])).toEqual([
       ["Lamp Room", true],

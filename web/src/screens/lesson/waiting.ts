@@ -23,6 +23,7 @@ export function withWaiting(view: LessonView, waiting: Waiting[]): LessonView {
       case "point_met":
       case "point_open":
         if (point) point.state = f.kind === "point_met" ? "met" : "open";
+        if (rung && f.kind === "point_met" && rung.held === f.point) rung.held = ""; // the server says which comes next
         break;
       case "point_held":
         if (rung) rung.held = f.point ?? "";

@@ -1,0 +1,101 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// lane returns the titles of the book lane in reading order, from the top down.
+func lane(p *page) []string {
+	return eval[[]string](p, "[...document.querySelectorAll('ol[aria-labelledby=lane-book] li b')].map(b => b.innerText)")
+}
+
+// The teacher moves, parks and takes up rungs by keys; the lane answers.
+func TestMovingRungsByKeys(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	p.goTo("/students/" + p.student("Emil") + "/ladder")
+	p.sees("Cooper's Jig")
+	require.Equal(t, []string{"Fog Horn", "The Cooper's Jig", "Tar Barrel Reel", "Half Tide", "Slipway Song", "Lamp Room"}, lane(p)[:6])
+	order := func(want ...string) {
+		p.until(fmt.Sprintf("JSON.stringify([...document.querySelectorAll('ol[aria-labelledby=lane-book] li b')].map(b => b.innerText).slice(0, %d)) === %q",
+			len(want), jsonList(want)), fmt.Sprint("the lane is ", want))
+	}
+	p.press("Slipway Song")
+	p.sees("This rung")
+	p.key("]")
+	order("Fog Horn", "The Cooper's Jig", "Tar Barrel Reel", "Slipway Song", "Half Tide", "Lamp Room")
+	p.key("[")
+	order("Fog Horn", "The Cooper's Jig", "Tar Barrel Reel", "Half Tide", "Slipway Song", "Lamp Room")
+	p.key("p")
+	order("Fog Horn", "The Cooper's Jig", "Tar Barrel Reel", "Half Tide", "Lamp Room")
+	p.sees("Parked")
+	p.key("p")
+	order("Fog Horn", "The Cooper's Jig", "Tar Barrel Reel", "Half Tide", "Slipway Song", "Lamp Room")
+	p.key(kb.Escape)
+	p.sees("What follows, and why")
+}
+
+func jsonList(list []string) string {
+	out := "["
+	for i, s := range list {
+		if i > 0 {
+			out += ","
+		}
+		out += `"` + s + `"`
+	}
+	return out + "]"
+}
+
+// A piece is placed from the shelf, found by a few letters.
+func TestPlacingFromTheLadder(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	p.goTo("/students/" + p.student("Tobias") + "/ladder")
+	p.sees("Tin Boat")
+	p.press("Place a piece")
+	p.sees("Place a piece on Tobias's ladder")
+	p.press("Find by title")
+	p.key("fathoms")
+	p.press("Place Nine Fathoms")
+	p.sees("Nothing left on the shelf")
+	p.key(kb.Escape)
+	p.until("[...document.querySelectorAll('ol[aria-labelledby=lane-book] li b')].some(b => b.innerText === 'Nine Fathoms')", "it stands on the ladder")
+	assert.Equal(t, "Nine Fathoms", lane(p)[0], "at the top of its lane")
+}
+
+// Every demo student's sheet is one page of A4 and of Letter and holds every
+// task; on a phone it does not run off the side.
+func TestWeekSheets(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	for _, name := range []string{"Emil", "Priya", "Tobias"} {
+		p.goTo("/students/" + p.student(name) + "/week")
+		p.sees(name + "'s week")
+		titles := eval[[]string](p, "[...document.querySelectorAll('[data-testid=sheet] tbody th b')].map(b => b.innerText)")
+		for paper, size := range map[string]chromedp.PaperSize{"A4": {Width: 8.27, Height: 11.69}, "Letter": {Width: 8.5, Height: 11}} {
+			p.press(paper)
+			pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(size), chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
+			require.NoError(t, err)
+			assert.Equal(t, 1, pages(t, pdf), "%s on %s", name, paper)
+			text := pdfText(t, pdf)
+			for _, title := range titles {
+				assert.Contains(t, text, title[:min(len(title), 8)], "%s on %s", name, paper)
+			}
+			assert.NotContains(t, text, "Print the sheet", "the screen's own buttons stay off the paper")
+		}
+	}
+	phone := open(t, s.URL, 390, 844)
+	phone.signIn()
+	phone.goTo("/students/" + phone.student("Tobias") + "/week")
+	phone.sees("Tobias's week")
+	assert.LessOrEqual(t, eval[int](phone, "document.documentElement.scrollWidth"), 390)
+}
