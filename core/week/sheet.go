@@ -9,6 +9,7 @@ package week
 
 import (
 	"math"
+	"slices"
 	"sort"
 	"strconv"
 
@@ -144,8 +145,9 @@ func (w *writer) ahead() {
 	}
 }
 
-// now shares the minutes that upkeep leaves among the taught current rungs;
-// those that would get less than two minutes wait.
+// now shares the minutes that upkeep leaves among the taught current rungs, two
+// minutes each at least. Where that is too many for a day, the book's rung
+// comes every day and the others take turns.
 func (w *writer) now() {
 	var rungs []ladder.Rung
 	for _, r := range w.s.In(ladder.Current) {
@@ -156,33 +158,60 @@ func (w *writer) now() {
 		}
 		rungs = append(rungs, r)
 	}
+	if len(rungs) == 0 {
+		return
+	}
 	sort.SliceStable(rungs, func(i, j int) bool { return rungs[i].Taught.After(*rungs[j].Taught) }) // newest first
+	if i := slices.IndexFunc(rungs, func(r ladder.Rung) bool { return r.Strand == shelf.Book }); i > 0 {
+		rungs = slices.Insert(slices.Delete(slices.Clone(rungs), i, i+1), 0, rungs[i])
+	}
 	minutes := w.spare
 	if len(w.s.In(ladder.Secure)) > 0 {
-		minutes = int(math.Round(float64(w.spare) * (1 - w.a.UpkeepShare())))
+		minutes = max(2, int(math.Round(float64(w.spare)*(1-w.a.UpkeepShare()))))
 	}
-	if minutes < 2 && len(rungs) > 0 {
-		minutes = 2
-	}
-	for len(rungs) > 0 && minutes/len(rungs) < 2 {
-		last := rungs[len(rungs)-1]
-		w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("no-room-for", "title", last.Item.Title))
-		rungs = rungs[:len(rungs)-1]
-	}
-	for i, r := range rungs {
-		share := minutes / len(rungs)
-		if i < minutes%len(rungs) {
-			share++
+	days := turns(len(rungs), minutes/2)
+	total := make([]int, len(rungs))
+	for _, list := range days {
+		for _, i := range list {
+			total[i]++
 		}
-		for day := 1; day <= practice; day++ {
-			w.rung(r, day, share)
-		}
-		w.spare -= share
 	}
+	turn := make([]int, len(rungs))
+	for d, list := range days {
+		for k, i := range list {
+			share := minutes / len(list)
+			if k < minutes%len(list) {
+				share++
+			}
+			turn[i]++
+			w.rung(rungs[i], d+1, turn[i], total[i], share)
+		}
+	}
+	w.spare -= minutes
 }
 
-// rung writes one current rung's tasks of a day.
-func (w *writer) rung(r ladder.Rung, day, minutes int) {
+// turns says which of n rungs each day of practice holds, at most room a day:
+// the first as often as it can, the others in turn.
+func turns(n, room int) [practice][]int {
+	var days [practice][]int
+	room = max(room, 1)
+	next := 1
+	for d := range days {
+		if n <= room || room > 1 || d%2 == 0 || n == 1 {
+			days[d] = append(days[d], 0)
+		}
+		for len(days[d]) < min(room, n) {
+			days[d] = append(days[d], next)
+			if next++; next == n {
+				next = 1
+			}
+		}
+	}
+	return days
+}
+
+// rung writes one current rung's tasks of a day: its turn-th of total this week.
+func (w *writer) rung(r ladder.Rung, day, turn, total, minutes int) {
 	t := Task{Band: "now", Rung: r.ID, Title: r.Item.Title, Count: Times(w.age), Hands: w.hands(r)}
 	if r.Strand == shelf.Technique || r.Strand == shelf.Reading {
 		t.Count, t.InRow = 5, true
@@ -200,7 +229,11 @@ func (w *writer) rung(r ladder.Rung, day, minutes int) {
 			tasks = append(tasks, spot)
 		}
 	}
-	for _, c := range build(r.Item.Bars, day, w.lessons(r)) {
+	chunks := build(r.Item.Bars, day, w.lessons(r))
+	if total < practice {
+		chunks = halves(r.Item.Bars, turn, total, w.lessons(r))
+	}
+	for _, c := range chunks {
 		chunk := t
 		chunk.From, chunk.To = c.from, c.to
 		switch {
@@ -280,6 +313,19 @@ func build(bars, day, lessons int) []chunk {
 		4: {{one(0), one(1)}, {one(2), one(3)}, {join(0, 1)}, {join(2, 3)}},
 	}
 	return days[k][day-1]
+}
+
+// halves returns the chunks of one turn of a rung that is not practised every
+// day: with three turns or more, each half once, then the whole.
+func halves(bars, turn, total, lessons int) []chunk {
+	middle := bars / 2
+	switch {
+	case bars < 5 || lessons > 2 || total < 3 || turn > 2:
+		return []chunk{{}}
+	case turn == 1:
+		return []chunk{{from: 1, to: middle}}
+	}
+	return []chunk{{from: middle + 1, to: bars}}
 }
 
 // upkeep rotates the secure pieces through the minutes that are left, the

@@ -151,6 +151,59 @@ func TestRotation(t *testing.T) {
 	}
 }
 
+// Ear first leaves few minutes for new work: the piece of the book still comes
+// every day, and everything else that was taught has its turn.
+func TestManyRungsFewMinutes(t *testing.T) {
+	scale, notes := rung("scale", 0, 1, at("2026-11-04"), nil), rung("notes", 0, 1, at(from), nil)
+	scale.Strand, notes.Strand = shelf.Technique, shelf.Reading
+	tune := rung("tune", 12, 1, at("2026-11-11"), nil)
+	tune.Strand = shelf.Repertoire
+	s := only(rung("lamp", 16, 1, at("2026-11-04"), nil), scale, notes, tune,
+		rung("old", 8, 1, at("2026-09-01"), at("2026-10-01")), rung("older", 8, 1, at("2026-09-01"), at("2026-09-20")))
+	sh := Make(s, approach.EarFirst(8), 8, from, next)
+	days := map[string]int{}
+	for _, d := range sh.Days {
+		today := map[string]bool{}
+		for _, task := range d.Tasks {
+			today[task.Rung] = true
+		}
+		for id := range today {
+			days[id]++
+		}
+	}
+	assert.Equal(t, 6, days["lamp"])
+	for _, id := range []string{"scale", "notes", "tune"} {
+		assert.Equal(t, 2, days[id], id)
+	}
+	assert.Empty(t, sh.LeftOut)
+	assert.InDelta(t, 0.75, sh.Share, 0.05)
+}
+
+func TestTurns(t *testing.T) {
+	for _, c := range []struct {
+		name    string
+		n, room int
+		want    [practice][]int
+	}{
+		{"all fit", 2, 3, [practice][]int{{0, 1}, {0, 1}, {0, 1}, {0, 1}, {0, 1}, {0, 1}}},
+		{"one by one", 3, 1, [practice][]int{{0}, {1}, {0}, {2}, {0}, {1}}},
+		{"first daily, others in turn", 4, 2, [practice][]int{{0, 1}, {0, 2}, {0, 3}, {0, 1}, {0, 2}, {0, 3}}},
+		{"only one", 1, 1, [practice][]int{{0}, {0}, {0}, {0}, {0}, {0}}},
+	} {
+		assert.Equal(t, c.want, turns(c.n, c.room), c.name)
+	}
+}
+
+func TestHalvesWhenNotEveryDay(t *testing.T) {
+	var got [][]chunk
+	for turn := 1; turn <= 3; turn++ {
+		got = append(got, halves(9, turn, 3, 1))
+	}
+	assert.Equal(t, [][]chunk{{{from: 1, to: 4}}, {{from: 5, to: 9}}, {{}}}, got)
+	assert.Equal(t, []chunk{{}}, halves(9, 1, 2, 1), "two turns: whole each time")
+	assert.Equal(t, []chunk{{}}, halves(9, 1, 3, 5), "long in hand")
+}
+
 func TestEveryWeek(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var rungs []ladder.Rung

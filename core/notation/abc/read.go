@@ -308,7 +308,7 @@ func parseKey(value string, note func(string, int)) (pitch.Key, string, error) {
 			clef = strings.Trim(v, `"`)
 		case eq:
 			note("K: "+name, 0)
-		case i > 0 && knownClef(w), i == 0 && len(words) == 1 && knownClef(w):
+		case knownClef(w) && (i > 0 || len(words) == 1 && w != "none"):
 			clef = w
 		case i > 0 && strings.ContainsAny(w[:1], "^_="):
 			return pitch.Key{}, "", fmt.Errorf("the key %q has accidentals of its own; write them at the notes", value)

@@ -193,3 +193,71 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+func TestKeysAsWritten(t *testing.T) {
+	for _, c := range []struct {
+		text, key, clef string
+		bad             bool
+	}{
+		{"G", "G major", "", false}, {"Gmaj", "G major", "", false}, {"Em", "E minor", "", false}, {"E minor", "E minor", "", false},
+		{"Ddor", "D dorian", "", false}, {"D Dorian", "D dorian", "", false}, {"Amix", "A mixolydian", "", false}, {"F#m", "F# minor", "", false},
+		{"Bb", "Bb major", "", false}, {"C clef=bass", "C major", "bass", false}, {"D bass", "D major", "bass", false}, {"none", "C major", "", false},
+		{"Hp", "A mixolydian", "", false}, {"G#", "", "", true}, {"Xm", "", "", true}, {"Gfoo", "", "", true}, {"D ^f", "", "", true},
+	} {
+		key, clef, err := parseKey(c.text, func(string, int) {})
+		assert.Equal(t, c.bad, err != nil, c.text)
+		if err == nil {
+			assert.Equal(t, c.key, key.String(), c.text)
+			assert.Equal(t, c.clef, clef, c.text)
+		}
+	}
+}
+
+func TestTempos(t *testing.T) {
+	for _, c := range []struct {
+		text, words string
+		qpm         float64
+		beat        string
+	}{
+		{"1/4=96", "", 96, "1"}, {"3/8=60", "", 90, "3/2"}, {`"Gently" 1/2=40`, "Gently", 80, "2"}, {"120", "", 120, "1"},
+	} {
+		s, err := Read([]byte("X:1\nM:4/4\nQ:" + c.text + "\nK:C\nC8|\n"))
+		require.NoError(t, err, c.text)
+		for _, m := range s.Parts[0].Bars[0].Marks {
+			switch m.Kind {
+			case "tempo":
+				assert.Equal(t, c.qpm, m.QPM, c.text)
+				assert.Equal(t, c.beat, m.Beat.String(), c.text)
+			case "words":
+				assert.Equal(t, c.words, m.Text)
+			}
+		}
+	}
+	for _, bad := range []string{"fast", "1/4=", "1/4=0", `"Open 1/4=60`, "1/0=60"} {
+		_, err := Read([]byte("X:1\nM:4/4\nQ:" + bad + "\nK:C\nC8|\n"))
+		assert.ErrorContains(t, err, "tempo", bad)
+	}
+}
+
+func TestMetersAsWritten(t *testing.T) {
+	for text, want := range map[string]string{"C": "4/4", "C|": "2/2", "6/8": "6/8", "(2+3)/8": "5/8", "2+3/8": "5/8", "none": "-"} {
+		s, err := Read([]byte("X:1\nM:" + text + "\nL:1/8\nK:C\nC4|\n"))
+		require.NoError(t, err, text)
+		got := "-"
+		if m := s.Parts[0].Bars[0].Meter; m != nil {
+			got = fmt.Sprintf("%d/%d", m.Beats, m.BeatType)
+		}
+		assert.Equal(t, want, got, text)
+	}
+}
+
+// Section 7 of the standard: voices; without a brace each is a part.
+func TestVoicesAsParts(t *testing.T) {
+	s, err := Read([]byte("X:1\nM:2/4\nL:1/4\nV:S name=\"Soprano\"\nV:B clef=bass name=Bass\nK:C\n[V:S] c d|\n[V:B] C, D,|\nV:S\ne2|\nV:B\nE,2|\n"))
+	require.NoError(t, err)
+	require.Len(t, s.Parts, 2)
+	assert.Equal(t, "Soprano", s.Parts[0].Name)
+	assert.Equal(t, "Bass", s.Parts[1].Name)
+	assert.Equal(t, "C3@0+1 D3@1+1 E3@2+2", heard(s, 1, 1, s.Written()))
+	assert.Equal(t, "F", s.Parts[1].Bars[0].Clefs[0].Sign)
+}

@@ -131,7 +131,7 @@ export function Piece({ view, rung }: Props) {
       </div>
       <fieldset className="flex flex-wrap items-center gap-2.5 border-t border-faint pt-3">
         <legend className="sr-only">Try for the foothold</legend>
-        <p className="min-w-48 flex-1 text-soft">
+        <p className="min-w-40 flex-1 basis-full text-soft xl:basis-0">
           Foothold{part && ` for ${part}`}: through unaided, notes and rhythm right, fingering or strokes right, tone
           and pitch tolerable.
         </p>

@@ -16,7 +16,7 @@ export function Sheet({ view, sheet }: Props) {
   return (
     <article
       data-testid="sheet"
-      className="w-full max-w-[860px] min-w-0 flex-1 rounded bg-raised p-6 print:max-w-none print:rounded-none print:bg-white print:p-0 print:text-[12px] print:text-black"
+      className="w-full max-w-[860px] min-w-0 flex-1 rounded bg-raised p-4 md:p-6 print:max-w-none print:rounded-none print:bg-white print:p-0 print:text-[12px] print:text-black"
     >
       <header className="flex flex-wrap items-end justify-between gap-2 border-b-2 border-ink pb-2 print:border-black">
         <div>
@@ -25,7 +25,7 @@ export function Sheet({ view, sheet }: Props) {
             {longDay(sheet.from)} to {sheet.next ? `the next lesson, ${longDay(sheet.next)}` : "the next lesson"}
           </p>
         </div>
-        <p className="text-right">
+        <p className="md:text-right print:text-right">
           <b>{view.studio}</b>
           <br />
           about {sheet.budget} minutes a day
@@ -35,7 +35,8 @@ export function Sheet({ view, sheet }: Props) {
         <b>Before each practice:</b> sit as in the lesson, feet firm, then one slow breath. {counting[sheet.counting]}{" "}
         If anything hurts, stop for the day and tell us.
       </p>
-      <div className="overflow-x-auto print:overflow-visible">
+      <Days sheet={sheet} />
+      <div className="hidden overflow-x-auto md:block print:block print:overflow-visible">
         <table className="w-full min-w-[720px] table-fixed border-collapse print:min-w-0">
           <thead>
             <tr>
@@ -163,5 +164,34 @@ function Band({ sheet, band, name, why }: { sheet: Schemas["Sheet"]; band: strin
         </td>
       ))}
     </tr>
+  );
+}
+
+const bandWords: Record<string, string> = { upkeep: "old friend", ahead: "just listen" };
+
+// Days is the same sheet for a phone: one day after another.
+function Days({ sheet }: { sheet: Schemas["Sheet"] }) {
+  return (
+    <ol className="md:hidden print:hidden">
+      {sheet.days.map((d) => (
+        <li key={d.date} className="border-t border-line py-2">
+          <h3>
+            {longDay(d.date)}
+            {d.lesson && <span className="font-normal text-soft"> · lesson</span>}
+          </h3>
+          <ul className="mt-1 space-y-1">
+            {d.tasks.map((t) => (
+              <li key={`${t.rung}${t.spot}${t.from}`} className="flex gap-2">
+                <span className="min-w-0 flex-1">
+                  <b className="font-[620]">{t.title}</b>{" "}
+                  {t.band === "now" ? <Line task={t} /> : <span className="text-soft">{bandWords[t.band]}</span>}
+                </span>
+                {t.band !== "now" && <span className="text-soft">{t.minutes}′</span>}
+              </li>
+            ))}
+          </ul>
+        </li>
+      ))}
+    </ol>
   );
 }

@@ -18,7 +18,7 @@ export function WeekScreen() {
     <Shown query={query}>
       {(view) =>
         view.sheet ? (
-          <main className="flex flex-1 flex-wrap gap-4 px-4 pb-6 print:block print:p-0">
+          <main className="flex flex-1 flex-col gap-4 px-4 pb-6 lg:flex-row print:block print:p-0">
             <style>{`@page { size: ${paper}; margin: 11mm }`}</style>
             <Sheet view={view} sheet={view.sheet} />
             <aside className="screen-only w-64 space-y-3">

@@ -1,0 +1,152 @@
+package musicxml
+
+import (
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/pitch"
+	"patientladder/core/score"
+)
+
+func note(name string, onset, dur score.Time) score.Note {
+	p, err := pitch.Parse(name)
+	if err != nil {
+		panic(err)
+	}
+	return score.Note{Pitch: p, Onset: onset, Duration: dur, Voice: 1, Staff: 1}
+}
+
+func one(bars ...score.Bar) score.Score {
+	s := score.Score{Parts: []score.Part{{Name: "Piano", Bars: bars}}}
+	s.Finish()
+	return s
+}
+
+// Every shipped MusicXML score comes back from a round trip as it was.
+func TestShippedScoresRoundTrip(t *testing.T) {
+	files, err := filepath.Glob("../../../demo/scores/*/*.musicxml")
+	require.NoError(t, err)
+	require.NotEmpty(t, files)
+	for _, name := range files {
+		data, err := os.ReadFile(name)
+		require.NoError(t, err)
+		s, err := Read(data)
+		require.NoError(t, err, name)
+		assert.Empty(t, s.Unread, name)
+		again, err := Read(Write(s))
+		require.NoError(t, err, name)
+		assert.Equal(t, s, again, name)
+	}
+}
+
+// Eighths and shorter notes join within a beat: common practice, no source.
+func TestBeams(t *testing.T) {
+	e, s := score.Frac(1, 2), score.Frac(1, 4)
+	for _, c := range []struct {
+		name  string
+		meter score.Meter
+		notes []score.Note
+		want  string // first beam of each note
+	}{
+		{"four eighths in 2/4 beam in pairs", score.Meter{Beats: 2, BeatType: 4},
+			[]score.Note{note("C4", score.Time{}, e), note("D4", e, e), note("E4", score.Quarters(1), e), note("F4", score.Frac(3, 2), e)}, "begin end begin end"},
+		{"six eighths in 6/8 beam in threes", score.Meter{Beats: 6, BeatType: 8},
+			[]score.Note{note("C4", score.Time{}, e), note("D4", e, e), note("E4", score.Quarters(1), e), note("F4", score.Frac(3, 2), e), note("G4", score.Quarters(2), e), note("A4", score.Frac(5, 2), e)},
+			"begin continue end begin continue end"},
+		{"a quarter stands alone", score.Meter{Beats: 2, BeatType: 4},
+			[]score.Note{note("C4", score.Time{}, score.Quarters(1)), note("D4", score.Quarters(1), e), note("E4", score.Frac(3, 2), e)}, "- begin end"},
+		{"a rest cuts the beam", score.Meter{Beats: 1, BeatType: 4},
+			[]score.Note{note("C4", score.Time{}, e), {Onset: e, Duration: e, Rest: true, Voice: 1, Staff: 1}}, "- -"},
+		{"dotted eighth and sixteenth", score.Meter{Beats: 1, BeatType: 4},
+			[]score.Note{note("C4", score.Time{}, score.Frac(3, 4)), note("D4", score.Frac(3, 4), s)}, "begin end"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			sc := one(score.Bar{Meter: &c.meter, Length: c.meter.Length(), Notes: c.notes})
+			found := beams(sc.Parts[0].Bars[0], c.meter)
+			var got []string
+			for _, n := range sc.Parts[0].Bars[0].Notes {
+				word := "-"
+				if b := found[n.ID]; b != "" {
+					word = strings.Split(strings.Split(b, ">")[1], "<")[0]
+				}
+				got = append(got, word)
+			}
+			assert.Equal(t, c.want, strings.Join(got, " "))
+		})
+	}
+	sc := one(score.Bar{Length: score.Quarters(1), Notes: []score.Note{note("C4", score.Time{}, score.Frac(3, 4)), note("D4", score.Frac(3, 4), s)}})
+	assert.Contains(t, beams(sc.Parts[0].Bars[0], score.Meter{})["p1b1n2"], `<beam number="2">backward hook</beam>`)
+}
+
+// A pickup is the end of a bar: its two eighths in 3/4 are one beat.
+func TestBeamsOfAPickup(t *testing.T) {
+	meter := score.Meter{Beats: 6, BeatType: 8}
+	e := score.Frac(1, 2)
+	sc := one(score.Bar{Meter: &meter, Length: score.Quarters(2), Notes: []score.Note{note("C4", score.Time{}, e), note("D4", e, e), note("E4", score.Quarters(1), e), note("F4", score.Frac(3, 2), e)}})
+	found := beams(sc.Parts[0].Bars[0], meter)
+	assert.Empty(t, found["p1b1n1"], "the fourth eighth's beat has only this one here")
+	assert.Contains(t, found["p1b1n2"], "begin")
+	assert.Contains(t, found["p1b1n4"], "end")
+}
+
+func TestSigns(t *testing.T) {
+	for _, c := range []struct {
+		num, den int64
+		name     string
+		dots     int
+		ok       bool
+	}{
+		{1, 1, "quarter", 0, true}, {3, 2, "quarter", 1, true}, {7, 4, "quarter", 2, true}, {4, 1, "whole", 0, true},
+		{6, 1, "whole", 1, true}, {1, 8, "32nd", 0, true}, {5, 1, "", 0, false}, {1, 3, "", 0, false},
+	} {
+		name, dots, ok := sign(score.Frac(c.num, c.den))
+		assert.Equal(t, c.name, name, "%d/%d", c.num, c.den)
+		assert.Equal(t, c.dots, dots)
+		assert.Equal(t, c.ok, ok)
+	}
+}
+
+// All that a score can hold goes out and comes back.
+func TestEverythingRoundTrips(t *testing.T) {
+	q := score.Quarters(1)
+	full := note("Bb4", score.Time{}, q)
+	full.Fingers, full.Articulations = []string{"2", "p"}, []string{"up-bow", "staccato", "accent", "fermata"}
+	full.SlurStarts, full.Lyric = 1, "rope & tar"
+	third := func(name string, i int64) score.Note {
+		n := note(name, score.Frac(3+i, 3), score.Frac(1, 3))
+		n.Tuplet = &score.Tuplet{Actual: 3, Normal: 2}
+		return n
+	}
+	grace := note("C5", score.Quarters(2), score.Time{})
+	grace.Grace = true
+	last := note("D5", score.Quarters(2), q)
+	last.TieTo, last.SlurEnds = true, 1
+	low := note("D5", score.Time{}, score.Quarters(3))
+	low.TieFrom = true
+	s := score.Score{Title: "Full <house>", Composer: "Nobody & Co", Parts: []score.Part{{Name: "Cello", Staves: 1, Bars: []score.Bar{
+		{Length: score.Quarters(3), Key: &pitch.Key{Fifths: -2, Mode: "minor"}, Meter: &score.Meter{Beats: 3, BeatType: 4},
+			Clefs: []score.Clef{{Staff: 1, Sign: "C", Line: 4}}, Notes: []score.Note{full, third("C5", 0), third("D5", 1), third("E5", 2), grace, last},
+			Marks: []score.Mark{{Kind: "tempo", QPM: 90, Beat: score.Frac(3, 2)}, {Kind: "words", Text: "Warm <ly>"}, {Onset: q, Kind: "dynamic", Text: "mf"}, {Onset: q, Kind: "dynamic", Text: "crescendo"}}, Repeat: score.Repeat{Starts: true}},
+		{Length: score.Quarters(3), Notes: []score.Note{low}, Repeat: score.Repeat{Ends: 2, Endings: []int{1}}},
+		{Length: score.Quarters(3), Notes: []score.Note{{Onset: score.Time{}, Duration: score.Quarters(3), Rest: true, Voice: 1, Staff: 1}}, Repeat: score.Repeat{Endings: []int{2}}},
+	}}}}
+	s.Finish()
+	again, err := Read(Write(s))
+	require.NoError(t, err)
+	again.Unread = nil
+	// what the reader sees in the signs that the writer chose
+	for _, b := range again.Parts[0].Bars {
+		for i := range b.Notes {
+			b.Notes[i].Dots = 0
+		}
+	}
+	// plucking letters and articulations come back in the order of their elements
+	assert.ElementsMatch(t, full.Articulations, again.Parts[0].Bars[0].Notes[0].Articulations)
+	again.Parts[0].Bars[0].Notes[0].Articulations = full.Articulations
+	assert.Equal(t, s, again)
+}
