@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"net"
 	"os"
+	"os/exec"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -112,5 +113,27 @@ func TestUsageNamesEveryCommand(t *testing.T) {
 	require.NoError(t, err)
 	for _, c := range []string{"serve", "demo", "migrate", "read", "openapi"} {
 		assert.True(t, strings.Contains(out, "  "+c), c)
+	}
+}
+
+// Tools that are too old are named in one sentence, before anything is built.
+func TestToolsTooOld(t *testing.T) {
+	for _, c := range []struct{ name, goVersion, nodeVersion, says string }{
+		{"old Go", "go1.21.5", "v22.1.0", "Go 1.21.5 is too old; Patient Ladder needs Go 1.26 or newer."},
+		{"old Node", "go1.26.0", "v18.20.4", "Node 18.20.4 is too old; Patient Ladder needs Node 20.19 or newer."},
+		{"new enough", "go1.27.1", "v24.0.0", ""},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			bin := t.TempDir()
+			for name, version := range map[string]string{"go": c.goVersion, "node": c.nodeVersion} {
+				script := "#!/bin/sh\necho " + version + "\n"
+				require.NoError(t, os.WriteFile(filepath.Join(bin, name), []byte(script), 0o700))
+			}
+			cmd := exec.Command("../../scripts/need.sh", "run")
+			cmd.Env = []string{"PATH=" + bin + ":/usr/sbin:/usr/bin:/bin"}
+			out, err := cmd.CombinedOutput()
+			assert.Equal(t, c.says, strings.TrimSpace(string(out)))
+			assert.Equal(t, c.says != "", err != nil)
+		})
 	}
 }
