@@ -152,21 +152,21 @@ const findJS = `(name => {
 })(%q)`
 
 // press clicks a control by its name, with a real mouse.
-func (p *page) press(name string, opts ...chromedp.MouseOption) {
+func (p *page) press(name string) { p.t.Helper(); p.click(name, 1) }
+
+// pressTwice is an impatient double click.
+func (p *page) pressTwice(name string) { p.t.Helper(); p.click(name, 2) }
+
+func (p *page) click(name string, times int) {
 	p.t.Helper()
 	find := fmt.Sprintf(findJS, name)
 	p.until(find, "there is a control "+name)
 	at := eval[[]float64](p, "(e => { e.scrollIntoView({block:'nearest'}); const r = e.getBoundingClientRect(); return [r.x + Math.min(r.width/2, 60), r.y + r.height/2] })("+find+")")
-	p.do(chromedp.MouseClickXY(at[0], at[1], opts...))
-}
-
-// pressTwice is an impatient double click.
-func (p *page) pressTwice(name string) {
-	p.t.Helper()
-	p.press(name)
-	if eval[bool](p, "!!("+fmt.Sprintf(findJS, name)+")") {
-		p.press(name, chromedp.ClickCount(2))
+	var steps []chromedp.Action[chromedp.Void]
+	for i := range times {
+		steps = append(steps, chromedp.MouseClickXY(at[0], at[1], chromedp.ClickCount(i+1)))
 	}
+	p.do(steps...)
 }
 
 func (p *page) key(keys string) { p.t.Helper(); p.do(chromedp.KeyEvent(keys)) }

@@ -51,6 +51,7 @@ func TestTheNetworkDropsInMidLesson(t *testing.T) {
 	p.key("s")
 	p.sees("1 mark kept on this device.")
 	p.sees("The studio's server cannot be reached.")
+	time.Sleep(800 * time.Millisecond) // longer than a double touch
 	p.key("s")
 	p.key(kb.Enter)
 	p.sees("marks kept on this device.")

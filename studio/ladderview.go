@@ -12,6 +12,7 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
+	"patientladder/core/upkeep"
 )
 
 // A RungView is a rung as the screens show it.
@@ -29,6 +30,7 @@ type RungView struct {
 	Polished bool            `json:"polished"`
 	Weeks    float64         `json:"weeks" doc:"taught weeks from first taught to the foothold, or until now"`
 	Silent   int             `json:"silent" doc:"days since a secure piece was last heard"`
+	Recall   float64         `json:"recall" doc:"how likely a secure piece is still played well, 0 to 1"`
 	Ready    bool            `json:"ready" doc:"every point is met"`
 	Held     string          `json:"held" doc:"key of the point held in mind"`
 	Points   []PointView     `json:"points" nullable:"false"`
@@ -129,6 +131,7 @@ func (p *pupil) rung(r ladder.Rung) RungView {
 	if r.Foothold != nil {
 		end = calendar.On(*r.Foothold)
 		v.Silent = p.today().Sub(calendar.On(r.LastHeard()))
+		v.Recall = upkeep.Recall(r, p.now)
 	}
 	if r.Taught != nil {
 		v.Weeks = climb.Weeks(p.row.Calendar, p.Slot, calendar.On(*r.Taught), end)
@@ -162,17 +165,18 @@ func (p *pupil) gaps() []calendar.Span {
 	return out
 }
 
-// silentTooLong is when a secure piece is worth bringing back, in days: about
-// three lessons. Common practice, no source.
-const silentTooLong = 21
+// faded is the recall below which a secure piece is worth bringing back: nine
+// in ten is what FSRS-6 aims at, and a little less is our judgement; a higher
+// figure would bring pieces back sooner.
+const faded = 0.85
 
 // suggestions says what might follow: pieces ready to try, those past their
-// range, a first lesson that waits, the secure piece silent longest; then what
+// range, a first lesson that waits, the secure piece most nearly forgotten; then what
 // each piece in hand is worked at for.
 func (p *pupil) suggestions(rungs []RungView) []Suggestion {
 	out, hand := []Suggestion{}, []Suggestion{}
 	placed := false
-	var silent *RungView
+	var fading *RungView
 	for i, r := range rungs {
 		switch r.State {
 		case ladder.Current:
@@ -190,13 +194,14 @@ func (p *pupil) suggestions(rungs []RungView) []Suggestion {
 		case ladder.Ahead:
 			placed = true
 		case ladder.Secure:
-			if r.Silent >= silentTooLong && (silent == nil || r.Silent > silent.Silent) {
-				silent = &rungs[i]
+			if r.Recall < faded && (fading == nil || r.Recall < fading.Recall) {
+				fading = &rungs[i]
 			}
 		}
 	}
-	if silent != nil {
-		out = append(out, Suggestion{"upkeep", silent.ID, silent.Title, reason.Of("silent", "title", silent.Title, "days", strconv.Itoa(silent.Silent))})
+	if fading != nil {
+		out = append(out, Suggestion{"upkeep", fading.ID, fading.Title,
+			reason.Of("fading", "title", fading.Title, "recall", strconv.Itoa(int(100*fading.Recall)), "days", strconv.Itoa(fading.Silent))})
 	}
 	if !placed {
 		out = append(out, Suggestion{"ahead", "", "", reason.Of("nothing-placed")})

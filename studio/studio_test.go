@@ -145,7 +145,7 @@ func TestSuggestionsSayWhatFollows(t *testing.T) {
 	assert.Equal(t, []string{"ready-to-try"}, codes())
 	r.tell(ladder.Fact{Kind: ladder.FootholdTried, Rung: lamp, Outcome: "granted"})
 	r.now = r.now.AddDate(0, 0, 21)
-	assert.Equal(t, []string{"silent", "nothing-placed"}, codes())
+	assert.Equal(t, []string{"fading", "nothing-placed"}, codes())
 
 	late := r.now
 	r.now = time.Date(2026, 9, 9, 16, 0, 0, 0, time.UTC)

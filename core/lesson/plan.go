@@ -2,7 +2,7 @@
 //
 // A plan is a list of blocks in the order they are given, whole minutes each,
 // that add up to the length of the lesson. What fills a block is what is due:
-// current rungs, the secure piece silent longest, the next rung ahead.
+// current rungs, the secure piece most nearly forgotten, the next rung ahead.
 //
 // Minutes are given one at a time to the block that gains most by another; as
 // every block's gain falls with each minute, this is the best division for the
@@ -20,6 +20,7 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
+	"patientladder/core/upkeep"
 )
 
 // A Kind is what a block is for.
@@ -146,9 +147,9 @@ func due(s ladder.Standing, a approach.Approach, today time.Time) []Block {
 		blocks = append(blocks, b)
 	}
 	secure := s.In(ladder.Secure)
-	sort.SliceStable(secure, func(i, j int) bool { return secure[i].LastHeard().Before(secure[j].LastHeard()) })
+	sort.SliceStable(secure, func(i, j int) bool { return upkeep.Recall(secure[i], today) < upkeep.Recall(secure[j], today) })
 	if n := len(secure); n > 0 {
-		opener := secure[n-1] // the freshest is what the student plays well
+		opener := secure[n-1] // the best remembered is what the student plays well
 		b := block(Opener, &opener)
 		b.Why = append(b.Why, reason.Of("plays-well", "title", opener.Item.Title))
 		blocks = append(blocks, b)
@@ -158,7 +159,8 @@ func due(s ladder.Standing, a approach.Approach, today time.Time) []Block {
 		}
 		for _, r := range secure[:min(wanted, n-1)] {
 			b := block(Upkeep, &r)
-			b.Why = append(b.Why, reason.Of("silent", "days", strconv.Itoa(int(today.Sub(r.LastHeard()).Hours()/24))))
+			b.Why = append(b.Why, reason.Of("fading", "recall", strconv.Itoa(int(100*upkeep.Recall(r, today))),
+				"days", strconv.Itoa(int(today.Sub(r.LastHeard()).Hours()/24))))
 			blocks = append(blocks, b)
 		}
 	}

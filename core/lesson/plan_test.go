@@ -43,8 +43,9 @@ func TestAHalfHour(t *testing.T) {
 	p := Make(usual, approach.Default(8), 8, 30, today)
 	assert.Equal(t, []Kind{SetUp, Opener, Technique, Current, Reading, Upkeep, Ahead, Close, Home}, kinds(p))
 	assert.Equal(t, "fresh", p.Blocks[1].Rung, "opens with what is played well")
-	assert.Equal(t, "old", p.Blocks[5].Rung, "upkeep brings back what is silent longest")
+	assert.Equal(t, "old", p.Blocks[5].Rung, "upkeep brings back what is most nearly forgotten")
 	assert.Equal(t, "40", p.Blocks[5].Why[0].Args["days"])
+	assert.Equal(t, "fading", p.Blocks[5].Why[0].Code)
 	assert.Equal(t, "later", p.Blocks[6].Rung)
 	assert.Empty(t, p.LeftOut)
 	most := 0

@@ -75,9 +75,12 @@ describe("marks that wait", () => {
     expect(box.tell(mark("same"))).not.toBe("");
     expect(box.tell(mark("same"))).toBe("");
     expect(box.tell(mark("other"))).not.toBe("");
+    const spot = { student: "emil", kind: "spot_drilled" as const, rung: "lamp", spot: "s" };
+    expect(box.tell({ ...spot, count: 4 })).not.toBe("");
+    expect(box.tell({ ...spot, count: 5 })).toBe("");
     await box.flush();
     await box.flush();
-    expect(sent.flat()).toHaveLength(2);
+    expect(sent.flat()).toHaveLength(3);
   });
 
   it("stay while nothing can be reached, and go in order when it can", async () => {

@@ -12,8 +12,8 @@ const sentences: Record<string, (a: Record<string, string>) => string> = {
       : `${a.title}: every point is met, ready to try for the foothold.`,
   "still-open": (a) => (a.count === "1" ? `Only ${a.first} is left.` : `${a.count} points are left; first ${a.first}.`),
   "plays-well": () => "Something played well opens the lesson.",
-  silent: (a) =>
-    a.days === "0" ? "Heard today." : `Not heard for ${plural(a.days ?? "", "day")}; old pieces need a turn.`,
+  fading: (a) =>
+    `Last heard ${a.days === "0" ? "today" : `${plural(a.days ?? "", "day")} ago`}: about ${a.recall} in 100 that it still goes well.`,
   "comes-next": () => "A first taste of what comes next; success is not asked.",
   "nothing-placed": () => "Nothing is on the ladder yet. Place a piece from the shelf and the plan fills itself.",
   stretched: (a) => `Longer than the usual ${a.usual} minutes at this age: there was nothing else to fill the lesson.`,

@@ -212,10 +212,11 @@ function currentNote(r: Rung) {
 
 function Secure({ placed, top, chosen, choose }: RungProps & { placed: Placed }) {
   const { rung, y } = placed;
-  const fading = rung.silent >= 21;
+  const strength = Math.max(0.2, (rung.recall - 0.6) / 0.4); // the line fades, the text keeps its contrast
+  const fading = strength < 0.6;
   return (
     <li className="absolute inset-x-0" style={{ top: top - y }}>
-      <span aria-hidden="true" className={`absolute inset-x-0 -top-px h-0.5 bg-keep ${fading ? "opacity-35" : ""}`} />
+      <span aria-hidden="true" className="absolute inset-x-0 -top-px h-0.5 bg-keep" style={{ opacity: strength }} />
       <Sign strand={rung.strand} className="text-keep" />
       <button
         type="button"

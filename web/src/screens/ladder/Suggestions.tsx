@@ -12,7 +12,7 @@ const heads: Record<string, (title: string) => string> = {
   "ready-to-try": (t) => `${t} is ready to try`,
   "past-its-range": (t) => `${t} is stuck`,
   "first-lesson": (t) => `Begin ${t}`,
-  silent: (t) => `Bring back ${t}`,
+  fading: (t) => `Bring back ${t}`,
   "in-hand": (t) => t,
   "nothing-placed": () => "Place the first piece",
 };

@@ -1,0 +1,126 @@
+// Package upkeep models how secure pieces are remembered.
+//
+// A piece's memory is a stability in days and a difficulty from 1 to 10, by
+// the formulas and default weights of FSRS-6 (Free Spaced Repetition
+// Scheduler, version 6, published by its authors, Open Spaced Repetition).
+// A hearing in a lesson is a review: fell apart, rough, fine, easily.
+package upkeep
+
+import (
+	"math"
+	"time"
+
+	"patientladder/core/ladder"
+)
+
+// A Grade is how a hearing went, 1 to 4.
+type Grade int
+
+// The grades, as a teacher names them.
+const (
+	FellApart Grade = iota + 1
+	Rough
+	Fine
+	Easily
+)
+
+var grades = map[string]Grade{"fell-apart": FellApart, "rough": Rough, "fine": Fine, "easily": Easily}
+
+// w are the default weights of FSRS-6.
+var w = [21]float64{0.212, 1.2931, 2.3065, 8.2956, 6.4133, 0.8334, 3.0194, 0.001, 1.8722, 0.1666, 0.796, 1.4835, 0.0614, 0.2629,
+	1.6483, 0.6014, 1.8729, 0.5425, 0.0912, 0.0658, 0.1542}
+
+const (
+	leastStability = 0.001 // days
+	mostStability  = 36500
+)
+
+// factor makes a memory of stability S days recalled with 90 % after S days.
+var factor = math.Pow(0.9, -1/w[20]) - 1
+
+// A Memory is what is left of a piece between hearings. The zero Memory is of
+// a piece never heard.
+type Memory struct {
+	Stability  float64 // days until it would be recalled nine times in ten
+	Difficulty float64 // 1 to 10
+}
+
+// Recall returns the retrievability after some days, from 1 down to 0:
+// R = (1 + factor·t/S)^-w20. A piece never heard has 0.
+func (m Memory) Recall(days float64) float64 {
+	if m.Stability == 0 {
+		return 0
+	}
+	return math.Pow(1+factor*days/m.Stability, -w[20])
+}
+
+// Heard returns the memory after a hearing, days after the one before.
+func (m Memory) Heard(days float64, g Grade) Memory {
+	if m.Stability == 0 {
+		return Memory{Stability: w[g-1], Difficulty: clamp(firstDifficulty(g), 1, 10)}
+	}
+	s, d := m.Stability, m.Difficulty
+	switch r := m.Recall(days); {
+	case days == 0: // again on the same day
+		inc := math.Pow(s, -w[19]) * math.Exp(w[17]*(float64(g)-3+w[18]))
+		if g > FellApart {
+			inc = math.Max(inc, 1)
+		}
+		s *= inc
+	case g == FellApart:
+		forgotten := w[11] * math.Pow(d, -w[12]) * (math.Pow(s+1, w[13]) - 1) * math.Exp((1-r)*w[14])
+		s = math.Min(s/math.Exp(w[17]*w[18]), clamp(forgotten, leastStability, mostStability))
+	default:
+		gain := math.Exp(w[8]) * (11 - d) * math.Pow(s, -w[9]) * (math.Exp((1-r)*w[10]) - 1)
+		if g == Rough {
+			gain *= w[15]
+		}
+		if g == Easily {
+			gain *= w[16]
+		}
+		s *= 1 + gain
+	}
+	step := -w[6] * (float64(g) - 3)
+	next := d + step*(10-d)/9
+	return Memory{
+		Stability:  clamp(s, leastStability, mostStability),
+		Difficulty: clamp(w[7]*firstDifficulty(Easily)+(1-w[7])*next, 1, 10),
+	}
+}
+
+func firstDifficulty(g Grade) float64 { return w[4] - math.Exp(w[5]*(float64(g)-1)) + 1 }
+
+func clamp(x, low, high float64) float64 { return math.Min(math.Max(x, low), high) }
+
+// Of returns the memory of a secure rung and when it was last heard. The try
+// that brought the foothold counts as a first hearing that went fine.
+func Of(r ladder.Rung) (Memory, time.Time) {
+	if r.Foothold == nil {
+		return Memory{}, time.Time{}
+	}
+	last := *r.Foothold
+	m := Memory{}.Heard(0, Fine)
+	for _, h := range r.Heard {
+		g, known := grades[h.Grade]
+		if !known || h.At.Before(*r.Foothold) {
+			continue
+		}
+		m = m.Heard(days(last, h.At), g)
+		last = h.At
+	}
+	return m, last
+}
+
+// Recall returns how likely a secure rung is still played well at a moment.
+func Recall(r ladder.Rung, at time.Time) float64 {
+	m, last := Of(r)
+	return m.Recall(days(last, at))
+}
+
+// days counts midnights between two moments, so that twice in one lesson is
+// the same day.
+func days(from, to time.Time) float64 {
+	a := time.Date(from.Year(), from.Month(), from.Day(), 0, 0, 0, 0, time.UTC)
+	b := time.Date(to.Year(), to.Month(), to.Day(), 0, 0, 0, 0, time.UTC)
+	return math.Max(0, b.Sub(a).Hours()/24)
+}
