@@ -28,7 +28,7 @@ dev: bin/ladder ## run the demo with a front end that reloads
 build: bin/ladder ## build the program with its front end into bin/ladder
 
 lint: bin/ladder ## vet, staticcheck, TypeScript check and front-end lint
-	test -z "$$(gofmt -l cmd core demo e2e server store studio web/*.go)" || { gofmt -l cmd core demo e2e server store studio; exit 1; }
+	test -z "$$(gofmt -l cmd core demo e2e internal server store studio web/*.go)" || { gofmt -l cmd core demo e2e internal server store studio; exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
 	cd web && npm run -s check && npm run -s lint

@@ -122,7 +122,7 @@ func eval[T any](p *page, js string) T {
 }
 
 // patience is how long a test waits for the page to show what it should.
-const patience = 15 * time.Second
+const patience = 30 * time.Second
 
 // until waits for a JavaScript condition.
 func (p *page) until(js, what string) {

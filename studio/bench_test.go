@@ -2,8 +2,6 @@ package studio_test
 
 import (
 	"database/sql"
-	"fmt"
-	"sort"
 	"strings"
 	"testing"
 	"time"
@@ -11,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/demo"
+	"patientladder/internal/yardstick"
 	"patientladder/store/storetest"
 	"patientladder/studio"
 )
@@ -43,13 +42,7 @@ func BenchmarkStudentView(b *testing.B) {
 		_, err := app.Ladder(ctx, who, emil)
 		require.NoError(b, err)
 	}
-	var ours, yardstick []float64
-	for range 200 {
-		ours = append(ours, took(view))
-		yardstick = append(yardstick, took(bare))
-	}
-	fmt.Printf("student-view ratio %.2f (ours %.2f ms, yardstick %.2f ms: the bare queries of the same view)\n",
-		median(ours)/median(yardstick), median(ours), median(yardstick))
+	yardstick.Print("student-view", 200, view, bare, "the bare queries of the same view")
 }
 
 func drain(b *testing.B, db *sql.DB, query string, args ...any) {
@@ -67,15 +60,4 @@ func drain(b *testing.B, db *sql.DB, query string, args ...any) {
 		require.NoError(b, rows.Scan(into...))
 	}
 	require.NoError(b, rows.Err())
-}
-
-func took(f func()) float64 {
-	start := time.Now()
-	f()
-	return float64(time.Since(start).Microseconds()) / 1000
-}
-
-func median(list []float64) float64 {
-	sort.Float64s(list)
-	return list[len(list)/2]
 }

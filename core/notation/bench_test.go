@@ -5,15 +5,14 @@ import (
 	"encoding/xml"
 	"fmt"
 	"io"
-	"sort"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/notation/musicxml"
 	"patientladder/core/pitch"
 	"patientladder/core/score"
+	"patientladder/internal/yardstick"
 )
 
 // BenchmarkRead measures reading a 200-bar two-hand score against Go's own XML
@@ -54,22 +53,5 @@ func BenchmarkRead(b *testing.B) {
 			}
 		}
 	}
-	var ours, yardstick []float64
-	for range 40 {
-		ours = append(ours, took(read))
-		yardstick = append(yardstick, took(tokens))
-	}
-	fmt.Printf("read-200-bars ratio %.2f (ours %.1f ms, yardstick %.1f ms: encoding/xml going through the same %d kB)\n",
-		median(ours)/median(yardstick), median(ours), median(yardstick), len(file)>>10)
-}
-
-func took(f func()) float64 {
-	start := time.Now()
-	f()
-	return float64(time.Since(start).Microseconds()) / 1000
-}
-
-func median(list []float64) float64 {
-	sort.Float64s(list)
-	return list[len(list)/2]
+	yardstick.Print("read-200-bars", 40, read, tokens, fmt.Sprintf("encoding/xml going through the same %d kB", len(file)>>10))
 }

@@ -24,7 +24,7 @@ const inside = createRoute({
   component: Frame,
   beforeLoad: async () => {
     try {
-      await queries.ensureQueryData(dayView());
+      await queries.ensureQueryData(dayView);
     } catch (error) {
       if (error instanceof Problem && error.status === 401) throw redirect({ to: "/sign-in" });
       throw error;
@@ -47,7 +47,7 @@ const home = createRoute({
   getParentRoute: () => inside,
   path: "/",
   beforeLoad: async () => {
-    const day = await queries.ensureQueryData(dayView());
+    const day = await queries.ensureQueryData(dayView);
     const now = day.now.slice(11, 16);
     const next = day.segments.find((s) => s.start >= now) ?? day.segments.at(-1);
     const student = next?.student ?? day.students[0]?.id;

@@ -5,23 +5,14 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
-	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/score"
+	"patientladder/core/score/scoretest"
 )
-
-// heard renders one staff as "pitch@onset+duration", quarter note = 1.
-func heard(s score.Score, part, staff int, order []int) string {
-	var out []string
-	for _, n := range s.Parts[part].Sounding(staff, order) {
-		out = append(out, fmt.Sprintf("%s@%s+%s", n.Pitch, n.Onset, n.Duration))
-	}
-	return strings.Join(out, " ")
-}
 
 // Section numbers are those of The ABC music standard 2.1 (2011).
 func TestTunes(t *testing.T) {
@@ -49,7 +40,7 @@ func TestTunes(t *testing.T) {
 		t.Run(c.name, func(t *testing.T) {
 			s, err := Read([]byte("X:1\nT:Case\n" + c.head + "\n" + c.body + "\n"))
 			require.NoError(t, err)
-			assert.Equal(t, c.want, heard(s, 0, 1, s.Written()))
+			assert.Equal(t, c.want, scoretest.Heard(s, 0, 1, s.Written()))
 		})
 	}
 }
@@ -95,7 +86,7 @@ F,2 C,2|F,4|
 	require.NoError(t, err)
 	require.Len(t, s.Parts, 1)
 	assert.Equal(t, 2, s.Parts[0].Staves)
-	assert.Equal(t, "F3@0+2 C3@2+2 F3@4+4", heard(s, 0, 2, s.Written()))
+	assert.Equal(t, "F3@0+2 C3@2+2 F3@4+4", scoretest.Heard(s, 0, 2, s.Written()))
 	notes := s.Parts[0].Bars[0].Notes
 	assert.Equal(t, []string{"1"}, notes[0].Fingers)
 	assert.Equal(t, "One", notes[0].Lyric)
@@ -258,6 +249,6 @@ func TestVoicesAsParts(t *testing.T) {
 	require.Len(t, s.Parts, 2)
 	assert.Equal(t, "Soprano", s.Parts[0].Name)
 	assert.Equal(t, "Bass", s.Parts[1].Name)
-	assert.Equal(t, "C3@0+1 D3@1+1 E3@2+2", heard(s, 1, 1, s.Written()))
+	assert.Equal(t, "C3@0+1 D3@1+1 E3@2+2", scoretest.Heard(s, 1, 1, s.Written()))
 	assert.Equal(t, "F", s.Parts[1].Bars[0].Clefs[0].Sign)
 }

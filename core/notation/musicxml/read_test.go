@@ -4,7 +4,6 @@ import (
 	"archive/zip"
 	"bytes"
 	"errors"
-	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
@@ -15,20 +14,13 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/score"
+	"patientladder/core/score/scoretest"
 )
 
 func file(t testing.TB) []byte {
 	data, err := os.ReadFile("testdata/two-staves.musicxml")
 	require.NoError(t, err)
 	return data
-}
-
-func heard(s score.Score, part, staff int, order []int) string {
-	var out []string
-	for _, n := range s.Parts[part].Sounding(staff, order) {
-		out = append(out, fmt.Sprintf("%s@%s+%s", n.Pitch, n.Onset, n.Duration))
-	}
-	return strings.Join(out, " ")
 }
 
 func TestTwoStaves(t *testing.T) {
@@ -38,8 +30,8 @@ func TestTwoStaves(t *testing.T) {
 	assert.Equal(t, "The Ferry House", s.Composer)
 	require.Len(t, s.Parts, 1)
 	assert.Equal(t, 2, s.Parts[0].Staves)
-	assert.Equal(t, "D5@0+1 G4@1+3/2 A4@5/2+1/2 Bb4@3+2 C5@5+1/3 Bb4@16/3+1/3 A4@17/3+1/3 G4@7+2", heard(s, 0, 1, s.Written()))
-	assert.Equal(t, "G2@1+2 D3@1+2 F#3@4+3", heard(s, 0, 2, s.Written()))
+	assert.Equal(t, "D5@0+1 G4@1+3/2 A4@5/2+1/2 Bb4@3+2 C5@5+1/3 Bb4@16/3+1/3 A4@17/3+1/3 G4@7+2", scoretest.Heard(s, 0, 1, s.Written()))
+	assert.Equal(t, "G2@1+2 D3@1+2 F#3@4+3", scoretest.Heard(s, 0, 2, s.Written()))
 	assert.Equal(t, []int{1, 2, 3, 2, 3, 4}, s.Played())
 	first := s.Parts[0].Bars[0]
 	assert.Equal(t, "G minor", first.Key.String())

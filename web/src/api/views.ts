@@ -4,16 +4,15 @@ import { setStudioTime } from "./clock";
 
 // The views of the app, one query each. A student's views share a key, so
 // that a mark refreshes them all.
-export const dayView = (date = "") =>
-  queryOptions({
-    queryKey: ["day", date],
-    queryFn: async () => {
-      const day = await answer(api.GET("/api/day", { params: { query: date ? { date } : {} } }));
-      setStudioTime(day.now);
-      return day;
-    },
-    refetchInterval: 60_000,
-  });
+export const dayView = queryOptions({
+  queryKey: ["day"],
+  queryFn: async () => {
+    const day = await answer(api.GET("/api/day"));
+    setStudioTime(day.now);
+    return day;
+  },
+  refetchInterval: 60_000,
+});
 
 const ofStudent = (student: string) => ({ params: { path: { student } } });
 
@@ -62,4 +61,4 @@ export const fetchScore = (item: string) =>
     }>,
   );
 
-export const useDay = () => useQuery(dayView());
+export const useDay = () => useQuery(dayView);
