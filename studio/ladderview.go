@@ -165,11 +165,6 @@ func (p *pupil) gaps() []calendar.Span {
 	return out
 }
 
-// faded is the recall below which a secure piece is worth bringing back: nine
-// in ten is what FSRS-6 aims at, and a little less is our judgement; a higher
-// figure would bring pieces back sooner.
-const faded = 0.85
-
 // suggestions says what might follow: pieces ready to try, those past their
 // range, a first lesson that waits, the secure piece most nearly forgotten; then what
 // each piece in hand is worked at for.
@@ -194,7 +189,7 @@ func (p *pupil) suggestions(rungs []RungView) []Suggestion {
 		case ladder.Ahead:
 			placed = true
 		case ladder.Secure:
-			if r.Recall < faded && (fading == nil || r.Recall < fading.Recall) {
+			if r.Recall < upkeep.Faded && (fading == nil || r.Recall < fading.Recall) {
 				fading = &rungs[i]
 			}
 		}

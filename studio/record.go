@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"patientladder/core/ladder"
+	"patientladder/core/upkeep"
 )
 
 // late is how far ahead of the studio's clock a fact may lie: room for a
@@ -52,10 +53,11 @@ type Entry struct {
 
 // A RecordView is all that was told of a student, newest first.
 type RecordView struct {
-	Student   StudentCard `json:"student"`
-	Footholds int         `json:"footholds"`
-	Lessons   int         `json:"lessons"`
-	Entries   []Entry     `json:"entries" nullable:"false"`
+	Student   StudentCard        `json:"student"`
+	Footholds int                `json:"footholds"`
+	Lessons   int                `json:"lessons"`
+	Skills    []upkeep.SkillMark `json:"skills" nullable:"false" doc:"those with evidence: in hand, rusty, secure"`
+	Entries   []Entry            `json:"entries" nullable:"false"`
 }
 
 // Record shows what was told of a student.
@@ -65,6 +67,7 @@ func (a *App) Record(ctx context.Context, who Who, student string) (RecordView, 
 		return RecordView{}, err
 	}
 	v := RecordView{Student: p.card(p.Student, p.lessonDay()), Lessons: len(p.standing.Closed), Footholds: len(p.standing.In(ladder.Secure))}
+	v.Skills = upkeep.Skills(p.standing, skills, p.now)
 	v.Entries = p.entries(p.facts)
 	sort.SliceStable(v.Entries, func(i, j int) bool { return v.Entries[i].Fact.At.After(v.Entries[j].Fact.At) })
 	return v, nil

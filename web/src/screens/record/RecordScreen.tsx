@@ -6,7 +6,7 @@ import { tell } from "../../api/outbox";
 import { recordView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
-import { clock, namedDay, plural, tellOf } from "../../parts/words";
+import { clock, namedDay, plural, shortDay, tellOf } from "../../parts/words";
 
 // RecordScreen: achievements in order, and under them all that was told, day
 // by day, where a slip can be taken back.
@@ -40,6 +40,7 @@ export function RecordScreen() {
                 ))}
                 {done.length === 0 && <li className="py-2 text-soft">The first foothold will stand here.</li>}
               </ol>
+              <Skills skills={view.skills} />
             </section>
             <section aria-label="All that was told">
               <h2 className="mb-2">All that was told</h2>
@@ -63,6 +64,38 @@ export function RecordScreen() {
       }}
     </Shown>
   );
+}
+
+const stateNames = { learning: "Being learnt", rusty: "Rusty", secure: "Secure" };
+const stateInk = { learning: "text-now", rusty: "text-warn", secure: "text-keep" };
+
+// Skills lists how each skill stands; what speaks for it is one touch away.
+function Skills({ skills }: { skills: Schemas["SkillMark"][] }) {
+  const byState = Object.entries(Object.groupBy(skills, (s) => s.state)) as [
+    keyof typeof stateNames,
+    Schemas["SkillMark"][],
+  ][];
+  return byState.map(([state, list]) => (
+    <section key={state} className="mt-5">
+      <h2 className={`mb-1.5 ${stateInk[state]}`}>
+        {stateNames[state]}: {plural(list.length, "skill")}
+      </h2>
+      <ul className="divide-y divide-faint rounded bg-raised px-3">
+        {list.map((s) => (
+          <li key={s.id}>
+            <details className="py-1">
+              <summary className="cursor-pointer py-0.5">{s.name}</summary>
+              <p className="pb-1 pl-4 text-soft">
+                {s.evidence
+                  .map((e) => `${e.kind === "foothold" ? "Foothold on" : "Lesson on"} ${e.title}, ${shortDay(e.at)}`)
+                  .join(" · ")}
+              </p>
+            </details>
+          </li>
+        ))}
+      </ul>
+    </section>
+  ));
 }
 
 function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string; student: string }) {
