@@ -71,6 +71,22 @@ func TestPlacingFromTheLadder(t *testing.T) {
 	assert.Equal(t, "Nine Fathoms", lane(p)[0], "at the top of its lane")
 }
 
+// A whole book goes on the ladder in its own order, each item in its lane.
+func TestPlacingABook(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	p.goTo("/students/" + p.student("Tobias") + "/ladder")
+	p.sees("Tin Boat")
+	p.press("Place a piece")
+	p.press("Place all 6 of Tidelines: Harbour")
+	p.until("!document.body.innerText.includes('Place all 6 in order')", "the book is on the ladder")
+	p.key(kb.Escape)
+	p.until("document.querySelectorAll('ol[aria-labelledby=lane-book] li').length === 16", "four pieces more")
+	assert.Equal(t, []string{"The Lock Keeper", "Quay Steps", "Fog Signal", "Nine Fathoms", "Tar Barrel"}, lane(p)[:5])
+	p.until("[...document.querySelectorAll('ol[aria-labelledby=lane-technique] li b')][0].innerText === 'Twelve keys, one a week'", "technique in its own lane")
+}
+
 // Every demo student's sheet is one page of A4 and of Letter and holds every
 // task; on a phone it does not run off the side.
 func TestWeekSheets(t *testing.T) {

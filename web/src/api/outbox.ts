@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from "react";
-import { ulid } from "ulid";
+import { monotonicFactory } from "ulid";
 import { answer, api, Problem, queries, type Schemas } from "./client";
 import { studioNow } from "./clock";
 
@@ -42,6 +42,7 @@ function refresh(trouble = state.trouble) {
   for (const l of listeners) l();
 }
 
+const nextID = monotonicFactory(); // facts of one moment keep the order they were told in
 let last = { text: "", at: 0 };
 
 // tell records what happened and sends it. It returns the fact's id. The same
@@ -51,7 +52,7 @@ export function tell(fact: NewFact): string {
   if (text === last.text && Date.now() - last.at < sameTouch) return "";
   last = { text, at: Date.now() };
   const at = studioNow();
-  const full: Fact = { ...fact, id: ulid(at.getTime()), at: at.toISOString() };
+  const full: Fact = { ...fact, id: nextID(at.getTime()), at: at.toISOString() };
   localStorage.setItem(keyOf(full.id), JSON.stringify({ fact: full }));
   refresh();
   void flush();

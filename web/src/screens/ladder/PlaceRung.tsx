@@ -8,7 +8,8 @@ import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
 import { strandNames } from "../../parts/words";
 
-// PlaceRung puts an item of the shelf on this ladder, at the top of its lane.
+// PlaceRung puts items of the shelf on this ladder, each at the top of its
+// lane: one by one, or a whole book in its order.
 export function PlaceRung({ view }: { view: Schemas["LadderView"] }) {
   const [find, setFind] = useState("");
   const query = useQuery(shelfView);
@@ -51,22 +52,38 @@ export function PlaceRung({ view }: { view: Schemas["LadderView"] }) {
                     Nothing left on the shelf for {view.student.instrument}. Import a score under Shelf.
                   </p>
                 ) : (
-                  <ul className="divide-y divide-faint">
-                    {found.map((it) => (
-                      <li key={it.id} className="flex items-center gap-3 py-1.5">
-                        <span className="min-w-0 flex-1">
-                          <b className="block truncate font-[620]">{it.title}</b>
-                          <span className="block truncate text-small text-soft">
-                            {strandNames[it.strand]} · {it.book}
-                            {it.unit && ` · ${it.unit}`}
-                          </span>
-                        </span>
-                        <Button aria-label={`Place ${it.title}`} onClick={() => place(it)}>
-                          Place
-                        </Button>
-                      </li>
-                    ))}
-                  </ul>
+                  Object.entries(Object.groupBy(found, (it) => it.book)).map(([book, list = []]) => (
+                    <section key={book} aria-label={book} className="mb-4">
+                      <div className="flex items-center justify-between gap-3 border-b border-line pb-1">
+                        <h3>{book}</h3>
+                        {list.length > 1 && (
+                          <Button
+                            look="quiet"
+                            aria-label={`Place all ${list.length} of ${book}`}
+                            onClick={() => list.forEach(place)}
+                          >
+                            Place all {list.length} in order
+                          </Button>
+                        )}
+                      </div>
+                      <ul className="divide-y divide-faint">
+                        {list.map((it) => (
+                          <li key={it.id} className="flex items-center gap-3 py-1.5">
+                            <span className="min-w-0 flex-1">
+                              <b className="block truncate font-[620]">{it.title}</b>
+                              <span className="block truncate text-small text-soft">
+                                {strandNames[it.strand]}
+                                {it.unit && ` · ${it.unit}`}
+                              </span>
+                            </span>
+                            <Button aria-label={`Place ${it.title}`} onClick={() => place(it)}>
+                              Place
+                            </Button>
+                          </li>
+                        ))}
+                      </ul>
+                    </section>
+                  ))
                 );
               }}
             </Shown>
