@@ -15,8 +15,11 @@ const prefix = "ladder.mark.";
 const accountKey = "ladder.account";
 const sameTouch = 700; // ms in which the same mark again is a double touch
 
-type State = { waiting: Waiting[]; trouble: string };
-let state: State = { waiting: [], trouble: "" };
+// A Sent mark has reached the server; a view fetched before then lacks it.
+export type Sent = { fact: Fact; at: number };
+
+type State = { waiting: Waiting[]; sent: Sent[]; trouble: string };
+let state: State = { waiting: [], sent: [], trouble: "" };
 const listeners = new Set<() => void>();
 
 const account = () => localStorage.getItem(accountKey) ?? "";
@@ -38,7 +41,7 @@ function refresh(trouble = state.trouble) {
     if (text) waiting.push(JSON.parse(text));
   }
   waiting.sort((a, b) => (a.fact.id < b.fact.id ? -1 : 1));
-  state = { waiting, trouble: waiting.length > 0 ? trouble : "" };
+  state = { waiting, sent: state.sent, trouble: waiting.length > 0 ? trouble : "" };
   for (const l of listeners) l();
 }
 
@@ -99,6 +102,8 @@ async function send() {
 async function deliver(facts: Fact[]): Promise<void> {
   try {
     await answer(api.POST("/api/facts", { body: { facts } }));
+    const at = Date.now();
+    state.sent = [...state.sent, ...facts.map((fact) => ({ fact, at }))].slice(-200);
     for (const f of facts) localStorage.removeItem(keyOf(f.id));
   } catch (error) {
     if (!(error instanceof Problem) || ![404, 413, 422].includes(error.status)) throw error;

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { useOutbox } from "../api/outbox";
 
 // Trouble says what went wrong, beside what caused it.
 export function Trouble({ children, again }: { children: ReactNode; again?: () => void }) {
@@ -34,10 +35,11 @@ export function Shown<T>({
   query: { data?: T; error: Error | null; refetch: () => unknown };
   children: (data: T) => ReactNode;
 }) {
+  const { trouble } = useOutbox(); // already said at the top of the page
   if (query.data !== undefined) {
     return (
       <>
-        {query.error && <Trouble again={query.refetch}>{query.error.message}</Trouble>}
+        {query.error && !trouble && <Trouble again={query.refetch}>{query.error.message}</Trouble>}
         {children(query.data)}
       </>
     );

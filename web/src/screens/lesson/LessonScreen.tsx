@@ -21,14 +21,14 @@ import { withWaiting } from "./waiting";
 export function LessonScreen() {
   const { student } = useParams({ from: "/inside/students/$student/lesson" });
   const query = useQuery(lessonView(student));
-  return <Shown query={query}>{(view) => <Lesson key={student} view={view} />}</Shown>;
+  return <Shown query={query}>{(view) => <Lesson key={student} view={view} fetched={query.dataUpdatedAt} />}</Shown>;
 }
 
 export type LessonView = Schemas["LessonView"];
 
-function Lesson({ view: served }: { view: LessonView }) {
-  const { waiting } = useOutbox();
-  const view = withWaiting(served, waiting);
+function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }) {
+  const { waiting, sent } = useOutbox();
+  const view = withWaiting(served, waiting, sent, fetched);
   const zone = useDay().data?.zone ?? "UTC";
   const seconds = useSeconds();
   const student = view.student.id;

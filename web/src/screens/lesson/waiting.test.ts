@@ -52,6 +52,15 @@ describe("marks that wait", () => {
     expect(withWaiting(served, [{ fact: told }]).noted).toHaveLength(1);
   });
 
+  it("stay shown between reaching the server and the next look at it", () => {
+    const told = { fact: fact("1", { kind: "lesson_opened", day: "2026-11-18" }), at: 1000 };
+    const planned = { ...view, state: "planned" } as LessonView;
+    const seen = withWaiting(planned, [], [told], 900);
+    expect(seen.state).toBe("open");
+    expect((seen.noted as Noted[])[0]?.waiting).toBe(false);
+    expect(withWaiting(planned, [], [told], 1100).state).toBe("planned");
+  });
+
   it("take back what stands", () => {
     const told = fact("1", { kind: "point_met", point: "tone" });
     const served = {

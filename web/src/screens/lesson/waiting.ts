@@ -1,15 +1,18 @@
 import type { Schemas } from "../../api/client";
-import type { Waiting } from "../../api/outbox";
+import type { Sent, Waiting } from "../../api/outbox";
 import type { LessonView } from "./LessonScreen";
 
 type Entry = Schemas["Entry"];
 export type Noted = Entry & { waiting?: boolean };
 
-// withWaiting echoes marks that the server does not have yet: it shows each as
-// told, and sets the mark that was touched. What follows from a mark is for
-// the server to say.
-export function withWaiting(view: LessonView, waiting: Waiting[]): LessonView {
-  const mine = waiting.filter((w) => !w.refused && w.fact.student === view.student.id).map((w) => w.fact);
+// withWaiting echoes marks that the server does not have yet, or had only after
+// the view was fetched: it shows each as told, and sets the mark that was
+// touched. What follows from a mark is for the server to say.
+export function withWaiting(view: LessonView, waiting: Waiting[], sent: Sent[] = [], fetched = 0): LessonView {
+  const unsent = new Set(waiting.map((w) => w.fact.id));
+  const mine = [...sent.filter((s) => s.at > fetched), ...waiting.filter((w) => !w.refused)]
+    .map((w) => w.fact)
+    .filter((f) => f.student === view.student.id);
   if (mine.length === 0) return view;
   const rungs = structuredClone(view.rungs);
   let { state, opened } = view;
@@ -50,7 +53,7 @@ export function withWaiting(view: LessonView, waiting: Waiting[]): LessonView {
       point: point?.name ?? spot?.where ?? "",
       back: false,
       note: "",
-      waiting: true,
+      waiting: unsent.has(f.id),
     });
   }
   return { ...view, state, opened, rungs, noted };
