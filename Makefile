@@ -21,9 +21,9 @@ test: bin/ladder ## run every check and test
 	cd web && npm run -s test
 	go test -timeout 15m ./...
 
-dev: bin/ladder ## run the demo with a front end that reloads
+dev: bin/ladder ## run the demo, reloading both ends on change
 	@./scripts/need.sh run
-	@trap 'kill 0' EXIT; ./bin/ladder demo & cd web && npm run -s dev
+	@./scripts/dev.sh
 
 build: bin/ladder ## build the program with its front end into bin/ladder
 

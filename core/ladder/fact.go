@@ -110,16 +110,6 @@ var kinds = map[Kind]struct {
 	Retracted:     {[]string{"ref"}, nothing},
 }
 
-// Kinds lists all kinds of facts by name.
-func Kinds() []Kind {
-	list := make([]Kind, 0, len(kinds))
-	for k := range kinds {
-		list = append(list, k)
-	}
-	slices.Sort(list)
-	return list
-}
-
 // Check says what is wrong with the form of a fact; whether its rung exists is
 // for Fold to see.
 func (f Fact) Check() error {

@@ -2,10 +2,7 @@
 // skills; the graph has no cycles.
 package skill
 
-import (
-	"fmt"
-	"sort"
-)
+import "fmt"
 
 // A Family says which instruments share a skill.
 type Family string
@@ -83,14 +80,4 @@ func (g Graph) Name(id string) string {
 		return s.Name
 	}
 	return id
-}
-
-// Sorted returns all skills by id.
-func (g Graph) Sorted() []Skill {
-	list := make([]Skill, 0, len(g))
-	for _, s := range g {
-		list = append(list, s)
-	}
-	sort.Slice(list, func(i, j int) bool { return list[i].ID < list[j].ID })
-	return list
 }
