@@ -13,6 +13,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/require"
@@ -169,7 +170,22 @@ func (p *page) click(name string, times int) {
 	p.do(steps...)
 }
 
-func (p *page) key(keys string) { p.t.Helper(); p.do(chromedp.KeyEvent(keys)) }
+// key presses a key, or types a text. A single letter is sent as a keyboard
+// does it, so that a page which takes the key keeps its character out of the
+// field that it opens.
+func (p *page) key(keys string) {
+	p.t.Helper()
+	if len(keys) != 1 || keys[0] < ' ' {
+		p.do(chromedp.KeyEvent(keys))
+		return
+	}
+	for _, e := range []input.DispatchKeyEventParams{
+		{Type: input.DispatchKeyEventTypeKeyDown, Key: keys, Text: keys}, {Type: input.DispatchKeyEventTypeKeyUp, Key: keys},
+	} {
+		_, err := chromedp.Call(p.ctx, input.DispatchKeyEvent, e)
+		require.NoError(p.t, err)
+	}
+}
 
 // fill types into the field of a name attribute.
 func (p *page) fill(name, text string) {

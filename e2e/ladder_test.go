@@ -115,3 +115,38 @@ func TestWeekSheets(t *testing.T) {
 	phone.sees("Tobias's week")
 	assert.LessOrEqual(t, eval[int](phone, "document.documentElement.scrollWidth"), 390)
 }
+
+// What is written in a lesson stands where it was said: a note, a spot, a
+// standing point on every piece in hand; a secure piece can be polished.
+func TestWritingInALesson(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	tobias := p.student("Tobias")
+	p.goTo("/students/" + tobias + "/lesson")
+	p.sees("The plan")
+	p.key("b")
+	p.sees("Close the lesson")
+	p.press("Tin Boat")
+	p.sees("Own point W")
+	write := func(key, field, text string) {
+		p.key(key)
+		p.until("document.activeElement.getAttribute('aria-label') === '"+field+"'", "the line is open")
+		p.key(text)
+		p.key(kb.Enter)
+	}
+	write("e", "What do you want to remember?", "wants the storm again")
+	p.sees("wants the storm again")
+	write("p", "Where is the spot?", "bar 7")
+	p.sees("spot noted: bar 7, 5 in a row wanted")
+	write("w", "What should this student keep in mind in every piece?", "soft wrist")
+	p.sees("own, to do")
+	p.press("Frère Jacques")
+	p.sees("soft wrist")
+	p.goTo("/students/" + tobias + "/ladder")
+	p.sees("Net Mending")
+	p.press("Net Mending")
+	p.sees("Polished, ready to perform")
+	p.key("m")
+	p.sees("Polished. Foothold")
+}

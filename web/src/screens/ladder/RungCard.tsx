@@ -29,7 +29,9 @@ export function RungCard({ rung, view, close }: Props) {
       : movable
         ? () => tell({ student, kind: "rung_parked", rung: rung.id })
         : undefined;
-  useKeys({ "[": down, "]": up, p: park, Escape: close });
+  const polish =
+    rung.state === "secure" && !rung.polished ? () => tell({ student, kind: "polished", rung: rung.id }) : undefined;
+  useKeys({ "[": down, "]": up, p: park, m: polish, Escape: close });
   return (
     <article className="space-y-3 rounded border border-line bg-raised p-4">
       <header>
@@ -94,6 +96,11 @@ export function RungCard({ rung, view, close }: Props) {
             {rung.state === "parked" ? "Take up again" : "Park"}
           </Button>
         )}
+        {polish && (
+          <Button hint="M" onClick={polish}>
+            Polished, ready to perform
+          </Button>
+        )}
         {rung.hasScore && (
           <Link
             to="/items/$item"
@@ -114,7 +121,7 @@ export function RungCard({ rung, view, close }: Props) {
 function stateLine(r: Rung) {
   switch (r.state) {
     case "secure":
-      return `Foothold ${r.foothold ? namedDay(r.foothold) : ""} after ${r.weeks < 1 ? "its first lesson" : plural(r.weeks, "taught week")}; last heard ${r.silent === 0 ? "today" : `${plural(r.silent, "day")} ago`}`;
+      return `${r.polished ? "Polished. " : ""}Foothold ${r.foothold ? namedDay(r.foothold) : ""} after ${r.weeks < 1 ? "its first lesson" : plural(r.weeks, "taught week")}; last heard ${r.silent === 0 ? "today" : `${plural(r.silent, "day")} ago`}`;
     case "current":
       return r.taught ? `First taught ${namedDay(r.taught)}` : "Current; waits for its first lesson";
     case "parked":

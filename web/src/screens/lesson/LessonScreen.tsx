@@ -14,6 +14,7 @@ import { Minutes } from "./Minutes";
 import { Noted } from "./Noted";
 import { Now } from "./Now";
 import { Overview } from "./Overview";
+import { Write } from "./Write";
 import { withWaiting } from "./waiting";
 
 // LessonScreen: minutes to scale at the left, one block large in the middle,
@@ -81,6 +82,14 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                   <Button hint="C" onClick={close}>
                     Close the lesson
                   </Button>
+                  <Write
+                    name="Note"
+                    hint="E"
+                    ask="What do you want to remember?"
+                    example="liked the storm"
+                    done="Keep"
+                    save={(text) => tell({ student, kind: "noted", text })}
+                  />
                   <Button className="ml-auto" hint="U" onClick={undo} disabled={!undo}>
                     Undo
                   </Button>

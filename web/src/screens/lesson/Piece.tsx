@@ -1,10 +1,10 @@
-import { type FormEvent, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { namedDay, sentence } from "../../parts/words";
 import type { LessonView } from "./LessonScreen";
+import { Write } from "./Write";
 
 type Props = { view: LessonView; rung: Schemas["RungView"] };
 
@@ -127,7 +127,22 @@ export function Piece({ view, rung }: Props) {
         <Button hint="N" onClick={notYet} disabled={!notYet}>
           Not yet
         </Button>
-        <NoteSpot say={say} />
+        <Write
+          name="Note a spot"
+          hint="P"
+          ask="Where is the spot?"
+          example="bar 7"
+          done="Five in a row"
+          save={(text) => tell({ ...say, kind: "spot_noted", text, count: 5 })}
+        />
+        <Write
+          name="Own point"
+          hint="W"
+          ask="What should this student keep in mind in every piece?"
+          example="left thumb loose"
+          done="On every piece"
+          save={(text) => tell({ student, kind: "own_point", text })}
+        />
       </div>
       <fieldset className="flex flex-wrap items-center gap-2.5 border-t border-faint pt-3">
         <legend className="sr-only">Try for the foothold</legend>
@@ -156,37 +171,4 @@ function pointNote(p: Schemas["PointView"], held: boolean) {
   if (p.state === "met") return `${own}met${p.since ? ` ${namedDay(p.since)}` : ""}`;
   if (held) return `${own}held now`;
   return own + (p.state === "open" ? "not yet" : "to do");
-}
-
-// NoteSpot notes a short hard place without leaving the screen.
-function NoteSpot({ say }: { say: { student: string; rung: string } }) {
-  const [open, setOpen] = useState(false);
-  const save = (e: FormEvent<HTMLFormElement>) => {
-    e.preventDefault();
-    const where = String(new FormData(e.currentTarget).get("where")).trim();
-    if (where) tell({ ...say, kind: "spot_noted", text: where, count: 5 });
-    setOpen(false);
-  };
-  useKeys({ p: () => setOpen(true) });
-  if (!open) {
-    return (
-      <Button hint="P" onClick={() => setOpen(true)}>
-        Note a spot
-      </Button>
-    );
-  }
-  return (
-    <form onSubmit={save} className="flex gap-2">
-      <input
-        // biome-ignore lint/a11y/noAutofocus: the teacher asked for this field with a key
-        autoFocus
-        name="where"
-        aria-label="Where is the spot?"
-        placeholder="bar 7"
-        onKeyDown={(e) => e.key === "Escape" && setOpen(false)}
-        className="w-36 rounded border border-line bg-ground px-3 placeholder:text-soft"
-      />
-      <Button type="submit">Five in a row</Button>
-    </form>
-  );
 }
