@@ -96,12 +96,14 @@ var students = []student{
 		}},
 }
 
-// Seed makes the demo studio in an empty database. The same seed gives the
-// same history. real is the machine's clock.
+// Seed makes the demo studio. The same seed gives the same history. real is
+// the machine's clock. The studio can be signed in to only when it is whole, so
+// that a start which was cut short is made good by the next.
 func Seed(ctx context.Context, s *store.Store, seed uint64, real func() time.Time) error {
 	clock := terms.Terms[0].From.Time()
 	app := studio.New(s, func() time.Time { return clock })
-	who, err := app.SignUp(ctx, studio.SignUp{Name: "Ottilie Brandvold", Email: Email, Password: Password, Studio: "The Ferry House",
+	filling := studio.NewID() + "@filling.example"
+	who, err := app.SignUp(ctx, studio.SignUp{Name: "Ottilie Brandvold", Email: filling, Password: Password, Studio: "The Ferry House",
 		Zone: zone, Calendar: terms, Demo: true})
 	if err != nil {
 		return fmt.Errorf("make the demo studio: %w", err)
@@ -115,7 +117,10 @@ func Seed(ctx context.Context, s *store.Store, seed uint64, real func() time.Tim
 			return fmt.Errorf("tell %s's history: %w", st.first, err)
 		}
 	}
-	return studio.New(s, real).SetClock(ctx, who, Now())
+	if err := studio.New(s, real).SetClock(ctx, who, Now()); err != nil {
+		return err
+	}
+	return s.In(who.Studio).SetEmail(ctx, who.Teacher, Email)
 }
 
 func fillShelf(ctx context.Context, app *studio.App, who studio.Who) error {

@@ -74,6 +74,24 @@ func TestTheFerryHouse(t *testing.T) {
 	}
 }
 
+// A start that was cut short leaves nothing to sign in to, and the next one
+// makes the whole studio.
+func TestACutShortStartIsMadeGood(t *testing.T) {
+	s := storetest.New(t)
+	ctx, cancel := context.WithTimeout(context.Background(), 300*time.Millisecond)
+	defer cancel()
+	require.Error(t, Seed(ctx, s, 17, time.Now))
+	_, err := s.TeacherByEmail(context.Background(), Email)
+	require.ErrorIs(t, err, store.ErrNotFound)
+	require.NoError(t, Seed(context.Background(), s, 17, time.Now))
+	app := studio.New(s, time.Now)
+	who, err := app.SignIn(context.Background(), Email, Password, "test")
+	require.NoError(t, err)
+	day, err := app.Day(context.Background(), who, "")
+	require.NoError(t, err)
+	assert.Len(t, day.Students, len(students))
+}
+
 func TestTheSameSeedGivesTheSameStudio(t *testing.T) {
 	ctx := context.Background()
 	record := func(seed uint64) string {

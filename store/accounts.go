@@ -104,6 +104,12 @@ func (s Studio) SetClock(ctx context.Context, shift time.Duration) error {
 	return s.one(s.db.ExecContext(ctx, `UPDATE studios SET clock_shift = ? WHERE id = ? AND demo`, int64(shift/time.Second), s.id))
 }
 
+// SetEmail changes the mail address with which a teacher of this studio signs
+// in. ErrTaken when another account has it.
+func (s Studio) SetEmail(ctx context.Context, teacher, email string) error {
+	return s.one(s.db.ExecContext(ctx, `UPDATE teachers SET email = ? WHERE studio_id = ? AND id = ?`, email, s.id, teacher))
+}
+
 // one checks that a statement found its row.
 func (s Studio) one(res sql.Result, err error) error {
 	if err != nil {

@@ -33,6 +33,7 @@ func demoCommand(ctx context.Context, args []string, out io.Writer) (err error) 
 		return err
 	}
 	dsn := os.Getenv("LADDER_DSN")
+	filling := func(_ context.Context, fill func() error) error { return fill() }
 	if dsn == "" {
 		unlock, err := lock(*data)
 		if err != nil {
@@ -54,7 +55,7 @@ func demoCommand(ctx context.Context, args []string, out io.Writer) (err error) 
 			err = errors.Join(err, <-kept)
 			fmt.Fprintln(out, "Stopped; the data is kept in "+*data+".")
 		}()
-		dsn = db.DSN("ladder")
+		dsn, filling = db.DSN("ladder"), db.Relaxed
 	}
 	s, err := openStore(ctx, dsn)
 	if err != nil {
@@ -63,7 +64,7 @@ func demoCommand(ctx context.Context, args []string, out io.Writer) (err error) 
 	defer s.Close()
 	if _, err := s.TeacherByEmail(ctx, demo.Email); errors.Is(err, store.ErrNotFound) {
 		fmt.Fprintln(out, "Filling the demo studio …")
-		if err := demo.Seed(ctx, s, demoSeed, time.Now); err != nil {
+		if err := filling(ctx, func() error { return demo.Seed(ctx, s, demoSeed, time.Now) }); err != nil {
 			return err
 		}
 	} else if err != nil {

@@ -56,6 +56,29 @@ func TestKilledAndStartedAgain(t *testing.T) {
 	assert.True(t, os.IsNotExist(err))
 }
 
+// What was filled in a hurry is as durable afterwards as anything else.
+func TestRelaxedForAWhile(t *testing.T) {
+	ctx, dir := context.Background(), filepath.Join(t.TempDir(), "db")
+	s, err := Start(ctx, dir)
+	require.NoError(t, err)
+	require.NoError(t, s.Relaxed(ctx, func() error {
+		write(t, s, "CREATE TABLE kept (n INT PRIMARY KEY)")
+		write(t, s, "INSERT INTO kept VALUES (1), (2), (3)")
+		return nil
+	}))
+	db, err := sql.Open("mysql", s.DSN(""))
+	require.NoError(t, err)
+	defer db.Close()
+	var flush int
+	require.NoError(t, db.QueryRow("SELECT @@innodb_flush_log_at_trx_commit").Scan(&flush))
+	assert.Equal(t, 1, flush)
+	require.NoError(t, syscall.Kill(s.Pid(), syscall.SIGKILL))
+	<-s.Done()
+	require.NoError(t, s.Restart(ctx))
+	assert.Equal(t, 3, rows(t, s))
+	require.NoError(t, s.Stop())
+}
+
 func TestOnlyThePrivateAccountGetsIn(t *testing.T) {
 	s, err := Start(context.Background(), filepath.Join(t.TempDir(), "db"), Fast...)
 	require.NoError(t, err)
