@@ -89,13 +89,7 @@ func (s *Server) routes() {
 	get(s, "/api/day", "day", "The teaching day and all students", func(ctx context.Context, w studio.Who, in *struct {
 		Date string `query:"date" maxLength:"10" doc:"today when left out"`
 	}) (studio.DayView, error) {
-		d := calendar.Date(in.Date)
-		if d != "" {
-			if _, err := calendar.ParseDate(in.Date); err != nil {
-				return studio.DayView{}, &studio.Error{Kind: studio.Invalid, Says: capital(err.Error()) + "."}
-			}
-		}
-		return s.app.Day(ctx, w, d)
+		return s.app.Day(ctx, w, calendar.Date(in.Date))
 	})
 	get(s, "/api/students/{student}/ladder", "ladder", "A student's ladder", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.LadderView, error) {
 		return s.app.Ladder(ctx, w, in.Student)
@@ -183,13 +177,6 @@ func host(addr string) string {
 		return h
 	}
 	return addr
-}
-
-func capital(s string) string {
-	if s == "" {
-		return s
-	}
-	return string(s[0]&^0x20) + s[1:]
 }
 
 // writeProblem answers with a problem where no operation does.

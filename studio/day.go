@@ -59,6 +59,8 @@ func (a *App) Day(ctx context.Context, who Who, date calendar.Date) (DayView, er
 	}
 	if date == "" {
 		date = r.today()
+	} else if _, err := calendar.ParseDate(string(date)); err != nil {
+		return DayView{}, invalid("That day cannot be shown: %v.", err)
 	}
 	students, err := r.Students(ctx)
 	if err != nil {

@@ -45,9 +45,7 @@ func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, 
 	opened, isOpen := p.standing.Opened[day]
 	if isOpen {
 		v.State, v.Opened = "open", &opened
-		if before, err = p.until(ctx, opened); err != nil {
-			return LessonView{}, err
-		}
+		before = p.until(opened)
 		var told []ladder.Fact
 		for _, f := range p.facts {
 			if !f.At.Before(opened) && calendar.On(f.At) == day {

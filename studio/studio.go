@@ -13,6 +13,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
+	"patientladder/core/shelf"
 	"patientladder/store"
 )
 
@@ -111,6 +112,7 @@ type pupil struct {
 	room
 	store.Student
 	facts    []ladder.Fact
+	items    map[string]shelf.Item // those the facts name
 	standing ladder.Standing
 }
 
@@ -130,28 +132,22 @@ func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
 	for i := range p.facts {
 		p.facts[i].At = p.facts[i].At.In(r.zone) // days are the studio's days
 	}
-	p.standing, err = p.fold(ctx, p.facts)
-	return p, err
-}
-
-// fold gives the standing of some of the student's facts.
-func (p *pupil) fold(ctx context.Context, facts []ladder.Fact) (ladder.Standing, error) {
-	items, err := p.ItemsOf(ctx, facts)
-	if err != nil {
-		return ladder.Standing{}, told(err, "item")
+	if p.items, err = r.ItemsOf(ctx, p.facts); err != nil {
+		return pupil{}, told(err, "item")
 	}
-	return ladder.Fold(facts, items), nil
+	p.standing = ladder.Fold(p.facts, p.items)
+	return p, nil
 }
 
 // until gives the standing at a moment; what was later taken back is left out.
-func (p *pupil) until(ctx context.Context, t time.Time) (ladder.Standing, error) {
+func (p *pupil) until(t time.Time) ladder.Standing {
 	var facts []ladder.Fact
 	for _, f := range p.facts {
 		if !f.At.After(t) || f.Kind == ladder.Retracted {
 			facts = append(facts, f)
 		}
 	}
-	return p.fold(ctx, facts)
+	return ladder.Fold(facts, p.items)
 }
 
 // age is in whole years at a day, reckoned from the month of birth.

@@ -28,10 +28,7 @@ func (a *App) Week(ctx context.Context, who Who, student string) (WeekView, erro
 	if last == "" {
 		return v, nil
 	}
-	then, err := p.until(ctx, p.standing.Closed[last])
-	if err != nil {
-		return WeekView{}, err
-	}
+	then := p.until(p.standing.Closed[last])
 	sheet := week.Make(then, p.Approach, age(p.Student, p.today()), last, p.row.Calendar.Next(p.Slot, last))
 	v.Sheet = &sheet
 	return v, nil

@@ -1,6 +1,7 @@
 package score
 
 import (
+	"slices"
 	"sort"
 
 	"patientladder/core/pitch"
@@ -46,7 +47,7 @@ func (s Score) Played() []int {
 		if rep[i].Starts && i != open {
 			open, pass, passes = i, 1, 1
 		}
-		if len(rep[i].Endings) > 0 && !contains(rep[i].Endings, pass) {
+		if len(rep[i].Endings) > 0 && !slices.Contains(rep[i].Endings, pass) {
 			i++
 			continue
 		}
@@ -70,7 +71,7 @@ func (s Score) Played() []int {
 // laterPass reports whether the closing bar leads back: always, unless it
 // belongs to an ending and some pass is still to come elsewhere.
 func laterPass(r Repeat, pass int) bool {
-	return len(r.Endings) == 0 || contains(r.Endings, pass)
+	return len(r.Endings) == 0 || slices.Contains(r.Endings, pass)
 }
 
 // last returns the number of passes that the endings following bar i ask for.
@@ -85,15 +86,6 @@ func last(rep []Repeat, i int) int {
 		}
 	}
 	return most
-}
-
-func contains(list []int, n int) bool {
-	for _, v := range list {
-		if v == n {
-			return true
-		}
-	}
-	return false
 }
 
 // Sounding returns the notes of one staff of one part in the given order of

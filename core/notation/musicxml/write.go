@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/xml"
 	"fmt"
+	"slices"
 	"strings"
 
 	"patientladder/core/score"
@@ -78,7 +79,7 @@ func (w *writer) part(n int, p score.Part) {
 		}
 		w.line(`<measure number="%d" id="p%db%d">`, i+1, n, i+1)
 		w.attributes(i == 0, p, b)
-		opens := len(b.Repeat.Endings) > 0 && !same(endings, b.Repeat.Endings)
+		opens := len(b.Repeat.Endings) > 0 && !slices.Equal(endings, b.Repeat.Endings)
 		if b.Repeat.Starts || opens {
 			w.line(`<barline location="left">`)
 			if opens {
@@ -91,7 +92,7 @@ func (w *writer) part(n int, p score.Part) {
 		}
 		w.bar(p, b)
 		endings = b.Repeat.Endings
-		closes := len(endings) > 0 && (!same(endings, next.Endings) || b.Repeat.Ends > 0)
+		closes := len(endings) > 0 && (!slices.Equal(endings, next.Endings) || b.Repeat.Ends > 0)
 		if b.Repeat.Ends > 0 || closes {
 			w.line(`<barline location="right">`)
 			if closes {
@@ -146,7 +147,7 @@ func (w *writer) bar(p score.Part, b score.Bar) {
 	marks := b.Marks
 	var voices []int
 	for _, n := range b.Notes {
-		if !containsInt(voices, n.Voice) {
+		if !slices.Contains(voices, n.Voice) {
 			voices = append(voices, n.Voice)
 		}
 	}
@@ -341,17 +342,6 @@ func (w *writer) notations(n score.Note, ties string) {
 
 func numbers(list []int) string {
 	return strings.Trim(strings.ReplaceAll(fmt.Sprint(list), " ", ","), "[]")
-}
-
-func same(a, b []int) bool { return fmt.Sprint(a) == fmt.Sprint(b) }
-
-func containsInt(list []int, n int) bool {
-	for _, v := range list {
-		if v == n {
-			return true
-		}
-	}
-	return false
 }
 
 func lcm(a, b int64) int64 {
