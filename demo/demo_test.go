@@ -10,8 +10,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/ahead"
 	"patientladder/core/ladder"
-	"patientladder/core/skill"
+	"patientladder/core/mixture"
+	"patientladder/core/shelf"
 	"patientladder/store"
 	"patientladder/store/storetest"
 	"patientladder/studio"
@@ -29,49 +31,132 @@ func seeded(t *testing.T, seed uint64) (*studio.App, studio.Who, *store.Store) {
 	return app, who, s
 }
 
-func TestTheFerryHouse(t *testing.T) {
+// ferryHouse is the demo as it stands at first, by student.
+func ferryHouse(t *testing.T, app *studio.App, who studio.Who, s *store.Store) (ladders map[string]studio.LadderView, weeks map[string]studio.WeekView) {
 	ctx := context.Background()
-	app, who, _ := seeded(t, 17)
 	day, err := app.Day(ctx, who, "")
 	require.NoError(t, err)
 	assert.Equal(t, "2026-11-18 15:40", day.Now.Format("2006-01-02 15:04"))
 	assert.Equal(t, 11, day.Week)
+	assert.Len(t, day.Students, 15)
+	var facts int
+	require.NoError(t, s.DB().QueryRow("SELECT COUNT(*) FROM facts").Scan(&facts))
+	assert.True(t, facts >= 6000 && facts <= 10000, "%d facts", facts)
+	ladders, weeks = map[string]studio.LadderView{}, map[string]studio.WeekView{}
 	for _, st := range day.Students {
-		v, err := app.Ladder(ctx, who, st.ID)
+		ladders[st.FirstName], err = app.Ladder(ctx, who, st.ID)
 		require.NoError(t, err)
-		var current, ahead []string
-		for _, r := range v.Rungs {
-			if r.Strand == "book" && r.State == ladder.Current {
-				current = append(current, r.Title)
-			}
-			if r.Strand == "book" && r.State == ladder.Ahead {
-				ahead = append(ahead, r.Title)
-			}
-			if r.State == ladder.Secure {
-				assert.Less(t, r.Weeks, 12.0, "%s: %s took a believable time", st.FirstName, r.Title)
-			}
-			if r.Item == "harbour-scales" {
-				done := 0
-				for _, p := range r.Parts {
-					if p.Done {
-						done++
-					}
-				}
-				assert.Equal(t, 9, done, "Priya is in week 10 of her 12 keys")
-			}
-		}
-		require.Len(t, current, 1, st.FirstName)
-		if st.FirstName == "Emil" {
-			assert.Equal(t, []string{"Lamp Room"}, current)
-			assert.Equal(t, "The Cooper's Jig", ahead[3], "the jig is four rungs away")
-		}
-		w, err := app.Week(ctx, who, st.ID)
+		weeks[st.FirstName], err = app.Week(ctx, who, st.ID)
 		require.NoError(t, err)
-		require.NotNil(t, w.Sheet, "last week's sheet is there")
-		if st.FirstName == "Emil" {
-			assert.InDelta(t, 0.75, w.Sheet.Share, 0.1, "three quarters upkeep, ear first")
+	}
+	return ladders, weeks
+}
+
+func titles(v studio.LadderView, strand shelf.Strand, state ladder.State) (out []string) {
+	for _, r := range v.Rungs {
+		if r.Strand == strand && r.State == state {
+			out = append(out, r.Title)
 		}
 	}
+	return
+}
+
+func suggested(v studio.LadderView, code string) *studio.Suggestion {
+	for _, s := range v.Suggestions {
+		if s.Why.Code == code {
+			return &s
+		}
+	}
+	return nil
+}
+
+func TestTheDemo(t *testing.T) {
+	app, who, s := seeded(t, 17)
+	t.Run("the students", func(t *testing.T) { theStudents(t, app, who, s) })
+	t.Run("the shelf", func(t *testing.T) { theShelf(t, app, who) })
+}
+
+func theStudents(t *testing.T, app *studio.App, who studio.Who, s *store.Store) {
+	ladders, weeks := ferryHouse(t, app, who, s)
+	for name, v := range ladders {
+		if v.Mixture != nil {
+			continue
+		}
+		assert.Len(t, titles(v, shelf.Book, ladder.Current), 1, name)
+		for _, r := range v.Rungs {
+			if r.State == ladder.Secure {
+				assert.Less(t, r.Weeks, 12.0, "%s: %s took a believable time", name, r.Title)
+			}
+		}
+		require.NotNil(t, weeks[name].Sheet, "%s: last week's sheet is there", name)
+		assert.InDelta(t, weeks[name].Sheet.Asked, weeks[name].Sheet.Share, 0.1, name)
+		assert.LessOrEqual(t, len(v.Suggestions), 12, "%s: not more than can be read", name)
+	}
+
+	emil := ladders["Emil"]
+	assert.Equal(t, []string{"Lamp Room"}, titles(emil, shelf.Book, ladder.Current))
+	assert.Equal(t, "The Cooper's Jig", titles(emil, shelf.Book, ladder.Ahead)[3])
+	var reach ahead.HeadStart
+	for _, h := range emil.HeadStarts {
+		if h.Skill == "reach-back" {
+			reach = h
+		}
+	}
+	assert.Equal(t, 4, reach.Rungs, "four rungs away")
+	assert.Equal(t, ahead.Running, reach.State)
+	assert.LessOrEqual(t, reach.Ready, reach.Due, "ready in time")
+	assert.InDelta(t, 0.75, weeks["Emil"].Sheet.Share, 0.08, "three quarters upkeep, ear first")
+
+	for _, r := range ladders["Priya"].Rungs {
+		if r.Item == "harbour-scales" {
+			assert.Equal(t, []int{9, 12}, []int{parts(r), len(r.Parts)}, "Priya is in week 10 of her 12 keys")
+			assert.Equal(t, "Twelve keys, one a week", titles(ladders["Priya"], shelf.Technique, ladder.Current)[0])
+		}
+	}
+	wren := ladders["Wren"]
+	require.NotNil(t, wren.Mixture, "Wren has no ladder yet")
+	assert.GreaterOrEqual(t, len(wren.Mixture.Next), 3)
+	assert.False(t, sign(wren, "steady-beat").Met, "the beat is not steady")
+	require.NotNil(t, suggested(wren, "before-the-book"))
+	assert.NotNil(t, ladders["Pip"].Mixture)
+
+	stuck := suggested(ladders["Luca"], "past-its-range")
+	require.NotNil(t, stuck)
+	assert.Equal(t, "ask", stuck.Remedies[0].Do, "he calls it dull, again and again")
+	assert.GreaterOrEqual(t, len(stuck.Remedies), 4)
+
+	assert.InDelta(t, 0.75, weeks["Saoirse"].Sheet.Share, 0.06)
+	require.NotNil(t, suggested(ladders["Saoirse"], "upkeep-share"))
+
+	walter := ladders["Walter"]
+	require.NotNil(t, suggested(walter, "load-kept-low"))
+	for _, r := range walter.Rungs {
+		if r.State == "proposed" {
+			assert.LessOrEqual(t, len(r.Load.New), 2, r.Title)
+			assert.Less(t, r.Load.Total, 3.0, r.Title)
+		}
+	}
+	risk := suggested(ladders["Hyacinth"], "date-at-risk")
+	require.NotNil(t, risk, "the wedding on 20 March")
+	assert.Equal(t, "2027-03-20", risk.Why.Args["day"])
+}
+
+func parts(r studio.RungView) (done int) {
+	for _, p := range r.Parts {
+		if p.Done {
+			done++
+		}
+	}
+	return
+}
+
+func sign(v studio.LadderView, skill string) mixture.Sign {
+	for _, s := range v.Mixture.Test.Signs {
+		if s.Skill == skill {
+			return s
+		}
+	}
+	return mixture.Sign{}
 }
 
 // A start that was cut short leaves nothing to sign in to, and the next one
@@ -83,19 +168,23 @@ func TestACutShortStartIsMadeGood(t *testing.T) {
 	require.Error(t, Seed(ctx, s, 17, time.Now))
 	_, err := s.TeacherByEmail(context.Background(), Email)
 	require.ErrorIs(t, err, store.ErrNotFound)
-	require.NoError(t, Seed(context.Background(), s, 17, time.Now))
+	require.NoError(t, fill(context.Background(), s, 17, time.Now, students[2:4]))
 	app := studio.New(s, time.Now)
 	who, err := app.SignIn(context.Background(), Email, Password, "test")
 	require.NoError(t, err)
 	day, err := app.Day(context.Background(), who, "")
 	require.NoError(t, err)
-	assert.Len(t, day.Students, len(students))
+	assert.Len(t, day.Students, 2)
 }
 
 func TestTheSameSeedGivesTheSameStudio(t *testing.T) {
 	ctx := context.Background()
 	record := func(seed uint64) string {
-		app, who, _ := seeded(t, seed)
+		s := storetest.New(t)
+		require.NoError(t, fill(ctx, s, seed, time.Now, students[2:4]))
+		app := studio.New(s, time.Now)
+		who, err := app.SignIn(ctx, Email, Password, "test")
+		require.NoError(t, err)
 		day, err := app.Day(ctx, who, "")
 		require.NoError(t, err)
 		v, err := app.Record(ctx, who, day.Students[0].ID)
@@ -108,19 +197,31 @@ func TestTheSameSeedGivesTheSameStudio(t *testing.T) {
 	assert.NotEqual(t, record(3), record(4))
 }
 
-func TestTheShelfSpeaksOfKnownSkills(t *testing.T) {
-	app, who, _ := seeded(t, 1)
-	v, err := app.Shelf(context.Background(), who)
+func theShelf(t *testing.T, app *studio.App, who studio.Who) {
+	v, err := app.Shelf(context.Background(), who, "")
 	require.NoError(t, err)
-	graph := skill.Catalogue()
+	assert.Empty(t, v.Faults, "every skill is there, every need is brought, no skill is an orphan")
+	assert.GreaterOrEqual(t, len(v.Items), 250)
+	books, tunes, repertoire := map[string]int{}, 0, 0
 	for _, it := range v.Items {
-		for _, id := range append(append(append([]string{}, it.Brings...), it.Needs...), it.Revisits...) {
-			assert.Contains(t, graph, id, it.Title)
+		if it.Strand == shelf.Book {
+			books[it.Book]++
+			assert.Positive(t, it.Bars, "%s has its notes", it.Title)
+			assert.Equal(t, "The Ferry House", it.Composer, it.Title)
 		}
-		if it.HasScore {
-			assert.Positive(t, it.Bars, it.Title)
+		if it.Strand == shelf.Repertoire && it.Composer != "" {
+			repertoire++
+			if it.HasScore {
+				tunes++
+			}
 		}
 		assert.NotEmpty(t, it.Points, it.Title)
 		assert.False(t, strings.HasSuffix(it.Cue, " "), it.Title)
+		assert.Contains(t, v.Loads, it.ID)
 	}
+	for book, pieces := range map[string]int{shore: 30, harbour: 30, openWater: 30, bow1: 20, bow2: 20, lowWater: 24} {
+		assert.GreaterOrEqual(t, books[book], pieces, book)
+	}
+	assert.GreaterOrEqual(t, repertoire, 60)
+	assert.GreaterOrEqual(t, tunes, 15)
 }

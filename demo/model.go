@@ -4,6 +4,7 @@ import (
 	"context"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"time"
 
 	"github.com/oklog/ulid/v2"
@@ -31,11 +32,14 @@ type model struct {
 	dues  map[string]int    // item to the lesson, counted from 0, that grants its foothold
 	from  map[string]int    // item to the lesson that first teaches it
 	spots map[string]string // rung to its open spot
+	shelf []shelf.Item
+	lanes []lane
+	tries map[string]int // rung to the lessons it was tried in, before the first book
 }
 
-func newModel(app *studio.App, who studio.Who, clock *time.Time, seed uint64, st student) *model {
-	return &model{app: app, who: who, clock: clock, rng: rand.New(rand.NewPCG(seed, 2026)), st: st,
-		rungs: map[string]string{}, dues: map[string]int{}, from: map[string]int{}, spots: map[string]string{}}
+func newModel(app *studio.App, who studio.Who, clock *time.Time, seed uint64, st student, items []shelf.Item) *model {
+	return &model{shelf: items, app: app, who: who, clock: clock, rng: rand.New(rand.NewPCG(seed, 2026)), st: st,
+		rungs: map[string]string{}, dues: map[string]int{}, from: map[string]int{}, spots: map[string]string{}, tries: map[string]int{}}
 }
 
 // newID makes ids from the model's own randomness, so that a seed repeats.
@@ -69,22 +73,24 @@ func (m *model) deliver(ctx context.Context) error {
 func (m *model) live(ctx context.Context) error {
 	place := Now().Location()
 	today := calendar.On(Now())
-	lessons := terms.Lessons(m.st.slot, terms.Terms[0].From, today.Add(-1))
-	m.at = m.st.slot.On(lessons[0], place).Add(-time.Hour)
+	first := max(terms.Terms[0].From, m.st.since)
+	lessons := terms.Lessons(m.st.slot, first, today.Add(-1))
+	begun := first
+	if len(lessons) > 0 {
+		begun = lessons[0]
+	}
+	m.at = m.st.slot.On(min(begun, today), place).Add(-time.Hour)
 	*m.clock = m.at
 	m.id = m.newID()
-	if _, err := m.app.AddStudent(ctx, m.who, m.st.card(m.id)); err != nil {
+	card := m.st.card(m.id)
+	if m.st.begin == "before" {
+		card.Books, card.Begin = m.st.books, "before"
+	}
+	if _, err := m.app.AddStudent(ctx, m.who, card); err != nil {
 		return err
 	}
-	if m.st.own != "" {
-		m.say(ladder.Fact{Kind: ladder.OwnPoint, Text: m.st.own})
-	}
-	for _, l := range m.st.lanes {
-		m.pace(l, len(lessons))
-		for _, item := range l.items {
-			m.rungs[item] = m.say(ladder.Fact{Kind: ladder.RungAdded, Item: item, Strand: l.strand, After: ladder.Top})
-		}
-	}
+	m.lanes = m.run()
+	m.setOut(len(lessons))
 	if err := m.deliver(ctx); err != nil {
 		return err
 	}
@@ -96,7 +102,67 @@ func (m *model) live(ctx context.Context) error {
 			return err
 		}
 	}
-	return nil
+	return m.lately(ctx)
+}
+
+// run gives each lane its items, along the shelf.
+func (m *model) run() []lane {
+	lanes := slices.Clone(m.st.lanes)
+	for i := range lanes {
+		l := &lanes[i]
+		if len(l.items) > 0 {
+			continue
+		}
+		on := false
+		for _, it := range m.shelf {
+			on = on || it.ID == l.from
+			if on && it.Instrument == m.st.instrument && it.Strand == l.strand && len(l.items) < l.secure+1+l.ahead {
+				l.items = append(l.items, it.ID)
+			}
+		}
+	}
+	return lanes
+}
+
+// setOut tells what stood at the beginning: books, where the student began,
+// taste, a standing point, and the rungs.
+func (m *model) setOut(lessons int) {
+	if m.st.begin == "before" {
+		return
+	}
+	for i, b := range m.st.books {
+		f := ladder.Fact{Kind: ladder.BookChosen, Text: b}
+		if i == 0 {
+			f.Item = m.st.begin
+		}
+		m.say(f)
+	}
+	if m.st.taste != "" {
+		m.say(ladder.Fact{Kind: ladder.TasteAsked, Outcome: string(m.st.taste)})
+	}
+	if m.st.own != "" {
+		m.say(ladder.Fact{Kind: ladder.OwnPoint, Text: m.st.own})
+	}
+	for _, l := range m.lanes {
+		m.pace(l, lessons)
+		for _, item := range l.items {
+			m.rungs[item] = m.say(ladder.Fact{Kind: ladder.RungAdded, Item: item, Strand: l.strand, After: ladder.Top})
+		}
+	}
+}
+
+// lately tells what was said after the last lesson.
+func (m *model) lately(ctx context.Context) error {
+	for _, f := range m.st.after {
+		if f.Rung != "" {
+			f.Rung = m.rungs[f.Rung]
+		}
+		m.say(f)
+	}
+	if len(m.facts) == 0 {
+		return nil
+	}
+	return m.deliver(ctx)
 }
 
 // pace draws how many lessons each secure rung of a lane took, ending where the
@@ -136,15 +202,45 @@ func (m *model) lesson(ctx context.Context, k, of int, day calendar.Date, start 
 			m.say(ladder.Fact{Kind: ladder.Heard, Rung: b.Rung, Outcome: []string{"rough", "fine", "fine", "easily"}[m.rng.IntN(4)]})
 		}
 	}
-	for _, l := range m.st.lanes {
+	for _, l := range m.lanes {
 		for i, item := range l.items {
 			if first, known := m.from[item]; known && k >= first {
 				m.work(view, l, i, k, of)
 			}
 		}
 	}
+	if m.st.begin == "before" {
+		m.small(view, k)
+	}
+	if k == of-1 {
+		for _, note := range m.st.notes {
+			m.say(ladder.Fact{Kind: ladder.Noted, Text: note})
+		}
+	}
 	m.say(ladder.Fact{Kind: ladder.LessonClosed, Day: day})
 	return m.deliver(ctx)
+}
+
+// small tells what became of the small things of a mixture: each is tried for
+// two to four lessons. A beat that is not steady takes longer than all.
+func (m *model) small(view studio.LessonView, k int) {
+	for _, b := range view.Plan.Blocks {
+		if b.Kind != "mixture" {
+			continue
+		}
+		tried := m.tries[b.Rung]
+		m.tries[b.Rung]++
+		if tried == 0 {
+			m.say(ladder.Fact{Kind: ladder.Taught, Rung: b.Rung})
+			continue
+		}
+		steady := b.Title != "March to the drum"
+		if steady && tried >= 1+m.rng.IntN(3) {
+			m.say(ladder.Fact{Kind: ladder.FootholdTried, Rung: b.Rung, Outcome: "granted"})
+		} else {
+			m.say(ladder.Fact{Kind: ladder.FootholdTried, Rung: b.Rung, Outcome: "not-yet"})
+		}
+	}
 }
 
 // work tells what one lesson did for one rung.
@@ -174,6 +270,10 @@ func (m *model) work(view studio.LessonView, l lane, i, k, of int) {
 	if secured {
 		met = points * (k - m.from[item] + 1) / (due - m.from[item] + 1)
 	}
+	slipping := item == m.st.slips && !secured && k >= of-2
+	if slipping {
+		met = 0
+	}
 	for j, p := range v.Points {
 		switch {
 		case p.Key == shelf.Spots:
@@ -184,6 +284,13 @@ func (m *model) work(view studio.LessonView, l lane, i, k, of int) {
 			m.say(ladder.Fact{Kind: ladder.PointMet, Rung: rung, Point: p.Key})
 		case j == met && p.State == ladder.Unmarked && m.rng.IntN(2) == 0:
 			m.say(ladder.Fact{Kind: ladder.PointOpen, Rung: rung, Point: p.Key})
+		}
+	}
+	if slipping { // what was met comes apart
+		for _, p := range v.Points[:min(3, len(v.Points))] {
+			if p.State == ladder.Met {
+				m.say(ladder.Fact{Kind: ladder.PointOpen, Rung: rung, Point: p.Key})
+			}
 		}
 	}
 	m.spot(l, i, k, of)
@@ -221,16 +328,26 @@ func (m *model) spot(l lane, i, k, of int) {
 	}
 }
 
-// home tells of practice between lessons.
+// home tells of practice between lessons: on each day kept, the minutes, how it
+// felt, and the secure pieces of that day's sheet that were played.
 func (m *model) home(ctx context.Context, after calendar.Date, days int) error {
-	minutes := 2 * (2026 - m.st.year)
+	view, err := m.app.Week(ctx, m.who, m.id)
+	if err != nil {
+		return err
+	}
+	minutes := min(2*(2026-m.st.year), 32)
 	for d := 1; d < days; d++ {
 		if m.rng.Float64() > m.st.days {
 			continue
 		}
 		day := after.Add(d)
 		m.at = day.Time().Add(18 * time.Hour)
-		m.say(ladder.Fact{Kind: ladder.Practised, Day: day, Minutes: minutes + m.rng.IntN(7) - 3, Text: []string{"easy", "fine", "fine", "hard"}[m.rng.IntN(4)]})
+		m.say(ladder.Fact{Kind: ladder.Practised, Day: day, Minutes: minutes + m.rng.IntN(7) - 3, Text: m.st.feel[m.rng.IntN(len(m.st.feel))]})
+		for _, t := range view.Sheet.Days[d].Tasks {
+			if t.Band == "upkeep" && m.rng.IntN(4) > 0 {
+				m.say(ladder.Fact{Kind: ladder.Practised, Day: day, Rung: t.Rung, Minutes: t.Minutes})
+			}
+		}
 	}
 	if len(m.facts) == 0 {
 		return nil

@@ -12,12 +12,23 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/notation"
+	"patientladder/core/reason"
 	"patientladder/core/shelf"
 	"patientladder/studio"
 )
 
 // body wraps an answer.
 type body[T any] struct{ Body T }
+
+// A file is an answer that is not JSON.
+type file struct {
+	Type        string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        []byte
+}
+
+// maxTable is the largest table of the shelf taken, in bytes.
+const maxTable = 4 << 20
 
 type none struct{}
 
@@ -68,6 +79,18 @@ func get[I, O any](s *Server, path, id, summary string, ask func(context.Context
 		})
 }
 
+// post registers an ask that needs a body: a POST of it to one use case.
+func post[I, O any](s *Server, path, id, summary string, ask func(context.Context, studio.Who, I) (O, error)) {
+	huma.Register(s.api, huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary},
+		func(ctx context.Context, in *body[I]) (*body[O], error) {
+			v, err := ask(ctx, who(ctx), in.Body)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[O]{v}, nil
+		})
+}
+
 func (s *Server) routes() {
 	open := map[string]any{public: true}
 	huma.Register(s.api, huma.Operation{OperationID: "sign-up", Method: http.MethodPost, Path: "/api/sign-up", Summary: "Make a studio and sign in", Metadata: open, DefaultStatus: 204},
@@ -103,8 +126,23 @@ func (s *Server) routes() {
 	get(s, "/api/students/{student}/record", "record", "All that was told of a student", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.RecordView, error) {
 		return s.app.Record(ctx, w, in.Student)
 	})
-	get(s, "/api/shelf", "shelf", "All materials", func(ctx context.Context, w studio.Who, _ *none) (studio.ShelfView, error) {
-		return s.app.Shelf(ctx, w)
+	get(s, "/api/students/{student}/approach", "approach", "A student's settings where teachers disagree", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.ApproachView, error) {
+		return s.app.Approach(ctx, w, in.Student)
+	})
+	get(s, "/api/students/{student}/approach/{question}/{school}", "effects", "What answering a question otherwise would change", func(ctx context.Context, w studio.Who, in *struct {
+		Student  string `path:"student" maxLength:"26"`
+		Question string `path:"question" maxLength:"40"`
+		School   string `path:"school" maxLength:"40"`
+	}) ([]reason.Reason, error) {
+		return s.app.Effects(ctx, w, in.Student, in.Question, in.School)
+	})
+	get(s, "/api/shelf", "shelf", "All materials with their loads", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `query:"student" maxLength:"26" doc:"whose loads; a typical student's when left out"`
+	}) (studio.ShelfView, error) {
+		return s.app.Shelf(ctx, w, in.Student)
+	})
+	get(s, "/api/skills", "skills", "The skill graph, and the numbers that are ours", func(context.Context, studio.Who, *none) (studio.SkillsView, error) {
+		return s.app.Skills(), nil
 	})
 	get(s, "/api/items/{item}", "item", "One item and what its score tells", func(ctx context.Context, w studio.Who, in *ofItem) (studio.ItemView, error) {
 		return s.app.Item(ctx, w, in.Item)
@@ -112,18 +150,12 @@ func (s *Server) routes() {
 
 	huma.Register(s.api, huma.Operation{OperationID: "score", Method: http.MethodGet, Path: "/api/items/{item}/score", Summary: "An item's score as MusicXML",
 		Responses: map[string]*huma.Response{"200": {Description: "MusicXML", Content: map[string]*huma.MediaType{"application/vnd.recordare.musicxml+xml": {}}}}},
-		func(ctx context.Context, in *ofItem) (*struct {
-			Type string `header:"Content-Type"`
-			Body []byte
-		}, error) {
+		func(ctx context.Context, in *ofItem) (*file, error) {
 			xml, err := s.app.Engraved(ctx, who(ctx), in.Item)
 			if err != nil {
 				return nil, s.problem(err)
 			}
-			return &struct {
-				Type string `header:"Content-Type"`
-				Body []byte
-			}{"application/vnd.recordare.musicxml+xml", xml}, nil
+			return &file{Type: "application/vnd.recordare.musicxml+xml", Body: xml}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "import", Method: http.MethodPost, Path: "/api/import", Summary: "Put a score file on the shelf", MaxBodyBytes: notation.MaxFile},
 		func(ctx context.Context, in *importInput) (*body[studio.Imported], error) {
@@ -133,13 +165,48 @@ func (s *Server) routes() {
 			}
 			return &body[studio.Imported]{out}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "add-student", Method: http.MethodPost, Path: "/api/students", Summary: "Take on a student"},
-		func(ctx context.Context, in *body[studio.NewStudent]) (*body[studio.StudentCard], error) {
-			v, err := s.app.AddStudent(ctx, who(ctx), in.Body)
+	post(s, "/api/students", "add-student", "Take on a student", func(ctx context.Context, w studio.Who, in studio.NewStudent) (studio.StudentCard, error) {
+		return s.app.AddStudent(ctx, w, in)
+	})
+	post(s, "/api/students/preview", "begin", "How a new student would begin; keeps nothing", func(ctx context.Context, w studio.Who, in studio.NewStudent) (studio.Beginning, error) {
+		return s.app.Begin(ctx, w, in)
+	})
+	post(s, "/api/items/check", "check-item", "What is wrong with an item; keeps nothing", func(ctx context.Context, w studio.Who, in shelf.Item) ([]shelf.Fault, error) {
+		return s.app.CheckItem(ctx, w, in)
+	})
+	huma.Register(s.api, huma.Operation{OperationID: "save-item", Method: http.MethodPut, Path: "/api/items/{item}", Summary: "Keep an item edited by hand, or a new one", DefaultStatus: 204},
+		func(ctx context.Context, in *struct {
+			Item string `path:"item" maxLength:"60"`
+			Body shelf.Item
+		}) (*none, error) {
+			in.Body.ID = in.Item
+			return nil, s.problem(s.app.SaveItem(ctx, who(ctx), in.Body))
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "set-home", Method: http.MethodPut, Path: "/api/home", Summary: "Keep what an instrument can do: a student's, or the studio's", DefaultStatus: 204},
+		func(ctx context.Context, in *struct {
+			Student string `query:"student" maxLength:"26" doc:"the studio's own when left out"`
+			Body    shelf.Home
+		}) (*none, error) {
+			return nil, s.problem(s.app.SetHome(ctx, who(ctx), in.Student, in.Body))
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "shelf-table", Method: http.MethodGet, Path: "/api/shelf.csv", Summary: "The shelf as a table"},
+		func(ctx context.Context, _ *none) (*file, error) {
+			table, err := s.app.ShelfTable(ctx, who(ctx))
 			if err != nil {
 				return nil, s.problem(err)
 			}
-			return &body[studio.StudentCard]{v}, nil
+			return &file{"text/csv; charset=utf-8", `attachment; filename="shelf.csv"`, table}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "merge-table", Method: http.MethodPost, Path: "/api/shelf.csv", Summary: "Read a table against the shelf: what it would change, or keep it", MaxBodyBytes: maxTable},
+		func(ctx context.Context, in *struct {
+			Save    bool   `query:"save"`
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (*body[studio.TableView], error) {
+			v, err := s.app.Table(ctx, who(ctx), in.RawBody, in.Save)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[studio.TableView]{v}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "tell", Method: http.MethodPost, Path: "/api/facts", Summary: "Tell what happened; telling it twice changes nothing", DefaultStatus: 204},
 		func(ctx context.Context, in *struct {

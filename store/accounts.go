@@ -5,10 +5,12 @@ import (
 	"crypto/sha256"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/shelf"
 )
 
 // A StudioRow is one teacher's practice.
@@ -19,6 +21,7 @@ type StudioRow struct {
 	Calendar   calendar.Calendar
 	Demo       bool
 	ClockShift time.Duration
+	Home       shelf.Home // the instrument taught on
 }
 
 // A Teacher may sign in to a studio.
@@ -88,15 +91,15 @@ func (s *Store) In(studio string) Studio { return Studio{s, studio} }
 // Row returns the studio itself.
 func (s Studio) Row(ctx context.Context) (StudioRow, error) {
 	var r StudioRow
-	var cal []byte
+	var cal, home []byte
 	var shift int64
-	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift FROM studios WHERE id = ?`, s.id).
-		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift)
+	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift, home FROM studios WHERE id = ?`, s.id).
+		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift, &home)
 	if err != nil {
 		return r, classify(err)
 	}
 	r.ClockShift = time.Duration(shift) * time.Second
-	return r, json.Unmarshal(cal, &r.Calendar)
+	return r, errors.Join(json.Unmarshal(cal, &r.Calendar), json.Unmarshal(home, &r.Home))
 }
 
 // SetClock moves a demo studio's clock; ErrNotFound for any other studio.

@@ -32,7 +32,10 @@ var (
 var migrations embed.FS
 
 // A Store is a connection to the database.
-type Store struct{ db *sql.DB }
+type Store struct {
+	db      *sql.DB
+	shelves shelves
+}
 
 // Open connects to the database of a DSN and retries until patience runs out.
 func Open(ctx context.Context, dsn string, patience time.Duration) (*Store, error) {
@@ -59,7 +62,7 @@ func Open(ctx context.Context, dsn string, patience time.Duration) (*Store, erro
 	for {
 		err := db.PingContext(ctx)
 		if err == nil {
-			return &Store{db}, nil
+			return &Store{db: db}, nil
 		}
 		if time.Now().After(deadline) || ctx.Err() != nil {
 			db.Close()

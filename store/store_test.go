@@ -35,7 +35,7 @@ func studio(t *testing.T, s *store.Store, email string) store.Studio {
 func student(t *testing.T, st store.Studio) store.Student {
 	s := store.Student{ID: id(), FirstName: "Emil", FamilyName: "Castellano", BirthYear: 2018, BirthMonth: 3, Instrument: shelf.Cello,
 		Slot: calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 30}, Approach: approach.EarFirst(8)}
-	require.NoError(t, st.AddStudent(ctx, s))
+	require.NoError(t, st.AddStudent(ctx, s, nil))
 	return s
 }
 
@@ -46,7 +46,7 @@ func TestWhatGoesInComesOut(t *testing.T) {
 	got, err := st.Student(ctx, want.ID)
 	require.NoError(t, err)
 	assert.Equal(t, want, got)
-	require.NoError(t, st.AddStudent(ctx, want), "saying it twice")
+	require.NoError(t, st.AddStudent(ctx, want, nil), "saying it twice")
 	all, err := st.Students(ctx)
 	require.NoError(t, err)
 	assert.Len(t, all, 1)
@@ -109,7 +109,7 @@ func TestStudiosDoNotMeet(t *testing.T) {
 	facts, err := theirs.Facts(ctx, emil.ID)
 	require.NoError(t, err)
 	assert.Empty(t, facts)
-	items, err := theirs.ItemsOf(ctx, []ladder.Fact{fact})
+	items, err := theirs.Items(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, items)
 	assert.ErrorIs(t, theirs.AddFacts(ctx, []ladder.Fact{fact}), store.ErrNotFound)
@@ -143,7 +143,10 @@ func TestMigratingTwiceChangesNothing(t *testing.T) {
 	s := storetest.New(t)
 	a, err := s.Migrate(ctx)
 	require.NoError(t, err)
-	assert.Equal(t, int64(8), a)
+	b, err := s.Migrate(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, a, b)
+	assert.GreaterOrEqual(t, a, int64(10))
 }
 
 func TestNamesOfFailures(t *testing.T) {

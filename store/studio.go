@@ -4,6 +4,8 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
+	"fmt"
 	"strings"
 
 	"patientladder/core/approach"
@@ -21,22 +23,20 @@ type Student struct {
 	BirthMonth int
 	Instrument shelf.Instrument
 	Slot       calendar.Slot
-	Approach   approach.Approach
+	Approach   approach.Approach // as it was when the student came; facts have changed it since
+	Home       shelf.Home
 }
 
-const studentColumns = `id, first_name, family_name, birth_year, birth_month, instrument, slot, approach`
+const studentColumns = `id, first_name, family_name, birth_year, birth_month, instrument, slot, approach, home`
 
 func scanStudent(row interface{ Scan(...any) error }) (Student, error) {
 	var st Student
-	var slot, app []byte
-	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app)
+	var slot, app, home []byte
+	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app, &home)
 	if err != nil {
 		return st, err
 	}
-	if err := json.Unmarshal(slot, &st.Slot); err != nil {
-		return st, err
-	}
-	return st, json.Unmarshal(app, &st.Approach)
+	return st, errors.Join(json.Unmarshal(slot, &st.Slot), json.Unmarshal(app, &st.Approach), json.Unmarshal(home, &st.Home))
 }
 
 // Students returns the studio's students by first name.
@@ -51,19 +51,53 @@ func (s Studio) Student(ctx context.Context, id string) (Student, error) {
 	return st, classify(err)
 }
 
-// AddStudent saves a new student; one whose id is there already is left alone,
-// so that saying it twice adds one.
-func (s Studio) AddStudent(ctx context.Context, st Student) error {
-	slot, err := json.Marshal(st.Slot)
+// AddStudent saves a new student and the first facts of one, all or none. One
+// whose id is there already is left alone, so that saying it twice adds one.
+func (s Studio) AddStudent(ctx context.Context, st Student, facts []ladder.Fact) error {
+	slot, err1 := json.Marshal(st.Slot)
+	app, err2 := json.Marshal(st.Approach)
+	home, err3 := json.Marshal(st.Home)
+	if err := errors.Join(err1, err2, err3); err != nil {
+		return err
+	}
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = students.id`,
+			s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app, home)
+		if err != nil {
+			return err
+		}
+		return s.addFacts(ctx, tx, facts)
+	})
+}
+
+// SetHome keeps the profile of the instrument a student practises on.
+func (s Studio) SetHome(ctx context.Context, student string, home shelf.Home) error {
+	data, err := json.Marshal(home)
 	if err != nil {
 		return err
 	}
-	app, err := json.Marshal(st.Approach)
+	return changed(s.db.ExecContext(ctx, `UPDATE students SET home = ? WHERE studio_id = ? AND id = ?`, data, s.id, student))
+}
+
+// SetStudioHome keeps the profile of the instrument that the studio teaches on.
+func (s Studio) SetStudioHome(ctx context.Context, home shelf.Home) error {
+	data, err := json.Marshal(home)
 	if err != nil {
 		return err
 	}
-	_, err = s.db.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = id`,
-		s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app)
+	return changed(s.db.ExecContext(ctx, `UPDATE studios SET home = ? WHERE id = ?`, data, s.id))
+}
+
+// changed gives ErrNotFound when a statement found no row; the connection
+// counts rows that were found, changed or not.
+func changed(res sql.Result, err error) error {
+	if err != nil {
+		return classify(err)
+	}
+	n, err := res.RowsAffected()
+	if err == nil && n == 0 {
+		return ErrNotFound
+	}
 	return classify(err)
 }
 
@@ -77,34 +111,6 @@ func scanItem(row interface{ Scan(...any) error }) (shelf.Item, error) {
 	err := json.Unmarshal(detail, &it)
 	it.ID = id
 	return it, err
-}
-
-// Items returns the whole shelf in order.
-func (s Studio) Items(ctx context.Context) ([]shelf.Item, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, detail FROM items WHERE studio_id = ? ORDER BY place, id`, s.id)
-	return collect(rows, err, scanItem)
-}
-
-// ItemsOf returns the items that a student's ladder names, by id.
-func (s Studio) ItemsOf(ctx context.Context, facts []ladder.Fact) (map[string]shelf.Item, error) {
-	out := map[string]shelf.Item{}
-	args := []any{s.id}
-	asked := map[string]bool{}
-	for _, f := range facts {
-		if f.Item != "" && !asked[f.Item] {
-			asked[f.Item] = true
-			args = append(args, f.Item)
-		}
-	}
-	if len(args) == 1 {
-		return out, nil
-	}
-	rows, err := s.db.QueryContext(ctx, `SELECT id, detail FROM items WHERE studio_id = ? AND id IN (?`+strings.Repeat(", ?", len(args)-2)+`)`, args...)
-	list, err := collect(rows, err, scanItem)
-	for _, it := range list {
-		out[it.ID] = it
-	}
-	return out, err
 }
 
 // Item returns one item.
@@ -130,12 +136,35 @@ func (s Studio) AddItem(ctx context.Context, it shelf.Item, file *ScoreFile) err
 		_, err := tx.ExecContext(ctx, `INSERT INTO items (studio_id, id, place, detail)
 			SELECT ?, ?, COALESCE(MAX(place), 0) + 1, ? FROM items WHERE studio_id = ?
 			ON DUPLICATE KEY UPDATE id = items.id`, s.id, it.ID, detail, s.id)
-		if err != nil || file == nil {
+		if err != nil {
+			return err
+		}
+		if err := s.shelfChanged(ctx, tx); err != nil || file == nil {
 			return err
 		}
 		_, err = tx.ExecContext(ctx, `INSERT INTO scores (studio_id, item_id, file_name, data) VALUES (?, ?, ?, ?)
 			ON DUPLICATE KEY UPDATE item_id = item_id`, s.id, it.ID, file.Name, file.Data)
 		return err
+	})
+}
+
+// SetItems saves items, all or none: one whose id is there is changed, another
+// goes to the end of the shelf.
+func (s Studio) SetItems(ctx context.Context, items []shelf.Item) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		for _, it := range items {
+			detail, err := json.Marshal(it)
+			if err != nil {
+				return err
+			}
+			_, err = tx.ExecContext(ctx, `INSERT INTO items (studio_id, id, place, detail)
+				SELECT ?, ?, COALESCE(MAX(place), 0) + 1, ? FROM items WHERE studio_id = ?
+				ON DUPLICATE KEY UPDATE detail = VALUES(detail)`, s.id, it.ID, detail, s.id)
+			if err != nil {
+				return fmt.Errorf("save %q: %w", it.Title, err)
+			}
+		}
+		return s.shelfChanged(ctx, tx)
 	})
 }
 
@@ -149,6 +178,15 @@ func (s Studio) Score(ctx context.Context, item string) (ScoreFile, error) {
 // AddFacts saves facts of the studio's students, all or none; those already
 // there change nothing. ErrNotFound when a student is not of this studio.
 func (s Studio) AddFacts(ctx context.Context, facts []ladder.Fact) error {
+	return classify(s.addFacts(ctx, s.db, facts))
+}
+
+// An executor runs a statement: the database or a transaction.
+type executor interface {
+	ExecContext(ctx context.Context, query string, args ...any) (sql.Result, error)
+}
+
+func (s Studio) addFacts(ctx context.Context, db executor, facts []ladder.Fact) error {
 	if len(facts) == 0 {
 		return nil
 	}
@@ -160,9 +198,9 @@ func (s Studio) AddFacts(ctx context.Context, facts []ladder.Fact) error {
 		}
 		args = append(args, s.id, f.ID, f.Student, f.At.UTC(), string(f.Kind), detail)
 	}
-	_, err := s.db.ExecContext(ctx, `INSERT INTO facts (studio_id, id, student_id, at, kind, detail) VALUES (?, ?, ?, ?, ?, ?)`+
+	_, err := db.ExecContext(ctx, `INSERT INTO facts (studio_id, id, student_id, at, kind, detail) VALUES (?, ?, ?, ?, ?, ?)`+
 		strings.Repeat(", (?, ?, ?, ?, ?, ?)", len(facts)-1)+` ON DUPLICATE KEY UPDATE id = facts.id`, args...)
-	return classify(err)
+	return err
 }
 
 // Facts returns a student's facts by time and id.

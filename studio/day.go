@@ -3,7 +3,6 @@ package studio
 import (
 	"context"
 	"sort"
-	"strings"
 	"time"
 
 	"patientladder/core/approach"
@@ -20,12 +19,13 @@ type StudentCard struct {
 	Age        int               `json:"age"`
 	Instrument shelf.Instrument  `json:"instrument" enum:"piano,cello,guitar"`
 	Slot       calendar.Slot     `json:"slot"`
-	Approach   approach.Approach `json:"approach"`
+	Approach   approach.Approach `json:"approach" doc:"the school chosen for each question"`
+	Home       shelf.Home        `json:"home" doc:"the instrument practised on"`
 	Next       calendar.Date     `json:"next" doc:"day of this or the next lesson; empty when the calendar ends"`
 }
 
 func (r room) card(st store.Student, next calendar.Date) StudentCard {
-	return StudentCard{st.ID, st.FirstName, st.FamilyName, age(st, r.today()), st.Instrument, st.Slot, st.Approach, next}
+	return StudentCard{st.ID, st.FirstName, st.FamilyName, age(st, r.today()), st.Instrument, st.Slot, st.Approach, st.Home, next}
 }
 
 // A Segment is a lesson on the day's ribbon.
@@ -48,7 +48,8 @@ type DayView struct {
 	WeekOf   int           `json:"weekOf"`
 	Free     string        `json:"free" doc:"name of the free span the day lies in"`
 	Segments []Segment     `json:"segments" nullable:"false"`
-	Students []StudentCard `json:"students" nullable:"false" doc:"all of the studio, by name"`
+	Students []StudentCard `json:"students" nullable:"false" doc:"all of the studio, by name; approaches as they were when each came"`
+	Home     shelf.Home    `json:"home" doc:"the instrument taught on"`
 }
 
 // Day shows a teaching day; the empty date is today.
@@ -67,7 +68,7 @@ func (a *App) Day(ctx context.Context, who Who, date calendar.Date) (DayView, er
 		return DayView{}, told(err, "student")
 	}
 	v := DayView{Studio: r.row.Name, Demo: r.row.Demo, Zone: r.zone.String(), Now: r.now, Today: r.today(), Date: date,
-		Segments: []Segment{}, Students: []StudentCard{}}
+		Segments: []Segment{}, Students: []StudentCard{}, Home: r.row.Home}
 	v.Week, v.WeekOf = r.row.Calendar.Week(date)
 	for _, f := range r.row.Calendar.Free {
 		if f.Holds(date) {
@@ -82,52 +83,6 @@ func (a *App) Day(ctx context.Context, who Who, date calendar.Date) (DayView, er
 	}
 	sort.SliceStable(v.Segments, func(i, j int) bool { return v.Segments[i].Start < v.Segments[j].Start })
 	return v, nil
-}
-
-// A NewStudent is what is asked of one: the least.
-type NewStudent struct {
-	ID         string             `json:"id" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
-	FirstName  string             `json:"firstName" minLength:"1" maxLength:"100"`
-	FamilyName string             `json:"familyName" maxLength:"100"`
-	BirthYear  int                `json:"birthYear" minimum:"1900" maximum:"2100"`
-	BirthMonth int                `json:"birthMonth" minimum:"1" maximum:"12"`
-	Instrument shelf.Instrument   `json:"instrument" enum:"piano,cello,guitar"`
-	Slot       calendar.Slot      `json:"slot"`
-	Approach   *approach.Approach `json:"approach,omitempty" doc:"the usual one for the age when left out"`
-}
-
-// AddStudent takes on a student.
-func (a *App) AddStudent(ctx context.Context, who Who, in NewStudent) (StudentCard, error) {
-	r, err := a.enter(ctx, who)
-	if err != nil {
-		return StudentCard{}, err
-	}
-	st := store.Student{ID: in.ID, FirstName: strings.TrimSpace(in.FirstName), FamilyName: strings.TrimSpace(in.FamilyName),
-		BirthYear: in.BirthYear, BirthMonth: in.BirthMonth, Instrument: in.Instrument, Slot: in.Slot}
-	if st.FirstName == "" {
-		return StudentCard{}, invalid("The student needs a first name.")
-	}
-	if !in.Instrument.Known() {
-		return StudentCard{}, invalid("%q is not an instrument here: piano, cello or guitar.", in.Instrument)
-	}
-	if err := in.Slot.Check(); err != nil {
-		return StudentCard{}, invalid("The lesson time does not work: %v.", err)
-	}
-	years := age(st, r.today())
-	if years < 2 || years > 110 {
-		return StudentCard{}, invalid("Born %d-%02d would make the student %d years old.", in.BirthYear, in.BirthMonth, years)
-	}
-	st.Approach = approach.Default(years)
-	if in.Approach != nil {
-		if err := in.Approach.Check(); err != nil {
-			return StudentCard{}, invalid("The approach does not work: %v.", err)
-		}
-		st.Approach = *in.Approach
-	}
-	if err := r.AddStudent(ctx, st); err != nil {
-		return StudentCard{}, told(err, "studio")
-	}
-	return r.card(st, r.row.Calendar.Next(st.Slot, r.today().Add(-1))), nil
 }
 
 // SetClock moves a demo studio's clock to a moment.

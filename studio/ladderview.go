@@ -3,16 +3,15 @@ package studio
 import (
 	"context"
 	"sort"
-	"strconv"
-	"strings"
 	"time"
 
+	"patientladder/core/ahead"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/ladder"
+	"patientladder/core/mixture"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
-	"patientladder/core/upkeep"
 )
 
 // A RungView is a rung as the screens show it.
@@ -21,7 +20,7 @@ type RungView struct {
 	Item     string          `json:"item"`
 	Title    string          `json:"title"`
 	Strand   shelf.Strand    `json:"strand" enum:"book,technique,reading,repertoire"`
-	State    ladder.State    `json:"state" enum:"ahead,current,secure,parked"`
+	State    ladder.State    `json:"state" enum:"ahead,current,secure,parked,proposed" doc:"proposed: not on the ladder yet; its id is its item's"`
 	Bars     int             `json:"bars"`
 	HasScore bool            `json:"hasScore"`
 	Brings   []string        `json:"brings" nullable:"false" doc:"names of skills met here first"`
@@ -41,6 +40,10 @@ type RungView struct {
 	LastTry  *TryView        `json:"lastTry,omitempty"`
 	Expected *climb.Expected `json:"expected,omitempty" doc:"of a current or future rung"`
 	Place    *climb.Range    `json:"place,omitempty" doc:"calendar weeks from now to the expected foothold"`
+	Load     *climb.Load     `json:"load,omitempty" doc:"of a rung in hand or ahead"`
+	Target   calendar.Date   `json:"target" doc:"the day it should be polished by; empty for none"`
+	Why      []reason.Reason `json:"why" nullable:"false" doc:"of a proposed rung"`
+	Lacks    *reason.Reason  `json:"lacks,omitempty" doc:"why the home instrument cannot do it"`
 }
 
 // A PointView is a focus point.
@@ -73,21 +76,32 @@ type TryView struct {
 	Why     *reason.Reason `json:"why,omitempty"`
 }
 
-// A Suggestion is what might follow, and why.
-type Suggestion struct {
-	Band  string        `json:"band" enum:"ahead,now,upkeep,warn"`
-	Rung  string        `json:"rung"`
-	Title string        `json:"title"`
-	Why   reason.Reason `json:"why"`
-}
-
 // A LadderView is a student's ladder.
 type LadderView struct {
-	Student     StudentCard     `json:"student"`
-	Today       calendar.Date   `json:"today"`
-	Free        []calendar.Span `json:"free" nullable:"false" doc:"spans without lessons, terms' gaps included"`
-	Rungs       []RungView      `json:"rungs" nullable:"false" doc:"lane by lane, from the foot up"`
-	Suggestions []Suggestion    `json:"suggestions" nullable:"false"`
+	Student     StudentCard       `json:"student"`
+	Today       calendar.Date     `json:"today"`
+	Free        []calendar.Span   `json:"free" nullable:"false" doc:"spans without lessons, terms' gaps included"`
+	Rungs       []RungView        `json:"rungs" nullable:"false" doc:"lane by lane, from the foot up; proposals last"`
+	Usual       float64           `json:"usual" doc:"load of the student's usual rung"`
+	HeadStarts  []ahead.HeadStart `json:"headStarts" nullable:"false"`
+	Suggestions []Suggestion      `json:"suggestions" nullable:"false"`
+	Changes     []reason.Reason   `json:"changes" nullable:"false" doc:"what moved since a week ago"`
+	Books       []string          `json:"books" nullable:"false" doc:"books and pools chosen"`
+	Targets     []Target          `json:"targets" nullable:"false"`
+	Mixture     *MixtureView      `json:"mixture,omitempty" doc:"of a student before the first book"`
+}
+
+// A Target is a day by which rungs should be polished.
+type Target struct {
+	Day  calendar.Date `json:"day"`
+	In   float64       `json:"in" doc:"calendar weeks from now"`
+	Rung string        `json:"rung"`
+}
+
+// A MixtureView stands in for the ladder before the first book.
+type MixtureView struct {
+	Next []mixture.Bit `json:"next" nullable:"false" doc:"the coming lesson's"`
+	Test mixture.Test  `json:"test"`
 }
 
 // Ladder shows where a student stands and what comes.
@@ -96,34 +110,49 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 	if err != nil {
 		return LadderView{}, err
 	}
-	v := LadderView{Student: p.card(p.Student, p.lessonDay()), Today: p.today(), Free: p.gaps(), Rungs: p.rungs()}
-	v.Suggestions = p.suggestions(v.Rungs)
+	w := p.now()
+	v := LadderView{Student: p.card(p.Student, p.lessonDay()), Today: p.today(), Free: p.gaps(), Rungs: p.rungs(w), Usual: w.Usual,
+		HeadStarts: w.ahead, Suggestions: p.suggestions(w), Changes: p.changes(w), Books: p.standing.Books, Targets: p.targets()}
+	if v.HeadStarts == nil {
+		v.HeadStarts = []ahead.HeadStart{}
+	}
+	if v.Books == nil {
+		v.Books = []string{}
+	}
+	if p.standing.BeforeBook {
+		v.Mixture = &MixtureView{mixture.Of(p.standing, skills, w.Known), mixture.FirstBook(p.standing, skills, w.Known, p.Instrument)}
+	}
 	return v, nil
 }
 
-// rungs shows all rungs of the standing.
-func (p *pupil) rungs() []RungView {
-	expected := map[string]climb.Expected{}
-	for _, e := range climb.Forecast(p.standing, p.row.Calendar, p.Slot, p.today()) {
-		expected[e.Rung] = e
-	}
+// rungs shows all rungs of the standing, then those proposed.
+func (p *pupil) rungs(w way) []RungView {
 	list := []RungView{}
 	for _, r := range p.standing.Rungs {
-		v := p.rung(r)
-		if e, ok := expected[r.ID]; ok {
-			v.Expected = &e
-			at := func(w float64) float64 { return p.row.Calendar.Position(p.Slot, p.today(), w) }
-			v.Place = &climb.Range{Low: at(e.In.Low), Mid: at(e.In.Mid), High: at(e.In.High)}
-		}
+		list = append(list, p.rung(w, r))
+	}
+	for i, r := range w.Rungs[len(w.Rungs)-len(w.Proposals):] {
+		v := p.rung(w, r)
+		v.State, v.Why = "proposed", w.Proposals[i].Why
 		list = append(list, v)
 	}
 	return list
 }
 
-func (p *pupil) rung(r ladder.Rung) RungView {
+func (p *pupil) targets() []Target {
+	out := []Target{}
+	for _, r := range p.standing.Rungs {
+		if r.Target != "" && r.Target >= p.today() {
+			out = append(out, Target{r.Target, float64(r.Target.Sub(p.today())) / 7, r.ID})
+		}
+	}
+	return out
+}
+
+func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	v := RungView{ID: r.ID, Item: r.Item.ID, Title: r.Item.Title, Strand: r.Strand, State: p.standing.State(r), Bars: r.Item.Bars,
-		HasScore: r.Item.HasScore, Taught: r.Taught, Foothold: r.Foothold, Polished: r.Polished, Ready: r.Ready(), Held: r.Holding(),
-		Brings: skillNames(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal()}
+		HasScore: r.Item.HasScore, Taught: r.Taught, Foothold: r.Foothold, Polished: r.Polished, Ready: r.Ready(), Held: r.Holding(), Target: r.Target,
+		Brings: skills.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}}
 	if v.Missing == nil {
 		v.Missing = []string{}
 	}
@@ -131,10 +160,20 @@ func (p *pupil) rung(r ladder.Rung) RungView {
 	if r.Foothold != nil {
 		end = calendar.On(*r.Foothold)
 		v.Silent = p.today().Sub(calendar.On(r.LastHeard()))
-		v.Recall = upkeep.Recall(r, p.now)
+		v.Recall = w.Known.Recall[r.ID]
+	} else {
+		v.Lacks = p.Home.Lacks(r.Item)
 	}
 	if r.Taught != nil {
-		v.Weeks = climb.Weeks(p.row.Calendar, p.Slot, calendar.On(*r.Taught), end)
+		v.Weeks = w.Lessons.Weeks(calendar.On(*r.Taught), end)
+	}
+	if load, ok := w.Loads[r.ID]; ok {
+		v.Load = &load
+	}
+	if e, ok := w.Expect(r.ID); ok {
+		v.Expected = &e
+		at := func(weeks float64) float64 { return p.row.Calendar.Position(p.Slot, p.today(), weeks) }
+		v.Place = &climb.Range{Low: at(e.In.Low), Mid: at(e.In.Mid), High: at(e.In.High)}
 	}
 	for _, pt := range r.Points {
 		v.Points = append(v.Points, PointView{pt.Key, pt.Name, pt.Own, pt.State, pt.Since})
@@ -164,44 +203,3 @@ func (p *pupil) gaps() []calendar.Span {
 	}
 	return out
 }
-
-// suggestions says what might follow: pieces ready to try, those past their
-// range, a first lesson that waits, the secure piece most nearly forgotten; then what
-// each piece in hand is worked at for.
-func (p *pupil) suggestions(rungs []RungView) []Suggestion {
-	out, hand := []Suggestion{}, []Suggestion{}
-	placed := false
-	var fading *RungView
-	for i, r := range rungs {
-		switch r.State {
-		case ladder.Current:
-			placed = true
-			switch {
-			case r.Ready:
-				out = append(out, Suggestion{"now", r.ID, r.Title, reason.Of("ready-to-try", "title", r.Title, "weeks", weeks(r.Weeks))})
-			case r.Expected != nil && r.Expected.Past:
-				out = append(out, Suggestion{"warn", r.ID, r.Title, reason.Of("past-its-range", "title", r.Title, "weeks", weeks(r.Weeks))})
-			case r.Taught == nil:
-				out = append(out, Suggestion{"now", r.ID, r.Title, reason.Of("first-lesson", "title", r.Title)})
-			default:
-				hand = append(hand, Suggestion{"now", r.ID, r.Title, reason.Of("in-hand", "title", r.Title, "missing", strings.Join(r.Missing, ", "))})
-			}
-		case ladder.Ahead:
-			placed = true
-		case ladder.Secure:
-			if r.Recall < upkeep.Faded && (fading == nil || r.Recall < fading.Recall) {
-				fading = &rungs[i]
-			}
-		}
-	}
-	if fading != nil {
-		out = append(out, Suggestion{"upkeep", fading.ID, fading.Title,
-			reason.Of("fading", "title", fading.Title, "recall", strconv.Itoa(int(100*fading.Recall)), "days", strconv.Itoa(fading.Silent))})
-	}
-	if !placed {
-		out = append(out, Suggestion{"ahead", "", "", reason.Of("nothing-placed")})
-	}
-	return append(out, hand...)
-}
-
-func weeks(w float64) string { return strconv.Itoa(int(w + 0.5)) }

@@ -40,12 +40,12 @@ func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, 
 		return LessonView{}, err
 	}
 	day := p.lessonDay()
-	v := LessonView{Student: p.card(p.Student, day), Day: day, Today: day == p.today(), State: "planned", Rungs: p.rungs(), Noted: []Entry{}}
-	before := p.standing
+	v := LessonView{Student: p.card(p.Student, day), Day: day, Today: day == p.today(), State: "planned", Rungs: p.rungs(p.now()), Noted: []Entry{}}
+	before, at := p.standing, p.room.now
 	opened, isOpen := p.standing.Opened[day]
 	if isOpen {
 		v.State, v.Opened = "open", &opened
-		before = p.until(opened)
+		before, at = p.until(opened), opened
 		var told []ladder.Fact
 		for _, f := range p.facts {
 			if !f.At.Before(opened) && calendar.On(f.At) == day {
@@ -54,7 +54,7 @@ func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, 
 		}
 		v.Noted = p.entries(told)
 	}
-	v.Plan = p.plan(before, day)
+	v.Plan = p.plan(p.way(before, p.Approach, at), day)
 	if _, closed := p.standing.Closed[day]; closed {
 		v.State = "closed"
 		v.After = p.after(before)

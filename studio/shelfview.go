@@ -7,6 +7,7 @@ import (
 	"path"
 	"strings"
 
+	"patientladder/core/climb"
 	"patientladder/core/notation"
 	"patientladder/core/notation/abc"
 	"patientladder/core/score"
@@ -17,23 +18,66 @@ import (
 
 var skills = skill.Catalogue()
 
-func skillNames(ids []string) []string {
-	names := make([]string, 0, len(ids))
-	for _, id := range ids {
-		names = append(names, skills.Name(id))
-	}
-	return names
-}
-
-// A ShelfView is all materials, in order.
+// A ShelfView is all materials, in order, with what each weighs.
 type ShelfView struct {
-	Items []shelf.Item `json:"items" nullable:"false"`
+	Items  []shelf.Item          `json:"items" nullable:"false"`
+	Loads  map[string]climb.Load `json:"loads" doc:"by item: for the student asked for, else for a typical one who takes each instrument's books in order"`
+	Faults []shelf.Fault         `json:"faults" nullable:"false" doc:"between the shelf and the skills"`
+	Usual  float64               `json:"usual" doc:"load of a usual item"`
 }
 
-// Shelf shows the materials.
-func (a *App) Shelf(ctx context.Context, who Who) (ShelfView, error) {
-	items, err := a.store.In(who.Studio).Items(ctx)
-	return ShelfView{items}, told(err, "shelf")
+// Shelf shows the materials, with their loads for a student; the empty student
+// is a typical one.
+func (a *App) Shelf(ctx context.Context, who Who, student string) (ShelfView, error) {
+	if student == "" {
+		items, err := a.store.In(who.Studio).Items(ctx)
+		if err != nil {
+			return ShelfView{}, told(err, "shelf")
+		}
+		v := shelfView(items)
+		for _, plays := range []shelf.Instrument{shelf.Piano, shelf.Cello, shelf.Guitar} {
+			v.along(climb.Begin(skills, nil), plays)
+		}
+		return v, nil
+	}
+	p, err := a.pupil(ctx, who, student)
+	if err != nil {
+		return ShelfView{}, err
+	}
+	v := shelfView(p.shelf)
+	w := p.now()
+	v.Usual = w.Usual
+	v.along(w.Knows(), p.Instrument)
+	return v, nil
+}
+
+func shelfView(items []shelf.Item) ShelfView {
+	faults := shelf.Faults(skills, items)
+	if faults == nil {
+		faults = []shelf.Fault{}
+	}
+	return ShelfView{Items: items, Loads: map[string]climb.Load{}, Faults: faults, Usual: climb.Begin(skills, nil).Usual}
+}
+
+// along weighs the items of an instrument: books one after another, other
+// pieces each by itself at the end.
+func (v *ShelfView) along(k climb.Knows, plays shelf.Instrument) {
+	var books, loose []shelf.Item
+	for _, it := range v.Items {
+		switch {
+		case it.Instrument != plays:
+		case it.Strand == shelf.Repertoire:
+			loose = append(loose, it)
+		default:
+			books = append(books, it)
+		}
+	}
+	for i, l := range climb.Along(k, books) {
+		v.Loads[books[i].ID] = l
+	}
+	for _, it := range loose {
+		v.Loads[it.ID] = k.Weigh(it)
+	}
 }
 
 // An ItemView is one item with the names of its skills.
@@ -57,7 +101,7 @@ func (a *App) Item(ctx context.Context, who Who, id string) (ItemView, error) {
 	if err != nil {
 		return ItemView{}, told(err, "item")
 	}
-	v := ItemView{Item: it, Brings: skillNames(it.Brings), Needs: skillNames(it.Needs), Revisits: skillNames(it.Revisits), Unread: []score.Unread{}}
+	v := ItemView{Item: it, Brings: skills.Names(it.Brings), Needs: skills.Names(it.Needs), Revisits: skills.Names(it.Revisits), Unread: []score.Unread{}}
 	if !it.HasScore {
 		return v, nil
 	}

@@ -10,10 +10,14 @@ import (
 
 	"github.com/oklog/ulid/v2"
 
+	"patientladder/core/ahead"
+	"patientladder/core/approach"
 	"patientladder/core/calendar"
+	"patientladder/core/climb"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/shelf"
+	"patientladder/core/week"
 	"patientladder/store"
 )
 
@@ -112,7 +116,8 @@ type pupil struct {
 	room
 	store.Student
 	facts    []ladder.Fact
-	items    map[string]shelf.Item // those the facts name
+	shelf    []shelf.Item
+	items    map[string]shelf.Item // the shelf by id
 	standing ladder.Standing
 }
 
@@ -132,12 +137,41 @@ func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
 	for i := range p.facts {
 		p.facts[i].At = p.facts[i].At.In(r.zone) // days are the studio's days
 	}
-	if p.items, err = r.ItemsOf(ctx, p.facts); err != nil {
-		return pupil{}, told(err, "item")
+	if p.shelf, err = r.Items(ctx); err != nil {
+		return pupil{}, told(err, "shelf")
+	}
+	p.items = make(map[string]shelf.Item, len(p.shelf))
+	for _, it := range p.shelf {
+		p.items[it.ID] = it
 	}
 	p.standing = ladder.Fold(p.facts, p.items)
+	p.Approach = p.approach(p.standing)
 	return p, nil
 }
+
+// approach returns the student's settings: the usual ones of the age for
+// questions never answered, what was chosen when the student came, and what
+// facts have changed since.
+func (p *pupil) approach(s ladder.Standing) approach.Approach {
+	return approach.Default(age(p.Student, p.today())).With(p.Approach).With(s.Approach)
+}
+
+// A way is a standing with the path that follows from it.
+type way struct {
+	climb.Student
+	climb.Path
+	ahead []ahead.HeadStart
+}
+
+// way reckons the path from a standing at a moment.
+func (p *pupil) way(s ladder.Standing, a approach.Approach, at time.Time) way {
+	st := climb.Student{Standing: s, Graph: skills, Shelf: p.shelf, Presumed: climb.Presumed(p.shelf, p.Instrument, s.Began), Approach: a,
+		Home: p.Home, Studio: p.row.Home, Plays: p.Instrument, Calendar: p.row.Calendar, Slot: p.Slot, Now: at}
+	path := climb.Reckon(st)
+	return way{st, path, ahead.Plan(s, skills, path, a.HeadStarts(), at)}
+}
+
+func (p *pupil) now() way { return p.way(p.standing, p.Approach, p.room.now) }
 
 // until gives the standing at a moment; what was later taken back is left out.
 func (p *pupil) until(t time.Time) ladder.Standing {
@@ -173,10 +207,18 @@ func (p *pupil) lessonDay() calendar.Date {
 	return p.row.Calendar.Next(p.Slot, today)
 }
 
-func (p *pupil) plan(s ladder.Standing, d calendar.Date) lesson.Plan {
-	at := p.now
-	if d != "" && d != p.today() {
+// plan plans the lesson of a day from a way.
+func (p *pupil) plan(w way, d calendar.Date) lesson.Plan {
+	at := w.Now
+	if d != "" && d != calendar.On(w.Now) {
 		at = p.Slot.On(d, p.zone)
 	}
-	return lesson.Make(s, p.Approach, age(p.Student, p.today()), p.Slot.Minutes, at)
+	return lesson.Make(lesson.Ask{Standing: w.Standing, Graph: skills, Path: w.Path, Ahead: w.ahead, Approach: w.Approach, Plays: p.Instrument,
+		Age: age(p.Student, p.today()), Minutes: p.Slot.Minutes, At: at})
+}
+
+// sheet writes the week sheet from a lesson's day.
+func (p *pupil) sheet(w way, from calendar.Date) week.Sheet {
+	return week.Make(week.Ask{Standing: w.Standing, Graph: skills, Path: w.Path, Ahead: w.ahead, Approach: w.Approach, Home: p.Home,
+		Age: age(p.Student, p.today()), From: from, Next: p.row.Calendar.Next(p.Slot, from), At: w.Now})
 }

@@ -28,8 +28,8 @@ func (a *App) Week(ctx context.Context, who Who, student string) (WeekView, erro
 	if last == "" {
 		return v, nil
 	}
-	then := p.until(p.standing.Closed[last])
-	sheet := week.Make(then, p.Approach, age(p.Student, p.today()), last, p.row.Calendar.Next(p.Slot, last))
+	at := p.standing.Closed[last]
+	sheet := p.sheet(p.way(p.until(at), p.Approach, at), last)
 	v.Sheet = &sheet
 	return v, nil
 }

@@ -6,20 +6,52 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// Common practice, no source.
+// The usual answers by age: common practice, no source.
 func TestDefaultsByAge(t *testing.T) {
-	assert.Equal(t, "direction", Default(7).Reading)
-	assert.Equal(t, "landmarks", Default(8).Reading)
+	for _, c := range []struct {
+		ask      string
+		age      int
+		schooled string
+	}{
+		{"reading", 7, "direction"}, {"reading", 8, "landmarks"},
+		{"start", 6, "diagram"}, {"start", 7, "page"},
+		{"first", 4, "left-right"}, {"first", 6, "ear"}, {"first", 8, "seat-hand"},
+		{"scale-hands", 8, "week-each"}, {"scale-hands", 9, "same-week"},
+		{"praise", 6, "generous"}, {"praise", 7, "specific"},
+		{"numbers", 5, "from-four"}, {"low-seat", 40, "tiles"}, {"new-skills", 9, "two"}, {"slope", 9, "uneven"},
+	} {
+		assert.Equal(t, c.schooled, Default(c.age)[c.ask], "%s at %d", c.ask, c.age)
+	}
 	assert.Equal(t, 0.5, Default(9).UpkeepShare())
 	assert.Equal(t, 0.75, EarFirst(7).UpkeepShare())
-	third := Default(30)
-	third.Upkeep = "third"
-	assert.InDelta(t, 1.0/3, third.UpkeepShare(), 1e-12)
+	assert.InDelta(t, 1.0/3, Default(30).With(Approach{"upkeep": "third"}).UpkeepShare(), 1e-12)
 	for age := 3; age < 80; age++ {
 		assert.NoError(t, Default(age).Check())
 		assert.NoError(t, EarFirst(age).Check())
 	}
-	bad := Default(9)
-	bad.Hands = "three"
-	assert.ErrorContains(t, bad.Check(), "hands")
+}
+
+func TestEveryQuestionIsAnswered(t *testing.T) {
+	seen := map[string]bool{}
+	for _, r := range Rows {
+		assert.False(t, seen[r.Key], "%s stands twice", r.Key)
+		seen[r.Key] = true
+		assert.GreaterOrEqual(t, len(r.Schools), 2, r.Asks)
+		_, known := r.School(r.usual(9))
+		assert.True(t, known, r.Key)
+	}
+	assert.ErrorContains(t, Approach{"hands": "three"}.Check(), "choose one of week-each, together")
+	assert.ErrorContains(t, Approach{"feet": "bare"}.Check(), "not a question")
+}
+
+func TestSchoolsMovePlans(t *testing.T) {
+	a := Default(9)
+	assert.Equal(t, 2, a.NewSkills())
+	one := a.With(Approach{"new-skills": "one"})
+	assert.Equal(t, []int{1, 1}, []int{one.NewSkills(), one.HeadStarts()})
+	assert.Equal(t, 2, a.With(Approach{"new-skills": "book"}).HeadStarts(), "never more than two at once")
+	assert.Equal(t, "two", a["new-skills"], "the first approach is not changed")
+	assert.Contains(t, a.Cues("technique", "guitar"), "Even in time first")
+	assert.NotContains(t, a.Cues("technique", "piano"), "Even in time first")
+	assert.Empty(t, a.Cues("ahead", "piano"))
 }

@@ -1,9 +1,11 @@
-// Package climb forecasts how long rungs take.
+// Package climb reckons how heavy rungs are for a student, how long they take,
+// in what order they are best taken, and what to do when one does not move.
 //
-// Weeks from first taught to foothold are taken as log-normal, with a
-// conjugate normal-inverse-gamma prior on their logarithm; a prediction is
-// then a Student t (Gelman et al., Bayesian Data Analysis, ch. 3). Weeks are
-// taught weeks: weeks without a lesson do not count.
+// Weeks from first taught to foothold are taken as log-normal round an effort
+// that grows with the load, with a conjugate normal-inverse-gamma prior; a
+// prediction is then a Student t of ln(weeks) (Gelman et al., Bayesian Data
+// Analysis, ch. 3). Weeks are taught weeks: weeks without a lesson do not
+// count.
 package climb
 
 import (
@@ -14,19 +16,19 @@ import (
 	"gonum.org/v1/gonum/stat/distuv"
 
 	"patientladder/core/calendar"
+	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 )
 
-// A Pace is what is believed of a student's weeks to a foothold: mean of
-// ln(weeks) Mu held as firmly as Kappa rungs, and its variance by Alpha, Beta.
+// A Pace is what is believed of a student's weeks to a foothold at the usual
+// load: mean of ln(weeks) Mu held as firmly as Kappa rungs, and its variance by
+// Alpha, Beta.
 type Pace struct{ Mu, Kappa, Alpha, Beta float64 }
 
 // Prior is the pace of a student who has not finished a rung here. Its middle
-// eight in ten run from 1 to 10 weeks: the range is common practice, no
-// source; how firmly it is held (Kappa, Alpha) is our judgement, and a larger
-// value would let a student's own rungs count for less.
-var Prior = Pace{Mu: math.Log(10) / 2, Kappa: 2, Alpha: 3, Beta: 1.28}
+// eight in ten run from 1 to 10 weeks: the range is common practice, no source.
+var Prior = Pace{Mu: math.Log(10) / 2, Kappa: judgement.PaceHeld, Alpha: 3, Beta: 1.28}
 
 // Learn returns the prior after the given finished rungs, in weeks each.
 func (p Pace) Learn(weeks []float64) Pace {
@@ -57,16 +59,69 @@ type Range struct {
 	High float64 `json:"high"`
 }
 
-// Range returns the weeks from first taught to foothold for a rung that has
-// already taken spent weeks (0 for one not begun).
-func (p Pace) Range(spent float64) Range {
-	t := distuv.StudentsT{Mu: p.Mu, Sigma: math.Sqrt(p.Beta * (p.Kappa + 1) / (p.Alpha * p.Kappa)), Nu: 2 * p.Alpha}
-	done := 0.0
-	if spent > 0 {
-		done = math.Min(t.CDF(math.Log(spent)), 1-1e-9)
-	}
-	at := func(q float64) float64 { return math.Exp(t.Quantile(done + q*(1-done))) }
+func (r Range) times(f float64) Range { return Range{r.Low * f, r.Mid * f, r.High * f} }
+
+// weeks is the Student t of ln(weeks).
+func (p Pace) weeks() distuv.StudentsT {
+	return distuv.StudentsT{Mu: p.Mu, Sigma: math.Sqrt(p.Beta * (p.Kappa + 1) / (p.Alpha * p.Kappa)), Nu: 2 * p.Alpha}
+}
+
+// Range returns the weeks from first taught to foothold for a rung not begun.
+func (p Pace) Range() Range {
+	t := p.weeks()
+	at := func(q float64) float64 { return math.Exp(t.Quantile(q)) }
 	return Range{at(0.1), at(0.5), at(0.9)}
+}
+
+// grid is how many values of ln(weeks) a conditional range is summed over.
+const grid = 96
+
+// Given returns the weeks from first taught to foothold for a rung that has
+// already taken spent weeks and has met of its points met. With T for the
+// whole, each point is met at a time anywhere in it, so that
+//
+//	P(T | spent, met) ∝ t(ln T) · (spent/T)^met · (1 − spent/T)^(points − met),  T > spent
+//
+// with half a point added to either side, as a point met early may open again.
+func (p Pace) Given(spent float64, met, points int) Range {
+	if spent <= 0 {
+		return p.Range()
+	}
+	t := p.weeks()
+	low := math.Log(spent)
+	high := math.Max(low, p.Mu) + 6*t.Sigma
+	step := (high - low) / grid
+	var mass [grid]float64
+	total := 0.0
+	m, open := float64(met), float64(points-met)
+	for i := range mass {
+		x := low + (float64(i)+0.5)*step
+		share := math.Exp(low - x)
+		u := (x - t.Mu) / t.Sigma
+		weight := math.Exp(-(t.Nu + 1) / 2 * math.Log1p(u*u/t.Nu))
+		if points > 0 {
+			weight *= math.Exp(m*math.Log(share) + open*math.Log1p(-share))
+		}
+		mass[i] = weight
+		total += weight
+	}
+	at := func(q float64) float64 {
+		sum := 0.0
+		for i, w := range mass {
+			if sum+w >= q*total {
+				return math.Exp(low + (float64(i)+(q*total-sum)/w)*step)
+			}
+			sum += w
+		}
+		return math.Exp(high)
+	}
+	return Range{at(0.1), at(0.5), at(0.9)}
+}
+
+// Effort is how much longer than the usual a load takes: a power of it, 1 at
+// the usual load.
+func Effort(load, usual float64) float64 {
+	return math.Pow((1+math.Max(load, 0))/(1+usual), judgement.PaceEffort)
 }
 
 // Expected is when a rung should have its foothold: weeks from now, and the
@@ -76,6 +131,7 @@ type Expected struct {
 	Spent  float64       `json:"spent" doc:"taught weeks so far"`
 	Past   bool          `json:"past" doc:"longer in hand than eight in ten would be"`
 	Whole  Range         `json:"whole" doc:"weeks from first taught to foothold"`
+	Usual  Range         `json:"usual" doc:"the same as it was when it began"`
 	FromIn float64       `json:"fromIn" doc:"weeks from now until it begins"`
 	In     Range         `json:"in" doc:"weeks from now to the foothold"`
 	Low    calendar.Date `json:"low"`
@@ -83,51 +139,72 @@ type Expected struct {
 	High   calendar.Date `json:"high"`
 }
 
+// Taught is the days on which a student's lessons were or are.
+type Taught []calendar.Date
+
 // Weeks counts the taught weeks between two days: at least half a week, for a
 // foothold in the very lesson.
-func Weeks(c calendar.Calendar, slot calendar.Slot, from, to calendar.Date) float64 {
-	return math.Max(0.5, float64(len(c.Lessons(slot, from.Add(1), to))))
+func (t Taught) Weeks(from, to calendar.Date) float64 {
+	after := func(d calendar.Date) int {
+		i, there := slices.BinarySearch(t, d)
+		if there {
+			i++
+		}
+		return i
+	}
+	return math.Max(0.5, float64(after(to)-after(from)))
 }
 
-// Of returns a student's pace, learnt from the finished rungs of a standing. A
-// rung in parts counts by the part.
-func Of(s ladder.Standing, c calendar.Calendar, slot calendar.Slot) Pace {
+// paceOf returns a student's pace, learnt from the finished rungs of a
+// standing, each by its effort. A rung in parts counts by the part.
+func paceOf(s ladder.Standing, lessons Taught, loads map[string]float64, usual float64) Pace {
 	var weeks []float64
 	for _, r := range s.Rungs {
 		if r.Taught != nil && r.Foothold != nil {
-			whole := Weeks(c, slot, calendar.On(*r.Taught), calendar.On(*r.Foothold))
-			weeks = append(weeks, whole/math.Max(1, float64(len(r.Parts))))
+			whole := lessons.Weeks(calendar.On(*r.Taught), calendar.On(*r.Foothold))
+			if n := len(r.Parts); n > 0 {
+				weeks = append(weeks, whole/float64(n))
+			} else {
+				weeks = append(weeks, whole/Effort(loads[r.ID], usual))
+			}
 		}
 	}
 	return Prior.Learn(weeks)
 }
 
-// Forecast returns, lane by lane from the foot up, when each current and
+// forecast returns, lane by lane from the foot up, when each current and
 // future rung should have its foothold. Within a lane a rung begins at the
 // middle of the range of the rung below.
-func Forecast(s ladder.Standing, c calendar.Calendar, slot calendar.Slot, today calendar.Date) []Expected {
-	pace := Of(s, c, slot)
-	var out []Expected
+func forecast(path []ladder.Rung, pace Pace, loads map[string]float64, usual float64, lessons Taught, c calendar.Calendar, slot calendar.Slot, today calendar.Date) []Expected {
+	fresh := pace.Range()
+	days := lessonDays{c: c, slot: slot, day: today}
+	out := make([]Expected, 0, len(path))
 	for _, strand := range shelf.Strands {
 		begins := 0.0
-		for _, r := range s.Rungs {
-			state := s.State(r)
-			if r.Strand != strand || state == ladder.Secure || state == ladder.Parked {
+		for _, r := range path {
+			if r.Strand != strand {
 				continue
 			}
 			e := Expected{Rung: r.ID, FromIn: begins}
+			effort := Effort(loads[r.ID], usual)
+			e.Usual = fresh.times(effort)
 			if r.Taught != nil {
-				e.Spent = Weeks(c, slot, calendar.On(*r.Taught), today)
+				e.Spent = lessons.Weeks(calendar.On(*r.Taught), today)
 				e.FromIn = 0
 			}
-			if len(r.Parts) > 0 {
-				e.Whole, e.Past = inParts(r, pace, c, slot, today, e.Spent)
-			} else {
-				e.Whole, e.Past = pace.Range(e.Spent), e.Spent > pace.Range(0).High
+			switch {
+			case len(r.Parts) > 0:
+				e.Whole, e.Past = inParts(r, pace, lessons, today, e.Spent)
+				e.Usual = e.Whole
+			case r.Taught != nil:
+				e.Whole = pace.Given(e.Spent/effort, r.MetPoints(), len(r.Points)).times(effort)
+				e.Past = e.Spent > e.Usual.High
+			default:
+				e.Whole = e.Usual
 			}
 			shift := e.FromIn - e.Spent
 			e.In = Range{math.Max(e.Whole.Low+shift, 0), math.Max(e.Whole.Mid+shift, 0.2), e.Whole.High + shift}
-			e.Low, e.Mid, e.High = c.AfterWeeks(slot, today, e.In.Low), c.AfterWeeks(slot, today, e.In.Mid), c.AfterWeeks(slot, today, e.In.High)
+			e.Low, e.Mid, e.High = days.after(e.In.Low), days.after(e.In.Mid), days.after(e.In.High)
 			begins = math.Max(begins, e.In.Mid)
 			out = append(out, e)
 		}
@@ -135,11 +212,34 @@ func Forecast(s ladder.Standing, c calendar.Calendar, slot calendar.Slot, today 
 	return out
 }
 
+// lessonDays finds the day of the lesson some taught weeks on, looking each
+// lesson up once.
+type lessonDays struct {
+	c    calendar.Calendar
+	slot calendar.Slot
+	day  calendar.Date
+	next []calendar.Date
+}
+
+func (l *lessonDays) after(weeks float64) calendar.Date {
+	n := max(int(weeks+0.999), 1)
+	for len(l.next) < n {
+		if l.day != "" {
+			l.day = l.c.Next(l.slot, l.day)
+		}
+		if l.day == "" {
+			return ""
+		}
+		l.next = append(l.next, l.day)
+	}
+	return l.next[n-1]
+}
+
 // inParts returns the weeks from first taught to the last part's foothold. The
 // pace of a part is learnt from the parts done here; the spread of a sum of k
 // parts, relative to its middle, is that of one part shrunk by the root of k.
 // It is past when the part in hand alone takes longer than parts do.
-func inParts(r ladder.Rung, pace Pace, c calendar.Calendar, slot calendar.Slot, today calendar.Date, spent float64) (whole Range, past bool) {
+func inParts(r ladder.Rung, pace Pace, lessons Taught, today calendar.Date, spent float64) (whole Range, past bool) {
 	var done []time.Time
 	for _, p := range r.Parts {
 		if p.Foothold != nil {
@@ -153,10 +253,10 @@ func inParts(r ladder.Rung, pace Pace, c calendar.Calendar, slot calendar.Slot, 
 	}
 	var weeks []float64
 	for _, at := range done {
-		weeks = append(weeks, Weeks(c, slot, last, calendar.On(at)))
+		weeks = append(weeks, lessons.Weeks(last, calendar.On(at)))
 		last = calendar.On(at)
 	}
-	part := pace.Learn(weeks).Range(0)
+	part := pace.Learn(weeks).Range()
 	left := float64(len(r.Parts) - len(done))
 	root := math.Sqrt(math.Max(left, 1))
 	middle := left * part.Mid
@@ -164,5 +264,5 @@ func inParts(r ladder.Rung, pace Pace, c calendar.Calendar, slot calendar.Slot, 
 		Low:  spent + middle*math.Pow(part.Low/part.Mid, 1/root),
 		Mid:  spent + middle,
 		High: spent + middle*math.Pow(part.High/part.Mid, 1/root),
-	}, r.Taught != nil && Weeks(c, slot, last, today) > part.High
+	}, r.Taught != nil && lessons.Weeks(last, today) > part.High
 }

@@ -9,14 +9,16 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 )
 
 // 1 to 10 weeks: common practice, no source.
 func TestPriorIsTheCommonRange(t *testing.T) {
-	r := Prior.Range(0)
+	r := Prior.Range()
 	assert.InDelta(t, 1, r.Low, 0.05)
 	assert.InDelta(t, 10, r.High, 0.5)
 	assert.InDelta(t, math.Sqrt(10), r.Mid, 0.01)
@@ -34,23 +36,26 @@ func TestLearningInSteps(t *testing.T) {
 	for _, pair := range [][2]float64{{at.Mu, step.Mu}, {at.Kappa, step.Kappa}, {at.Alpha, step.Alpha}, {at.Beta, step.Beta}} {
 		assert.InDelta(t, pair[0], pair[1], 1e-12)
 	}
-	many := Prior.Learn(make1(400, 3))
-	assert.InDelta(t, 3, many.Range(0).Mid, 0.05, "many rungs of three weeks")
-	assert.Less(t, many.Range(0).High, 3.5)
-}
-
-func make1(n int, w float64) []float64 {
-	out := make([]float64, n)
-	for i := range out {
-		out[i] = w
+	same := make([]float64, 400)
+	for i := range same {
+		same[i] = 3
 	}
-	return out
+	many := Prior.Learn(same)
+	assert.InDelta(t, 3, many.Range().Mid, 0.05, "many rungs of three weeks")
+	assert.Less(t, many.Range().High, 3.5)
 }
 
-// The 80 % range, tested on 1,000 simulated students drawn from the prior.
+// The 80 % range of 1,000 simulated students drawn from the prior: of a rung
+// not begun, of one that has taken some time, and of one that has points met.
 func TestCoverage(t *testing.T) {
 	rng := rand.New(rand.NewPCG(7, 11))
-	held, held2 := 0, 0
+	var fresh, begun, pointed int
+	inside := func(r Range, w float64) int {
+		if r.Low <= w && w <= r.High {
+			return 1
+		}
+		return 0
+	}
 	for range 1000 {
 		variance := Prior.Beta / gamma(rng, Prior.Alpha)
 		mu := Prior.Mu + rng.NormFloat64()*math.Sqrt(variance/Prior.Kappa)
@@ -60,19 +65,27 @@ func TestCoverage(t *testing.T) {
 			past = append(past, draw())
 		}
 		pace := Prior.Learn(past)
-		next, r := draw(), pace.Range(0)
-		if r.Low <= next && next <= r.High {
-			held++
+		fresh += inside(pace.Range(), draw())
+		// looked at after two weeks, when it is not done yet
+		spent := 2.0
+		whole := draw()
+		for whole <= spent {
+			whole = draw()
 		}
-		// and of a rung that already took half its time
-		spent := next / 2
-		r = pace.Range(spent)
-		if next <= r.High {
-			held2++
+		begun += inside(pace.Given(spent, 0, 0), whole)
+		const points = 4
+		met := 0
+		for range points {
+			if rng.Float64()*whole < spent {
+				met++
+			}
 		}
+		pointed += inside(pace.Given(spent, met, points), whole)
 	}
-	assert.True(t, held >= 760 && held <= 840, "%d of 1000", held)
-	assert.GreaterOrEqual(t, held2, 760)
+	for name, n := range map[string]int{"not begun": fresh, "two weeks in": begun, "with points met": pointed} {
+		assert.True(t, n >= 760 && n <= 840, "%s: %d of 1000", name, n)
+	}
+	t.Logf("of 1000: %d not begun, %d two weeks in, %d with points met", fresh, begun, pointed)
 }
 
 // gamma draws from a gamma distribution of whole shape and rate 1.
@@ -84,51 +97,70 @@ func gamma(rng *rand.Rand, shape float64) float64 {
 	return sum
 }
 
-func TestTimeAlreadySpentMovesTheRange(t *testing.T) {
-	fresh, late := Prior.Range(0), Prior.Range(8)
+func TestWhatHasHappenedMovesTheRange(t *testing.T) {
+	fresh, late := Prior.Range(), Prior.Given(8, 0, 0)
 	assert.Greater(t, late.Low, 8.0, "never earlier than now")
 	assert.Greater(t, late.High, fresh.High)
+	none, most := Prior.Given(2, 0, 4), Prior.Given(2, 4, 4)
+	assert.Less(t, most.High, none.High, "points met bring the foothold nearer")
+	assert.Less(t, most.Mid, none.Mid/1.4)
+	// without points it is the plain conditional: checked against the quantiles of the t cut off below
+	cut := Prior.weeks()
+	below := cut.CDF(math.Log(3))
+	plain := Prior.Given(3, 0, 0)
+	for q, got := range map[float64]float64{0.1: plain.Low, 0.5: plain.Mid, 0.9: plain.High} {
+		assert.InEpsilon(t, math.Exp(cut.Quantile(below+q*(1-below))), got, 0.02)
+	}
 }
 
-func TestForecastOnALane(t *testing.T) {
-	cal := calendar.Calendar{
+var (
+	terms = calendar.Calendar{
 		Terms: []calendar.Span{{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}, {Name: "spring", From: "2027-01-11", To: "2027-03-26"}},
 		Free:  []calendar.Span{{Name: "half term", From: "2026-10-26", To: "2026-10-30"}},
 	}
-	slot := calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}
-	day := func(s string) *time.Time { d := calendar.Date(s).Time(); return &d }
+	wednesdays = calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}
+)
+
+func day(s string) *time.Time { d := calendar.Date(s).Time(); return &d }
+
+// someone is a student of piano on Wednesdays, reckoned on a day.
+func someone(today string, s ladder.Standing, items ...shelf.Item) Student {
+	return Student{Standing: s, Graph: skill.Catalogue(), Shelf: items, Approach: approach.Default(9), Plays: shelf.Piano,
+		Calendar: terms, Slot: wednesdays, Now: calendar.Date(today).Time().Add(15 * time.Hour)}
+}
+
+func TestForecastOnALane(t *testing.T) {
 	s := ladder.Standing{Rungs: []ladder.Rung{
 		{ID: "done", Strand: shelf.Book, Taught: day("2026-10-14"), Foothold: day("2026-11-11")},
 		{ID: "now", Strand: shelf.Book, Taught: day("2026-11-11")},
 		{ID: "next", Strand: shelf.Book},
-		{ID: "far", Strand: shelf.Book},
+		{ID: "climb", Strand: shelf.Book, Item: shelf.Item{Brings: []string{"hands-together", "dotted", "six-levels"}}},
 		{ID: "parked", Strand: shelf.Book, Parked: true},
 		{ID: "scale", Strand: shelf.Technique},
 	}}
-	assert.Equal(t, 3.0, Weeks(cal, slot, "2026-10-14", "2026-11-11"), "the free week does not count")
-	got := Forecast(s, cal, slot, "2026-11-18")
+	p := Reckon(someone("2026-11-18", s))
+	assert.Equal(t, 3.0, p.Lessons.Weeks("2026-10-14", "2026-11-11"), "the free week does not count")
+	got := p.Expected
 	require.Len(t, got, 4)
 	assert.Equal(t, 1.0, got[0].Spent)
 	assert.Equal(t, got[0].In.Mid, got[1].FromIn, "the next begins when this one is likely done")
-	assert.Less(t, got[1].In.Mid, got[2].In.Mid)
+	assert.Greater(t, got[2].Whole.Mid, 1.5*got[1].Whole.Mid, "a climb takes longer")
+	assert.Equal(t, Climb, p.Loads["climb"].Slope)
 	assert.Zero(t, got[3].FromIn, "each lane by itself")
 	for _, e := range got {
 		assert.LessOrEqual(t, e.In.Low, e.In.Mid)
 		assert.LessOrEqual(t, e.In.Mid, e.In.High)
 		if e.Mid != "" {
 			assert.Equal(t, time.Wednesday, e.Mid.Weekday())
-			assert.True(t, cal.Teaching(e.Mid))
+			assert.True(t, terms.Teaching(e.Mid))
 		}
 	}
 }
 
 func TestPartsCountByThePart(t *testing.T) {
-	cal := calendar.Calendar{Terms: []calendar.Span{{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}, {Name: "spring", From: "2027-01-11", To: "2027-03-26"}}}
-	slot := calendar.Slot{Weekday: time.Monday, Start: "16:00", Minutes: 30}
-	first := calendar.Date("2026-09-14")
-	scales := ladder.Rung{ID: "scales", Strand: shelf.Technique}
+	first := calendar.Date("2026-09-09")
 	begun := first.Time()
-	scales.Taught = &begun
+	scales := ladder.Rung{ID: "scales", Strand: shelf.Technique, Taught: &begun}
 	for i := range 12 {
 		p := ladder.Part{Name: string(rune('A' + i))}
 		if i < 9 {
@@ -137,11 +169,13 @@ func TestPartsCountByThePart(t *testing.T) {
 		}
 		scales.Parts = append(scales.Parts, p)
 	}
-	e := Forecast(ladder.Standing{Rungs: []ladder.Rung{scales}}, cal, slot, "2026-11-18")[0]
+	at := func(today string) Expected {
+		return Reckon(someone(today, ladder.Standing{Rungs: []ladder.Rung{scales}})).Expected[0]
+	}
+	e := at("2026-11-18")
 	assert.Equal(t, 9.0, e.Spent)
-	assert.InDelta(t, 3.5, e.In.Mid, 0.5, "three parts left, one a week so far, the prior a little slower")
+	assert.InDelta(t, 3.5, e.In.Mid, 0.6, "three parts left, one a week so far, the prior a little slower")
 	assert.Less(t, e.In.High, 6.0)
 	assert.False(t, e.Past, "nine weeks are as they should be")
-	e = Forecast(ladder.Standing{Rungs: []ladder.Rung{scales}}, cal, slot, "2027-03-03")[0]
-	assert.True(t, e.Past, "one part has been in hand for two months")
+	assert.True(t, at("2027-03-03").Past, "one part has been in hand for two months")
 }

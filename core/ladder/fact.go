@@ -9,7 +9,6 @@ package ladder
 import (
 	"fmt"
 	"slices"
-	"sort"
 	"strings"
 	"time"
 	"unicode/utf8"
@@ -40,6 +39,16 @@ const (
 	Heard         Kind = "heard"
 	OpenedWith    Kind = "opened_with"
 	Practised     Kind = "practised"
+	Prepared      Kind = "prepared"
+	Probed        Kind = "probed"
+	BeforeBook    Kind = "before_book"
+	BookChosen    Kind = "book_chosen"
+	BookDropped   Kind = "book_dropped"
+	TargetSet     Kind = "target_set"
+	TargetDropped Kind = "target_dropped"
+	TasteAsked    Kind = "taste_asked"
+	ApproachSet   Kind = "approach_set"
+	Overruled     Kind = "overruled"
 	Seen          Kind = "seen"
 	Noted         Kind = "noted"
 	LessonOpened  Kind = "lesson_opened"
@@ -60,10 +69,11 @@ type Fact struct {
 	Strand  shelf.Strand  `json:"strand,omitempty"`
 	After   string        `json:"after,omitempty" doc:"the rung it stands above; empty for the foot of the lane, 'top' for its top"`
 	Part    string        `json:"part,omitempty"`
+	Skill   string        `json:"skill,omitempty" doc:"that a head start is for"`
 	Point   string        `json:"point,omitempty" doc:"key of a focus point"`
 	Spot    string        `json:"spot,omitempty" doc:"the id of the fact that noted the spot"`
-	Outcome string        `json:"outcome,omitempty" doc:"of a try: granted or not-yet; of a self-judgement: yes, nearly or no; of a hearing: fell-apart, rough, fine or easily"`
-	Count   int           `json:"count,omitempty" doc:"of a spot: times in a row, wanted or done"`
+	Outcome string        `json:"outcome,omitempty" doc:"of a try: granted or not-yet; of a self-judgement: yes, nearly or no; of a hearing: fell-apart, rough, fine or easily; of a probe: pass, nearly or not-yet; of a taste: lively, lyrical or familiar; of an approach: the school; of a suggestion overruled: later or never"`
+	Count   int           `json:"count,omitempty" doc:"of a spot: times in a row, wanted or done; of a head start: which task of the chain, from 1"`
 	Minutes int           `json:"minutes,omitempty"`
 	Day     calendar.Date `json:"day,omitempty" doc:"of practice and of a lesson"`
 	Text    string        `json:"text,omitempty"`
@@ -73,11 +83,18 @@ type Fact struct {
 // Top places a rung above all others of its lane.
 const Top = "top"
 
-// Outcomes of a try for a foothold, a self-judgement and a hearing.
+// FirstBook is the probe that says whether book one can begin.
+const FirstBook = "first-book"
+
+// Outcomes of a try for a foothold, a self-judgement, a hearing, a probe, a
+// taste and an overrule.
 var (
 	tries    = []string{"granted", "not-yet"}
 	judged   = []string{"yes", "nearly", "no"}
 	hearings = []string{"fell-apart", "rough", "fine", "easily"}
+	probes   = []string{"pass", "nearly", "not-yet"}
+	tastes   = []string{"lively", "lyrical", "familiar"}
+	overrule = []string{"later", "never"}
 )
 
 // kinds holds, for each kind of fact, the details it needs and what it does to
@@ -103,6 +120,16 @@ var kinds = map[Kind]struct {
 	Heard:         {[]string{"rung", "outcome"}, onRung(func(r *Rung, f Fact) { r.Heard = append(r.Heard, Hearing{f.Outcome, f.At}) })},
 	OpenedWith:    {[]string{"rung"}, onRung(func(r *Rung, f Fact) { r.Opened++ })},
 	Practised:     {[]string{"day"}, (*fold).practised},
+	Prepared:      {[]string{"skill", "count"}, (*fold).prepared},
+	Probed:        {[]string{"text", "outcome"}, (*fold).probed},
+	BeforeBook:    {nil, func(f *fold, _ Fact) { f.s.BeforeBook = true }},
+	BookChosen:    {[]string{"text"}, (*fold).bookChosen},
+	BookDropped:   {[]string{"text"}, (*fold).bookChosen},
+	TargetSet:     {[]string{"rung", "day"}, onRung(func(r *Rung, f Fact) { r.Target = f.Day })},
+	TargetDropped: {[]string{"rung"}, onRung(func(r *Rung, _ Fact) { r.Target = "" })},
+	TasteAsked:    {[]string{"outcome"}, func(f *fold, fact Fact) { f.s.Taste = shelf.Taste(fact.Outcome) }},
+	ApproachSet:   {[]string{"text", "outcome"}, func(f *fold, fact Fact) { f.s.Approach[fact.Text] = fact.Outcome }},
+	Overruled:     {[]string{"text", "outcome"}, func(f *fold, fact Fact) { f.s.Overruled[fact.Text] = Overrule{fact.Outcome, fact.At} }},
 	Seen:          {[]string{"text"}, nothing},
 	Noted:         {[]string{"text"}, nothing},
 	LessonOpened:  {[]string{"day"}, (*fold).lesson},
@@ -134,7 +161,7 @@ func (f Fact) Check() error {
 	if f.Count < 0 || f.Count > 1000 || f.Minutes < 0 || f.Minutes > 24*60 {
 		return fmt.Errorf("a count of %d or %d minutes is out of range", f.Count, f.Minutes)
 	}
-	for _, s := range []string{f.Rung, f.Item, f.After, f.Part, f.Point, f.Spot, f.Ref} {
+	for _, s := range []string{f.Rung, f.Item, f.After, f.Part, f.Point, f.Spot, f.Ref, f.Skill} {
 		if len(s) > 100 || !utf8.ValidString(s) {
 			return fmt.Errorf("a name in the fact is longer than 100 characters")
 		}
@@ -145,13 +172,15 @@ func (f Fact) Check() error {
 	has := map[string]bool{
 		"rung": f.Rung != "", "item": f.Item != "", "strand": f.Strand != "", "point": f.Point != "", "spot": f.Spot != "",
 		"outcome": f.Outcome != "", "count": f.Count > 0, "day": f.Day != "", "text": strings.TrimSpace(f.Text) != "", "ref": f.Ref != "",
+		"skill": f.Skill != "",
 	}
 	for _, need := range k.needs {
 		if !has[need] {
 			return fmt.Errorf("a %s fact needs its %s", strings.ReplaceAll(string(f.Kind), "_", " "), need)
 		}
 	}
-	allowed := map[Kind][]string{FootholdTried: tries, SelfJudged: judged, Heard: hearings}[f.Kind]
+	allowed := map[Kind][]string{FootholdTried: tries, SelfJudged: judged, Heard: hearings,
+		Probed: probes, TasteAsked: tastes, Overruled: overrule}[f.Kind]
 	if allowed != nil && !slices.Contains(allowed, f.Outcome) {
 		return fmt.Errorf("the outcome %q is not one of %s", f.Outcome, strings.Join(allowed, ", "))
 	}
@@ -161,14 +190,17 @@ func (f Fact) Check() error {
 // inOrder returns the facts by time and then id, each once, without those
 // taken back. A retraction itself cannot be taken back: say the thing again.
 func inOrder(facts []Fact) []Fact {
-	sorted := slices.Clone(facts)
-	sort.SliceStable(sorted, func(i, j int) bool {
-		if !sorted[i].At.Equal(sorted[j].At) {
-			return sorted[i].At.Before(sorted[j].At)
+	order := func(a, b Fact) int {
+		if c := a.At.Compare(b.At); c != 0 {
+			return c
 		}
-		return sorted[i].ID < sorted[j].ID
-	})
-	gone, seen := map[string]bool{}, map[string]bool{}
+		return strings.Compare(a.ID, b.ID)
+	}
+	sorted := slices.Clone(facts)
+	if !slices.IsSortedFunc(sorted, order) { // as the store gives them, they are
+		slices.SortStableFunc(sorted, order)
+	}
+	gone, seen := map[string]bool{}, make(map[string]bool, len(facts))
 	for _, f := range sorted {
 		if f.Kind == Retracted {
 			gone[f.Ref] = true

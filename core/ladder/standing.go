@@ -17,6 +17,43 @@ type Standing struct {
 	Opened   map[calendar.Date]time.Time
 	Closed   map[calendar.Date]time.Time
 	Unplaced []string // ids of facts about rungs that are not here
+
+	Books      []string             // books and pools chosen, in the order of choosing
+	Began      string               // the item at which the student began; empty for the foot of the first book
+	BeforeBook bool                 // has not begun the first book
+	Probes     map[string]Probe     // the last outcome of each
+	Prepared   map[string]HeadStart // by skill
+	Taste      shelf.Taste          // as asked; empty when never asked
+	Approach   map[string]string    // questions answered otherwise since the student came
+	Overruled  map[string]Overrule  // suggestions, by their key
+}
+
+// A Probe is how a probe was last answered.
+type Probe struct {
+	Outcome string
+	At      time.Time
+}
+
+// later is how long a suggestion that was put off stays away.
+const later = 14 * 24 * time.Hour
+
+// Refused reports whether a suggestion was turned down for good, or put off
+// within the last two weeks.
+func (s Standing) Refused(key string, now time.Time) bool {
+	o, there := s.Overruled[key]
+	return there && (o.Outcome == "never" || now.Sub(o.At) < later)
+}
+
+// A HeadStart is how far the preparation chain of a skill was followed.
+type HeadStart struct {
+	Done int // tasks
+	Last time.Time
+}
+
+// An Overrule is a suggestion turned down: for now, or for good.
+type Overrule struct {
+	Outcome string // later or never
+	At      time.Time
 }
 
 // A Rung is an item on this student's ladder.
@@ -36,7 +73,10 @@ type Rung struct {
 	Tries    []Try
 	Heard    []Hearing
 	Judged   []Judgement
-	Opened   int // lessons that the student opened with it
+	Opened   int           // lessons that the student opened with it
+	Home     []time.Time   // when it was played at home, as told
+	Target   calendar.Date // the day it should be polished by; empty for none
+	Best     int           // the most points that were met at one time
 
 	firstMark map[string]string // first mark of each own point here: met or open
 }
@@ -134,6 +174,8 @@ const dropAfter = 3
 func Fold(facts []Fact, items map[string]shelf.Item) Standing {
 	f := &fold{items: items, lanes: map[shelf.Strand][]*Rung{}, rungs: map[string]*Rung{}}
 	f.s.Opened, f.s.Closed = map[calendar.Date]time.Time{}, map[calendar.Date]time.Time{}
+	f.s.Probes, f.s.Prepared = map[string]Probe{}, map[string]HeadStart{}
+	f.s.Approach, f.s.Overruled = map[string]string{}, map[string]Overrule{}
 	for _, fact := range inOrder(facts) {
 		if k, ok := kinds[fact.Kind]; ok {
 			k.apply(f, fact)
@@ -258,6 +300,52 @@ func (f *fold) pointMarked(fact Fact) {
 			}
 		}
 	}
+	r.Best = max(r.Best, r.MetPoints())
+}
+
+func (f *fold) prepared(fact Fact) {
+	h := f.s.Prepared[fact.Skill]
+	f.s.Prepared[fact.Skill] = HeadStart{max(h.Done, fact.Count), fact.At}
+}
+
+func (f *fold) probed(fact Fact) {
+	f.s.Probes[fact.Text] = Probe{fact.Outcome, fact.At}
+	if fact.Text == FirstBook && fact.Outcome == "pass" {
+		f.s.BeforeBook = false
+	}
+}
+
+func (f *fold) bookChosen(fact Fact) {
+	f.s.Books = slices.DeleteFunc(f.s.Books, func(b string) bool { return b == fact.Text })
+	if fact.Kind == BookChosen {
+		f.s.Books = append(f.s.Books, fact.Text)
+		if fact.Item != "" {
+			f.s.Began = fact.Item
+		}
+	}
+}
+
+// MetPoints counts the points that are met.
+func (r Rung) MetPoints() int {
+	n := 0
+	for _, p := range r.Points {
+		if p.State == Met {
+			n++
+		}
+	}
+	return n
+}
+
+// Failed counts the tries in a row, up to the last, that brought no foothold.
+func (r Rung) Failed() int {
+	n := 0
+	for _, t := range slices.Backward(r.Tries) {
+		if t.Outcome == "granted" {
+			break
+		}
+		n++
+	}
+	return n
 }
 
 func (r *Rung) spotDrilled(f Fact) {
@@ -308,6 +396,10 @@ func (r Rung) Refusal() *reason.Reason {
 }
 
 func (f *fold) practised(fact Fact) {
+	if r := f.rungs[fact.Rung]; r != nil {
+		r.Home = append(r.Home, fact.At)
+		return
+	}
 	f.s.Practice = append(f.s.Practice, Practice{fact.Day, fact.Minutes, fact.Text})
 }
 
@@ -354,13 +446,14 @@ func (f *fold) written(r Rung) Rung {
 
 // State returns where a rung stands: the lowest rung of each lane that is
 // neither secure nor parked is current, and so is any that has been taught.
+// Before the first book there is no order: all that is not secure is current.
 func (s Standing) State(r Rung) State {
 	switch {
 	case r.Foothold != nil:
 		return Secure
 	case r.Parked:
 		return Parked
-	case r.Taught != nil:
+	case r.Taught != nil || s.BeforeBook:
 		return Current
 	}
 	for _, other := range s.Rungs {

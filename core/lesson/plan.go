@@ -11,15 +11,20 @@
 package lesson
 
 import (
+	"cmp"
 	"slices"
-	"sort"
 	"strconv"
+	"strings"
 	"time"
 
+	"patientladder/core/ahead"
 	"patientladder/core/approach"
+	"patientladder/core/climb"
 	"patientladder/core/ladder"
+	"patientladder/core/mixture"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 	"patientladder/core/upkeep"
 )
 
@@ -35,10 +40,14 @@ const (
 	Reading   Kind = "reading"
 	Upkeep    Kind = "upkeep"
 	Ahead     Kind = "ahead"
-	Open      Kind = "open" // nothing is placed yet
+	Mixture   Kind = "mixture" // a small thing before the first book
+	Open      Kind = "open"    // nothing is placed yet
 	Close     Kind = "close"
 	Home      Kind = "home"
 )
+
+// Kinds lists them in the order of a lesson.
+var Kinds = []Kind{SetUp, Opener, Technique, Current, Mixture, Reading, Upkeep, Ahead, Open, Close, Home}
 
 // shapes holds for each kind its place in the lesson, its least minutes, its
 // weight, the order in which it is left out when minutes are short (0: never)
@@ -56,6 +65,7 @@ var shapes = map[Kind]struct {
 	Reading:   {4, 2, 1, 3, "now"},
 	Upkeep:    {5, 2, 1, 2, "upkeep"},
 	Ahead:     {6, 1, 0.5, 1, "ahead"},
+	Mixture:   {4, 1, 1.2, 2, "now"},
 	Open:      {7, 1, 2, 0, ""},
 	Close:     {8, 1, 0.8, 0, ""},
 	Home:      {9, 1, 0.8, 0, ""},
@@ -70,6 +80,8 @@ type Block struct {
 	Band    string          `json:"band" doc:"ahead, now, upkeep or empty"`
 	Title   string          `json:"title" doc:"of the item; empty where there is none"`
 	Rung    string          `json:"rung,omitempty"`
+	Skill   string          `json:"skill,omitempty" doc:"of a head start"`
+	Step    int             `json:"step,omitempty" doc:"which task of its chain, from 1"`
 	Start   int             `json:"start" doc:"minutes from the start of the lesson"`
 	Minutes int             `json:"minutes"`
 	Cue     string          `json:"cue,omitempty" doc:"the item's own cue words"`
@@ -100,12 +112,24 @@ func Longest(age int) int {
 	return 15
 }
 
-// Make plans a lesson of the given minutes for a student of the given age.
-// today is the day of the lesson.
-func Make(s ladder.Standing, a approach.Approach, age, minutes int, today time.Time) Plan {
-	blocks := due(s, a, today)
-	p := Plan{Minutes: minutes, LeftOut: []reason.Reason{}}
-	for total(blocks) > minutes {
+// An Ask is what a lesson is planned from.
+type Ask struct {
+	Standing ladder.Standing
+	Graph    skill.Graph
+	Path     climb.Path
+	Ahead    []ahead.HeadStart
+	Approach approach.Approach
+	Plays    shelf.Instrument
+	Age      int // years
+	Minutes  int
+	At       time.Time // of the lesson
+}
+
+// Make plans a lesson.
+func Make(ask Ask) Plan {
+	blocks := due(ask)
+	p := Plan{Minutes: ask.Minutes, LeftOut: []reason.Reason{}}
+	for total(blocks) > ask.Minutes {
 		i := firstToGo(blocks)
 		if i < 0 {
 			break
@@ -113,20 +137,72 @@ func Make(s ladder.Standing, a approach.Approach, age, minutes int, today time.T
 		p.LeftOut = append(p.LeftOut, reason.Of("too-short-for", "kind", string(blocks[i].Kind), "title", blocks[i].Title))
 		blocks = slices.Delete(blocks, i, i+1)
 	}
-	divide(blocks, a, age, minutes)
+	divide(blocks, ask.Approach, ask.Age, ask.Minutes)
 	at := 0
 	for i := range blocks {
-		blocks[i].Start = at
-		at += blocks[i].Minutes
+		b := &blocks[i]
+		b.Start = at
+		at += b.Minutes
+		if cue := ask.Approach.Cues(string(b.Kind), string(ask.Plays)); cue != "" {
+			b.Cue = strings.TrimSpace(b.Cue + " " + cue)
+		}
 	}
 	p.Blocks = blocks
 	return p
 }
 
 // due lists what the lesson should hold, each at its least minutes, in order.
-func due(s ladder.Standing, a approach.Approach, today time.Time) []Block {
+func due(ask Ask) []Block {
 	blocks := []Block{block(SetUp, nil), block(Close, nil), block(Home, nil)}
-	for _, r := range s.In(ladder.Current) {
+	switch {
+	case ask.Standing.BeforeBook:
+		blocks = append(blocks, mixed(ask)...)
+	default:
+		blocks = append(blocks, current(ask)...)
+		blocks = append(blocks, secure(ask)...)
+		blocks = append(blocks, headStarts(ask)...)
+	}
+	slices.SortStableFunc(blocks, func(x, y Block) int { return shapes[x.Kind].place - shapes[y.Kind].place })
+	if ask.Path.Break.Light() { // old songs first, then the pieces in hand
+		slices.SortStableFunc(blocks, func(x, y Block) int { return easing(x.Kind) - easing(y.Kind) })
+	}
+	return blocks
+}
+
+// easing is the place of a kind after a break.
+func easing(k Kind) int {
+	switch k {
+	case SetUp:
+		return 0
+	case Opener, Upkeep:
+		return 1
+	case Close, Home:
+		return 3
+	}
+	return 2
+}
+
+// mixed gives a block to each small thing of the mixture.
+func mixed(ask Ask) []Block {
+	var blocks []Block
+	for _, bit := range mixture.Of(ask.Standing, ask.Graph, ask.Path.Known) {
+		r, _ := ask.Standing.Rung(bit.Rung)
+		kind := Mixture
+		if r.Foothold != nil {
+			kind = Opener
+		}
+		b := block(kind, &r)
+		b.Why = append(b.Why, bit.Why)
+		blocks = append(blocks, b)
+	}
+	return blocks
+}
+
+// current gives a block to each rung in hand. After a break nothing new begins.
+func current(ask Ask) []Block {
+	var blocks []Block
+	all := ask.Standing.In(ladder.Current)
+	for _, r := range all {
 		kind := Current
 		switch r.Strand {
 		case shelf.Technique:
@@ -136,6 +212,8 @@ func due(s ladder.Standing, a approach.Approach, today time.Time) []Block {
 		}
 		b := block(kind, &r)
 		switch {
+		case r.Taught == nil && ask.Path.Break.Light():
+			continue
 		case r.Taught == nil:
 			b.Why = append(b.Why, reason.Of("first-lesson", "title", r.Item.Title))
 		case r.Ready():
@@ -146,35 +224,78 @@ func due(s ladder.Standing, a approach.Approach, today time.Time) []Block {
 		}
 		blocks = append(blocks, b)
 	}
-	secure := s.In(ladder.Secure)
-	sort.SliceStable(secure, func(i, j int) bool { return upkeep.Recall(secure[i], today) < upkeep.Recall(secure[j], today) })
-	if n := len(secure); n > 0 {
-		opener := secure[n-1] // the best remembered is what the student plays well
-		b := block(Opener, &opener)
-		b.Why = append(b.Why, reason.Of("plays-well", "title", opener.Item.Title))
-		blocks = append(blocks, b)
-		wanted := 1
-		if a.UpkeepShare() >= 0.75 {
-			wanted = 2
-		}
-		for _, r := range secure[:min(wanted, n-1)] {
-			b := block(Upkeep, &r)
-			b.Why = append(b.Why, reason.Of("fading", "recall", strconv.Itoa(int(100*upkeep.Recall(r, today))),
-				"days", strconv.Itoa(int(today.Sub(r.LastHeard()).Hours()/24))))
-			blocks = append(blocks, b)
-		}
-	}
-	if ahead := s.In(ladder.Ahead); len(ahead) > 0 {
-		b := block(Ahead, &ahead[0])
-		b.Why = append(b.Why, reason.Of("comes-next", "title", ahead[0].Item.Title))
-		blocks = append(blocks, b)
-	}
-	if len(s.In(ladder.Current)) == 0 {
+	if len(all) == 0 {
 		b := block(Open, nil)
 		b.Why = append(b.Why, reason.Of("nothing-placed"))
 		blocks = append(blocks, b)
 	}
-	slices.SortStableFunc(blocks, func(x, y Block) int { return shapes[x.Kind].place - shapes[y.Kind].place })
+	return blocks
+}
+
+// secure gives a block to the piece that opens the lesson, the best
+// remembered, and to what the week's upkeep puts first.
+func secure(ask Ask) []Block {
+	pieces := upkeep.Pieces(ask.Standing, ask.Path.Known, ask.At, upkeep.Once(ask.Age))
+	n := len(pieces)
+	if n == 0 {
+		return nil
+	}
+	best := slices.MaxFunc(pieces, func(a, b upkeep.Piece) int { return cmp.Compare(a.Recall, b.Recall) })
+	opener, _ := ask.Standing.Rung(best.ID)
+	b := block(Opener, &opener)
+	b.Why = append(b.Why, reason.Of("plays-well", "title", opener.Item.Title))
+	blocks := []Block{b}
+	wanted := 1
+	if ask.Approach.UpkeepShare() >= 0.75 {
+		wanted++
+	}
+	if ask.Path.Break.Light() {
+		wanted++
+	}
+	pieces = slices.DeleteFunc(pieces, func(p upkeep.Piece) bool { return p.ID == best.ID })
+	minutes := 0
+	for _, p := range pieces {
+		minutes = max(minutes, wanted*p.Minutes)
+	}
+	chosen := upkeep.Choose(pieces, minutes)
+	for _, p := range chosen[:min(wanted, len(chosen))] {
+		r, _ := ask.Standing.Rung(p.ID)
+		b := block(Upkeep, &r)
+		switch {
+		case ask.Path.Break.Light():
+			b.Why = append(b.Why, reason.Of("after-break", "days", strconv.Itoa(ask.Path.Break.Days)))
+		case len(p.Carries) > 0:
+			b.Why = append(b.Why, reason.Of("carries", "skill", ask.Graph.Name(p.Carries[0])))
+		case p.Recall >= upkeep.Faded:
+			b.Why = append(b.Why, reason.Of("due-again", "days", strconv.Itoa(p.Silent)))
+		default:
+			b.Why = append(b.Why, reason.Of("fading", "recall", strconv.Itoa(int(100*p.Recall)), "days", strconv.Itoa(p.Silent)))
+		}
+		blocks = append(blocks, b)
+	}
+	return blocks
+}
+
+// headStarts gives a block to each skill that is prepared this week, or a first
+// taste of the next rung when none is. After a break there is none.
+func headStarts(ask Ask) []Block {
+	if ask.Path.Break.Light() {
+		return nil
+	}
+	var blocks []Block
+	for _, h := range ask.Ahead {
+		if task, now := h.Now(); now {
+			b := block(Ahead, nil)
+			b.Title, b.Skill, b.Step, b.Cue = h.Name, h.Skill, h.Done+1, task.Do+"."
+			b.Why = append(b.Why, h.Why(ask.Path, ask.Graph))
+			blocks = append(blocks, b)
+		}
+	}
+	if next := ask.Standing.In(ladder.Ahead); len(blocks) == 0 && len(next) > 0 {
+		b := block(Ahead, &next[0])
+		b.Why = append(b.Why, reason.Of("comes-next", "title", next[0].Item.Title))
+		blocks = append(blocks, b)
+	}
 	return blocks
 }
 

@@ -9,9 +9,13 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"patientladder/core/ahead"
 	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/climb"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 )
 
 var today = time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
@@ -32,6 +36,14 @@ var usual = ladder.Standing{Rungs: []ladder.Rung{
 	rung("notes", shelf.Reading, nil, nil),
 }}
 
+// plan plans a lesson for a student whose path is reckoned here too.
+func plan(s ladder.Standing, a approach.Approach, age, minutes int, at time.Time) Plan {
+	g := skill.Catalogue()
+	slot := calendar.Slot{Weekday: at.Weekday(), Start: "16:00", Minutes: minutes}
+	p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: shelf.Piano, Slot: slot, Now: at})
+	return Make(Ask{Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), at), Approach: a, Plays: shelf.Piano, Age: age, Minutes: minutes, At: at})
+}
+
 func kinds(p Plan) (out []Kind) {
 	for _, b := range p.Blocks {
 		out = append(out, b.Kind)
@@ -40,7 +52,7 @@ func kinds(p Plan) (out []Kind) {
 }
 
 func TestAHalfHour(t *testing.T) {
-	p := Make(usual, approach.Default(8), 8, 30, today)
+	p := plan(usual, approach.Default(8), 8, 30, today)
 	assert.Equal(t, []Kind{SetUp, Opener, Technique, Current, Reading, Upkeep, Ahead, Close, Home}, kinds(p))
 	assert.Equal(t, "fresh", p.Blocks[1].Rung, "opens with what is played well")
 	assert.Equal(t, "old", p.Blocks[5].Rung, "upkeep brings back what is most nearly forgotten")
@@ -58,7 +70,7 @@ func TestAHalfHour(t *testing.T) {
 // Technique that cannot have calm minutes is left out; upkeep is never dropped
 // before it: common practice, no source.
 func TestAShortLessonLeavesOut(t *testing.T) {
-	p := Make(usual, approach.Default(8), 8, 11, today)
+	p := plan(usual, approach.Default(8), 8, 11, today)
 	assert.Equal(t, []Kind{SetUp, Opener, Current, Close, Home}, kinds(p), "what is secure still opens the lesson")
 	var gone []string
 	for _, r := range p.LeftOut {
@@ -68,14 +80,14 @@ func TestAShortLessonLeavesOut(t *testing.T) {
 }
 
 func TestNothingPlacedYet(t *testing.T) {
-	p := Make(ladder.Standing{}, approach.Default(6), 6, 30, today)
+	p := plan(ladder.Standing{}, approach.Default(6), 6, 30, today)
 	assert.Equal(t, []Kind{SetUp, Open, Close, Home}, kinds(p))
 	assert.Equal(t, "nothing-placed", p.Blocks[1].Why[0].Code)
 }
 
 func TestUpkeepBySchool(t *testing.T) {
 	minutes := func(a approach.Approach) (n int) {
-		for _, b := range Make(usual, a, 9, 45, today).Blocks {
+		for _, b := range plan(usual, a, 9, 45, today).Blocks {
 			if b.Band == "upkeep" {
 				n += b.Minutes
 			}
@@ -83,7 +95,7 @@ func TestUpkeepBySchool(t *testing.T) {
 		return
 	}
 	third := approach.Default(9)
-	third.Upkeep = "third"
+	third["upkeep"] = "third"
 	assert.Greater(t, minutes(approach.EarFirst(9)), minutes(approach.Default(9)))
 	assert.Greater(t, minutes(approach.Default(9)), minutes(third))
 }
@@ -93,11 +105,11 @@ func TestLongestActivity(t *testing.T) {
 	for age, want := range map[int]int{3: 3, 4: 3, 5: 5, 6: 5, 7: 8, 9: 8, 10: 12, 13: 12, 14: 15, 60: 15} {
 		assert.Equal(t, want, Longest(age), "at %d", age)
 	}
-	for _, b := range Make(usual, approach.Default(6), 6, 30, today).Blocks {
+	for _, b := range plan(usual, approach.Default(6), 6, 30, today).Blocks {
 		assert.LessOrEqual(t, b.Minutes, 5)
 	}
 	short := ladder.Standing{Rungs: []ladder.Rung{rung("now", shelf.Book, ago(3), nil)}}
-	p := Make(short, approach.Default(6), 6, 30, today)
+	p := plan(short, approach.Default(6), 6, 30, today)
 	require.Equal(t, []Kind{SetUp, Current, Close, Home}, kinds(p))
 	assert.Equal(t, "stretched", p.Blocks[1].Why[1].Code, "one piece must fill it: said so")
 }
@@ -117,7 +129,7 @@ func TestMinutesAddUp(t *testing.T) {
 		}
 		age := rapid.IntRange(3, 80).Draw(t, "age")
 		length := rapid.IntRange(10, 90).Draw(t, "length")
-		p := Make(s, approach.Default(age), age, length, today)
+		p := plan(s, approach.Default(age), age, length, today)
 		assert.Equal(t, SetUp, p.Blocks[0].Kind, "set-up first")
 		assert.Equal(t, Home, p.Blocks[len(p.Blocks)-1].Kind, "what to do at home last")
 		at := 0
@@ -164,4 +176,52 @@ func TestDivisionIsTheBest(t *testing.T) {
 		}
 		assert.InDelta(t, best, sum, 1e-9, "%d minutes", length)
 	}
+}
+
+func TestHeadStartsHaveTheirMinutes(t *testing.T) {
+	s := ladder.Standing{Rungs: append([]ladder.Rung{}, usual.Rungs...), Prepared: map[string]ladder.HeadStart{"six-eight": {Done: 1}}}
+	jig := rung("jig", shelf.Book, nil, nil)
+	jig.Item.Brings = []string{"six-eight"}
+	s.Rungs = append(s.Rungs, jig)
+	for _, b := range plan(s, approach.Default(8), 8, 30, today).Blocks {
+		if b.Kind == Ahead {
+			assert.Equal(t, "Two swings of three", b.Title)
+			assert.Equal(t, 2, b.Step)
+			assert.Equal(t, "Clap a jig line from the page.", b.Cue)
+			return
+		}
+	}
+	t.Fatal("no block for the head start")
+}
+
+// Old songs first, then the new piece: common practice, no source.
+func TestAfterABreak(t *testing.T) {
+	s := ladder.Standing{Rungs: usual.Rungs, Closed: map[calendar.Date]time.Time{calendar.On(*ago(40)): *ago(40)}}
+	p := plan(s, approach.Default(8), 8, 30, today)
+	assert.Equal(t, []Kind{SetUp, Opener, Upkeep, Technique, Current, Close, Home}, kinds(p), "what is secure first, nothing begun, nothing ahead")
+	assert.Equal(t, "after-break", p.Blocks[2].Why[0].Code)
+}
+
+func TestBeforeTheFirstBook(t *testing.T) {
+	s := ladder.Standing{BeforeBook: true}
+	for i, id := range []string{"steady-beat", "left-right", "higher-lower", "steps", "loud-soft", "direction", "one-finger"} {
+		r := rung(id, shelf.Reading, nil, nil)
+		r.Item.Brings = []string{id}
+		if i < 2 {
+			r.Taught, r.Foothold = ago(30), ago(7-i)
+		}
+		s.Rungs = append(s.Rungs, r)
+	}
+	p := plan(s, approach.Default(4), 4, 15, today)
+	assert.Equal(t, []Kind{SetUp, Opener, Mixture, Mixture, Mixture, Mixture, Close, Home}, kinds(p))
+	assert.Equal(t, "goes-already", p.Blocks[1].Why[0].Code, "a success to begin with")
+	for _, b := range p.Blocks {
+		assert.LessOrEqual(t, b.Minutes, 3)
+	}
+}
+
+func TestTheApproachSpeaksInTheBlocks(t *testing.T) {
+	cue := func(a approach.Approach) string { return plan(usual, a, 8, 30, today).Blocks[0].Cue }
+	assert.Contains(t, cue(approach.Default(8)), "Let the arm hang")
+	assert.Contains(t, cue(approach.Default(8).With(approach.Approach{"hand-image": "round"})), "soft ball")
 }

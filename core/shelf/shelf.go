@@ -4,6 +4,7 @@ package shelf
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"patientladder/core/score"
@@ -24,14 +25,7 @@ const (
 var Strands = []Strand{Book, Technique, Reading, Repertoire}
 
 // Known reports whether s is one of the four.
-func (s Strand) Known() bool {
-	for _, k := range Strands {
-		if s == k {
-			return true
-		}
-	}
-	return false
-}
+func (s Strand) Known() bool { return slices.Contains(Strands, s) }
 
 // An Instrument is what an item is played on.
 type Instrument string
@@ -61,9 +55,45 @@ type Item struct {
 	Parts      []string   `json:"parts" nullable:"false" doc:"parts with a foothold each; empty for one whole"`
 	Points     []string   `json:"points" nullable:"false" doc:"usual focus points"`
 	Cue        string     `json:"cue,omitempty" doc:"what is said before playing"`
+	Taste      Taste      `json:"taste,omitempty" enum:"lively,lyrical,familiar" doc:"of repertoire"`
+	Asks       []string   `json:"asks,omitempty" enum:"touch,pedals" nullable:"false" doc:"what the instrument must have"`
 	Bars       int        `json:"bars" doc:"written bars; 0 without a score"`
+	Different  int        `json:"different,omitempty" doc:"bars that are not the same again; 0 without a score"`
 	Staves     int        `json:"staves" doc:"staves of the first part; 2 means two hands"`
+	Tempo      float64    `json:"tempo,omitempty" doc:"quarter notes a minute; 0 where none is written"`
+	Low        int        `json:"low,omitempty" doc:"lowest note as a MIDI number; 0 without a score"`
+	High       int        `json:"high,omitempty" doc:"highest note"`
 	HasScore   bool       `json:"hasScore"`
+}
+
+// A Taste is what a piece of repertoire is like to play.
+type Taste string
+
+// The tastes.
+const (
+	Lively   Taste = "lively"
+	Lyrical  Taste = "lyrical"
+	Familiar Taste = "familiar"
+)
+
+// Tastes lists them.
+var Tastes = []Taste{Lively, Lyrical, Familiar}
+
+// BeforeBook is the unit of items for a student who has not begun the first
+// book: small things without an order.
+const BeforeBook = "Before the first book"
+
+// Skills lists each skill that the item brings, needs or revisits, once.
+func (it Item) Skills() []string {
+	ids := make([]string, 0, len(it.Brings)+len(it.Needs)+len(it.Revisits))
+	for _, list := range [][]string{it.Brings, it.Needs, it.Revisits} {
+		for _, id := range list {
+			if !slices.Contains(ids, id) {
+				ids = append(ids, id)
+			}
+		}
+	}
+	return ids
 }
 
 // Check says what is wrong with an item.
@@ -77,6 +107,13 @@ func (it Item) Check() error {
 		return fmt.Errorf("%q is not an instrument here: piano, cello or guitar", it.Instrument)
 	case !it.Strand.Known():
 		return fmt.Errorf("%q is not a strand: book, technique, reading or repertoire", it.Strand)
+	case it.Taste != "" && !slices.Contains(Tastes, it.Taste):
+		return fmt.Errorf("%q is not a taste: lively, lyrical or familiar", it.Taste)
+	}
+	for _, a := range it.Asks {
+		if !slices.Contains(things, a) {
+			return fmt.Errorf("%q is not something to ask of an instrument: %s", a, strings.Join(things, " or "))
+		}
 	}
 	seen := map[string]bool{}
 	for _, p := range it.Points {
@@ -124,11 +161,29 @@ func UsualPoints(i Instrument, s score.Score) []string {
 
 // Describe fills in what an item's score tells.
 func (it *Item) Describe(s score.Score) {
-	it.HasScore, it.Bars = true, s.Bars()
+	it.HasScore, it.Bars, it.Different = true, s.Bars(), s.Different()
 	if it.Composer == "" {
 		it.Composer = s.Composer
 	}
 	if len(s.Parts) > 0 {
 		it.Staves = s.Parts[0].Staves
+	}
+	for _, p := range s.Parts {
+		for _, b := range p.Bars {
+			for _, m := range b.Marks {
+				if m.QPM > 0 && it.Tempo == 0 {
+					it.Tempo = m.QPM
+				}
+			}
+			for _, n := range b.Notes {
+				if n.Rest {
+					continue
+				}
+				if m := n.Pitch.MIDI(); it.Low == 0 || m < it.Low {
+					it.Low = m
+				}
+				it.High = max(it.High, n.Pitch.MIDI())
+			}
+		}
 	}
 }

@@ -1,8 +1,17 @@
-// Package skill holds the graph of atomic abilities. A skill rests on other
-// skills; the graph has no cycles.
+// Package skill holds the graph of atomic abilities.
+//
+// A skill rests on other skills; the graph has no cycles. Each skill has a
+// weight, how heavy it is when it is new (1 is usual), and a preparation chain:
+// one to five tasks of a few minutes that let it be met ahead of time, each
+// lasting a number of weeks.
 package skill
 
-import "fmt"
+import (
+	"fmt"
+	"slices"
+	"sort"
+	"strings"
+)
 
 // A Family says which instruments share a skill.
 type Family string
@@ -15,25 +24,69 @@ const (
 	Plucked  Family = "plucked"
 )
 
+// An Area is what a skill is about.
+type Area string
+
+// The areas.
+const (
+	Posture    Area = "posture"
+	Hands      Area = "hands" // fingers, bow and touch
+	Rhythm     Area = "rhythm"
+	Reading    Area = "reading"
+	Theory     Area = "theory"
+	Ear        Area = "ear"
+	Expression Area = "expression"
+)
+
+// A Link is one task of a preparation chain.
+type Link struct {
+	Do      string `json:"do" doc:"what is done, as the teacher says it"`
+	Minutes int    `json:"minutes" doc:"a day"`
+	Weeks   int    `json:"weeks" doc:"how many weeks it is kept up"`
+}
+
 // A Skill is one atomic ability.
 type Skill struct {
 	ID      string   `json:"id"`
 	Name    string   `json:"name" doc:"as a teacher says it"`
 	Family  Family   `json:"family" enum:"shared,keyboard,bowed,plucked"`
+	Area    Area     `json:"area" enum:"posture,hands,rhythm,reading,theory,ear,expression"`
+	Weight  float64  `json:"weight" doc:"how heavy it is when new; 1 is usual"`
 	RestsOn []string `json:"restsOn" nullable:"false"`
+	Chain   []Link   `json:"chain" nullable:"false"`
+}
+
+// Weeks returns how long the whole chain takes, one task after another.
+func (s Skill) Weeks() int {
+	n := 0
+	for _, t := range s.Chain {
+		n += t.Weeks
+	}
+	return n
 }
 
 // A Graph is a set of skills by id.
 type Graph map[string]Skill
 
 // New builds a graph. It fails, naming the skills, when an id stands twice,
-// when a skill rests on one that is not there, or when skills rest on each
-// other in a circle.
+// when a skill rests on one that is not there, when skills rest on each other
+// in a circle, or when a skill has no weight or no chain.
 func New(skills []Skill) (Graph, error) {
 	g := Graph{}
 	for _, s := range skills {
 		if _, twice := g[s.ID]; twice {
 			return nil, fmt.Errorf("the skill %q stands twice", s.ID)
+		}
+		if s.Weight <= 0 {
+			return nil, fmt.Errorf("%q has no weight", s.ID)
+		}
+		if len(s.Chain) < 1 || len(s.Chain) > 5 {
+			return nil, fmt.Errorf("%q has a chain of %d tasks, not one to five", s.ID, len(s.Chain))
+		}
+		for _, t := range s.Chain {
+			if t.Do == "" || t.Minutes < 1 || t.Weeks < 1 {
+				return nil, fmt.Errorf("a task in the chain of %q lacks its words, minutes or weeks", s.ID)
+			}
 		}
 		g[s.ID] = s
 	}
@@ -44,34 +97,41 @@ func New(skills []Skill) (Graph, error) {
 			}
 		}
 	}
-	const (
-		entered = 1
-		left    = 2
-	)
-	state := map[string]int{}
-	var visit func(id string) error
-	visit = func(id string) error {
-		switch state[id] {
-		case entered:
-			return fmt.Errorf("%q rests on itself by way of others", id)
-		case left:
+	if circle := circle(g, skills); circle != nil {
+		return nil, fmt.Errorf("skills rest on each other in a circle: %s", strings.Join(circle, " → "))
+	}
+	return g, nil
+}
+
+// circle returns the ids of skills that rest on each other in turn, the first
+// again at the end, or nil.
+func circle(g Graph, skills []Skill) []string {
+	left := map[string]bool{}
+	var path []string
+	var visit func(id string) []string
+	visit = func(id string) []string {
+		if left[id] {
 			return nil
 		}
-		state[id] = entered
+		if i := slices.Index(path, id); i >= 0 {
+			return append(slices.Clone(path[i:]), id)
+		}
+		path = append(path, id)
 		for _, below := range g[id].RestsOn {
-			if err := visit(below); err != nil {
-				return err
+			if found := visit(below); found != nil {
+				return found
 			}
 		}
-		state[id] = left
+		path = path[:len(path)-1]
+		left[id] = true
 		return nil
 	}
 	for _, s := range skills {
-		if err := visit(s.ID); err != nil {
-			return nil, err
+		if found := visit(s.ID); found != nil {
+			return found
 		}
 	}
-	return g, nil
+	return nil
 }
 
 // Name returns the skill's name, or its id when it is not in the graph.
@@ -81,3 +141,36 @@ func (g Graph) Name(id string) string {
 	}
 	return id
 }
+
+// Names returns the names of skills in the order given.
+func (g Graph) Names(ids []string) []string {
+	names := make([]string, 0, len(ids))
+	for _, id := range ids {
+		names = append(names, g.Name(id))
+	}
+	return names
+}
+
+// Sorted lists the skills by family, area and name.
+func (g Graph) Sorted() []Skill {
+	list := make([]Skill, 0, len(g))
+	for _, s := range g {
+		list = append(list, s)
+	}
+	sort.Slice(list, func(i, j int) bool {
+		a, b := list[i], list[j]
+		if a.Family != b.Family {
+			return slices.Index(families, a.Family) < slices.Index(families, b.Family)
+		}
+		if a.Area != b.Area {
+			return slices.Index(areas, a.Area) < slices.Index(areas, b.Area)
+		}
+		return a.Name < b.Name
+	})
+	return list
+}
+
+var (
+	families = []Family{Shared, Keyboard, Bowed, Plucked}
+	areas    = []Area{Posture, Hands, Rhythm, Reading, Theory, Ear, Expression}
+)

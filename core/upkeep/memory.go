@@ -92,21 +92,32 @@ func firstDifficulty(g Grade) float64 { return w[4] - math.Exp(w[5]*(float64(g)-
 
 func clamp(x, low, high float64) float64 { return math.Min(math.Max(x, low), high) }
 
-// Of returns the memory of a secure rung and when it was last heard. The try
-// that brought the foothold counts as a first hearing that went fine.
+// Of returns the memory of a secure rung and when it was last played. The try
+// that brought the foothold counts as a first hearing that went fine, and so
+// does a day it was played at home.
 func Of(r ladder.Rung) (Memory, time.Time) {
 	if r.Foothold == nil {
 		return Memory{}, time.Time{}
 	}
 	last := *r.Foothold
 	m := Memory{}.Heard(0, Fine)
-	for _, h := range r.Heard {
-		g, known := grades[h.Grade]
-		if !known || h.At.Before(*r.Foothold) {
-			continue
+	heard := func(at time.Time, g Grade) {
+		if !at.Before(last) {
+			m, last = m.Heard(days(last, at), g), at
 		}
-		m = m.Heard(days(last, h.At), g)
-		last = h.At
+	}
+	home := r.Home
+	for _, h := range r.Heard {
+		for len(home) > 0 && home[0].Before(h.At) {
+			heard(home[0], Fine)
+			home = home[1:]
+		}
+		if g, known := grades[h.Grade]; known {
+			heard(h.At, g)
+		}
+	}
+	for _, at := range home {
+		heard(at, Fine)
 	}
 	return m, last
 }
@@ -120,7 +131,11 @@ func Recall(r ladder.Rung, at time.Time) float64 {
 // days counts midnights between two moments, so that twice in one lesson is
 // the same day.
 func days(from, to time.Time) float64 {
-	a := time.Date(from.Year(), from.Month(), from.Day(), 0, 0, 0, 0, time.UTC)
-	b := time.Date(to.Year(), to.Month(), to.Day(), 0, 0, 0, 0, time.UTC)
-	return math.Max(0, b.Sub(a).Hours()/24)
+	return math.Max(0, float64(midnights(to)-midnights(from)))
+}
+
+// midnights counts days since 1970 on the clock of t's own zone.
+func midnights(t time.Time) int64 {
+	_, offset := t.Zone()
+	return (t.Unix() + int64(offset)) / 86400
 }

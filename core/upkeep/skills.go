@@ -1,34 +1,80 @@
 package upkeep
 
 import (
+	"slices"
 	"sort"
 	"time"
 
+	"patientladder/core/judgement"
 	"patientladder/core/ladder"
-	"patientladder/core/shelf"
 	"patientladder/core/skill"
 )
 
 // A SkillState says how a skill stands.
 type SkillState string
 
-// The states of a skill, as far as rungs tell: none of the first is listed.
+// The states of a skill. One without evidence is Unknown and is not listed.
 const (
 	Unknown  SkillState = "unknown"
+	Tasted   SkillState = "tasted"   // a head start was made, nothing more
 	Learning SkillState = "learning" // a rung in hand brings or asks for it
 	Secure   SkillState = "secure"   // a secure rung carries it and is remembered
 	Rusty    SkillState = "rusty"    // secure once, but every rung that carries it has faded
 )
 
 // Faded is the recall below which a piece counts as fading: FSRS-6 aims at
-// nine in ten; a little less is our judgement, and a higher figure would bring
-// pieces back sooner and call more skills rusty.
-const Faded = 0.85
+// nine in ten; a little less is our judgement.
+var Faded = judgement.UpkeepFaded
 
-// Evidence is a rung that speaks for a skill's state.
+// Known is what a student's facts say of skills and secure rungs at a moment.
+type Known struct {
+	State  map[string]SkillState // by skill; a missing one is unknown
+	Recall map[string]float64    // of secure rungs, by id
+}
+
+// Know reads a standing at a moment. presumed are skills taken for granted
+// because of where the student began.
+func Know(s ladder.Standing, presumed []string, at time.Time) Known {
+	k := Known{make(map[string]SkillState, 64), make(map[string]float64, len(s.Rungs))}
+	for id := range s.Prepared {
+		k.State[id] = Tasted
+	}
+	for _, id := range presumed {
+		k.State[id] = Secure
+	}
+	better := func(id string, to SkillState) {
+		if rank[to] > rank[k.State[id]] {
+			k.State[id] = to
+		}
+	}
+	for _, r := range s.Rungs {
+		to := Learning
+		switch {
+		case r.Foothold != nil:
+			recall := Recall(r, at)
+			k.Recall[r.ID] = recall
+			if to = Rusty; recall >= Faded {
+				to = Secure
+			}
+		case r.Taught == nil:
+			continue
+		}
+		for _, list := range [][]string{r.Item.Brings, r.Item.Needs, r.Item.Revisits} {
+			for _, id := range list {
+				better(id, to)
+			}
+		}
+	}
+	return k
+}
+
+// rank orders the states by how much can be built on them.
+var rank = map[SkillState]int{Unknown: 0, Tasted: 1, Learning: 2, Rusty: 3, Secure: 4}
+
+// Evidence is what speaks for a skill's state.
 type Evidence struct {
-	Title string    `json:"title"`
-	Kind  string    `json:"kind" enum:"foothold,taught" doc:"what happened"`
+	Title string    `json:"title" doc:"of the rung, or the task of a head start"`
+	Kind  string    `json:"kind" enum:"foothold,taught,head-start,presumed" doc:"what happened"`
 	At    time.Time `json:"at"`
 }
 
@@ -36,48 +82,47 @@ type Evidence struct {
 type SkillMark struct {
 	ID       string     `json:"id"`
 	Name     string     `json:"name"`
-	State    SkillState `json:"state" enum:"learning,secure,rusty"`
+	State    SkillState `json:"state" enum:"tasted,learning,secure,rusty"`
 	Evidence []Evidence `json:"evidence" nullable:"false"`
 }
 
-// Skills returns the skills that a standing has evidence for at a moment, by
-// state and name. A skill that secure skills rest on is not assumed: only what
-// was played counts.
-func Skills(s ladder.Standing, g skill.Graph, at time.Time) []SkillMark {
-	marks := map[string]*SkillMark{}
-	fresh := map[string]bool{}
+// Skills returns the skills that there is evidence for at a moment, by state
+// and name. A skill that secure skills rest on is not listed for that: only
+// what was played, tasted or presumed counts.
+func Skills(s ladder.Standing, g skill.Graph, presumed []string, at time.Time) []SkillMark {
+	known := Know(s, presumed, at)
+	evidence := map[string][]Evidence{}
 	for _, r := range s.Rungs {
-		state, e := Unknown, Evidence{Title: r.Item.Title}
+		e := Evidence{Title: r.Item.Title}
 		switch {
 		case r.Foothold != nil:
-			state, e.Kind, e.At = Secure, "foothold", *r.Foothold
+			e.Kind, e.At = "foothold", *r.Foothold
 		case r.Taught != nil:
-			state, e.Kind, e.At = Learning, "taught", *r.Taught
+			e.Kind, e.At = "taught", *r.Taught
 		default:
 			continue
 		}
-		for _, id := range carried(r.Item) {
-			m := marks[id]
-			if m == nil {
-				m = &SkillMark{ID: id, Name: g.Name(id), State: state}
-				marks[id] = m
-			}
-			if state == Secure {
-				m.State = Secure
-				fresh[id] = fresh[id] || Recall(r, at) >= Faded
-			}
-			m.Evidence = append(m.Evidence, e)
+		for _, id := range r.Item.Skills() {
+			evidence[id] = append(evidence[id], e)
 		}
 	}
-	list := make([]SkillMark, 0, len(marks))
-	for id, m := range marks {
-		if m.State == Secure && !fresh[id] {
-			m.State = Rusty
+	for id, h := range s.Prepared {
+		if chain := g[id].Chain; h.Done >= 1 && h.Done <= len(chain) {
+			evidence[id] = append(evidence[id], Evidence{chain[h.Done-1].Do, "head-start", h.Last})
 		}
-		sort.SliceStable(m.Evidence, func(i, j int) bool { return m.Evidence[i].At.After(m.Evidence[j].At) })
-		list = append(list, *m)
 	}
-	order := map[SkillState]int{Learning: 0, Rusty: 1, Secure: 2}
+	for _, id := range presumed {
+		if len(evidence[id]) == 0 {
+			evidence[id] = append(evidence[id], Evidence{Kind: "presumed"})
+		}
+	}
+	list := make([]SkillMark, 0, len(known.State))
+	for id, state := range known.State {
+		e := evidence[id]
+		slices.SortStableFunc(e, func(a, b Evidence) int { return b.At.Compare(a.At) })
+		list = append(list, SkillMark{id, g.Name(id), state, e})
+	}
+	order := map[SkillState]int{Learning: 0, Tasted: 1, Rusty: 2, Secure: 3}
 	sort.Slice(list, func(i, j int) bool {
 		if list[i].State != list[j].State {
 			return order[list[i].State] < order[list[j].State]
@@ -85,19 +130,4 @@ func Skills(s ladder.Standing, g skill.Graph, at time.Time) []SkillMark {
 		return list[i].Name < list[j].Name
 	})
 	return list
-}
-
-// carried lists each skill that an item brings, needs or revisits, once.
-func carried(it shelf.Item) []string {
-	var ids []string
-	seen := map[string]bool{}
-	for _, list := range [][]string{it.Brings, it.Needs, it.Revisits} {
-		for _, id := range list {
-			if !seen[id] {
-				seen[id] = true
-				ids = append(ids, id)
-			}
-		}
-	}
-	return ids
 }

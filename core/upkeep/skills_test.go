@@ -15,21 +15,29 @@ func TestHowSkillsStand(t *testing.T) {
 	now := time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
 	ago := func(days int) *time.Time { d := now.AddDate(0, 0, -days); return &d }
 	rung := func(title string, taught, foothold *time.Time, brings, needs []string) ladder.Rung {
-		return ladder.Rung{Item: shelf.Item{Title: title, Brings: brings, Needs: needs}, Taught: taught, Foothold: foothold}
+		return ladder.Rung{ID: title, Item: shelf.Item{Title: title, Brings: brings, Needs: needs}, Taught: taught, Foothold: foothold}
 	}
-	s := ladder.Standing{Rungs: []ladder.Rung{
-		rung("Old", ago(200), ago(190), []string{"long-bows", "bow-hold"}, nil),
-		rung("Fresh", ago(20), ago(2), []string{"halves"}, []string{"bow-hold"}),
-		rung("In hand", ago(7), nil, []string{"slur-three"}, []string{"halves", "halves"}),
-		rung("Ahead", nil, nil, []string{"reach-back"}, nil),
-	}}
-	got := Skills(s, skill.Catalogue(), now)
+	s := ladder.Standing{Prepared: map[string]ladder.HeadStart{"reach-back": {Done: 2, Last: *ago(3)}, "halves": {Done: 1, Last: *ago(30)}},
+		Rungs: []ladder.Rung{
+			rung("Old", ago(200), ago(190), []string{"long-bows", "bow-hold"}, nil),
+			rung("Fresh", ago(20), ago(2), []string{"halves"}, []string{"bow-hold"}),
+			rung("In hand", ago(7), nil, []string{"slur-three"}, []string{"halves", "halves"}),
+			rung("Ahead", nil, nil, []string{"reach-back"}, nil),
+		}}
+	got := Skills(s, skill.Catalogue(), []string{"steady-beat"}, now)
 	var states []string
 	for _, m := range got {
 		states = append(states, m.Name+": "+string(m.State))
 	}
-	assert.Equal(t, []string{"Three notes in a bow: learning", "Long straight bows: rusty", "Bow hold: secure", "Two to a beat: secure"}, states,
-		"a skill that a fresh piece carries is not rusty; what lies ahead is not listed")
-	assert.Equal(t, []Evidence{{"Fresh", "foothold", *ago(2)}, {"In hand", "taught", *ago(7)}}, got[3].Evidence, "newest first, each rung once")
-	assert.Empty(t, Skills(ladder.Standing{}, skill.Catalogue(), now))
+	assert.Equal(t, []string{"Three notes in a bow: learning", "First finger reached back: tasted", "Long straight bows: rusty",
+		"Bow hold: secure", "Steady beat: secure", "Two to a beat: secure"}, states,
+		"a skill that a fresh piece carries is not rusty; what lies ahead is not listed unless it was tasted")
+	assert.Equal(t, []Evidence{{"March it on one string, no bow", "head-start", *ago(3)}}, got[1].Evidence)
+	assert.Equal(t, "presumed", got[4].Evidence[0].Kind)
+	var kinds []string
+	for _, e := range got[5].Evidence {
+		kinds = append(kinds, e.Title+" "+e.Kind)
+	}
+	assert.Equal(t, []string{"Fresh foothold", "In hand taught", "Say a two-part word to each step while walking head-start"}, kinds, "newest first, each rung once")
+	assert.Empty(t, Skills(ladder.Standing{}, skill.Catalogue(), nil, now))
 }

@@ -12,12 +12,17 @@ import (
 	"slices"
 	"sort"
 	"strconv"
+	"time"
 
+	"patientladder/core/ahead"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
+	"patientladder/core/climb"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
+	"patientladder/core/upkeep"
 )
 
 // A Task is one thing to do on one day.
@@ -28,6 +33,8 @@ type Task struct {
 	From    int           `json:"from" doc:"first bar; 0 for the whole or no bars"`
 	To      int           `json:"to" doc:"last bar"`
 	Spot    string        `json:"spot,omitempty" doc:"the place of a spot"`
+	Skill   string        `json:"skill,omitempty" doc:"of a head start"`
+	Do      string        `json:"do,omitempty" doc:"what to do, of a head start"`
 	Hands   string        `json:"hands,omitempty" enum:"right,left,together" doc:"of a two-hand piece"`
 	Count   int           `json:"count" doc:"times; in a row for a spot or a pattern"`
 	InRow   bool          `json:"inRow"`
@@ -81,15 +88,32 @@ func Times(age int) int {
 // practice is how many days of the sheet are practised.
 const practice = 6
 
-// Make writes the sheet of the seven days from a lesson's day, for a student of
-// the given age in years; next is the day of the next lesson.
-func Make(s ladder.Standing, a approach.Approach, age int, from, next calendar.Date) Sheet {
-	sh := Sheet{From: from, Next: next, Budget: Budget(age), Counting: a.Counts, Asked: a.UpkeepShare(), LeftOut: []reason.Reason{}}
-	sh.Days = append(sh.Days, Day{Date: from, Lesson: true, Tasks: []Task{}})
-	for d := 1; d <= practice; d++ {
-		sh.Days = append(sh.Days, Day{Date: from.Add(d), Tasks: []Task{}})
+// An Ask is what a sheet is written from.
+type Ask struct {
+	Standing ladder.Standing
+	Graph    skill.Graph
+	Path     climb.Path
+	Ahead    []ahead.HeadStart
+	Approach approach.Approach
+	Home     shelf.Home
+	Age      int           // years
+	From     calendar.Date // day of the lesson
+	Next     calendar.Date // of the next; empty when the calendar ends
+	At       time.Time     // of the lesson's end
+}
+
+// Make writes the sheet of the seven days from a lesson's day.
+func Make(ask Ask) Sheet {
+	sh := Sheet{From: ask.From, Next: ask.Next, Budget: Budget(ask.Age), Counting: ask.Approach["counts"], Asked: ask.Approach.UpkeepShare(), LeftOut: []reason.Reason{}}
+	if ask.Path.Break.Light() {
+		sh.Budget = sh.Budget * 3 / 4
+		sh.LeftOut = append(sh.LeftOut, reason.Of("after-break", "days", strconv.Itoa(ask.Path.Break.Days)))
 	}
-	w := writer{s: s, a: a, age: age, sheet: &sh}
+	sh.Days = append(sh.Days, Day{Date: ask.From, Lesson: true, Tasks: []Task{}})
+	for d := 1; d <= practice; d++ {
+		sh.Days = append(sh.Days, Day{Date: ask.From.Add(d), Tasks: []Task{}})
+	}
+	w := writer{Ask: ask, s: ask.Standing, a: ask.Approach, age: ask.Age, sheet: &sh}
 	w.ahead()
 	w.now()
 	w.upkeep()
@@ -111,11 +135,13 @@ func Make(s ladder.Standing, a approach.Approach, age int, from, next calendar.D
 }
 
 type writer struct {
+	Ask
 	s     ladder.Standing
 	a     approach.Approach
 	age   int
 	sheet *Sheet
-	spare int // minutes a day that are left for now and upkeep
+	spare int         // minutes a day that are left for now and upkeep
+	early map[int]int // minutes a day that went to what comes later
 }
 
 func (w *writer) put(day int, t Task) {
@@ -123,26 +149,65 @@ func (w *writer) put(day int, t Task) {
 	d.Tasks = append(d.Tasks, t)
 }
 
-// ahead lets the student hear what comes next: on the lesson's day, and a
-// minute on alternate days when there is room.
+// least is the budget below which a day has no minute for what comes later.
+const least = 8
+
+// ahead gives a minute or two on alternate days to the head starts of this
+// week, or else to hearing what comes next, which also stands on the lesson's
+// own day.
 func (w *writer) ahead() {
 	w.spare = w.sheet.Budget
-	coming := w.s.In(ladder.Ahead)
-	if len(coming) == 0 {
-		return
-	}
-	r := coming[0]
-	t := Task{Band: "ahead", Rung: r.ID, Title: r.Item.Title, Count: 1, Listen: true, Minutes: 1,
-		Why: reason.Of("hear-it-early", "title", r.Item.Title)}
-	w.put(0, t)
-	if w.sheet.Budget < 8 {
-		w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("no-room-for", "title", r.Item.Title))
-		return
-	}
-	w.spare--
-	for _, day := range []int{2, 4, 6} {
+	w.early = map[int]int{}
+	put := func(day int, t Task) {
 		w.put(day, t)
+		if day > 0 {
+			w.early[day] += t.Minutes
+		}
 	}
+	coming := w.s.In(ladder.Ahead)
+	if len(coming) > 0 && w.fits(coming[0]) {
+		r := coming[0]
+		t := Task{Band: "ahead", Rung: r.ID, Title: r.Item.Title, Count: 1, Listen: true, Minutes: 1, Why: reason.Of("hear-it-early", "title", r.Item.Title)}
+		put(0, t)
+		if w.sheet.Budget < least {
+			w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("no-room-for", "title", r.Item.Title))
+		}
+	}
+	if w.sheet.Budget < least || w.Path.Break.Light() {
+		return
+	}
+	any := false
+	for i, h := range w.Ahead {
+		task, now := h.Now()
+		if !now || task.Minutes > w.sheet.Budget/6 {
+			continue
+		}
+		any = true
+		t := Task{Band: "ahead", Title: h.Name, Skill: h.Skill, Do: task.Do, Count: 1, Minutes: task.Minutes, Why: h.Why(w.Path, w.Graph)}
+		for d := 1 + i%2; d <= practice; d += 2 {
+			put(d, t)
+		}
+	}
+	if !any && len(coming) > 0 && w.fits(coming[0]) {
+		for _, d := range []int{2, 4, 6} {
+			put(d, w.sheet.Days[0].Tasks[0])
+		}
+	}
+	most := 0
+	for _, m := range w.early {
+		most = max(most, m)
+	}
+	w.spare -= most
+}
+
+// fits reports whether the home instrument can do a rung; one that it cannot
+// do is told as left out.
+func (w *writer) fits(r ladder.Rung) bool {
+	lacks := w.Home.Lacks(r.Item)
+	if lacks != nil && !slices.ContainsFunc(w.sheet.LeftOut, func(o reason.Reason) bool { return o.Args["title"] == r.Item.Title }) {
+		w.sheet.LeftOut = append(w.sheet.LeftOut, *lacks)
+	}
+	return lacks == nil
 }
 
 // now shares the minutes that upkeep leaves among the taught current rungs, two
@@ -153,10 +218,14 @@ func (w *writer) now() {
 	for _, r := range w.s.In(ladder.Current) {
 		if r.Taught == nil {
 			// only what was shown
-			w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("waits-for-its-lesson", "title", r.Item.Title))
+			if !w.s.BeforeBook {
+				w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("waits-for-its-lesson", "title", r.Item.Title))
+			}
 			continue
 		}
-		rungs = append(rungs, r)
+		if w.fits(r) {
+			rungs = append(rungs, r)
+		}
 	}
 	if len(rungs) == 0 {
 		return
@@ -282,7 +351,7 @@ func (w *writer) hands(r ladder.Rung) string {
 		return ""
 	}
 	switch n := w.lessons(r); {
-	case w.a.Hands == "together" || n > 2 || r.Ready():
+	case w.a["hands"] == "together" || n > 2 || r.Ready():
 		return "together"
 	case n == 2:
 		return "left"
@@ -328,57 +397,69 @@ func halves(bars, turn, total, lessons int) []chunk {
 	return []chunk{{from: middle + 1, to: bars}}
 }
 
-// upkeep rotates the secure pieces through the minutes that are left, the
-// newest more often.
+// upkeep chooses the secure pieces of the week for the minutes that are left
+// and rotates them through the days, the newest more often.
 func (w *writer) upkeep() {
-	secure := w.s.In(ladder.Secure)
-	if len(secure) == 0 || w.spare < 1 {
+	pieces := upkeep.Pieces(w.s, w.Path.Known, w.At, upkeep.Once(w.age))
+	pieces = slices.DeleteFunc(pieces, func(p upkeep.Piece) bool {
+		r, _ := w.s.Rung(p.ID)
+		return !w.fits(r)
+	})
+	if len(pieces) == 0 || w.spare < 1 {
 		return
 	}
-	sort.SliceStable(secure, func(i, j int) bool { return secure[i].Foothold.After(*secure[j].Foothold) })
-	each := 3
-	if w.age < 9 {
-		each = 2
+	chosen := upkeep.Choose(pieces, w.spare*practice)
+	if len(chosen) == 0 {
+		chosen = pieces[:1]
 	}
-	turn := rotation(len(secure))
+	newest := map[string]int{}
+	for i, p := range pieces {
+		newest[p.ID] = i
+	}
+	sort.SliceStable(chosen, func(i, j int) bool { return newest[chosen[i].ID] < newest[chosen[j].ID] })
+	turn := rotation(len(chosen))
 	at := 0
 	for day := 1; day <= practice; day++ {
-		left := w.spare
-		if listens(w.sheet.Days[day]) == 0 && len(w.s.In(ladder.Ahead)) > 0 && w.sheet.Budget >= 8 {
-			left++ // the minute that other days listen
-		}
+		left := w.sheet.Budget - w.early[day] - w.inHand(day)
 		today := map[int]bool{}
-		for left >= 1 && len(today) < len(secure) {
+		for left >= 1 && len(today) < len(chosen) {
 			i := turn[at%len(turn)]
 			at++
 			if today[i] {
 				continue
 			}
 			today[i] = true
-			m := min(max(each, left/(len(secure)-len(today)+1)), left) // few pieces: longer with each
+			p := chosen[i]
+			m := min(max(p.Minutes, left/(len(chosen)-len(today)+1)), left) // few pieces: longer with each
 			if left-m < 2 {
 				m = left
 			}
 			left -= m
-			r := secure[i]
-			code := "keep-alive"
-			if i < 2 {
-				code = "newest-kept"
-			}
-			w.put(day, Task{Band: "upkeep", Rung: r.ID, Title: r.Item.Title, Count: 1, Minutes: m,
-				Why: reason.Of(code, "title", r.Item.Title)})
+			r, _ := w.s.Rung(p.ID)
+			w.put(day, Task{Band: "upkeep", Rung: r.ID, Title: r.Item.Title, Count: 1, Minutes: m, Why: w.kept(r, p, newest[p.ID])})
 		}
 	}
 }
 
-func listens(d Day) int {
+// inHand sums the minutes of a day that went to the rungs in hand.
+func (w *writer) inHand(day int) int {
 	n := 0
-	for _, t := range d.Tasks {
-		if t.Listen {
-			n++
+	for _, t := range w.sheet.Days[day].Tasks {
+		if t.Band == "now" {
+			n += t.Minutes
 		}
 	}
 	return n
+}
+
+func (w *writer) kept(r ladder.Rung, p upkeep.Piece, place int) reason.Reason {
+	switch {
+	case place < 2:
+		return reason.Of("newest-kept", "title", r.Item.Title)
+	case len(p.Carries) > 0:
+		return reason.Of("carries", "title", r.Item.Title, "skill", w.Graph.Name(p.Carries[0]))
+	}
+	return reason.Of("keep-alive", "title", r.Item.Title)
 }
 
 // rotation is an order of turns among n pieces, newest first, in which the two

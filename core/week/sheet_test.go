@@ -9,10 +9,13 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"patientladder/core/ahead"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
+	"patientladder/core/climb"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 )
 
 const from, next = calendar.Date("2026-11-18"), calendar.Date("2026-11-25")
@@ -29,6 +32,17 @@ func only(rungs ...ladder.Rung) ladder.Standing {
 	return ladder.Standing{Rungs: rungs, Closed: map[calendar.Date]time.Time{from: from.Time()}}
 }
 
+// sheet writes the sheet of a student whose path is reckoned here too.
+func sheet(s ladder.Standing, a approach.Approach, age int, from, next calendar.Date) Sheet {
+	return Make(ask(s, a, age, from, next))
+}
+
+func ask(s ladder.Standing, a approach.Approach, age int, from, next calendar.Date) Ask {
+	g := skill.Catalogue()
+	p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: shelf.Piano, Slot: calendar.Slot{Weekday: from.Weekday(), Start: "16:00", Minutes: 30}, Now: from.Time()})
+	return Ask{Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), from.Time()), Approach: a, Age: age, From: from, Next: next, At: from.Time()}
+}
+
 func bars(d Day) (out []string) {
 	for _, t := range d.Tasks {
 		if t.Band == "now" {
@@ -39,7 +53,7 @@ func bars(d Day) (out []string) {
 }
 
 func TestChunksAreJoinedThroughTheWeek(t *testing.T) {
-	sh := Make(only(rung("new", 16, 1, at(from), nil)), approach.Default(6), 6, from, next)
+	sh := sheet(only(rung("new", 16, 1, at(from), nil)), approach.Default(6), 6, from, next)
 	require.Len(t, sh.Days, 7)
 	assert.True(t, sh.Days[0].Lesson)
 	var got [][]string
@@ -64,7 +78,7 @@ func TestHandsRule(t *testing.T) {
 		{"first week: right hand", []calendar.Date{"2026-11-18"}, approach.Default(9), 2, "right"},
 		{"second week: left hand", []calendar.Date{"2026-11-18", "2026-11-25"}, approach.Default(9), 2, "left"},
 		{"third week: together", []calendar.Date{"2026-11-18", "2026-11-25", "2026-12-02"}, approach.Default(9), 2, "together"},
-		{"a school that begins together", []calendar.Date{"2026-11-18"}, approach.Approach{Hands: "together", Upkeep: "half"}, 2, "together"},
+		{"a school that begins together", []calendar.Date{"2026-11-18"}, approach.Default(9).With(approach.Approach{"hands": "together"}), 2, "together"},
 		{"one staff has no hands rule", []calendar.Date{"2026-11-18"}, approach.Default(9), 1, ""},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -74,7 +88,7 @@ func TestHandsRule(t *testing.T) {
 				s.Closed[d] = d.Time()
 			}
 			last := c.closed[len(c.closed)-1]
-			sh := Make(s, c.a, 9, last, last.Add(7))
+			sh := sheet(s, c.a, 9, last, last.Add(7))
 			for _, d := range sh.Days[1:] {
 				for _, task := range d.Tasks {
 					assert.Equal(t, c.want, task.Hands)
@@ -85,7 +99,7 @@ func TestHandsRule(t *testing.T) {
 }
 
 func TestOnlyWhatWasShown(t *testing.T) {
-	sh := Make(only(rung("shown", 8, 1, at(from), nil), rung("not shown", 8, 1, nil, nil)), approach.Default(10), 10, from, next)
+	sh := sheet(only(rung("shown", 8, 1, at(from), nil), rung("not shown", 8, 1, nil, nil)), approach.Default(10), 10, from, next)
 	for _, d := range sh.Days {
 		for _, task := range d.Tasks {
 			if task.Rung == "not shown" {
@@ -103,7 +117,7 @@ func TestSpotsComeFirst(t *testing.T) {
 		d := calendar.Date("2026-10-07").Add(7 * i)
 		s.Closed[d] = d.Time()
 	}
-	day := Make(s, approach.Default(12), 12, from, next).Days[1]
+	day := sheet(s, approach.Default(12), 12, from, next).Days[1]
 	require.Len(t, day.Tasks, 2)
 	assert.Equal(t, "bar 11", day.Tasks[0].Spot)
 	assert.Equal(t, 5, day.Tasks[0].Count)
@@ -125,8 +139,8 @@ func TestUpkeepShareBySchool(t *testing.T) {
 		rung("d", 8, 1, at("2026-09-01"), at("2026-10-22")))
 	for _, upkeep := range []string{"three-quarters", "half", "third"} {
 		a := approach.Default(12)
-		a.Upkeep = upkeep
-		sh := Make(s, a, 12, from, next)
+		a["upkeep"] = upkeep
+		sh := sheet(s, a, 12, from, next)
 		assert.InDelta(t, a.UpkeepShare(), sh.Share, 0.05, upkeep)
 		heard := map[string]int{}
 		for _, d := range sh.Days {
@@ -160,7 +174,7 @@ func TestManyRungsFewMinutes(t *testing.T) {
 	tune.Strand = shelf.Repertoire
 	s := only(rung("lamp", 16, 1, at("2026-11-04"), nil), scale, notes, tune,
 		rung("old", 8, 1, at("2026-09-01"), at("2026-10-01")), rung("older", 8, 1, at("2026-09-01"), at("2026-09-20")))
-	sh := Make(s, approach.EarFirst(8), 8, from, next)
+	sh := sheet(s, approach.EarFirst(8), 8, from, next)
 	days := map[string]int{}
 	for _, d := range sh.Days {
 		today := map[string]bool{}
@@ -221,8 +235,8 @@ func TestEveryWeek(t *testing.T) {
 		}
 		age := rapid.IntRange(3, 80).Draw(t, "age")
 		a := approach.Default(age)
-		a.Upkeep = rapid.SampledFrom([]string{"three-quarters", "half", "third"}).Draw(t, "upkeep")
-		sh := Make(only(rungs...), a, age, from, next)
+		a["upkeep"] = rapid.SampledFrom([]string{"three-quarters", "half", "third"}).Draw(t, "upkeep")
+		sh := sheet(only(rungs...), a, age, from, next)
 		learnt := map[string]map[int]bool{} // bars met so far, by rung
 		for i, d := range sh.Days {
 			assert.Equal(t, from.Add(i), d.Date)
@@ -250,4 +264,45 @@ func TestEveryWeek(t *testing.T) {
 			assert.LessOrEqual(t, sum, sh.Budget, "day %d", i)
 		}
 	})
+}
+
+func TestHeadStartsStandOnTheSheet(t *testing.T) {
+	jig := rung("jig", 8, 1, nil, nil)
+	jig.Item.Brings = []string{"dotted"}
+	s := only(rung("now", 8, 1, at(from), nil), rung("between", 8, 1, nil, nil), jig)
+	sh := sheet(s, approach.Default(10), 10, from, next)
+	days := 0
+	for _, d := range sh.Days {
+		for _, task := range d.Tasks {
+			if task.Skill == "dotted" {
+				days++
+				assert.Equal(t, "Say it on one word that limps", task.Do)
+				assert.Equal(t, "head-start", task.Why.Code)
+			}
+		}
+	}
+	assert.Equal(t, 3, days, "every other day")
+}
+
+func TestOnlyWhatTheHomeInstrumentCanDo(t *testing.T) {
+	soft := rung("soft", 8, 1, at(from), nil)
+	soft.Item.Instrument, soft.Item.Brings = shelf.Piano, []string{"loud-soft"}
+	in := ask(only(soft, rung("plain", 8, 1, at(from), nil)), approach.Default(9), 9, from, next)
+	in.Home = shelf.Home{Keys: 61, NoTouch: true}
+	sh := Make(in)
+	for _, d := range sh.Days {
+		for _, task := range d.Tasks {
+			assert.NotEqual(t, "soft", task.Rung)
+		}
+	}
+	require.Len(t, sh.LeftOut, 1)
+	assert.Equal(t, "home-lacks", sh.LeftOut[0].Code)
+}
+
+func TestAfterABreakTheSheetIsLighter(t *testing.T) {
+	s := only(rung("now", 8, 1, at("2026-06-03"), nil), rung("old", 8, 1, at("2026-05-01"), at("2026-06-01")))
+	s.Closed["2026-07-01"] = calendar.Date("2026-07-01").Time()
+	sh := sheet(s, approach.Default(10), 10, from, next)
+	assert.Equal(t, 18, sh.Budget)
+	assert.Equal(t, "after-break", sh.LeftOut[0].Code)
 }

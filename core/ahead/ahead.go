@@ -1,0 +1,253 @@
+// Package ahead plans head starts: the preparation chain of each skill to
+// come, week by week, so that it is ready before the rung that needs it.
+//
+// A chain is a run of weeks of work, one after another; a week holds as many
+// skills as the approach prepares at once; a chain is due when its rung
+// begins. These are unit jobs with chains and due dates on identical machines.
+// The least greatest lateness is found by modified due dates and list
+// scheduling (Brucker, Garey and Johnson, "Scheduling equal-length tasks under
+// treelike precedence constraints to minimize maximum lateness", Mathematics of
+// Operations Research 2, 1977): each week's due date is lowered to one less
+// than that of the week after it, and each week takes the ready work that is
+// due first.
+package ahead
+
+import (
+	"cmp"
+	"math"
+	"slices"
+	"strconv"
+	"time"
+
+	"patientladder/core/climb"
+	"patientladder/core/ladder"
+	"patientladder/core/reason"
+	"patientladder/core/shelf"
+	"patientladder/core/skill"
+	"patientladder/core/upkeep"
+)
+
+// A Chain is weeks of work that must follow each other.
+type Chain struct {
+	Length int // weeks
+	Due    int // weeks from now in which it should be finished; 0 or less is already late
+}
+
+// A Slot is where a week of a chain was put.
+type Slot struct{ Chain, Step, Week int } // Step and Week from 0
+
+// Schedule puts the weeks of chains into weeks from 0, at most machines in one,
+// with the least greatest lateness. It returns the slots in order and the
+// greatest lateness in weeks, which is negative when all are early. It costs
+// O(n log n) comparisons a week for n chains.
+func Schedule(chains []Chain, machines int) ([]Slot, int) {
+	// Within a chain the modified due date of step i is Due − (Length−1−i), so
+	// that the ready step of a chain is always its earliest open one.
+	done := make([]int, len(chains))
+	left := 0
+	for _, c := range chains {
+		left += c.Length
+	}
+	order := make([]int, len(chains))
+	for i := range order {
+		order[i] = i
+	}
+	var slots []Slot
+	late := math.MinInt
+	for week := 0; left > 0; week++ {
+		slices.SortStableFunc(order, func(a, b int) int {
+			return cmp.Compare(chains[a].Due-chains[a].Length+done[a], chains[b].Due-chains[b].Length+done[b])
+		})
+		room := machines
+		for _, i := range order {
+			if room == 0 {
+				break
+			}
+			if done[i] == chains[i].Length {
+				continue
+			}
+			slots = append(slots, Slot{i, done[i], week})
+			done[i]++
+			if done[i] == chains[i].Length {
+				late = max(late, week+1-chains[i].Due)
+			}
+			room--
+			left--
+		}
+	}
+	return slots, late
+}
+
+// A HeadStart is the plan for one skill to come.
+type HeadStart struct {
+	Skill string       `json:"skill"`
+	Name  string       `json:"name"`
+	Rung  string       `json:"rung" doc:"the first rung that brings it; an item's id for a proposal"`
+	Title string       `json:"title" doc:"of that rung"`
+	Rungs int          `json:"rungs" doc:"how many rungs of its lane away it is; 1 is the next"`
+	Due   int          `json:"due" doc:"weeks from now until that rung begins"`
+	Tasks []skill.Link `json:"tasks" nullable:"false" doc:"the whole chain"`
+	Done  int          `json:"done" doc:"tasks done so far"`
+	Start int          `json:"start" doc:"week from now in which the next task begins"`
+	Ready int          `json:"ready" doc:"week from now by which it is ready"`
+	State State        `json:"state" enum:"ready,running,waiting,late"`
+	Fixes []Fix        `json:"fixes" nullable:"false" doc:"what to do when it cannot be ready"`
+}
+
+// A State says how a head start stands.
+type State string
+
+// The states of a head start.
+const (
+	Ready   State = "ready"   // the chain is done
+	Running State = "running" // this week has a task
+	Waiting State = "waiting" // planned for later
+	Late    State = "late"    // it cannot be ready in time: an open end
+)
+
+// A Fix is a way to make a late head start ready.
+type Fix struct {
+	Do  string        `json:"do" enum:"landing,delay,drop"`
+	Why reason.Reason `json:"why"`
+}
+
+// far is how many weeks ahead head starts are planned.
+const far = 26
+
+// Key is the name of the suggestion to begin a head start, by which a teacher
+// turns it down.
+func Key(skill string) string { return "head-start:" + skill }
+
+// Plan plans the head starts of a path, the most urgent first. A skill is to
+// come when a rung ahead brings it and the student has not begun to learn it;
+// one whose head start was turned down is left out.
+func Plan(s ladder.Standing, g skill.Graph, p climb.Path, atOnce int, now time.Time) []HeadStart {
+	starts := slices.DeleteFunc(coming(s, g, p), func(h HeadStart) bool { return s.Refused(Key(h.Skill), now) })
+	var chains []Chain
+	var of []int
+	for i := range starts {
+		h := &starts[i]
+		weeks := 0
+		for _, t := range h.Tasks[h.Done:] {
+			weeks += t.Weeks
+		}
+		if weeks == 0 {
+			h.State = Ready
+			continue
+		}
+		chains, of = append(chains, Chain{weeks, h.Due}), append(of, i)
+	}
+	slots, _ := Schedule(chains, atOnce)
+	for i := range starts {
+		starts[i].Start = far
+	}
+	for _, slot := range slots {
+		h := &starts[of[slot.Chain]]
+		h.Start = min(h.Start, slot.Week)
+		h.Ready = max(h.Ready, slot.Week+1)
+	}
+	for i := range starts {
+		h := &starts[i]
+		switch {
+		case h.State == Ready:
+			h.Start = 0
+		case h.Ready > h.Due:
+			h.State = Late
+			h.Fixes = fixes(*h, starts)
+		case h.Start == 0 || h.Done > 0:
+			h.State = Running
+		default:
+			h.State = Waiting
+		}
+	}
+	return starts
+}
+
+// coming lists the skills to come with their first rung, by when it begins. What
+// a technique or reading page brings needs no head start: the page is one.
+func coming(s ladder.Standing, g skill.Graph, p climb.Path) []HeadStart {
+	if s.BeforeBook {
+		return nil
+	}
+	begins := make(map[string]float64, len(p.Expected))
+	for _, e := range p.Expected {
+		begins[e.Rung] = e.FromIn
+	}
+	away := map[string]int{}
+	inLane := map[string]int{}
+	for _, r := range p.Rungs {
+		if r.Taught == nil {
+			inLane[string(r.Strand)]++
+			away[r.ID] = inLane[string(r.Strand)]
+		}
+	}
+	rungs := slices.Clone(p.Rungs)
+	slices.SortStableFunc(rungs, func(a, b ladder.Rung) int { return cmp.Compare(begins[a.ID], begins[b.ID]) })
+	seen := map[string]bool{}
+	var out []HeadStart
+	for _, r := range rungs {
+		for _, id := range r.Item.Brings {
+			state := p.Known.State[id]
+			sk, known := g[id]
+			if seen[id] || !known || state != "" && state != upkeep.Unknown && state != upkeep.Tasted {
+				continue
+			}
+			seen[id] = true
+			if r.Strand == shelf.Technique || r.Strand == shelf.Reading || r.Taught != nil || begins[r.ID] < 0.5 || begins[r.ID] > far {
+				continue // it is being learnt now, or too far off to plan
+			}
+			out = append(out, HeadStart{Skill: id, Name: sk.Name, Rung: r.ID, Title: r.Item.Title, Rungs: away[r.ID], Due: int(begins[r.ID]),
+				Tasks: sk.Chain, Done: min(s.Prepared[id].Done, len(sk.Chain)), Fixes: []Fix{}})
+		}
+	}
+	return out
+}
+
+// fixes says what would make a late head start ready: easier rungs before its
+// rung, the rung begun later, or another head start dropped.
+func fixes(h HeadStart, all []HeadStart) []Fix {
+	short := strconv.Itoa(h.Ready - h.Due)
+	out := []Fix{
+		{"landing", reason.Of("fix-landing", "title", h.Title, "weeks", short)},
+		{"delay", reason.Of("fix-delay", "title", h.Title, "weeks", short)},
+	}
+	for _, other := range all {
+		if other.Skill != h.Skill && other.State != Ready && other.Start < h.Ready {
+			return append(out, Fix{"drop", reason.Of("fix-drop", "skill", other.Name, "title", other.Title)})
+		}
+	}
+	return out
+}
+
+// Now returns the task of a head start that is this week's.
+func (h HeadStart) Now() (skill.Link, bool) {
+	if h.State == Ready || h.Start > 0 || h.Done >= len(h.Tasks) {
+		return skill.Link{}, false
+	}
+	return h.Tasks[h.Done], true
+}
+
+// Why says why it is begun: how far off its rung is, and with what it comes
+// together there.
+func (h HeadStart) Why(path climb.Path, g skill.Graph) reason.Reason {
+	var with []string
+	for _, r := range path.Rungs {
+		if r.ID != h.Rung {
+			continue
+		}
+		for _, id := range r.Item.Brings {
+			if id != h.Skill {
+				with = append(with, g.Name(id))
+			}
+		}
+	}
+	args := []string{"skill", h.Name, "title", h.Title, "rungs", strconv.Itoa(h.Rungs), "weeks", strconv.Itoa(h.Due),
+		"tasks", strconv.Itoa(len(h.Tasks) - h.Done), "done", strconv.Itoa(h.Done), "of", strconv.Itoa(len(h.Tasks)), "ready", strconv.Itoa(h.Ready)}
+	if len(with) > 0 {
+		args = append(args, "with", with[0])
+	}
+	if h.State == Late {
+		return reason.Of("head-start-late", args...)
+	}
+	return reason.Of("head-start", args...)
+}

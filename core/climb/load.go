@@ -1,0 +1,240 @@
+package climb
+
+import (
+	"cmp"
+	"math"
+	"slices"
+	"strconv"
+
+	"patientladder/core/judgement"
+	"patientladder/core/ladder"
+	"patientladder/core/reason"
+	"patientladder/core/shelf"
+	"patientladder/core/skill"
+	"patientladder/core/upkeep"
+)
+
+// A Term is one part of a load.
+type Term struct {
+	Why    reason.Reason `json:"why"`
+	Amount float64       `json:"amount"`
+}
+
+// A Load is how much is new in an item for a student: a sum whose terms are
+// shown, largest first.
+type Load struct {
+	Total float64  `json:"total"`
+	Terms []Term   `json:"terms" nullable:"false"`
+	New   []string `json:"new" nullable:"false" doc:"ids of skills that are new to the student here"`
+	Slope Slope    `json:"slope" enum:"climb,step,landing"`
+}
+
+// A Slope says how a load compares with the student's usual.
+type Slope string
+
+// The slopes.
+const (
+	Climb   Slope = "climb"
+	Step    Slope = "step"
+	Landing Slope = "landing"
+)
+
+// Knows is what loads are reckoned against: what a student can do at a point
+// of the path.
+type Knows struct {
+	graph    skill.Graph
+	state    map[string]upkeep.SkillState
+	prepared map[string]float64 // share of a chain that was followed
+	bars     []float64          // different bars of the latest pieces, newest last
+	fastest  float64            // quarter notes a minute of a secure piece
+	twoHands bool
+	Usual    float64 // load of the student's usual rung
+}
+
+// recent is how many of the latest pieces count as recent.
+const recent = 5
+
+// Clone returns a copy that can go on by itself.
+func (k Knows) Clone() Knows {
+	state := make(map[string]upkeep.SkillState, len(k.state)+8)
+	for id, s := range k.state {
+		state[id] = s
+	}
+	k.state, k.bars = state, slices.Clone(k.bars)
+	return k
+}
+
+// Learn goes on past an item: what it carries is known from then on.
+func (k *Knows) Learn(it shelf.Item) {
+	for _, list := range [][]string{it.Brings, it.Needs, it.Revisits} {
+		for _, id := range list {
+			k.know(id)
+		}
+	}
+	if n := material(it); n > 0 && paged(it) {
+		if k.bars = append(k.bars, n); len(k.bars) > recent {
+			k.bars = k.bars[1:]
+		}
+	}
+	k.twoHands = k.twoHands || it.Staves > 1
+	k.fastest = math.Max(k.fastest, it.Tempo)
+}
+
+// know marks a skill secure and, with it, all it rests on.
+func (k *Knows) know(id string) {
+	if k.state[id] == upkeep.Secure {
+		return
+	}
+	k.state[id] = upkeep.Secure
+	for _, below := range k.graph[id].RestsOn {
+		if s := k.state[below]; s == "" || s == upkeep.Tasted {
+			k.know(below)
+		}
+	}
+}
+
+func paged(it shelf.Item) bool { return it.Strand == shelf.Book || it.Strand == shelf.Repertoire }
+
+// material is the different bars of an item; all of them when no score tells.
+func material(it shelf.Item) float64 {
+	if it.Different > 0 {
+		return float64(it.Different)
+	}
+	return float64(it.Bars)
+}
+
+// Total returns the load of an item without its terms.
+func (k Knows) Total(it shelf.Item) float64 {
+	total := 0.0
+	k.terms(it, func(amount float64, _ string, _ string, _ float64) { total += amount })
+	return total
+}
+
+// Weigh returns the load of an item.
+func (k Knows) Weigh(it shelf.Item) Load {
+	l := Load{Terms: []Term{}, New: []string{}}
+	k.terms(it, func(amount float64, code, id string, n float64) {
+		l.Total += amount
+		l.Terms = append(l.Terms, Term{reason.Of(code, "skill", k.graph.Name(id), "n", strconv.Itoa(int(math.Round(n)))), amount})
+		if code == "load-new" || code == "load-prepared" {
+			l.New = append(l.New, id)
+		}
+	})
+	slices.SortStableFunc(l.Terms, func(a, b Term) int { return cmp.Compare(b.Amount, a.Amount) })
+	l.Slope = k.slope(l.Total)
+	return l
+}
+
+func (k Knows) slope(total float64) Slope {
+	switch {
+	case total >= k.Usual+judgement.Climb:
+		return Climb
+	case total <= k.Usual-judgement.Landing:
+		return Landing
+	}
+	return Step
+}
+
+// terms reckons each part of the load: new skills by weight, less for what was
+// prepared; needs that are shaky; different bars over the recent pieces'; both
+// hands; tempo. add gets the amount, the code of its sentence, the skill, and
+// a number for the sentence.
+func (k Knows) terms(it shelf.Item, add func(amount float64, code, skill string, n float64)) {
+	for _, id := range it.Brings {
+		w := k.graph[id].Weight
+		switch k.state[id] {
+		case "", upkeep.Unknown, upkeep.Tasted:
+			if p := k.prepared[id]; p > 0 {
+				add(w*(1-judgement.LoadPrepared*p), "load-prepared", id, 100*p)
+			} else {
+				add(w, "load-new", id, 0)
+			}
+		case upkeep.Learning:
+			add(w*judgement.LoadLearning, "load-learning", id, 0)
+		case upkeep.Rusty:
+			add(w*judgement.LoadRusty, "load-rusty", id, 0)
+		}
+	}
+	for _, id := range it.Needs {
+		w := k.graph[id].Weight
+		switch k.state[id] {
+		case "", upkeep.Unknown, upkeep.Tasted:
+			if w > 0 {
+				add(w*judgement.LoadUnknown, "load-unknown", id, 0)
+			}
+		case upkeep.Learning:
+			add(w*judgement.LoadLearning, "load-learning", id, 0)
+		case upkeep.Rusty:
+			add(w*judgement.LoadRusty, "load-rusty", id, 0)
+		}
+	}
+	if n := material(it); n > 0 && paged(it) && len(k.bars) > 0 {
+		if over := math.Log2(n / median(k.bars)); over > 0 {
+			add(judgement.LoadMaterial*over, "load-material", "", n)
+		}
+	}
+	if it.Staves > 1 && !k.twoHands {
+		add(judgement.LoadHands, "load-hands", "", 0)
+	}
+	if it.Tempo > 0 && k.fastest > 0 {
+		if over := math.Log(it.Tempo/k.fastest) / math.Log(1.2); over > 0 {
+			add(judgement.LoadTempo*over, "load-tempo", "", it.Tempo)
+		}
+	}
+}
+
+func median(list []float64) float64 {
+	var sorted [recent]float64
+	n := copy(sorted[:], list)
+	slices.Sort(sorted[:n])
+	return math.Max(sorted[n/2], 1)
+}
+
+// Begin returns what a student knows before any rung.
+func Begin(g skill.Graph, presumed []string) Knows {
+	k := Knows{graph: g, state: make(map[string]upkeep.SkillState, 128), prepared: map[string]float64{}, Usual: judgement.UsualLoad}
+	for _, id := range presumed {
+		k.know(id)
+	}
+	return k
+}
+
+// Typical returns the load of each item for a typical student who takes a book
+// from its first item to its last, in that order, by the items' place.
+func Typical(g skill.Graph, before []string, items []shelf.Item) []Load {
+	return Along(Begin(g, before), items)
+}
+
+// Along returns the load of each item when they are learnt in order.
+func Along(k Knows, items []shelf.Item) []Load {
+	k = k.Clone()
+	out := make([]Load, len(items))
+	for i, it := range items {
+		out[i] = k.Weigh(it)
+		k.Learn(it)
+	}
+	return out
+}
+
+// begun goes through the rungs as they were first taught and returns the load
+// that each had then, by id, and what was usual.
+func begun(s ladder.Standing, g skill.Graph, presumed []string) (loads map[string]float64, usual float64) {
+	var taught []ladder.Rung
+	for _, r := range s.Rungs {
+		if r.Taught != nil {
+			taught = append(taught, r)
+		}
+	}
+	slices.SortStableFunc(taught, func(a, b ladder.Rung) int { return a.Taught.Compare(*b.Taught) })
+	k := Begin(g, presumed)
+	loads = make(map[string]float64, len(taught))
+	sum, n := judgement.UsualLoad*judgement.UsualLoadHeld, judgement.UsualLoadHeld
+	for _, r := range taught {
+		loads[r.ID] = k.Total(r.Item)
+		if r.Foothold != nil && len(r.Parts) == 0 {
+			sum, n = sum+loads[r.ID], n+1
+		}
+		k.Learn(r.Item)
+	}
+	return loads, sum / n
+}

@@ -1,0 +1,49 @@
+package climb
+
+import (
+	"slices"
+
+	"patientladder/core/calendar"
+	"patientladder/core/judgement"
+	"patientladder/core/ladder"
+)
+
+// A Break is a stretch without lesson or practice that a student is just
+// coming back from. The zero Break is none.
+type Break struct {
+	Days    int // without anything
+	Lessons int // lessons closed since
+}
+
+// Light reports whether plans should be lighter now: for the two lessons after
+// a break of two weeks or more (common practice, no source).
+func (b Break) Light() bool { return b.Days > 0 }
+
+// breakOf finds the break that the coming lesson, or one of the last few,
+// follows.
+func breakOf(s ladder.Standing, today calendar.Date) Break {
+	days := make([]calendar.Date, 0, len(s.Closed)+len(s.Practice)+1)
+	for d := range s.Closed {
+		days = append(days, d)
+	}
+	for _, p := range s.Practice {
+		days = append(days, p.Day)
+	}
+	if len(days) == 0 {
+		return Break{}
+	}
+	slices.Sort(days)
+	days = append(slices.Compact(days), today)
+	lessons := 0
+	for i := len(days) - 1; i > 0; i-- {
+		if _, closed := s.Closed[days[i]]; closed && i < len(days)-1 {
+			if lessons++; lessons == int(judgement.BreakLessons) {
+				return Break{}
+			}
+		}
+		if gap := days[i].Sub(days[i-1]); gap > int(judgement.BreakDays) {
+			return Break{gap, lessons}
+		}
+	}
+	return Break{}
+}

@@ -1,0 +1,75 @@
+// Package judgement holds the numbers that are ours and not published: each
+// with its name, what it is, and what moves if it changes. The app shows them
+// to the teacher. Weights of single skills stand with the skills.
+package judgement
+
+// A Number is one of them.
+type Number struct {
+	About string  `json:"about" doc:"which rule it belongs to"`
+	Name  string  `json:"name"`
+	Value float64 `json:"value"`
+	Moves string  `json:"moves" doc:"what moves if it changes"`
+}
+
+var all []Number
+
+func ours(about, name string, value float64, moves string) float64 {
+	all = append(all, Number{about, name, value, moves})
+	return value
+}
+
+// All lists the numbers by rule.
+func All() []Number { return all }
+
+// The load of an item for a student: a sum; about 3 is usual.
+var (
+	LoadPrepared  = ours("load", "part of a new skill's weight that full preparation takes off", 0.6, "higher: head starts make a piece lighter")
+	LoadLearning  = ours("load", "part of its weight that a needed skill still being learnt adds", 0.35, "higher: pieces built on unsettled skills count as climbs")
+	LoadRusty     = ours("load", "part of its weight that a needed rusty skill adds", 0.5, "higher: a break makes the next pieces heavier")
+	LoadUnknown   = ours("load", "part of its weight that a needed unknown skill adds", 1.15, "higher: gaps weigh more than new skills")
+	LoadMaterial  = ours("load", "for each doubling of different bars over the student's recent pieces", 0.8, "higher: long pieces count as climbs")
+	LoadHands     = ours("load", "first pieces for both hands", 0.8, "higher: hands together weigh more")
+	LoadTempo     = ours("load", "for each 20 % faster than the fastest secure piece", 0.5, "higher: fast pieces count as climbs")
+	Climb         = ours("load", "load over the student's usual that makes a climb", 1.0, "lower: more pieces are called climbs and want a landing after")
+	Landing       = ours("load", "load under the student's usual that makes a landing", 0.6, "lower: more pieces serve as landings")
+	TooSteep      = ours("load", "load over the usual at which a bridge is looked for", 2.0, "lower: bridges are proposed more often")
+	UsualLoad     = ours("load", "usual load before the student has finished rungs", 2.2, "higher: fewer first pieces count as climbs")
+	UsualLoadHeld = ours("load", "finished rungs that the usual load above counts for", 4, "higher: the student's own rungs move it more slowly")
+)
+
+// The pace: weeks from first taught to foothold.
+var (
+	PaceHeld   = ours("pace", "finished rungs that the common range of 1 to 10 weeks counts for", 2, "higher: a student's own rungs count for less")
+	PaceEffort = ours("pace", "power by which load stretches the weeks", 0.6, "higher: climbs look taller and landings closer")
+)
+
+// The order of rungs: one cost, the least wins.
+var (
+	OrderExtraSkill = ours("order", "each new skill over the number wished for in one rung", 3, "higher: crowded pieces come later")
+	OrderGap        = ours("order", "each needed skill that nothing has brought", 4, "higher: pieces with gaps come later")
+	OrderSteep      = ours("order", "each unit of load over the steep mark", 1.5, "higher: jumps are put off")
+	OrderTwoClimbs  = ours("order", "a climb right after a climb, in an uneven approach", 2, "higher: landings are put between climbs")
+	OrderSwap       = ours("order", "each earlier piece of the same book that is passed over", 1.2, "higher: the book's order is kept more strictly")
+	OrderLane       = ours("order", "each rung by which a lane runs ahead of its share", 0.5, "higher: the four lanes advance more evenly")
+	OrderLate       = ours("order", "each rung by which a piece with a date comes too late", 2.5, "higher: concert pieces come sooner")
+	OrderTaste      = ours("order", "repertoire that is not to the student's taste", 0.8, "higher: taste decides more")
+	OrderWorth      = ours("order", "gain at which a move on the ladder is suggested", 1.5, "higher: fewer suggestions to move a rung")
+	PolishWeeks     = ours("order", "weeks from a foothold to a performance", 4, "higher: concert pieces must begin sooner")
+	OrderDownhill   = ours("order", "each unit of load that falls, in an approach graded by difficulty", 0.6, "higher: the slope is kept more strictly")
+)
+
+// Upkeep: which secure pieces are played.
+var (
+	UpkeepFaded    = ours("upkeep", "recall under which a piece is fading", 0.85, "higher: pieces are called back sooner")
+	UpkeepCarries  = ours("upkeep", "worth of a piece that carries a skill being learnt", 0.35, "higher: old pieces that carry the new skill come more often")
+	UpkeepPolished = ours("upkeep", "worth of a polished piece over another", 1.2, "higher: performance pieces come more often")
+	UpkeepSilence  = ours("upkeep", "weeks that no secure piece is silent longer than, when the minutes allow", 5, "lower: all pieces come round sooner, the newest less often")
+)
+
+// When the path sticks, and after a break.
+var (
+	StuckTries   = ours("stuck", "tries that failed in a row", 3, "lower: remedies are shown sooner")
+	StuckFalling = ours("stuck", "met points that opened again since the best lesson", 2, "lower: a bad day counts as falling back")
+	BreakDays    = ours("break", "days without lesson or practice that make a break", 14, "higher: only long breaks bring lighter plans")
+	BreakLessons = ours("break", "lighter lessons after a break", 2, "higher: the way back is slower")
+)

@@ -1,0 +1,75 @@
+package shelf
+
+import (
+	"fmt"
+	"slices"
+
+	"patientladder/core/reason"
+)
+
+// A Home is the profile of the instrument a student practises on, or the
+// studio's: what can be asked of it. The zero Home can do everything.
+type Home struct {
+	Keys      int  `json:"keys" doc:"of a keyboard: 25 to 97; 0 for a full one or another instrument"`
+	NoTouch   bool `json:"noTouch" doc:"the keys do not answer to touch"`
+	NoPedals  bool `json:"noPedals"`
+	SmallSize bool `json:"smallSize" doc:"a half- or three-quarter-size instrument"`
+}
+
+// things are what an item may ask of an instrument.
+var things = []string{"touch", "pedals"}
+
+// touch and pedal list the skills that need what not every keyboard has.
+var (
+	touch = []string{"loud-soft", "six-levels", "swell", "accents", "voicing", "tune-changes-hand", "voice-in-hand"}
+	pedal = []string{"pedal-joined"}
+)
+
+// Check says what is wrong with a profile.
+func (h Home) Check() error {
+	if h.Keys != 0 && (h.Keys < 25 || h.Keys > 97) {
+		return fmt.Errorf("a keyboard has 25 to 97 keys, not %d", h.Keys)
+	}
+	return nil
+}
+
+// compass returns the lowest and highest key as MIDI numbers. Common layouts:
+// 88 keys from A0; 76 from E1; 61 and 49 from C2; smaller ones from C3. Common
+// practice, no source.
+func (h Home) compass() (low, high int) {
+	switch {
+	case h.Keys == 0 || h.Keys >= 88:
+		return 21, 108
+	case h.Keys >= 73:
+		low = 28
+	case h.Keys >= 49:
+		low = 36
+	default:
+		low = 48
+	}
+	return low, low + h.Keys - 1
+}
+
+// Lacks returns why an item cannot be practised there, or nil.
+func (h Home) Lacks(it Item) *reason.Reason {
+	if it.Instrument != Piano {
+		return nil
+	}
+	no := func(what string) *reason.Reason {
+		r := reason.Of("home-lacks", "title", it.Title, "what", what)
+		return &r
+	}
+	asks := func(what string, skills []string) bool {
+		return slices.Contains(it.Asks, what) || slices.ContainsFunc(it.Brings, func(id string) bool { return slices.Contains(skills, id) })
+	}
+	if h.NoTouch && asks("touch", touch) {
+		return no("touch")
+	}
+	if h.NoPedals && asks("pedals", pedal) {
+		return no("pedals")
+	}
+	if low, high := h.compass(); it.High > 0 && (it.Low < low || it.High > high) {
+		return no("keys")
+	}
+	return nil
+}

@@ -1,0 +1,209 @@
+package shelf
+
+import (
+	"bytes"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+	"strconv"
+	"strings"
+)
+
+// A column is one field of an item, as it is written and read.
+type column struct {
+	name string
+	get  func(Item) string
+	set  func(*Item, string) error
+}
+
+// columns are the columns of the shelf's table. Lists are separated by semicolons.
+var columns = []column{
+	{"id", func(it Item) string { return it.ID }, func(it *Item, s string) error { it.ID = s; return nil }},
+	{"title", func(it Item) string { return it.Title }, func(it *Item, s string) error { it.Title = s; return nil }},
+	{"composer", func(it Item) string { return it.Composer }, func(it *Item, s string) error { it.Composer = s; return nil }},
+	{"instrument", func(it Item) string { return string(it.Instrument) }, func(it *Item, s string) error { it.Instrument = Instrument(s); return nil }},
+	{"strand", func(it Item) string { return string(it.Strand) }, func(it *Item, s string) error { it.Strand = Strand(s); return nil }},
+	{"book", func(it Item) string { return it.Book }, func(it *Item, s string) error { it.Book = s; return nil }},
+	{"unit", func(it Item) string { return it.Unit }, func(it *Item, s string) error { it.Unit = s; return nil }},
+	{"brings", func(it Item) string { return list(it.Brings) }, func(it *Item, s string) error { it.Brings = split(s); return nil }},
+	{"needs", func(it Item) string { return list(it.Needs) }, func(it *Item, s string) error { it.Needs = split(s); return nil }},
+	{"revisits", func(it Item) string { return list(it.Revisits) }, func(it *Item, s string) error { it.Revisits = split(s); return nil }},
+	{"parts", func(it Item) string { return list(it.Parts) }, func(it *Item, s string) error { it.Parts = split(s); return nil }},
+	{"points", func(it Item) string { return list(it.Points) }, func(it *Item, s string) error { it.Points = split(s); return nil }},
+	{"cue", func(it Item) string { return it.Cue }, func(it *Item, s string) error { it.Cue = s; return nil }},
+	{"taste", func(it Item) string { return string(it.Taste) }, func(it *Item, s string) error { it.Taste = Taste(s); return nil }},
+	{"asks", func(it Item) string { return list(it.Asks) }, func(it *Item, s string) error { it.Asks = split(s); return nil }},
+	{"bars", func(it Item) string { return strconv.Itoa(it.Bars) }, func(it *Item, s string) error {
+		n, err := strconv.Atoi(s)
+		if err != nil || n < 0 || n > 10000 {
+			return fmt.Errorf("%q is not a number of bars", s)
+		}
+		if !it.HasScore { // a score knows better
+			it.Bars = n
+		}
+		return nil
+	}},
+}
+
+func list(l []string) string { return strings.Join(l, "; ") }
+
+func split(s string) []string {
+	out := []string{}
+	for part := range strings.SplitSeq(s, ";") {
+		if part = strings.TrimSpace(part); part != "" {
+			out = append(out, part)
+		}
+	}
+	return out
+}
+
+// Table writes items as CSV (RFC 4180) with a head line. A cell that a
+// spreadsheet would take for a formula gets an apostrophe, which Merge takes
+// off again.
+func Table(items []Item) []byte {
+	var b bytes.Buffer
+	w := csv.NewWriter(&b)
+	row := make([]string, len(columns))
+	for i, c := range columns {
+		row[i] = c.name
+	}
+	w.Write(row) // a buffer takes everything
+	for _, it := range items {
+		for i, c := range columns {
+			row[i] = c.get(it)
+			if row[i] != "" && strings.ContainsRune("=+-@'", rune(row[i][0])) {
+				row[i] = "'" + row[i]
+			}
+		}
+		w.Write(row)
+	}
+	w.Flush()
+	return b.Bytes()
+}
+
+// A BadRow is a line of a table that cannot be taken.
+type BadRow struct {
+	Line int    `json:"line" doc:"from 1, the head line"`
+	Says string `json:"says"`
+}
+
+// A Change is what a table would do to one item.
+type Change struct {
+	Line   int      `json:"line"`
+	Item   Item     `json:"item" doc:"as it would be"`
+	New    bool     `json:"new"`
+	Fields []string `json:"fields" nullable:"false" doc:"columns that differ from what is on the shelf"`
+}
+
+// Merge reads a table against the shelf: the changes it asks for, the rows that
+// change nothing counted, and the rows that cannot be taken, by line. Columns
+// that are left out keep what stands; a row without an id is a new item, whose
+// id newID makes. An error means that the table as a whole cannot be read.
+func Merge(shelf []Item, table []byte, newID func() string) (changes []Change, same int, bad []BadRow, err error) {
+	r := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(table, []byte("\xef\xbb\xbf"))))
+	r.FieldsPerRecord = -1
+	head, err := r.Read()
+	if err != nil {
+		return nil, 0, nil, fmt.Errorf("the table has no head line with the names of its columns")
+	}
+	at := make([]int, len(head))
+	for i, name := range head {
+		name = strings.ToLower(strings.TrimSpace(name))
+		at[i] = slices.IndexFunc(columns, func(c column) bool { return c.name == name })
+		if at[i] < 0 {
+			return nil, 0, nil, fmt.Errorf("line 1: there is no column %q; the columns are %s", name, columnNames())
+		}
+		if slices.Contains(at[:i], at[i]) {
+			return nil, 0, nil, fmt.Errorf("line 1: the column %q stands twice", name)
+		}
+	}
+	known, seen := map[string]Item{}, map[string]int{}
+	for _, it := range shelf {
+		known[it.ID] = it
+	}
+	for {
+		row, err := r.Read()
+		if errors.Is(err, io.EOF) {
+			return changes, same, bad, nil
+		}
+		var syntax *csv.ParseError
+		if errors.As(err, &syntax) {
+			bad = append(bad, BadRow{syntax.StartLine, syntax.Err.Error()})
+			continue
+		}
+		line, _ := r.FieldPos(0)
+		if len(row) != len(head) {
+			bad = append(bad, BadRow{line, fmt.Sprintf("%d cells where the head line has %d", len(row), len(head))})
+			continue
+		}
+		for i := range row {
+			if row[i] = strings.TrimSpace(row[i]); strings.HasPrefix(row[i], "'") {
+				row[i] = row[i][1:]
+			}
+		}
+		change, err := merged(known, at, row, newID)
+		if err == nil && seen[change.Item.ID] > 0 {
+			err = fmt.Errorf("the id %q stood in line %d already", change.Item.ID, seen[change.Item.ID])
+		}
+		switch {
+		case err != nil:
+			bad = append(bad, BadRow{line, err.Error()})
+			continue
+		case !change.New && len(change.Fields) == 0:
+			same++
+		default:
+			change.Line = line
+			changes = append(changes, change)
+		}
+		seen[change.Item.ID] = line
+	}
+}
+
+// merged applies one row.
+func merged(known map[string]Item, at []int, row []string, newID func() string) (Change, error) {
+	id := ""
+	for i, c := range at {
+		if columns[c].name == "id" {
+			id = row[i]
+		}
+	}
+	was, there := known[id]
+	it := was
+	if !there {
+		it = Item{Brings: []string{}, Needs: []string{}, Revisits: []string{}, Parts: []string{}, Points: []string{}}
+	}
+	for i, c := range at {
+		if row[i] == "" && columns[c].name == "bars" {
+			continue
+		}
+		if err := columns[c].set(&it, row[i]); err != nil {
+			return Change{}, err
+		}
+	}
+	if it.ID == "" {
+		it.ID = newID()
+	}
+	if len(it.ID) > 60 {
+		return Change{}, fmt.Errorf("the id is longer than 60 characters")
+	}
+	if err := it.Check(); err != nil {
+		return Change{}, err
+	}
+	change := Change{Item: it, New: !there, Fields: []string{}}
+	for _, c := range columns {
+		if there && c.get(was) != c.get(it) {
+			change.Fields = append(change.Fields, c.name)
+		}
+	}
+	return change, nil
+}
+
+func columnNames() string {
+	var names []string
+	for _, c := range columns {
+		names = append(names, c.name)
+	}
+	return strings.Join(names, ", ")
+}

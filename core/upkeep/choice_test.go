@@ -1,0 +1,98 @@
+package upkeep
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+func randomPieces(rng *rand.Rand, n int) []Piece {
+	carried := []string{"halves", "slur-three", "reach-back", "landmarks"}
+	out := make([]Piece, n)
+	for i := range out {
+		p := Piece{ID: fmt.Sprint(i), Minutes: 1 + rng.IntN(4), Silent: rng.IntN(20), Memory: Memory{2 + 40*rng.Float64(), 1 + 9*rng.Float64()}, Polished: rng.IntN(5) == 0}
+		for _, id := range carried {
+			if rng.IntN(4) == 0 {
+				p.Carries = append(p.Carries, id)
+			}
+		}
+		out[i] = p
+	}
+	return out
+}
+
+// The optimum by trying every set.
+func optimum(pieces []Piece, minutes int) float64 {
+	top := 0.0
+	for set := range 1 << len(pieces) {
+		var chosen []Piece
+		m := 0
+		for i, p := range pieces {
+			if set&(1<<i) != 0 {
+				chosen, m = append(chosen, p), m+p.Minutes
+			}
+		}
+		if m <= minutes {
+			top = max(top, gain(chosen))
+		}
+	}
+	return top
+}
+
+func TestChoiceIsNearTheOptimum(t *testing.T) {
+	rng := rand.New(rand.NewPCG(3, 5))
+	worst := 1.0
+	for range 400 {
+		pieces, minutes := randomPieces(rng, 4+rng.IntN(8)), 3+rng.IntN(14)
+		chosen := Choose(pieces, minutes)
+		m := 0
+		for _, p := range chosen {
+			m += p.Minutes
+		}
+		assert.LessOrEqual(t, m, minutes)
+		if top := optimum(pieces, minutes); top > 0 {
+			worst = min(worst, gain(chosen)/top)
+		}
+	}
+	assert.GreaterOrEqual(t, worst, 0.95)
+	t.Logf("worst of 400: %.4f of the optimum", worst)
+}
+
+// A year of weeks, forty pieces: none is silent longer than the stated limit.
+func TestNoPieceIsSilentTooLong(t *testing.T) {
+	for _, c := range []struct{ pieces, minutes int }{{12, 36}, {40, 30}, {120, 45}, {6, 5}} {
+		rng := rand.New(rand.NewPCG(uint64(c.pieces), 1))
+		pieces := randomPieces(rng, c.pieces)
+		for i := range pieces {
+			pieces[i].Silent = rng.IntN(7)
+		}
+		limit := Limit(pieces, c.minutes)
+		longest := 0
+		for range 104 {
+			chosen := Choose(pieces, c.minutes)
+			for i := range pieces {
+				p := &pieces[i]
+				if slices.ContainsFunc(chosen, func(q Piece) bool { return q.ID == p.ID }) {
+					p.Memory, p.Silent = p.Memory.Heard(float64(p.Silent), Fine), 0
+				}
+				p.Silent += 7
+				longest = max(longest, p.Silent)
+			}
+		}
+		assert.LessOrEqual(t, longest, 7*limit, "%d pieces in %d minutes a week", c.pieces, c.minutes)
+	}
+}
+
+func TestOldPiecesCarryTheNewSkill(t *testing.T) {
+	plain := Piece{ID: "plain", Minutes: 2, Silent: 10, Memory: Memory{20, 5}}
+	carries := plain
+	carries.ID, carries.Carries = "carries", []string{"halves"}
+	assert.Equal(t, "carries", Choose([]Piece{plain, carries}, 2)[0].ID)
+	faded := plain
+	faded.ID, faded.Silent = "faded", 60
+	assert.Equal(t, "faded", Choose([]Piece{plain, carries, faded}, 2)[0].ID, "a piece near its limit comes before all")
+	assert.Empty(t, Choose(nil, 10))
+}

@@ -1,0 +1,5 @@
+-- +goose Up
+ALTER TABLE students ADD COLUMN home JSON NOT NULL DEFAULT '{}' COMMENT 'the instrument practised on';
+
+-- +goose Down
+ALTER TABLE students DROP COLUMN home;

@@ -1,0 +1,67 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"sync"
+
+	"patientladder/core/shelf"
+)
+
+// shelves keeps the items of studios as they were last read, each with the
+// version that the database gave it. What is kept is used only while the
+// database still tells that version, so that several copies of the app may
+// run.
+type shelves struct {
+	mu   sync.Mutex
+	kept map[string]keptShelf
+}
+
+type keptShelf struct {
+	version int64
+	items   []shelf.Item
+}
+
+// mostShelves is how many studios' items are kept; past it all are read anew.
+const mostShelves = 256
+
+func (s *shelves) get(studio string, version int64) ([]shelf.Item, bool) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	k, there := s.kept[studio]
+	return k.items, there && k.version == version
+}
+
+func (s *shelves) put(studio string, version int64, items []shelf.Item) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	if s.kept == nil || len(s.kept) >= mostShelves {
+		s.kept = map[string]keptShelf{}
+	}
+	s.kept[studio] = keptShelf{version, items}
+}
+
+// Items returns the whole shelf in order. The items are shared: they must not
+// be changed.
+func (s Studio) Items(ctx context.Context) ([]shelf.Item, error) {
+	var version int64
+	if err := s.db.QueryRowContext(ctx, `SELECT shelf_version FROM studios WHERE id = ?`, s.id).Scan(&version); err != nil {
+		return nil, classify(err)
+	}
+	if items, there := s.shelves.get(s.id, version); there {
+		return items, nil
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT id, detail FROM items WHERE studio_id = ? ORDER BY place, id`, s.id)
+	items, err := collect(rows, err, scanItem)
+	if err == nil {
+		s.shelves.put(s.id, version, items)
+	}
+	return items, err
+}
+
+// shelfChanged gives the shelf a new version, in the transaction that changes
+// it.
+func (s Studio) shelfChanged(ctx context.Context, tx *sql.Tx) error {
+	_, err := tx.ExecContext(ctx, `UPDATE studios SET shelf_version = shelf_version + 1 WHERE id = ?`, s.id)
+	return err
+}

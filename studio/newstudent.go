@@ -1,0 +1,176 @@
+package studio
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+
+	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/climb"
+	"patientladder/core/ladder"
+	"patientladder/core/reason"
+	"patientladder/core/shelf"
+	"patientladder/store"
+)
+
+// A NewStudent is what is asked of one: the least.
+type NewStudent struct {
+	ID         string            `json:"id" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
+	FirstName  string            `json:"firstName" maxLength:"100"`
+	FamilyName string            `json:"familyName" maxLength:"100"`
+	BirthYear  int               `json:"birthYear" minimum:"1900" maximum:"2100"`
+	BirthMonth int               `json:"birthMonth" minimum:"1" maximum:"12"`
+	Instrument shelf.Instrument  `json:"instrument" enum:"piano,cello,guitar"`
+	Slot       calendar.Slot     `json:"slot"`
+	Approach   approach.Approach `json:"approach,omitempty" doc:"questions answered otherwise than is usual for the age"`
+	Home       *shelf.Home       `json:"home,omitempty" doc:"the instrument practised on; one that can do everything when left out"`
+	Books      []string          `json:"books,omitempty" nullable:"false" maxItems:"20" doc:"books and pools to climb through"`
+	Begin      string            `json:"begin,omitempty" maxLength:"60" doc:"where: an item's id, 'before' for before the first book, empty for the foot of the first book"`
+}
+
+// beforeBook as the place to begin.
+const beforeBook = "before"
+
+// AddStudent takes on a student, with the books chosen and the first rungs
+// placed.
+func (a *App) AddStudent(ctx context.Context, who Who, in NewStudent) (StudentCard, error) {
+	p, facts, err := a.begin(ctx, who, in)
+	if err != nil {
+		return StudentCard{}, err
+	}
+	if p.FirstName == "" {
+		return StudentCard{}, invalid("The student needs a first name.")
+	}
+	if err := p.AddStudent(ctx, p.Student, facts); err != nil {
+		return StudentCard{}, told(err, "studio")
+	}
+	return p.card(p.Student, p.row.Calendar.Next(p.Slot, p.today().Add(-1))), nil
+}
+
+// A Beginning shows how a new student would begin.
+type Beginning struct {
+	Age      int               `json:"age"`
+	Approach approach.Approach `json:"approach" doc:"with the usual answers for the age"`
+	Presumed []string          `json:"presumed" nullable:"false" doc:"names of skills taken for granted from where the student begins"`
+	Rungs    []FirstRung       `json:"rungs" nullable:"false"`
+}
+
+// A FirstRung is one of the first rungs.
+type FirstRung struct {
+	Title  string          `json:"title"`
+	Strand shelf.Strand    `json:"strand" enum:"book,technique,reading,repertoire"`
+	Slope  climb.Slope     `json:"slope" enum:"climb,step,landing,"`
+	Why    []reason.Reason `json:"why" nullable:"false"`
+}
+
+// Begin shows how a new student would begin, and keeps nothing.
+func (a *App) Begin(ctx context.Context, who Who, in NewStudent) (Beginning, error) {
+	p, facts, err := a.begin(ctx, who, in)
+	if err != nil {
+		return Beginning{}, err
+	}
+	s := ladder.Fold(facts, p.items)
+	w := p.way(s, p.Approach, p.room.now)
+	v := Beginning{Age: age(p.Student, p.today()), Approach: p.Approach, Presumed: skills.Names(w.Presumed), Rungs: []FirstRung{}}
+	for _, r := range s.Rungs {
+		first := FirstRung{Title: r.Item.Title, Strand: r.Strand, Why: []reason.Reason{}}
+		if load, ok := w.Loads[r.ID]; ok {
+			first.Slope = load.Slope
+		}
+		v.Rungs = append(v.Rungs, first)
+	}
+	return v, nil
+}
+
+// begin checks a new student and works out the first facts: books, and either
+// the small things before the first book or the first rungs.
+func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []ladder.Fact, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return pupil{}, nil, err
+	}
+	st := store.Student{ID: in.ID, FirstName: strings.TrimSpace(in.FirstName), FamilyName: strings.TrimSpace(in.FamilyName),
+		BirthYear: in.BirthYear, BirthMonth: in.BirthMonth, Instrument: in.Instrument, Slot: in.Slot}
+	if !in.Instrument.Known() {
+		return pupil{}, nil, invalid("%q is not an instrument here: piano, cello or guitar.", in.Instrument)
+	}
+	if err := in.Slot.Check(); err != nil {
+		return pupil{}, nil, invalid("The lesson time does not work: %v.", err)
+	}
+	years := age(st, r.today())
+	if years < 2 || years > 110 {
+		return pupil{}, nil, invalid("Born %d-%02d would make the student %d years old.", in.BirthYear, in.BirthMonth, years)
+	}
+	st.Approach = approach.Default(years).With(in.Approach)
+	if err := st.Approach.Check(); err != nil {
+		return pupil{}, nil, invalid("The approach does not work: %v.", err)
+	}
+	if in.Home != nil {
+		if err := in.Home.Check(); err != nil {
+			return pupil{}, nil, invalid("The instrument at home does not work: %v.", err)
+		}
+		st.Home = *in.Home
+	}
+	p := pupil{room: r, Student: st}
+	if p.shelf, err = r.Items(ctx); err != nil {
+		return pupil{}, nil, told(err, "shelf")
+	}
+	p.items = make(map[string]shelf.Item, len(p.shelf))
+	for _, it := range p.shelf {
+		p.items[it.ID] = it
+	}
+	facts, err := p.firstFacts(in)
+	return p, facts, err
+}
+
+func (p *pupil) firstFacts(in NewStudent) ([]ladder.Fact, error) {
+	var facts []ladder.Fact
+	say := func(f ladder.Fact) {
+		// made from the student's own id, so that sending twice adds one of each
+		f.ID, f.Student, f.At = fmt.Sprintf("%s%02d", in.ID[:24], len(facts)), in.ID, p.room.now.UTC()
+		facts = append(facts, f)
+	}
+	for i, book := range in.Books {
+		if !slices.ContainsFunc(p.shelf, func(it shelf.Item) bool { return it.Book == book && it.Instrument == in.Instrument }) {
+			return nil, invalid("There is no book %q for %s on the shelf.", book, in.Instrument)
+		}
+		f := ladder.Fact{Kind: ladder.BookChosen, Text: book}
+		if i == 0 && in.Begin != beforeBook && in.Begin != "" {
+			it, there := p.items[in.Begin]
+			if !there || it.Instrument != in.Instrument {
+				return nil, invalid("The piece to begin at is not on the shelf for %s.", in.Instrument)
+			}
+			f.Item = it.ID
+		}
+		say(f)
+	}
+	if in.Begin == beforeBook {
+		say(ladder.Fact{Kind: ladder.BeforeBook})
+		for _, it := range p.shelf {
+			if it.Unit == shelf.BeforeBook && it.Instrument == in.Instrument && p.Home.Lacks(it) == nil && len(facts) < 60 {
+				say(ladder.Fact{Kind: ladder.RungAdded, Item: it.ID, Strand: it.Strand, After: ladder.Top})
+			}
+		}
+		return facts, nil
+	}
+	s := ladder.Fold(facts, p.items)
+	for _, q := range p.way(s, p.Student.Approach, p.room.now).Proposals {
+		say(ladder.Fact{Kind: ladder.RungAdded, Item: q.Item.ID, Strand: q.Item.Strand, After: ladder.Top})
+	}
+	return facts, nil
+}
+
+// SetHome keeps what a student's instrument at home can do; for the empty
+// student, what the studio's can.
+func (a *App) SetHome(ctx context.Context, who Who, student string, home shelf.Home) error {
+	if err := home.Check(); err != nil {
+		return invalid("The instrument does not work: %v.", err)
+	}
+	st := a.store.In(who.Studio)
+	if student == "" {
+		return told(st.SetStudioHome(ctx, home), "studio")
+	}
+	return told(st.SetHome(ctx, student, home), "student")
+}

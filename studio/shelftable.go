@@ -1,0 +1,116 @@
+package studio
+
+import (
+	"context"
+
+	"patientladder/core/judgement"
+	"patientladder/core/shelf"
+	"patientladder/core/skill"
+)
+
+// CheckItem says what is wrong with an item as it is being edited: faults with
+// the skill graph, none when it is in order. It keeps nothing.
+func (a *App) CheckItem(ctx context.Context, who Who, it shelf.Item) ([]shelf.Fault, error) {
+	items, err := a.store.In(who.Studio).Items(ctx)
+	if err != nil {
+		return nil, told(err, "shelf")
+	}
+	brought := map[string]bool{}
+	for _, other := range items {
+		if other.Instrument == it.Instrument && other.ID != it.ID {
+			for _, id := range other.Brings {
+				brought[id] = true
+			}
+		}
+	}
+	faults := shelf.FaultsOf(skills, it, brought)
+	if faults == nil {
+		faults = []shelf.Fault{}
+	}
+	return faults, nil
+}
+
+// SaveItem keeps an item edited by hand, or puts a new one on the shelf. What
+// its score tells is not changed.
+func (a *App) SaveItem(ctx context.Context, who Who, it shelf.Item) error {
+	if err := it.Check(); err != nil {
+		return invalid("%q cannot be kept: %v.", it.Title, err)
+	}
+	if unknown := unknownSkill(it); unknown != "" {
+		return invalid("%q cannot be kept: %q is not a skill of the graph.", it.Title, unknown)
+	}
+	st := a.store.In(who.Studio)
+	items, err := st.Items(ctx)
+	if err != nil {
+		return told(err, "shelf")
+	}
+	for _, was := range items {
+		if was.ID == it.ID && was.HasScore {
+			it.HasScore, it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High = true, was.Bars, was.Different, was.Staves, was.Tempo, was.Low, was.High
+		}
+	}
+	return told(st.SetItems(ctx, []shelf.Item{it}), "studio")
+}
+
+// A TableView is what a table would do, or did, to the shelf.
+type TableView struct {
+	Changes []shelf.Change `json:"changes" nullable:"false"`
+	Same    int            `json:"same" doc:"rows that change nothing"`
+	Bad     []shelf.BadRow `json:"bad" nullable:"false" doc:"rows that cannot be taken, by line"`
+	Saved   bool           `json:"saved"`
+}
+
+// Table reads a table of items against the shelf and, when it is to be saved,
+// keeps the rows that can be taken.
+func (a *App) Table(ctx context.Context, who Who, data []byte, save bool) (TableView, error) {
+	st := a.store.In(who.Studio)
+	items, err := st.Items(ctx)
+	if err != nil {
+		return TableView{}, told(err, "shelf")
+	}
+	changes, same, bad, err := shelf.Merge(items, data, NewID)
+	if err != nil {
+		return TableView{}, invalid("The table cannot be read: %v.", err)
+	}
+	v := TableView{Changes: []shelf.Change{}, Same: same, Bad: append([]shelf.BadRow{}, bad...)}
+	var keep []shelf.Item
+	for _, c := range changes {
+		if unknown := unknownSkill(c.Item); unknown != "" {
+			v.Bad = append(v.Bad, shelf.BadRow{Line: c.Line, Says: "\"" + unknown + "\" is not a skill of the graph"})
+			continue
+		}
+		v.Changes = append(v.Changes, c)
+		keep = append(keep, c.Item)
+	}
+	if save && len(keep) > 0 {
+		if err := st.SetItems(ctx, keep); err != nil {
+			return v, told(err, "studio")
+		}
+		v.Saved = true
+	}
+	return v, nil
+}
+
+func unknownSkill(it shelf.Item) string {
+	for _, id := range it.Skills() {
+		if _, known := skills[id]; !known {
+			return id
+		}
+	}
+	return ""
+}
+
+// ShelfTable writes the whole shelf as a table.
+func (a *App) ShelfTable(ctx context.Context, who Who) ([]byte, error) {
+	items, err := a.store.In(who.Studio).Items(ctx)
+	return shelf.Table(items), told(err, "shelf")
+}
+
+// A SkillsView is the skill graph and the numbers that are ours.
+type SkillsView struct {
+	Skills  []skill.Skill      `json:"skills" nullable:"false"`
+	Numbers []judgement.Number `json:"numbers" nullable:"false"`
+}
+
+// Skills shows what every plan rests on.
+func (a *App) Skills() SkillsView { return SkillsView{skills.Sorted(), judgement.All()} }
