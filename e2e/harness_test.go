@@ -9,6 +9,7 @@ import (
 	"net/http/httptest"
 	"os"
 	"path/filepath"
+	"sync"
 	"sync/atomic"
 	"testing"
 	"time"
@@ -70,10 +71,24 @@ type site struct {
 func (s *site) unplug() { s.off.Store(true); s.CloseClientConnections() }
 func (s *site) plug()   { s.off.Store(false) }
 
+// ferryHouse is the demo, filled once and only copied from.
+var ferryHouse = sync.OnceValue(func() *store.Store {
+	st, err := storetest.Open()
+	if err == nil {
+		err = demo.Seed(context.Background(), st, 17, time.Now)
+	}
+	if err != nil {
+		panic(err)
+	}
+	return st
+})
+
 func newSite(t *testing.T, seeded bool) *site {
-	st := storetest.New(t)
+	var st *store.Store
 	if seeded {
-		require.NoError(t, demo.Seed(context.Background(), st, 17, time.Now))
+		st = storetest.CopyOf(t, ferryHouse())
+	} else {
+		st = storetest.New(t)
 	}
 	srv := server.New(studio.New(st, time.Now), st, web.Files(), server.Options{})
 	t.Cleanup(srv.Close)

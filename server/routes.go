@@ -12,7 +12,6 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/notation"
-	"patientladder/core/reason"
 	"patientladder/core/shelf"
 	"patientladder/studio"
 )
@@ -133,7 +132,7 @@ func (s *Server) routes() {
 		Student  string `path:"student" maxLength:"26"`
 		Question string `path:"question" maxLength:"40"`
 		School   string `path:"school" maxLength:"40"`
-	}) ([]reason.Reason, error) {
+	}) (studio.EffectsView, error) {
 		return s.app.Effects(ctx, w, in.Student, in.Question, in.School)
 	})
 	get(s, "/api/shelf", "shelf", "All materials with their loads", func(ctx context.Context, w studio.Who, in *struct {
@@ -171,7 +170,7 @@ func (s *Server) routes() {
 	post(s, "/api/students/preview", "begin", "How a new student would begin; keeps nothing", func(ctx context.Context, w studio.Who, in studio.NewStudent) (studio.Beginning, error) {
 		return s.app.Begin(ctx, w, in)
 	})
-	post(s, "/api/items/check", "check-item", "What is wrong with an item; keeps nothing", func(ctx context.Context, w studio.Who, in shelf.Item) ([]shelf.Fault, error) {
+	post(s, "/api/items/check", "check-item", "What is wrong with an item; keeps nothing", func(ctx context.Context, w studio.Who, in shelf.Item) (studio.FaultsView, error) {
 		return s.app.CheckItem(ctx, w, in)
 	})
 	huma.Register(s.api, huma.Operation{OperationID: "save-item", Method: http.MethodPut, Path: "/api/items/{item}", Summary: "Keep an item edited by hand, or a new one", DefaultStatus: 204},

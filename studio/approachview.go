@@ -47,16 +47,21 @@ func (a *App) Approach(ctx context.Context, who Who, student string) (ApproachVi
 	return v, nil
 }
 
+// An EffectsView is what a change of the approach would do.
+type EffectsView struct {
+	Effects []reason.Reason `json:"effects" nullable:"false"`
+}
+
 // Effects says what answering one question otherwise would change, before it
 // is saved: in the coming lesson, the week and the ladder.
-func (a *App) Effects(ctx context.Context, who Who, student, question, school string) ([]reason.Reason, error) {
+func (a *App) Effects(ctx context.Context, who Who, student, question, school string) (EffectsView, error) {
 	p, err := a.pupil(ctx, who, student)
 	if err != nil {
-		return nil, err
+		return EffectsView{}, err
 	}
 	change := approach.Approach{question: school}
 	if err := change.Check(); err != nil {
-		return nil, invalid("That cannot be chosen: %v.", err)
+		return EffectsView{}, invalid("That cannot be chosen: %v.", err)
 	}
 	day := p.lessonDay()
 	was, is := p.now(), p.way(p.standing, p.Approach.With(change), p.room.now)
@@ -67,7 +72,7 @@ func (a *App) Effects(ctx context.Context, who Who, student, question, school st
 	if len(out) == 0 {
 		out = append(out, reason.Of("effect-none"))
 	}
-	return out, nil
+	return EffectsView{out}, nil
 }
 
 func lessonEffects(was, is lesson.Plan) []reason.Reason {

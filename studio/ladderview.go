@@ -84,6 +84,7 @@ type LadderView struct {
 	Rungs       []RungView        `json:"rungs" nullable:"false" doc:"lane by lane, from the foot up; proposals last"`
 	Usual       float64           `json:"usual" doc:"load of the student's usual rung"`
 	HeadStarts  []ahead.HeadStart `json:"headStarts" nullable:"false"`
+	WeekAt      []float64         `json:"weekAt" nullable:"false" doc:"where each taught week from now begins, in calendar weeks from now"`
 	Suggestions []Suggestion      `json:"suggestions" nullable:"false"`
 	Changes     []reason.Reason   `json:"changes" nullable:"false" doc:"what moved since a week ago"`
 	Books       []string          `json:"books" nullable:"false" doc:"books and pools chosen"`
@@ -115,6 +116,9 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 		HeadStarts: w.ahead, Suggestions: p.suggestions(w), Changes: p.changes(w), Books: p.standing.Books, Targets: p.targets()}
 	if v.HeadStarts == nil {
 		v.HeadStarts = []ahead.HeadStart{}
+	}
+	for n := range 30 {
+		v.WeekAt = append(v.WeekAt, p.row.Calendar.Position(p.Slot, p.today(), float64(n)))
 	}
 	if v.Books == nil {
 		v.Books = []string{}

@@ -8,12 +8,17 @@ import (
 	"patientladder/core/skill"
 )
 
+// A FaultsView is what is wrong with an item.
+type FaultsView struct {
+	Faults []shelf.Fault `json:"faults" nullable:"false"`
+}
+
 // CheckItem says what is wrong with an item as it is being edited: faults with
 // the skill graph, none when it is in order. It keeps nothing.
-func (a *App) CheckItem(ctx context.Context, who Who, it shelf.Item) ([]shelf.Fault, error) {
+func (a *App) CheckItem(ctx context.Context, who Who, it shelf.Item) (FaultsView, error) {
 	items, err := a.store.In(who.Studio).Items(ctx)
 	if err != nil {
-		return nil, told(err, "shelf")
+		return FaultsView{}, told(err, "shelf")
 	}
 	brought := map[string]bool{}
 	for _, other := range items {
@@ -23,11 +28,7 @@ func (a *App) CheckItem(ctx context.Context, who Who, it shelf.Item) ([]shelf.Fa
 			}
 		}
 	}
-	faults := shelf.FaultsOf(skills, it, brought)
-	if faults == nil {
-		faults = []shelf.Fault{}
-	}
-	return faults, nil
+	return FaultsView{append([]shelf.Fault{}, shelf.FaultsOf(skills, it, brought)...)}, nil
 }
 
 // SaveItem keeps an item edited by hand, or puts a new one on the shelf. What

@@ -23,7 +23,7 @@ type ShelfView struct {
 	Items  []shelf.Item          `json:"items" nullable:"false"`
 	Loads  map[string]climb.Load `json:"loads" doc:"by item: for the student asked for, else for a typical one who takes each instrument's books in order"`
 	Faults []shelf.Fault         `json:"faults" nullable:"false" doc:"between the shelf and the skills"`
-	Usual  float64               `json:"usual" doc:"load of a usual item"`
+	Usual  map[string]float64    `json:"usual" doc:"load of a usual item, by instrument"`
 }
 
 // Shelf shows the materials, with their loads for a student; the empty student
@@ -36,7 +36,7 @@ func (a *App) Shelf(ctx context.Context, who Who, student string) (ShelfView, er
 		}
 		v := shelfView(items)
 		for _, plays := range []shelf.Instrument{shelf.Piano, shelf.Cello, shelf.Guitar} {
-			v.along(climb.Begin(skills, nil), plays)
+			v.along(climb.Begin(skills, nil), plays, 0)
 		}
 		return v, nil
 	}
@@ -46,22 +46,17 @@ func (a *App) Shelf(ctx context.Context, who Who, student string) (ShelfView, er
 	}
 	v := shelfView(p.shelf)
 	w := p.now()
-	v.Usual = w.Usual
-	v.along(w.Knows(), p.Instrument)
+	v.along(w.Knows(), p.Instrument, w.Usual)
 	return v, nil
 }
 
 func shelfView(items []shelf.Item) ShelfView {
-	faults := shelf.Faults(skills, items)
-	if faults == nil {
-		faults = []shelf.Fault{}
-	}
-	return ShelfView{Items: items, Loads: map[string]climb.Load{}, Faults: faults, Usual: climb.Begin(skills, nil).Usual}
+	return ShelfView{Items: items, Loads: map[string]climb.Load{}, Faults: append([]shelf.Fault{}, shelf.Faults(skills, items)...), Usual: map[string]float64{}}
 }
 
 // along weighs the items of an instrument: books one after another, other
-// pieces each by itself at the end.
-func (v *ShelfView) along(k climb.Knows, plays shelf.Instrument) {
+// pieces each by itself after them. A usual of 0 takes the books' own mean.
+func (v *ShelfView) along(k climb.Knows, plays shelf.Instrument, usual float64) {
 	var books, loose []shelf.Item
 	for _, it := range v.Items {
 		switch {
@@ -72,8 +67,18 @@ func (v *ShelfView) along(k climb.Knows, plays shelf.Instrument) {
 			books = append(books, it)
 		}
 	}
+	if usual == 0 {
+		for _, l := range climb.Along(k, books) {
+			usual += l.Total / float64(len(books))
+		}
+	}
+	k.Usual = usual
+	v.Usual[string(plays)] = usual
 	for i, l := range climb.Along(k, books) {
 		v.Loads[books[i].ID] = l
+	}
+	for _, it := range books {
+		k.Learn(it)
 	}
 	for _, it := range loose {
 		v.Loads[it.ID] = k.Weigh(it)

@@ -115,7 +115,7 @@ func (p *pupil) suggestions(w way) []Suggestion {
 				heaviest = max(heaviest, w.Loads[r.ID].Total)
 			}
 		}
-		say(Suggestion{Key: "load-low", Band: "upkeep", Why: reason.Of("load-kept-low", "heaviest", strconv.FormatFloat(heaviest, 'f', 1, 64), "usual", strconv.FormatFloat(w.Usual, 'f', 1, 64))})
+		say(Suggestion{Band: "upkeep", Why: reason.Of("load-kept-low", "heaviest", strconv.FormatFloat(heaviest, 'f', 1, 64), "usual", strconv.FormatFloat(w.Usual, 'f', 1, 64))})
 	}
 	p.suggestHeadStarts(w, say)
 	p.suggestDates(w, say)
@@ -229,7 +229,7 @@ func (p *pupil) suggestUpkeep(w way, say func(Suggestion)) {
 	}
 	limit := upkeep.Limit(pieces, week.Budget(age(p.Student, p.today()))*6/2)
 	if len(pieces) > 0 && p.Approach.UpkeepShare() >= 0.75 {
-		say(Suggestion{Key: "upkeep-share", Band: "upkeep", Why: reason.Of("upkeep-share", "share", percent(p.Approach.UpkeepShare()),
+		say(Suggestion{Band: "upkeep", Why: reason.Of("upkeep-share", "share", percent(p.Approach.UpkeepShare()),
 			"pieces", strconv.Itoa(len(pieces)), "weeks", strconv.Itoa(limit))})
 	}
 	if fading != nil {

@@ -199,12 +199,6 @@ func Begin(g skill.Graph, presumed []string) Knows {
 	return k
 }
 
-// Typical returns the load of each item for a typical student who takes a book
-// from its first item to its last, in that order, by the items' place.
-func Typical(g skill.Graph, before []string, items []shelf.Item) []Load {
-	return Along(Begin(g, before), items)
-}
-
 // Along returns the load of each item when they are learnt in order.
 func Along(k Knows, items []shelf.Item) []Load {
 	k = k.Clone()

@@ -1,4 +1,4 @@
-import { createRootRoute, createRoute, createRouter, redirect } from "@tanstack/react-router";
+import { createRootRoute, createRoute, createRouter, lazyRouteComponent, redirect } from "@tanstack/react-router";
 import { Problem, queries } from "./api/client";
 import { dayView } from "./api/views";
 import { Frame } from "./parts/Frame";
@@ -6,10 +6,7 @@ import { StudentFrame } from "./parts/StudentFrame";
 import { LadderScreen } from "./screens/ladder/LadderScreen";
 import { LessonScreen } from "./screens/lesson/LessonScreen";
 import { RecordScreen } from "./screens/record/RecordScreen";
-import { ItemScreen } from "./screens/shelf/ItemScreen";
-import { ShelfScreen } from "./screens/shelf/ShelfScreen";
 import { SignInScreen } from "./screens/signin/SignInScreen";
-import { StudioScreen } from "./screens/studio/StudioScreen";
 import { WeekScreen } from "./screens/week/WeekScreen";
 
 const root = createRootRoute();
@@ -61,14 +58,45 @@ const ladder = createRoute({ getParentRoute: () => student, path: "/ladder", com
 const lesson = createRoute({ getParentRoute: () => student, path: "/lesson", component: LessonScreen });
 const week = createRoute({ getParentRoute: () => student, path: "/week", component: WeekScreen });
 const record = createRoute({ getParentRoute: () => student, path: "/record", component: RecordScreen });
-const shelf = createRoute({ getParentRoute: () => inside, path: "/shelf", component: ShelfScreen });
-const item = createRoute({ getParentRoute: () => inside, path: "/items/$item", component: ItemScreen });
-const studio = createRoute({ getParentRoute: () => inside, path: "/studio", component: StudioScreen });
+
+// What is not needed beside an instrument is fetched when it is first opened.
+const settings = createRoute({
+  getParentRoute: () => student,
+  path: "/settings",
+  component: lazyRouteComponent(() => import("./screens/settings/SettingsScreen"), "SettingsScreen"),
+});
+const shelf = createRoute({
+  getParentRoute: () => inside,
+  path: "/shelf",
+  component: lazyRouteComponent(() => import("./screens/shelf/ShelfScreen"), "ShelfScreen"),
+});
+const item = createRoute({
+  getParentRoute: () => inside,
+  path: "/items/$item",
+  component: lazyRouteComponent(() => import("./screens/shelf/ItemScreen"), "ItemScreen"),
+});
+const studio = createRoute({
+  getParentRoute: () => inside,
+  path: "/studio",
+  component: lazyRouteComponent(() => import("./screens/studio/StudioScreen"), "StudioScreen"),
+});
+const numbers = createRoute({
+  getParentRoute: () => inside,
+  path: "/numbers",
+  component: lazyRouteComponent(() => import("./screens/studio/NumbersScreen"), "NumbersScreen"),
+});
 
 export const router = createRouter({
   routeTree: root.addChildren([
     signIn,
-    inside.addChildren([home, student.addChildren([ladder, lesson, week, record]), shelf, item, studio]),
+    inside.addChildren([
+      home,
+      student.addChildren([ladder, lesson, week, record, settings]),
+      shelf,
+      item,
+      studio,
+      numbers,
+    ]),
   ]),
   defaultNotFoundComponent: () => (
     <main className="p-10">

@@ -41,9 +41,34 @@ export const recordView = (student: string) =>
     queryFn: () => answer(api.GET("/api/students/{student}/record", ofStudent(student))),
   });
 
-export const shelfView = queryOptions({
-  queryKey: ["shelf"],
-  queryFn: () => answer(api.GET("/api/shelf")),
+export const approachView = (student: string) =>
+  queryOptions({
+    queryKey: ["student", student, "approach"],
+    queryFn: () => answer(api.GET("/api/students/{student}/approach", ofStudent(student))),
+  });
+
+export const effectsView = (student: string, question: string, school: string) =>
+  queryOptions({
+    queryKey: ["student", student, "effects", question, school],
+    queryFn: () =>
+      answer(
+        api.GET("/api/students/{student}/approach/{question}/{school}", {
+          params: { path: { student, question, school } },
+        }),
+      ),
+  });
+
+// The shelf with the loads for a student; of a typical one for the empty id.
+export const shelfView = (student: string) =>
+  queryOptions({
+    queryKey: ["shelf", student],
+    queryFn: () => answer(api.GET("/api/shelf", { params: { query: student ? { student } : {} } })),
+  });
+
+export const skillsView = queryOptions({
+  queryKey: ["skills"],
+  queryFn: () => answer(api.GET("/api/skills")),
+  staleTime: Number.POSITIVE_INFINITY, // it changes with the program only
 });
 
 export const itemView = (item: string) =>

@@ -1,6 +1,6 @@
 import { Link, Outlet, useParams } from "@tanstack/react-router";
 import { useDay } from "../api/views";
-import { namedDay, readings } from "./words";
+import { namedDay } from "./words";
 
 const places = [
   { to: "/students/$student/ladder", name: "Ladder" },
@@ -24,7 +24,10 @@ export function StudentFrame() {
             {card.next
               ? `${card.next === day.today ? "today" : namedDay(card.next)} ${card.slot.start}`
               : "no lesson ahead"}
-            , {card.slot.minutes} min · {readings[card.approach.reading]}
+            , {card.slot.minutes} min ·{" "}
+            <Link to="/students/$student/settings" params={{ student }} className="underline underline-offset-4">
+              Settings
+            </Link>
           </p>
         )}
         <nav aria-label="Places of this student" className="ml-auto flex gap-1 font-[580]">

@@ -1,47 +1,6 @@
 import type { Schemas } from "../api/client";
 
-type Reason = Schemas["Reason"];
-
-// Every reason that core gives, as a sentence.
-const sentences: Record<string, (a: Record<string, string>) => string> = {
-  "not-taught": (a) => `${a.title} has not had its lesson yet, so a try comes too soon.`,
-  "first-lesson": (a) => `${a.title} is next and waits for its first lesson.`,
-  "ready-to-try": (a) =>
-    a.weeks
-      ? `Every point is met after ${plural(a.weeks, "taught week")}: let the student try for the foothold.`
-      : `${a.title}: every point is met, ready to try for the foothold.`,
-  "still-open": (a) => (a.count === "1" ? `Only ${a.first} is left.` : `${a.count} points are left; first ${a.first}.`),
-  "plays-well": () => "Something played well opens the lesson.",
-  fading: (a) =>
-    `Last heard ${a.days === "0" ? "today" : `${plural(a.days ?? "", "day")} ago`}: about ${a.recall} in 100 that it still goes well.`,
-  "comes-next": () => "A first taste of what comes next; success is not asked.",
-  "nothing-placed": () => "Nothing is on the ladder yet. Place a piece from the shelf and the plan fills itself.",
-  stretched: (a) => `Longer than the usual ${a.usual} minutes at this age: there was nothing else to fill the lesson.`,
-  "too-short-for": (a) => `Left out, the lesson is too short: ${a.title || a.kind}.`,
-  "past-its-range": (a) =>
-    `In its week ${a.weeks}, longer than eight in ten would take. Split it smaller, check seat and hand, or put an easier piece first.`,
-  "in-hand": (a) => `Working for ${a.missing}.`,
-  "spot-count": (a) => `${a.title}: ${a.more}.`,
-  "hear-it-early": (a) => `${a.title} comes next: hearing it now makes it lighter.`,
-  "waits-for-its-lesson": (a) => `${a.title} waits for its lesson.`,
-  "no-room-for": (a) => `No minutes left this week for ${a.title}.`,
-  "a-pattern": () => "A pattern: the same each time, counted in a row.",
-  "spot-first": (a) => `The spot first, while fresh: ${a.done} of ${a.goal} in a row so far.`,
-  "hold-this": (a) => `The whole, with one thing in mind: ${a.point}.`,
-  "join-two": () => "Two chunks you know, joined.",
-  "small-first": () => "A small chunk by itself first.",
-  "keep-alive": () => "An old friend: play it once so it stays.",
-  "newest-kept": () => "Newly secure: it needs playing most often.",
-  placed: (a) => `${a.title} was placed on the ladder.`,
-  taught: (a) => `${a.title} had its first lesson.`,
-  "point-met": (a) => `${a.title}: ${a.more} met.`,
-  "point-open": (a) => `${a.title}: ${a.more} still open.`,
-  foothold: (a) => `${a.title} has its foothold.`,
-  "now-current": (a) => `${a.title} is now the current piece.`,
-  "spot-carried": (a) => `${a.title}: the spot in ${a.where} is carried into the week.`,
-};
-
-export const sentence = (r: Reason) => sentences[r.code]?.(r.args) ?? r.code;
+export { sentence } from "./sentences";
 
 export const plural = (n: number | string, thing: string) => `${n} ${thing}${String(n) === "1" ? "" : "s"}`;
 
@@ -83,14 +42,6 @@ export const grades: Record<string, string> = {
   rough: "rough",
   fine: "fine",
   easily: "easily",
-};
-
-export const readings: Record<string, string> = {
-  direction: "reads by direction",
-  landmarks: "reads from landmarks",
-  names: "reads by names",
-  ear: "ear first",
-  tablature: "reads tablature",
 };
 
 export const strandNames: Record<string, string> = {
@@ -137,7 +88,28 @@ export function tellOf(e: Schemas["Entry"]): string {
       return `heard: ${grades[f.outcome ?? ""] ?? f.outcome}`;
     case "opened_with":
       return "chosen to open with";
+    case "prepared":
+      return `head start, task ${f.count}: ${f.skill}`;
+    case "probed":
+      return `test for the first book: ${f.outcome === "pass" ? "passed" : f.outcome}`;
+    case "before_book":
+      return "begins before the first book";
+    case "book_chosen":
+      return `book chosen: ${f.text}`;
+    case "book_dropped":
+      return `book dropped: ${f.text}`;
+    case "target_set":
+      return `to be polished by ${f.day ? shortDay(f.day) : ""}`;
+    case "target_dropped":
+      return "date taken off";
+    case "taste_asked":
+      return `likes ${f.outcome} pieces`;
+    case "approach_set":
+      return `approach, ${f.text}: ${f.outcome}`;
+    case "overruled":
+      return f.outcome === "later" ? "suggestion put off" : "suggestion turned down";
     case "practised":
+      if (e.title) return "played at home";
       return `practised at home, ${f.minutes} minutes${f.text ? `, felt ${f.text}` : ""}`;
     case "lesson_opened":
       return "lesson begun";

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { ladderView } from "../../api/views";
 import { Shown } from "../../parts/Told";
 import { Lanes } from "./Lanes";
+import { Mixture } from "./Mixture";
 import { PlaceRung } from "./PlaceRung";
 import { RungCard } from "./RungCard";
 import { Suggestions } from "./Suggestions";
@@ -20,11 +21,20 @@ export function LadderScreen() {
         const rung = view.rungs.find((r) => r.id === chosen);
         return (
           <main className="flex flex-1 flex-wrap gap-3.5 px-4 pb-3 lg:flex-nowrap">
-            <Lanes key={student} view={view} chosen={chosen} choose={choose} />
-            <aside aria-label="What follows" className="w-full space-y-2.5 lg:w-[330px] lg:shrink-0">
+            {view.mixture ? (
+              <Mixture view={view} mixture={view.mixture} />
+            ) : (
+              <Lanes key={student} view={view} chosen={chosen} choose={choose} />
+            )}
+            <aside
+              aria-label="What follows"
+              // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolled region must be reachable by keyboard
+              tabIndex={0}
+              className="w-full space-y-2.5 lg:max-h-[calc(100dvh-122px)] lg:w-[330px] lg:shrink-0 lg:overflow-y-auto"
+            >
               <div className="flex items-center justify-between">
                 <h2>{rung ? "This rung" : "What follows, and why"}</h2>
-                <PlaceRung view={view} />
+                <PlaceRung view={view} above={rung} />
               </div>
               {rung ? (
                 <RungCard key={rung.id} rung={rung} view={view} close={() => choose("")} />

@@ -5,22 +5,39 @@ import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { shelfView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
 import { strandNames } from "../../parts/words";
 
 // PlaceRung puts items of the shelf on this ladder, each at the top of its
-// lane: one by one, or a whole book in its order.
-export function PlaceRung({ view }: { view: Schemas["LadderView"] }) {
+// lane, or, in the lane of the rung that is chosen, right above it: one by one,
+// or a whole book in its order.
+export function PlaceRung({ view, above }: { view: Schemas["LadderView"]; above?: Schemas["RungView"] }) {
   const [find, setFind] = useState("");
-  const query = useQuery(shelfView);
-  const there = new Set(view.rungs.map((r) => r.item));
+  const [open, setOpen] = useState(false);
+  const query = useQuery({ ...shelfView(""), enabled: open });
+  const there = new Set(view.rungs.filter((r) => r.state !== "proposed").map((r) => r.item));
+  const into = above && above.state !== "proposed" ? above : undefined;
   const place = (item: Schemas["Item"]) =>
-    tell({ student: view.student.id, kind: "rung_added", item: item.id, strand: item.strand, after: "top" });
+    tell({
+      student: view.student.id,
+      kind: "rung_added",
+      item: item.id,
+      strand: into?.strand ?? item.strand,
+      after: into?.id ?? "top",
+    });
+  useKeys({ i: () => setOpen(true) });
   return (
-    <Dialog.Root onOpenChange={() => setFind("")}>
+    <Dialog.Root
+      open={open}
+      onOpenChange={(to) => {
+        setOpen(to);
+        setFind("");
+      }}
+    >
       <Dialog.Trigger asChild>
         <button type="button" className="rounded px-2 py-1 font-[620] underline underline-offset-4">
-          Place a piece
+          {into ? "Insert above it" : "Place a piece"}
         </button>
       </Dialog.Trigger>
       <Dialog.Portal>
@@ -29,7 +46,9 @@ export function PlaceRung({ view }: { view: Schemas["LadderView"] }) {
           aria-describedby={undefined}
           className="fixed top-[8vh] left-1/2 flex max-h-[80vh] w-[min(560px,94vw)] -translate-x-1/2 flex-col gap-3 rounded border border-line bg-raised p-5"
         >
-          <Dialog.Title className="text-head">Place a piece on {view.student.firstName}'s ladder</Dialog.Title>
+          <Dialog.Title className="text-head">
+            {into ? `Insert above ${into.title}` : `Place a piece on ${view.student.firstName}'s ladder`}
+          </Dialog.Title>
           <input
             aria-label="Find by title, book or unit"
             placeholder="Title, book or unit"

@@ -11,7 +11,7 @@ type Props = { rung: Rung; view: Schemas["LadderView"]; close: () => void };
 // RungCard tells all of one rung and lets the teacher move it.
 export function RungCard({ rung, view, close }: Props) {
   const student = view.student.id;
-  const lane = view.rungs.filter((r) => r.strand === rung.strand);
+  const lane = view.rungs.filter((r) => r.strand === rung.strand && r.state !== "proposed");
   const i = lane.findIndex((r) => r.id === rung.id);
   const movable = rung.state === "ahead" || rung.state === "current" || rung.state === "parked";
   const up =
@@ -31,7 +31,26 @@ export function RungCard({ rung, view, close }: Props) {
         : undefined;
   const polish =
     rung.state === "secure" && !rung.polished ? () => tell({ student, kind: "polished", rung: rung.id }) : undefined;
-  useKeys({ "[": down, "]": up, p: park, m: polish, Escape: close });
+  const add = () => tell({ student, kind: "rung_added", item: rung.item, strand: rung.strand, after: "top" });
+  const proposed = rung.state === "proposed";
+  const place = () => {
+    add();
+    close();
+  };
+  const leave = () => {
+    const id = add();
+    if (id) tell({ student, kind: "rung_parked", rung: id });
+    close();
+  };
+  useKeys({
+    "[": down,
+    "]": up,
+    p: park,
+    m: polish,
+    a: proposed ? place : undefined,
+    x: proposed ? leave : undefined,
+    Escape: close,
+  });
   return (
     <article className="space-y-3 rounded border border-line bg-raised p-4">
       <header>
@@ -51,7 +70,29 @@ export function RungCard({ rung, view, close }: Props) {
           : eight in ten such pieces take {span(rung.expected.whole.low, rung.expected.whole.high)} at this pace.
         </p>
       )}
-      {rung.brings.length > 0 && <p>New here: {rung.brings.join(", ")}.</p>}
+      {rung.why.map((r) => (
+        <p key={r.code}>{sentence(r)}</p>
+      ))}
+      {rung.lacks && <p className="border-l-4 border-warn pl-2">{sentence(rung.lacks)}</p>}
+      {rung.load && <Load load={rung.load} usual={view.usual} />}
+      {(rung.state === "ahead" || rung.state === "current") && (
+        <label className="flex items-center gap-2 text-soft">
+          Polished by
+          <input
+            type="date"
+            value={rung.target}
+            min={view.today}
+            onChange={(e) =>
+              tell(
+                e.target.value
+                  ? { student, kind: "target_set", rung: rung.id, day: e.target.value }
+                  : { student, kind: "target_dropped", rung: rung.id },
+              )
+            }
+            className="rounded border border-line bg-ground px-2 py-1 text-ink"
+          />
+        </label>
+      )}
       {rung.state === "current" && (
         <ul className="divide-y divide-faint border-y border-faint">
           {rung.points.map((p) => (
@@ -81,6 +122,16 @@ export function RungCard({ rung, view, close }: Props) {
       )}
       {rung.lastTry?.why && <p>Last try turned back. {sentence(rung.lastTry.why)}</p>}
       <div className="flex flex-wrap gap-2">
+        {proposed && (
+          <>
+            <Button look="main" hint="A" onClick={place}>
+              Place it
+            </Button>
+            <Button hint="X" onClick={leave}>
+              Leave it out
+            </Button>
+          </>
+        )}
         {up && (
           <Button hint="]" onClick={up}>
             Later
@@ -118,6 +169,34 @@ export function RungCard({ rung, view, close }: Props) {
   );
 }
 
+// Load shows what makes a rung heavy: a sum of its terms.
+function Load({ load, usual }: { load: Schemas["Load"]; usual: number }) {
+  return (
+    <section aria-label="Load">
+      <h4 className="font-[620]">
+        Load {load.total.toFixed(1)}
+        <span className="font-normal text-soft">
+          {load.slope === "step" ? "" : `, a ${load.slope}`}; usual here is {usual.toFixed(1)}
+        </span>
+      </h4>
+      <ul className="text-soft">
+        {load.terms.map((t) => (
+          <li key={t.why.code + t.why.args.skill} className="flex items-baseline gap-2">
+            <span className="w-8 shrink-0 text-right">{t.amount.toFixed(1)}</span>
+            <span
+              aria-hidden="true"
+              className="h-2 shrink-0 rounded-sm bg-soft"
+              style={{ width: Math.min(t.amount, 3) * 16 }}
+            />
+            {sentence(t.why)}
+          </li>
+        ))}
+        {load.terms.length === 0 && <li>Nothing new in it.</li>}
+      </ul>
+    </section>
+  );
+}
+
 function stateLine(r: Rung) {
   switch (r.state) {
     case "secure":
@@ -126,6 +205,8 @@ function stateLine(r: Rung) {
       return r.taught ? `First taught ${namedDay(r.taught)}` : "Current; waits for its first lesson";
     case "parked":
       return "Parked";
+    case "proposed":
+      return "Proposed; not on the ladder yet";
     default:
       return "Ahead";
   }

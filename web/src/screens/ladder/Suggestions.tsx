@@ -1,5 +1,8 @@
 import type { Schemas } from "../../api/client";
+import { type NewFact, tell } from "../../api/outbox";
 import { sentence } from "../../parts/words";
+
+type Suggestion = Schemas["Suggestion"];
 
 const edges: Record<string, string> = {
   ahead: "border-l-ahead",
@@ -8,40 +11,128 @@ const edges: Record<string, string> = {
   warn: "border-l-warn",
 };
 
-const heads: Record<string, (title: string) => string> = {
+const heads: Record<string, (title: string, s: Suggestion) => string> = {
   "ready-to-try": (t) => `${t} is ready to try`,
   "past-its-range": (t) => `${t} is stuck`,
+  "tries-failed": (t) => `${t} is stuck`,
+  "points-lost": (t) => `${t} is slipping`,
   "first-lesson": (t) => `Begin ${t}`,
   fading: (t) => `Bring back ${t}`,
+  carries: (t) => `Let ${t} carry it`,
+  "upkeep-share": () => "Three quarters upkeep",
+  "load-kept-low": () => "The load stays low",
   "in-hand": (t) => t,
   "nothing-placed": () => "Place the first piece",
+  "fill-ladder": () => "Fill the ladder",
+  "head-start": (t, s) => `${s.why.args.done === "0" ? "Start" : "Go on with"}: ${t}`,
+  "head-start-late": (t) => `Not ready in time: ${t}`,
+  "jump-bridge": (_, s) => `A bridge to ${s.why.args.title}`,
+  "jump-no-bridge": (t) => `${t} is steep`,
+  "date-at-risk": (t) => `${t} may come too late`,
+  "after-break": () => "Back after a break",
+  "before-the-book": () => "Before the first book",
+  "try-first-book": () => "Try the test for book one",
 };
 
-// Suggestions say what might follow, each with its reason.
+const accepts: Record<string, string> = {
+  "head-start": "Task done today",
+  "head-start-late": "Task done today",
+  "jump-bridge": "Put it in",
+  "fill-ladder": "Place them",
+  "try-first-book": "Passed: book one begins",
+};
+
+const does = (facts: Suggestion["accept"]) => {
+  for (const f of facts) tell(f as NewFact);
+};
+
+const link = "font-[620] underline underline-offset-4";
+
+// Suggestions say what might follow, each with its reason; the teacher accepts
+// or overrules.
 export function Suggestions({ view, choose }: { view: Schemas["LadderView"]; choose: (id: string) => void }) {
-  if (view.suggestions.length === 0) {
-    return <p className="text-soft">Nothing asks for a decision. The lesson plan carries on from here.</p>;
-  }
   return (
-    <ul className="space-y-2.5">
-      {view.suggestions.map((s) => (
-        <li
-          key={`${s.why.code}${s.rung}`}
-          className={`rounded border border-l-4 border-line bg-raised p-3 ${edges[s.band]}`}
-        >
-          <b className="font-[650]">{heads[s.why.code]?.(s.title) ?? s.title}</b>
-          <p className="mt-0.5 text-soft">{sentence(s.why)}</p>
-          {s.rung && (
-            <button
-              type="button"
-              className="mt-1 font-[620] underline underline-offset-4"
-              onClick={() => choose(s.rung)}
-            >
-              Show the rung
+    <>
+      {view.suggestions.length === 0 && (
+        <p className="text-soft">Nothing asks for a decision. The lesson plan carries on from here.</p>
+      )}
+      <ul className="space-y-2.5">
+        {view.suggestions.map((s) => (
+          <Card key={`${s.key}${s.why.code}${s.rung}`} suggestion={s} student={view.student} choose={choose} />
+        ))}
+      </ul>
+      <Changes view={view} />
+    </>
+  );
+}
+
+type CardProps = { suggestion: Suggestion; student: Schemas["StudentCard"]; choose: (id: string) => void };
+
+function Card({ suggestion: s, student, choose }: CardProps) {
+  const overrule = (outcome: string) => tell({ student: student.id, kind: "overruled", text: s.key, outcome });
+  const title = heads[s.why.code]?.(s.title, s) ?? `Move ${s.title}`;
+  return (
+    <li className={`rounded border border-l-4 border-line bg-raised p-3 ${edges[s.band]}`}>
+      <b className="font-[650]">{title}</b>
+      <p className="mt-0.5 text-soft">{sentence(s.why)}</p>
+      {s.remedies.length > 0 && (
+        <ol className="mt-1 list-decimal space-y-1 pl-5">
+          {s.remedies.map((m) => (
+            <li key={m.do + m.why.args.skill}>
+              {sentence(m.why)}{" "}
+              {m.accept.length > 0 && (
+                <button type="button" className={link} onClick={() => does(m.accept)}>
+                  Do it
+                </button>
+              )}
+            </li>
+          ))}
+        </ol>
+      )}
+      {s.fixes.length > 0 && (
+        <ul className="mt-1 list-disc space-y-0.5 pl-5">
+          {s.fixes.map((f) => (
+            <li key={f.do}>{sentence(f.why)}</li>
+          ))}
+        </ul>
+      )}
+      <p className="mt-1 flex flex-wrap gap-x-3.5">
+        {s.accept.length > 0 && (
+          <button type="button" className={link} onClick={() => does(s.accept)}>
+            {accepts[s.why.code] ?? "Move it"}
+          </button>
+        )}
+        {s.rung && (
+          <button type="button" className={link} onClick={() => choose(s.rung)}>
+            Show
+          </button>
+        )}
+        {s.key && (
+          <>
+            <button type="button" className="text-soft underline underline-offset-4" onClick={() => overrule("later")}>
+              Later
             </button>
-          )}
-        </li>
-      ))}
-    </ul>
+            <button type="button" className="text-soft underline underline-offset-4" onClick={() => overrule("never")}>
+              Not for {student.firstName}
+            </button>
+          </>
+        )}
+      </p>
+    </li>
+  );
+}
+
+// Changes tells what moved since a week ago.
+function Changes({ view }: { view: Schemas["LadderView"] }) {
+  if (view.changes.length === 0) return null;
+  return (
+    <section aria-label="Since last week">
+      <h2 className="mt-3 mb-1">Since last week</h2>
+      <ul className="space-y-0.5 text-soft">
+        {view.changes.map((r) => (
+          <li key={sentence(r)}>{sentence(r)}</li>
+        ))}
+      </ul>
+    </section>
   );
 }

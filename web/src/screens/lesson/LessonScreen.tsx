@@ -148,6 +148,7 @@ export const blockNames: Record<string, string> = {
   reading: "Reading",
   upkeep: "Upkeep",
   ahead: "Ahead",
+  mixture: "Small thing",
   open: "Getting to know each other",
   close: "To close",
   home: "At home",

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { sentence } from "../../parts/words";
+import { HeadStart } from "./HeadStart";
 import { Hearing } from "./Hearing";
 import { blockNames, type LessonView } from "./LessonScreen";
 import { Piece } from "./Piece";
@@ -52,7 +53,10 @@ export function Now({ view, block, minute }: Props) {
       {marks && (block.kind === "opener" || block.kind === "upkeep") && (
         <Hearing view={view} rung={rung} opener={block.kind === "opener"} />
       )}
-      {marks && ["current", "technique", "reading"].includes(block.kind) && <Piece view={view} rung={rung} />}
+      {view.state === "open" && block.skill && <HeadStart view={view} block={block} />}
+      {marks && ["current", "technique", "reading", "mixture"].includes(block.kind) && (
+        <Piece view={view} rung={rung} />
+      )}
       {!marks && rung && rung.points.length > 0 && block.band === "now" && (
         <p className="mt-4 text-large">
           To work for: <b>{rung.missing.join(", ") || "the foothold"}</b>

@@ -66,8 +66,8 @@ export function RecordScreen() {
   );
 }
 
-const stateNames = { learning: "Being learnt", rusty: "Rusty", secure: "Secure" };
-const stateInk = { learning: "text-now", rusty: "text-warn", secure: "text-keep" };
+const stateNames = { learning: "Being learnt", tasted: "Tasted ahead", rusty: "Rusty", secure: "Secure" };
+const stateInk = { learning: "text-now", tasted: "text-ahead", rusty: "text-warn", secure: "text-keep" };
 
 // Skills lists how each skill stands; what speaks for it is one touch away.
 function Skills({ skills }: { skills: Schemas["SkillMark"][] }) {
@@ -85,17 +85,26 @@ function Skills({ skills }: { skills: Schemas["SkillMark"][] }) {
           <li key={s.id}>
             <details className="py-1">
               <summary className="cursor-pointer py-0.5">{s.name}</summary>
-              <p className="pb-1 pl-4 text-soft">
-                {s.evidence
-                  .map((e) => `${e.kind === "foothold" ? "Foothold on" : "Lesson on"} ${e.title}, ${shortDay(e.at)}`)
-                  .join(" · ")}
-              </p>
+              <p className="pb-1 pl-4 text-soft">{s.evidence.map(evidence).join(" · ")}</p>
             </details>
           </li>
         ))}
       </ul>
     </section>
   ));
+}
+
+function evidence(e: Schemas["Evidence"]) {
+  switch (e.kind) {
+    case "foothold":
+      return `Foothold on ${e.title}, ${shortDay(e.at)}`;
+    case "taught":
+      return `Lesson on ${e.title}, ${shortDay(e.at)}`;
+    case "head-start":
+      return `Head start, ${shortDay(e.at)}: ${e.title}`;
+    default:
+      return "Taken for granted from where the student began";
+  }
 }
 
 function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string; student: string }) {

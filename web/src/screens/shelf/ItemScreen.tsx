@@ -8,12 +8,14 @@ import { Button } from "../../parts/Button";
 import { Score } from "../../parts/Score";
 import { Shown } from "../../parts/Told";
 import { strandNames } from "../../parts/words";
+import { EditItem } from "./EditItem";
 
 // ItemScreen: the score drawn, what is known of the item, and whose ladder it
 // goes on.
 export function ItemScreen() {
   const { item } = useParams({ from: "/inside/items/$item" });
   const query = useQuery(itemView(item));
+  const [editing, edit] = useState(false);
   return (
     <Shown query={query}>
       {(view) => (
@@ -37,8 +39,15 @@ export function ItemScreen() {
             )}
           </div>
           <aside className="space-y-4">
-            <Place item={view.item} />
-            <Facts view={view} />
+            {editing ? (
+              <EditItem item={view.item} close={() => edit(false)} />
+            ) : (
+              <>
+                <Place item={view.item} />
+                <Facts view={view} />
+                <Button onClick={() => edit(true)}>Edit</Button>
+              </>
+            )}
           </aside>
         </main>
       )}
@@ -50,7 +59,8 @@ function Facts({ view }: { view: Schemas["ItemView"] }) {
   const { item } = view;
   const lines: [string, string][] = [
     ["Lane", strandNames[item.strand] ?? ""],
-    ["Bars", item.hasScore ? String(item.bars) : ""],
+    ["Bars", item.hasScore ? `${item.bars}, ${item.different ?? item.bars} of them different` : ""],
+    ["Taste", item.taste ?? ""],
     ["Key and meter", [view.key, view.meter].filter(Boolean).join(", ")],
     ["Lowest, highest", view.lowest ? `${view.lowest} to ${view.highest}` : ""],
     ["Brings", view.brings.join(", ")],
@@ -110,7 +120,7 @@ function Place({ item }: { item: Schemas["Item"] }) {
 
 function PlaceOn({ item, student }: { item: Schemas["Item"]; student: Schemas["StudentCard"] }) {
   const query = useQuery(ladderView(student.id));
-  const there = query.data?.rungs.find((r) => r.item === item.id);
+  const there = query.data?.rungs.find((r) => r.item === item.id && r.state !== "proposed");
   if (there) {
     return (
       <p>

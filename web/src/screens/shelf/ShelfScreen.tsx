@@ -1,45 +1,118 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { shelfView } from "../../api/views";
+import { shelfView, skillsView, useDay } from "../../api/views";
 import { Shown } from "../../parts/Told";
-import { plural, strandNames } from "../../parts/words";
+import { plural, sentence, strandNames } from "../../parts/words";
 import { ImportScores } from "./ImportScores";
+import { Table } from "./Table";
 
-// ShelfScreen: all materials by book and unit, and the way to bring in more.
+type Asked = { words: string; instrument: string; taste: string; slope: string; student: string };
+
+const none: Asked = { words: "", instrument: "", taste: "", slope: "", student: "" };
+const pickBox = "rounded border border-line bg-raised px-2 py-1.5";
+
+// ShelfScreen: all materials by book and unit, each book as a profile of its
+// loads, and the ways to bring in more.
 export function ShelfScreen() {
-  const query = useQuery(shelfView);
-  const [find, setFind] = useState("");
+  const [asked, setAsked] = useState(none);
+  const set = (change: Partial<Asked>) => setAsked((was) => ({ ...was, ...change }));
+  const query = useQuery({ ...shelfView(asked.student), placeholderData: keepPreviousData });
+  const { data: day } = useDay();
+  const student = day?.students.find((s) => s.id === asked.student);
+  const instrument = student?.instrument ?? asked.instrument;
   return (
     <main className="grid flex-1 content-start gap-5 px-4 py-3 lg:grid-cols-[1fr_340px]">
       <section aria-label="Books" className="min-w-0">
-        <div className="flex flex-wrap items-center gap-4 pb-3">
-          <h1 className="text-head">Shelf</h1>
+        <div className="flex flex-wrap items-center gap-2.5 pb-3">
+          <h1 className="mr-2 text-head">Shelf</h1>
           <input
             aria-label="Find on the shelf"
-            placeholder="Find a title, book or unit"
-            value={find}
-            onChange={(e) => setFind(e.target.value)}
-            className="w-72 rounded border border-line bg-raised px-3 py-1.5 placeholder:text-soft"
+            placeholder="Title, book, unit or skill"
+            value={asked.words}
+            onChange={(e) => set({ words: e.target.value })}
+            className={`w-56 placeholder:text-soft ${pickBox}`}
           />
+          <select
+            aria-label="Instrument"
+            className={pickBox}
+            value={instrument}
+            onChange={(e) => set({ instrument: e.target.value, student: "" })}
+          >
+            <option value="">every instrument</option>
+            <option>piano</option>
+            <option>cello</option>
+            <option>guitar</option>
+          </select>
+          <select
+            aria-label="Taste"
+            className={pickBox}
+            value={asked.taste}
+            onChange={(e) => set({ taste: e.target.value })}
+          >
+            <option value="">every taste</option>
+            <option>lively</option>
+            <option>lyrical</option>
+            <option>familiar</option>
+          </select>
+          <select
+            aria-label="Load"
+            className={pickBox}
+            value={asked.slope}
+            onChange={(e) => set({ slope: e.target.value })}
+          >
+            <option value="">every load</option>
+            <option value="climb">climbs</option>
+            <option value="step">steps</option>
+            <option value="landing">landings</option>
+          </select>
+          <select
+            aria-label="Loads for"
+            className={pickBox}
+            value={asked.student}
+            onChange={(e) => set({ student: e.target.value })}
+          >
+            <option value="">for a typical student</option>
+            {day?.students.map((s) => (
+              <option key={s.id} value={s.id}>
+                for {s.firstName}
+              </option>
+            ))}
+          </select>
         </div>
-        <Shown query={query}>{(shelf) => <Books items={shelf.items} find={find.toLowerCase()} />}</Shown>
+        <Shown query={query}>{(shelf) => <Books shelf={shelf} asked={{ ...asked, instrument }} />}</Shown>
       </section>
-      <ImportScores books={[...new Set(query.data?.items.map((it) => it.book))]} />
+      <div className="space-y-4">
+        <ImportScores books={[...new Set(query.data?.items.map((it) => it.book))]} />
+        <Table />
+        {query.data && <Faults faults={query.data.faults} />}
+      </div>
     </main>
   );
 }
 
-function Books({ items, find }: { items: Schemas["Item"][]; find: string }) {
-  const found = items.filter((it) =>
-    `${it.title} ${it.book} ${it.unit} ${it.composer ?? ""}`.toLowerCase().includes(find),
+type Shelf = Schemas["ShelfView"];
+
+function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
+  const skills = useQuery(skillsView).data?.skills;
+  const named = (it: Schemas["Item"]) =>
+    [...it.brings, ...it.needs, ...it.revisits].map((id) => skills?.find((s) => s.id === id)?.name ?? id).join(" ");
+  const words = asked.words.toLowerCase();
+  const found = shelf.items.filter(
+    (it) =>
+      (!asked.instrument || it.instrument === asked.instrument) &&
+      (!asked.taste || it.taste === asked.taste) &&
+      (!asked.slope || shelf.loads[it.id]?.slope === asked.slope) &&
+      `${it.title} ${it.book} ${it.unit} ${it.composer ?? ""} ${words ? named(it) : ""}`.toLowerCase().includes(words),
   );
-  if (items.length === 0)
+  if (shelf.items.length === 0)
     return (
-      <p className="rounded bg-raised p-6 text-soft">The shelf is empty. Drop score files at the right to fill it.</p>
+      <p className="rounded bg-raised p-6 text-soft">
+        The shelf is empty. Drop score files at the right to fill it, or bring in a table.
+      </p>
     );
-  if (found.length === 0) return <p className="text-soft">Nothing on the shelf has “{find}” in it.</p>;
+  if (found.length === 0) return <p className="text-soft">Nothing on the shelf answers to that.</p>;
   return Object.entries(Object.groupBy(found, (it) => it.book)).map(([book, list = []]) => (
     <section key={book} aria-label={book} className="mb-4 rounded bg-raised px-4 py-3">
       <h2 className="text-large">
@@ -48,6 +121,7 @@ function Books({ items, find }: { items: Schemas["Item"][]; find: string }) {
           {list[0]?.instrument} · {plural(list.length, "item")}
         </span>
       </h2>
+      <Profile shelf={shelf} list={list.filter((it) => it.strand === "book" || it.strand === "repertoire")} />
       <div className="mt-1 grid gap-x-6 gap-y-3 sm:grid-cols-2 xl:grid-cols-3">
         {Object.entries(Object.groupBy(list, (it) => it.unit)).map(([unit, own = []]) => (
           <div key={unit}>
@@ -61,9 +135,7 @@ function Books({ items, find }: { items: Schemas["Item"][]; find: string }) {
                     className="flex items-baseline justify-between gap-2 rounded-sm px-1 py-[3px] hover:bg-faint"
                   >
                     <span className="truncate font-[560]">{it.title}</span>
-                    <span className="shrink-0 text-small text-soft">
-                      {it.strand === "book" ? `${it.bars} bars` : strandNames[it.strand]?.split(" ")[0]?.toLowerCase()}
-                    </span>
+                    <span className="shrink-0 text-small text-soft">{note(it, shelf.loads[it.id])}</span>
                   </Link>
                 </li>
               ))}
@@ -73,4 +145,74 @@ function Books({ items, find }: { items: Schemas["Item"][]; find: string }) {
       </div>
     </section>
   ));
+}
+
+function note(it: Schemas["Item"], load?: Schemas["Load"]) {
+  const slope = load && load.slope !== "step" ? load.slope : "";
+  if (it.strand === "book" || it.strand === "repertoire")
+    return [it.taste, slope, it.bars ? `${it.bars} bars` : ""].filter(Boolean).join(" · ");
+  return [strandNames[it.strand]?.split(" ")[0]?.toLowerCase(), slope].filter(Boolean).join(" · ");
+}
+
+const perLoad = 17; // px
+const tall = 3.5;
+
+// Profile draws a book as its loads, piece after piece: climbs stand dark,
+// landings low and light.
+function Profile({ shelf, list }: { shelf: Shelf; list: Schemas["Item"][] }) {
+  if (list.length < 3) return null;
+  return (
+    <ol
+      aria-label="Loads, piece after piece"
+      className="relative my-2 flex items-end gap-[3px] border-b border-line"
+      style={{ height: tall * perLoad + 6 }}
+    >
+      {list.map((it) => {
+        const load = shelf.loads[it.id];
+        const total = load?.total ?? 0;
+        return (
+          <li key={it.id} className="max-w-7 flex-1">
+            <Link
+              to="/items/$item"
+              params={{ item: it.id }}
+              title={`${it.title}: load ${total.toFixed(1)}${load && load.slope !== "step" ? `, a ${load.slope}` : ""}`}
+              aria-label={`${it.title}, load ${total.toFixed(1)}`}
+              className={`block rounded-t-sm ${
+                load?.slope === "climb" ? "bg-ink" : load?.slope === "landing" ? "bg-line" : "bg-soft/70"
+              } hover:bg-ahead`}
+              style={{ height: Math.max(Math.min(total, tall) * perLoad, 4) }}
+            />
+          </li>
+        );
+      })}
+      <li
+        aria-hidden="true"
+        className="pointer-events-none absolute inset-x-0 border-t border-dotted border-soft"
+        style={{ bottom: Math.min(shelf.usual[list[0]?.instrument ?? ""] ?? 0, tall) * perLoad }}
+      />
+    </ol>
+  );
+}
+
+// Faults lists what is wrong between the shelf and the skill graph.
+function Faults({ faults }: { faults: Schemas["Fault"][] }) {
+  if (faults.length === 0) return null;
+  return (
+    <details className="rounded bg-raised p-4">
+      <summary className="cursor-pointer font-[620]">{plural(faults.length, "thing")} to put in order</summary>
+      <ul className="mt-1 space-y-1">
+        {faults.map((f) => (
+          <li key={f.item + sentence(f.why)}>
+            {f.item ? (
+              <Link to="/items/$item" params={{ item: f.item }} className="underline underline-offset-4">
+                {sentence(f.why)}
+              </Link>
+            ) : (
+              sentence(f.why)
+            )}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
 }

@@ -1,10 +1,14 @@
-import { useMutation } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
-import { type FormEvent, useRef } from "react";
+import { type FormEvent, useRef, useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
+import { shelfView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
+import { plural, strandNames } from "../../parts/words";
+
+type Asked = Schemas["NewStudent"];
 
 const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
 const days = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
@@ -12,12 +16,26 @@ const months = Array.from({ length: 12 }, (_, i) =>
   new Intl.DateTimeFormat("en-GB", { month: "long", timeZone: "UTC" }).format(Date.UTC(2026, i, 1)),
 );
 
-// NewStudent asks the least: name, birth month and year, instrument, lesson.
+// NewStudent asks the least: name, birth month and year, instrument, lesson,
+// books and where to begin; and shows the first rungs before anything is kept.
 export function NewStudent() {
   const go = useNavigate();
   const id = useRef(ulid()); // one form, one student, however often it is sent
+  const shelf = useQuery(shelfView(""));
+  const [asked, setAsked] = useState<Omit<Asked, "id">>({
+    firstName: "",
+    familyName: "",
+    birthMonth: 6,
+    birthYear: 0,
+    instrument: "piano",
+    slot: { weekday: 1, start: "16:00", minutes: 30 },
+    books: [],
+    begin: "",
+  });
+  const set = (change: Partial<Asked>) => setAsked((was) => ({ ...was, ...change }));
+  const slot = (change: Partial<Asked["slot"]>) => set({ slot: { ...asked.slot, ...change } });
   const add = useMutation({
-    mutationFn: (body: Schemas["NewStudent"]) => answer(api.POST("/api/students", { body })),
+    mutationFn: () => answer(api.POST("/api/students", { body: { ...asked, id: id.current } })),
     onSuccess: async (card) => {
       id.current = ulid();
       await queries.invalidateQueries({ queryKey: ["day"] });
@@ -26,17 +44,18 @@ export function NewStudent() {
   });
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    const form = Object.fromEntries(new FormData(e.currentTarget)) as Record<string, string>;
-    add.mutate({
-      id: id.current,
-      firstName: form.firstName ?? "",
-      familyName: form.familyName ?? "",
-      birthYear: Number(form.birthYear),
-      birthMonth: Number(form.birthMonth),
-      instrument: form.instrument as Schemas["NewStudent"]["instrument"],
-      slot: { weekday: Number(form.weekday), start: form.start ?? "", minutes: Number(form.minutes) },
-    });
+    add.mutate();
   };
+  const items = shelf.data?.items.filter((it) => it.instrument === asked.instrument) ?? [];
+  const offered = [...new Set(items.map((it) => it.book))];
+  const books = asked.books ?? [];
+  const toggle = (b: string) =>
+    set({ books: books.includes(b) ? books.filter((x) => x !== b) : [...books, b], begin: "" });
+  const units = items.filter(
+    (it, i) => it.strand === "book" && it.book === books[0] && items.findIndex((o) => o.unit === it.unit) <= i,
+  );
+  const firstOfUnit = units.filter((it, i) => units.findIndex((o) => o.unit === it.unit) === i);
+  const before = items.some((it) => it.unit === "Before the first book");
   return (
     <form
       onSubmit={submit}
@@ -46,15 +65,33 @@ export function NewStudent() {
       <h2 className="col-span-2 text-large">New student</h2>
       <label>
         First name
-        <input name="firstName" required maxLength={100} className={field} />
+        <input
+          name="firstName"
+          required
+          maxLength={100}
+          className={field}
+          value={asked.firstName}
+          onChange={(e) => set({ firstName: e.target.value })}
+        />
       </label>
       <label>
         Family name
-        <input name="familyName" maxLength={100} className={field} />
+        <input
+          name="familyName"
+          maxLength={100}
+          className={field}
+          value={asked.familyName}
+          onChange={(e) => set({ familyName: e.target.value })}
+        />
       </label>
       <label>
         Born in
-        <select name="birthMonth" defaultValue="6" className={field}>
+        <select
+          name="birthMonth"
+          value={asked.birthMonth}
+          className={field}
+          onChange={(e) => set({ birthMonth: Number(e.target.value) })}
+        >
           {months.map((m, i) => (
             <option key={m} value={i + 1}>
               {m}
@@ -64,11 +101,25 @@ export function NewStudent() {
       </label>
       <label>
         Year
-        <input name="birthYear" type="number" required min={1900} max={2100} className={field} />
+        <input
+          name="birthYear"
+          type="number"
+          required
+          min={1900}
+          max={2100}
+          className={field}
+          value={asked.birthYear || ""}
+          onChange={(e) => set({ birthYear: Number(e.target.value) })}
+        />
       </label>
       <label>
         Instrument
-        <select name="instrument" className={field}>
+        <select
+          name="instrument"
+          className={field}
+          value={asked.instrument}
+          onChange={(e) => set({ instrument: e.target.value as Asked["instrument"], books: [], begin: "" })}
+        >
           <option>piano</option>
           <option>cello</option>
           <option>guitar</option>
@@ -76,7 +127,12 @@ export function NewStudent() {
       </label>
       <label>
         Lesson on
-        <select name="weekday" className={field}>
+        <select
+          name="weekday"
+          className={field}
+          value={asked.slot.weekday}
+          onChange={(e) => slot({ weekday: Number(e.target.value) })}
+        >
           {days.map((d, i) => (
             <option key={d} value={(i + 1) % 7}>
               {d}
@@ -86,12 +142,55 @@ export function NewStudent() {
       </label>
       <label>
         At
-        <input name="start" type="time" required defaultValue="16:00" className={field} />
+        <input
+          name="start"
+          type="time"
+          required
+          className={field}
+          value={asked.slot.start}
+          onChange={(e) => slot({ start: e.target.value })}
+        />
       </label>
       <label>
         Minutes
-        <input name="minutes" type="number" required min={10} max={120} defaultValue={30} className={field} />
+        <input
+          name="minutes"
+          type="number"
+          required
+          min={10}
+          max={120}
+          className={field}
+          value={asked.slot.minutes || ""}
+          onChange={(e) => slot({ minutes: Number(e.target.value) })}
+        />
       </label>
+      <fieldset className="col-span-2">
+        <legend>Books and pools</legend>
+        {offered.map((b) => (
+          <label key={b} className="flex cursor-pointer items-center gap-2 py-0.5 font-normal">
+            <input type="checkbox" checked={books.includes(b)} onChange={() => toggle(b)} />
+            {b}
+          </label>
+        ))}
+        {offered.length === 0 && (
+          <p className="font-normal text-soft">
+            Nothing on the shelf for {asked.instrument} yet: books can be chosen later.
+          </p>
+        )}
+      </fieldset>
+      <label className="col-span-2">
+        Where to begin
+        <select name="begin" className={field} value={asked.begin} onChange={(e) => set({ begin: e.target.value })}>
+          <option value="">at the foot of the first book</option>
+          {before && <option value="before">before the first book</option>}
+          {firstOfUnit.map((it) => (
+            <option key={it.id} value={it.id}>
+              {it.unit}: {it.title}
+            </option>
+          ))}
+        </select>
+      </label>
+      <First asked={{ ...asked, id: id.current }} />
       <p className="col-span-2 font-normal text-soft">
         Only what planning needs is kept. Name and birth month stay in this studio.
       </p>
@@ -104,5 +203,43 @@ export function NewStudent() {
         Take on
       </Button>
     </form>
+  );
+}
+
+// First shows how the student would begin: the approach for the age and the
+// first rungs.
+function First({ asked }: { asked: Asked }) {
+  const ready = asked.birthYear > 1900 && asked.slot.start !== "" && asked.slot.minutes >= 10;
+  const query = useQuery({
+    queryKey: ["begin", asked.birthYear, asked.birthMonth, asked.instrument, asked.books, asked.begin],
+    queryFn: () => answer(api.POST("/api/students/preview", { body: asked })),
+    enabled: ready,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  if (!ready || !query.data) return null;
+  const { age, approach, rungs, presumed } = query.data;
+  return (
+    <section aria-label="How it would begin" className="col-span-2 rounded border-l-4 border-ahead bg-ground p-3">
+      <p className="font-normal">
+        {age} years: {approach.upkeep === "half" ? "half" : approach.upkeep} of the practice upkeep,{" "}
+        {approach["new-skills"]} new skills a piece at most. Settings can change it all.
+      </p>
+      {rungs.length > 0 && (
+        <>
+          <h3 className="mt-2">{asked.begin === "before" ? "A mixture of small things" : "First rungs"}</h3>
+          <ul className="font-normal">
+            {Object.entries(Object.groupBy(rungs, (r) => r.strand)).map(([strand, list = []]) => (
+              <li key={strand}>
+                <span className="text-soft">{strandNames[strand]}:</span> {list.map((r) => r.title).join(", ")}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {presumed.length > 0 && (
+        <p className="mt-1 font-normal text-soft">{plural(presumed.length, "skill")} taken for granted from there.</p>
+      )}
+    </section>
   );
 }

@@ -5,6 +5,7 @@ import { answer, api, queries, type Schemas } from "../../api/client";
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown, Trouble } from "../../parts/Told";
+import { HomeForm } from "../settings/HomeForm";
 import { NewStudent } from "./NewStudent";
 
 const weekdays = ["Sun", "Mon", "Tue", "Wed", "Thu", "Fri", "Sat"];
@@ -58,6 +59,18 @@ export function StudioScreen() {
                 </li>
               )}
             </ul>
+            <div className="mt-6 grid gap-4 sm:grid-cols-2">
+              <HomeForm key={JSON.stringify(day.home)} student="" home={day.home} title="The studio's piano" />
+              <section aria-label="What plans rest on" className="rounded bg-raised p-4">
+                <h2>What plans rest on</h2>
+                <p className="my-1 text-soft">
+                  The skills with their weights and small tasks, and every number that is our judgement.
+                </p>
+                <Link to="/numbers" className="font-[620] underline underline-offset-4">
+                  See them all
+                </Link>
+              </section>
+            </div>
             {day.demo && <DemoClock now={day.now} />}
           </section>
           <NewStudent />

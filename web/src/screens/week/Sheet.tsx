@@ -75,7 +75,12 @@ export function Sheet({ view, sheet }: Props) {
               name="Old friends"
               why="Once through each, so they stay. The newest come most often."
             />
-            <Band sheet={sheet} band="ahead" name="Just listen" why="What comes next. Nothing to get right." />
+            <Band
+              sheet={sheet}
+              band="ahead"
+              name="For later"
+              why="A minute or two towards what comes. Nothing to get right."
+            />
           </tbody>
         </table>
       </div>
@@ -155,9 +160,9 @@ function Band({ sheet, band, name, why }: { sheet: Schemas["Sheet"]; band: strin
           {d.tasks
             .filter((t) => t.band === band)
             .map((t) => (
-              <span key={t.rung} className="mb-1 block leading-tight">
+              <span key={t.rung + t.title} className="mb-1 block leading-tight">
                 <Tick />
-                {t.title}
+                {t.do ?? (t.listen ? `listen to ${t.title}` : t.title)}
                 <span className="text-soft print:text-black"> · {t.minutes}′</span>
               </span>
             ))}
@@ -167,7 +172,8 @@ function Band({ sheet, band, name, why }: { sheet: Schemas["Sheet"]; band: strin
   );
 }
 
-const bandWords: Record<string, string> = { upkeep: "old friend", ahead: "just listen" };
+// bandWords says what is done with a task of a band.
+const bandWords = (t: Task) => (t.band === "upkeep" ? "old friend" : (t.do ?? "just listen"));
 
 // Days is the same sheet for a phone: one day after another.
 function Days({ sheet }: { sheet: Schemas["Sheet"] }) {
@@ -181,10 +187,10 @@ function Days({ sheet }: { sheet: Schemas["Sheet"] }) {
           </h3>
           <ul className="mt-1 space-y-1">
             {d.tasks.map((t) => (
-              <li key={`${t.rung}${t.spot}${t.from}`} className="flex gap-2">
+              <li key={`${t.rung}${t.title}${t.spot}${t.from}`} className="flex gap-2">
                 <span className="min-w-0 flex-1">
                   <b className="font-[620]">{t.title}</b>{" "}
-                  {t.band === "now" ? <Line task={t} /> : <span className="text-soft">{bandWords[t.band]}</span>}
+                  {t.band === "now" ? <Line task={t} /> : <span className="text-soft">{bandWords(t)}</span>}
                 </span>
                 {t.band !== "now" && <span className="text-soft">{t.minutes}′</span>}
               </li>

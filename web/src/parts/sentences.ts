@@ -1,0 +1,187 @@
+import type { Schemas } from "../api/client";
+import { plural } from "./words";
+
+type Reason = Schemas["Reason"];
+type Args = Record<string, string>;
+
+// Every reason that core gives, as a sentence.
+const sentences: Record<string, (a: Args) => string> = {
+  "not-taught": (a) => `${a.title} has not had its lesson yet, so a try comes too soon.`,
+  "first-lesson": (a) => `${a.title} is next and waits for its first lesson.`,
+  "ready-to-try": (a) =>
+    a.weeks
+      ? `Every point is met after ${plural(a.weeks, "taught week")}: let the student try for the foothold.`
+      : `${a.title}: every point is met, ready to try for the foothold.`,
+  "still-open": (a) => (a.count === "1" ? `Only ${a.first} is left.` : `${a.count} points are left; first ${a.first}.`),
+  "plays-well": () => "Something played well opens the lesson.",
+  fading: (a) =>
+    `Last heard ${a.days === "0" ? "today" : `${plural(a.days ?? "", "day")} ago`}: about ${a.recall} in 100 that it still goes well.`,
+  "comes-next": () => "A first taste of what comes next; success is not asked.",
+  "nothing-placed": () => "Nothing is on the ladder yet. Place a piece from the shelf and the plan fills itself.",
+  stretched: (a) => `Longer than the usual ${a.usual} minutes at this age: there was nothing else to fill the lesson.`,
+  "too-short-for": (a) => `Left out, the lesson is too short: ${a.title || a.kind}.`,
+  "in-hand": (a) => `Working for ${a.missing}.`,
+  "spot-count": (a) => `${a.title}: ${a.more}.`,
+  "hear-it-early": (a) => `${a.title} comes next: hearing it now makes it lighter.`,
+  "waits-for-its-lesson": (a) => `${a.title} waits for its lesson.`,
+  "no-room-for": (a) => `No minutes left this week for ${a.title}.`,
+  "a-pattern": () => "A pattern: the same each time, counted in a row.",
+  "spot-first": (a) => `The spot first, while fresh: ${a.done} of ${a.goal} in a row so far.`,
+  "hold-this": (a) => `The whole, with one thing in mind: ${a.point}.`,
+  "join-two": () => "Two chunks you know, joined.",
+  "small-first": () => "A small chunk by itself first.",
+  "keep-alive": () => "An old friend: play it once so it stays.",
+  "newest-kept": () => "Newly secure: it needs playing most often.",
+  placed: (a) => `${a.title} was placed on the ladder.`,
+  taught: (a) => `${a.title} had its first lesson.`,
+  "point-met": (a) => `${a.title}: ${a.more} met.`,
+  "point-open": (a) => `${a.title}: ${a.more} still open.`,
+  foothold: (a) => `${a.title} has its foothold.`,
+  "now-current": (a) => `${a.title} is now the current piece.`,
+  "spot-carried": (a) => `${a.title}: the spot in ${a.where} is carried into the week.`,
+
+  // loads
+  "load-new": (a) => `${a.skill} is new`,
+  "load-prepared": (a) => `${a.skill} is new, ${a.n} in 100 of it prepared`,
+  "load-learning": (a) => `${a.skill} is still being learnt`,
+  "load-rusty": (a) => `${a.skill} has gone rusty`,
+  "load-unknown": (a) => `${a.skill} is taken for granted but not known`,
+  "load-material": (a) => `${a.n} different bars, more than lately`,
+  "load-hands": () => "the first piece for both hands",
+  "load-tempo": (a) => `faster than anything so far, ${a.n} to the minute`,
+
+  // the order of rungs
+  "next-in-book": (a) => `Next in ${a.book}.`,
+  "before-in-book": (a) => `Before ${a.passed}, which ${a.book} puts first: it lets the other arrive prepared.`,
+  "landing-after-climb": () => "A landing, to let the climb before it settle.",
+  "to-taste": (a) => `A ${a.taste} piece, as the student likes them.`,
+  "a-climb": (a) => `A climb: load ${a.load}.`,
+  "fill-ladder": (a) =>
+    `${plural(a.count ?? "", "rung")} from ${a.books} would follow in the best order, ${a.first} first. They are drawn dashed.`,
+  "jump-bridge": (a) =>
+    `${jump(a)} ${a.bridge} from ${a.book} meets ${a.meets || "part of it"} first and takes the edge off.`,
+  "jump-no-bridge": (a) => `${jump(a)} Nothing on the shelf bridges it: give it more time, or fewer points.`,
+  "move-for-date": (a) => `It should be polished by ${date(a.day)}: put it before ${a.before}.`,
+  "move-brings": (a) => `It brings ${lower(a.skill)}, which ${a.before} needs: put it first.`,
+  "move-landing": (a) => `A landing (load ${a.load}) would do well before ${a.before} (${a.than}).`,
+  "move-better": (a) => `The lane climbs more evenly with it before ${a.before}.`,
+  "date-at-risk": (a) =>
+    `Wanted by ${date(a.day)}; likely ${a.mid ? date(a.mid) : "after this year's terms"}${a.high ? `, perhaps as late as ${date(a.high)}` : ""}. Begin it sooner, park something else, or choose an easier piece.`,
+  "home-lacks": (a) => `The instrument at home lacks ${lacks[a.what ?? ""] ?? a.what} for ${a.title}.`,
+  "load-kept-low": (a) =>
+    `At most one new thing in a piece, as set: the heaviest rung ahead weighs ${a.heaviest}, the usual is ${a.usual}.`,
+
+  // head starts
+  "head-start": (a) =>
+    `${a.rungs === "1" ? "The next rung" : `${number(a.rungs)} rungs away`}, ${a.title} brings it${a.with ? ` together with ${lower(a.with)}` : ""}. ${
+      a.done === "0"
+        ? `${number(a.tasks)} small task${a.tasks === "1" ? "" : "s"}`
+        : `Task ${Number(a.done) + 1} of ${a.of}`
+    }, ready in ${plural(a.ready ?? "", "week")}; it is wanted in ${a.weeks}.`,
+  "head-start-late": (a) =>
+    `${a.title} brings it in ${plural(a.weeks ?? "", "week")}; prepared a little every day it is ready in ${a.ready}.`,
+  "fix-landing": (a) => `Put an easier piece before ${a.title}: ${plural(a.weeks ?? "", "week")} would do.`,
+  "fix-delay": (a) => `Begin ${a.title} ${plural(a.weeks ?? "", "week")} later.`,
+  "fix-drop": (a) => `Leave out the head start on ${lower(a.skill)} for ${a.title}.`,
+  "prepared-more": (a) => `${a.skill}: task ${a.done} of ${a.of} done ahead of time.`,
+
+  // upkeep
+  carries: (a) => `It carries ${lower(a.skill)}, which is being learnt now.`,
+  "due-again": (a) => `Not heard for ${plural(a.days ?? "", "day")}; its turn again.`,
+  "upkeep-share": (a) =>
+    `${a.share} in 100 minutes of practice keep ${plural(a.pieces ?? "", "old piece")} alive; none stays silent longer than ${plural(a.weeks ?? "", "week")}.`,
+
+  // when the path sticks
+  "past-its-range": (a) =>
+    `In its week ${a.weeks}; eight in ten such pieces are done by week ${a.usual}. What helps, the likeliest first:`,
+  "tries-failed": (a) => `${a.tries} tries in a row brought no foothold. What helps, the likeliest first:`,
+  "points-lost": (a) => `${a.points} points that were met are open again. What helps, the likeliest first:`,
+  "remedy-prerequisite": (a) => `Bring back ${lower(a.skill)} with ${a.piece}.`,
+  "remedy-prerequisite-unmet": (a) => `Prepare ${lower(a.skill)}: the piece takes it for granted.`,
+  "remedy-split": (a) => `Split it smaller: ${a.bars} different bars make ${a.pieces} pieces of four.`,
+  "remedy-seat": () => "Check seat and hand from the floor up.",
+  "remedy-seat-point": (a) => `Check seat and hand: ${a.point} is open.`,
+  "remedy-easier": (a) => `Put ${a.piece} from ${a.book} in between, an easier piece of the same kind.`,
+  "remedy-fewer": (a) => `Hold fewer points: ${a.open} are open, hold only ${a.hold}.`,
+  "remedy-ask": (a) => `Ask whether the student likes ${a.title}.`,
+  "remedy-ask-dull": (a) =>
+    `Ask about it: practice was called dull on ${a.dull} of the last ${plural(a.days ?? "", "day")}. Let the student choose the next piece with you.`,
+
+  // breaks, the first book, and what moved
+  "after-break": (a) =>
+    `After ${plural(a.days ?? "", "day")} without lesson or practice expect rust: old songs first, lighter plans for two lessons.`,
+  "before-the-book": (a) =>
+    `No order yet, only small successes. ${a.met} of ${a.of} signs for book one are there; still to come: ${lower(a.missing)}.`,
+  "try-first-book": (a) =>
+    `${a.met} of ${a.of} signs are there. Show a tune of five notes once: if the student sets the hand alone and plays it back in a steady beat, book one can begin.`,
+  "goes-already": () => "It goes already: a success to begin with.",
+  "small-thing-going": () => "Begun; once or twice more, then see.",
+  "new-small-thing": () => "New, short, and a game.",
+  "shifted-later": (a) => `${a.title} is now expected ${plural(a.weeks ?? "", "week")} later.`,
+  "shifted-sooner": (a) => `${a.title} is now expected ${plural(a.weeks ?? "", "week")} sooner.`,
+  "practised-week": (a) =>
+    a.days === "0"
+      ? "No practice was told."
+      : `Practised on ${plural(a.days ?? "", "day")}, ${a.minutes} minutes in all.`,
+
+  // what a change of the approach would do
+  "effect-none": () => "No plan changes now; it is kept with the student for what comes.",
+  "effect-lesson": (a) => `The coming lesson: ${blocks[a.kind ?? ""] ?? a.kind} ${a.from} → ${a.to} minutes.`,
+  "effect-cue": (a) => `Said under ${blocks[a.kind ?? ""] ?? a.kind}: “${a.cue}”`,
+  "effect-share": (a) => `Upkeep in the week: ${a.from} → ${a.to} of 100 minutes.`,
+  "effect-counts": (a) => `The sheet counts ${counts[a.to ?? ""]}.`,
+  "effect-hands": (a) => `Hands on the sheet: ${a.first}.`,
+  "effect-head-starts": (a) => `Head starts on the sheet: ${a.from} → ${a.to} a week.`,
+  "effect-order": (a) => `The order of what would follow changes: ${a.title} is number ${a.place}.`,
+  "effect-moves": (a) => `Moves suggested on the ladder: ${a.from} → ${a.to}.`,
+  "effect-ready": (a) => `${a.skill} would be ready in ${plural(a.weeks ?? "", "week")}.`,
+
+  // faults of the shelf
+  "no-such-skill": (a) => `${a.title} speaks of “${a.skill}”, which is not in the graph.`,
+  "other-family": (a) => `${a.title}: ${a.skill} belongs to another family of instruments.`,
+  "brings-and-needs": (a) => `${a.title} both brings and needs ${lower(a.skill)}.`,
+  "nothing-brings": (a) => `${a.title} needs ${lower(a.skill)}, which nothing on this shelf brings.`,
+  "orphan-skill": (a) => `No item names ${lower(a.skill)}.`,
+};
+
+const lacks: Record<string, string> = { touch: "keys that answer to touch", pedals: "pedals", keys: "keys enough" };
+
+const counts: Record<string, string> = {
+  "by-age": "every time through",
+  "correct-only": "only the times that were right",
+  quality: "nothing: it stops when it went calmly and right",
+};
+
+const blocks: Record<string, string> = {
+  "set-up": "sitting down",
+  opener: "opener",
+  technique: "technique",
+  current: "current pieces",
+  mixture: "small things",
+  reading: "reading",
+  upkeep: "upkeep",
+  ahead: "ahead",
+  close: "close",
+  home: "at home",
+};
+
+const words = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
+const number = (n = "") => words[Number(n)] ?? n;
+
+// lower writes a skill's name inside a sentence.
+const lower = (s = "") => s.charAt(0).toLowerCase() + s.slice(1);
+
+const date = (d = "") =>
+  new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", timeZone: "UTC" }).format(
+    new Date(`${d}T00:00:00Z`),
+  );
+
+function jump(a: Args): string {
+  const parts = [
+    a.new && `${number(a.count).toLowerCase()} new at once (${a.new})`,
+    a.needs && `taking ${a.needs} for granted`,
+  ].filter(Boolean);
+  return `${a.title} is a jump, load ${a.over} over the usual: ${parts.join(", ")}.`;
+}
+
+export const sentence = (r: Reason) => sentences[r.code]?.(r.args) ?? r.code;

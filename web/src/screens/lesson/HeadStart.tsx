@@ -1,0 +1,30 @@
+import type { Schemas } from "../../api/client";
+import { tell } from "../../api/outbox";
+import { Button } from "../../parts/Button";
+import { useKeys } from "../../parts/keys";
+import type { LessonView } from "./LessonScreen";
+
+type Props = { view: LessonView; block: Schemas["Block"] };
+
+// HeadStart marks one small task of a skill to come. Success is not asked:
+// done once is done.
+export function HeadStart({ view, block }: Props) {
+  const told = view.noted.some(
+    (e) => !e.back && e.fact.kind === "prepared" && e.fact.skill === block.skill && e.fact.count === block.step,
+  );
+  const done = told
+    ? undefined
+    : () => tell({ student: view.student.id, kind: "prepared", skill: block.skill, count: block.step });
+  useKeys({ Enter: done, d: done });
+  return (
+    <div className="mt-5">
+      {told ? (
+        <p className="rounded border-l-4 border-ahead bg-ground p-3 text-large">Done once. It goes on at home.</p>
+      ) : (
+        <Button look="main" className="text-large" hint="D" onClick={done}>
+          Done once today
+        </Button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,160 @@
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "@tanstack/react-router";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { tell } from "../../api/outbox";
+import { approachView, effectsView } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { Shown } from "../../parts/Told";
+import { sentence } from "../../parts/words";
+import { HomeForm } from "./HomeForm";
+
+// SettingsScreen: a student's approach where teachers disagree, with what a
+// change would do shown before it is saved; the books, the taste, and the
+// instrument at home.
+export function SettingsScreen() {
+  const { student } = useParams({ from: "/inside/students/$student/settings" });
+  const query = useQuery(approachView(student));
+  return (
+    <Shown query={query}>
+      {(view) => (
+        <main className="grid flex-1 content-start gap-5 px-4 pb-6 lg:grid-cols-[1fr_340px]">
+          <Approach key={student} view={view} />
+          <aside className="space-y-4">
+            <Books view={view} />
+            <section aria-label="Taste" className="rounded bg-raised p-4">
+              <h2 className="mb-1">What {view.student.firstName} likes to play</h2>
+              <p className="mb-2 text-soft">As asked; what opens the lessons counts beside it.</p>
+              <div className="flex flex-wrap gap-2">
+                {(["lively", "lyrical", "familiar"] as const).map((t) => (
+                  <Button
+                    key={t}
+                    look={view.taste === t ? "main" : "plain"}
+                    aria-pressed={view.taste === t}
+                    onClick={() => tell({ student, kind: "taste_asked", outcome: t })}
+                  >
+                    {t}
+                  </Button>
+                ))}
+              </div>
+            </section>
+            {view.student.instrument === "piano" && (
+              <HomeForm
+                key={JSON.stringify(view.student.home)}
+                student={student}
+                home={view.student.home}
+                title="The instrument at home"
+              />
+            )}
+          </aside>
+        </main>
+      )}
+    </Shown>
+  );
+}
+
+type View = Schemas["ApproachView"];
+
+function Approach({ view }: { view: View }) {
+  const [picked, pick] = useState<{ question: string; school: string }>();
+  const now = view.student.approach;
+  return (
+    <section aria-label="Approach" className="min-w-0">
+      <h2 className="mb-1 text-large">Approach: where teachers disagree</h2>
+      <p className="mb-2 text-soft">
+        Choose a school to see what it would change; nothing changes before you save. Underlined is usual at{" "}
+        {view.student.age}.
+      </p>
+      <ul className="divide-y divide-faint rounded bg-raised px-4">
+        {view.rows.map((row) => {
+          const chosen = picked?.question === row.key ? picked.school : now[row.key];
+          return (
+            <li key={row.key} className="py-2">
+              <fieldset className="flex flex-wrap items-center gap-x-3 gap-y-1">
+                <legend className="float-left w-64 shrink-0 pt-1 font-[620]">{row.asks}</legend>
+                {row.schools.map((s) => (
+                  <label
+                    key={s.key}
+                    className={`flex cursor-pointer items-center gap-1.5 rounded border px-2 py-1 ${chosen === s.key ? "border-ink bg-faint" : "border-transparent hover:bg-faint"}`}
+                  >
+                    <input
+                      type="radio"
+                      name={row.key}
+                      checked={chosen === s.key}
+                      onChange={() => pick(s.key === now[row.key] ? undefined : { question: row.key, school: s.key })}
+                    />
+                    <span className={view.usual[row.key] === s.key ? "underline underline-offset-4" : ""}>
+                      {s.name}
+                    </span>
+                  </label>
+                ))}
+              </fieldset>
+              {picked?.question === row.key && (
+                <Effects student={view.student.id} {...picked} done={() => pick(undefined)} />
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+// Effects shows what a change would do, and saves it.
+function Effects(p: { student: string; question: string; school: string; done: () => void }) {
+  const query = useQuery(effectsView(p.student, p.question, p.school));
+  const save = () => {
+    tell({ student: p.student, kind: "approach_set", text: p.question, outcome: p.school });
+    p.done();
+  };
+  return (
+    <div role="status" aria-label="What it would change" className="mt-2 rounded border-l-4 border-ahead bg-ground p-3">
+      <Shown query={query}>
+        {({ effects }) => (
+          <ul className="space-y-0.5">
+            {effects.map((r) => (
+              <li key={sentence(r)}>{sentence(r)}</li>
+            ))}
+          </ul>
+        )}
+      </Shown>
+      <div className="mt-2 flex gap-2">
+        <Button look="main" onClick={save}>
+          Save this
+        </Button>
+        <Button look="quiet" onClick={p.done}>
+          Leave it as it is
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+function Books({ view }: { view: View }) {
+  const student = view.student.id;
+  return (
+    <section aria-label="Books" className="rounded bg-raised p-4">
+      <h2 className="mb-1">Books and pools to climb through</h2>
+      <ul>
+        {view.offered.map((b) => {
+          const on = view.books.includes(b);
+          return (
+            <li key={b}>
+              <label className="flex cursor-pointer items-center gap-2 py-1">
+                <input
+                  type="checkbox"
+                  checked={on}
+                  onChange={() => tell({ student, kind: on ? "book_dropped" : "book_chosen", text: b })}
+                />
+                {b}
+              </label>
+            </li>
+          );
+        })}
+      </ul>
+      {view.offered.length === 0 && (
+        <p className="text-soft">Nothing on the shelf for {view.student.instrument} yet.</p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,197 @@
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { type FormEvent, useDeferredValue, useId, useState } from "react";
+import { answer, api, queries, type Schemas } from "../../api/client";
+import { skillsView } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { Shown, Trouble } from "../../parts/Told";
+import { sentence, strandNames } from "../../parts/words";
+
+type Item = Schemas["Item"];
+
+const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
+
+const lines = (text: string) =>
+  text
+    .split("\n")
+    .map((l) => l.trim())
+    .filter(Boolean);
+
+// EditItem changes an item by hand; the graph answers while it is typed.
+export function EditItem({ item, close }: { item: Item; close: () => void }) {
+  const [draft, setDraft] = useState(item);
+  const set = (change: Partial<Item>) => setDraft((was) => ({ ...was, ...change }));
+  const skills = useQuery(skillsView);
+  const asked = useDeferredValue(draft);
+  const check = useQuery({
+    queryKey: ["check", asked.id, asked.instrument, asked.brings, asked.needs, asked.revisits],
+    queryFn: () => answer(api.POST("/api/items/check", { body: asked })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const save = useMutation({
+    mutationFn: () => answer(api.PUT("/api/items/{item}", { params: { path: { item: item.id } }, body: draft })),
+    onSuccess: async () => {
+      await queries.invalidateQueries();
+      close();
+    },
+  });
+  const submit = (e: FormEvent) => {
+    e.preventDefault();
+    save.mutate();
+  };
+  const family = { piano: "keyboard", cello: "bowed", guitar: "plucked" }[draft.instrument];
+  return (
+    <form onSubmit={submit} aria-label={`Edit ${item.title}`} className="space-y-3 rounded bg-raised p-4 font-[580]">
+      <label className="block">
+        Title
+        <input
+          required
+          maxLength={200}
+          className={field}
+          value={draft.title}
+          onChange={(e) => set({ title: e.target.value })}
+        />
+      </label>
+      <div className="grid grid-cols-2 gap-3">
+        <label>
+          Book or pool
+          <input className={field} value={draft.book} onChange={(e) => set({ book: e.target.value })} />
+        </label>
+        <label>
+          Unit
+          <input className={field} value={draft.unit} onChange={(e) => set({ unit: e.target.value })} />
+        </label>
+        <label>
+          Lane
+          <select
+            className={field}
+            value={draft.strand}
+            onChange={(e) => set({ strand: e.target.value as Item["strand"] })}
+          >
+            {Object.entries(strandNames).map(([key, name]) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          Taste
+          <select
+            className={field}
+            value={draft.taste ?? ""}
+            onChange={(e) => set({ taste: (e.target.value || undefined) as Item["taste"] })}
+          >
+            <option value="">–</option>
+            <option>lively</option>
+            <option>lyrical</option>
+            <option>familiar</option>
+          </select>
+        </label>
+      </div>
+      <Shown query={skills}>
+        {(all) => {
+          const offered = all.skills.filter((s) => s.family === "shared" || s.family === family);
+          return (
+            <>
+              <SkillField name="Brings" ids={draft.brings} all={offered} set={(brings) => set({ brings })} />
+              <SkillField name="Needs" ids={draft.needs} all={offered} set={(needs) => set({ needs })} />
+              <SkillField name="Revisits" ids={draft.revisits} all={offered} set={(revisits) => set({ revisits })} />
+            </>
+          );
+        }}
+      </Shown>
+      {(check.data?.faults ?? []).length > 0 && (
+        <ul role="status" aria-label="Faults" className="space-y-0.5 border-l-4 border-warn pl-2 font-normal">
+          {check.data?.faults.map((f) => (
+            <li key={sentence(f.why)}>{sentence(f.why)}</li>
+          ))}
+        </ul>
+      )}
+      <div className="grid grid-cols-2 gap-3">
+        <label>
+          Focus points, one a line
+          <textarea
+            rows={4}
+            className={field}
+            defaultValue={draft.points.join("\n")}
+            onChange={(e) => set({ points: lines(e.target.value) })}
+          />
+        </label>
+        <label>
+          Parts, one a line
+          <textarea
+            rows={4}
+            className={field}
+            defaultValue={draft.parts.join("\n")}
+            onChange={(e) => set({ parts: lines(e.target.value) })}
+          />
+        </label>
+      </div>
+      <label className="block">
+        Said before playing
+        <input className={field} value={draft.cue ?? ""} onChange={(e) => set({ cue: e.target.value })} />
+      </label>
+      {save.error && <Trouble>{save.error.message}</Trouble>}
+      <div className="flex gap-2">
+        <Button look="main" type="submit" disabled={save.isPending}>
+          Keep
+        </Button>
+        <Button look="quiet" onClick={close}>
+          Leave it as it was
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+type SkillProps = { name: string; ids: string[]; all: Schemas["Skill"][]; set: (ids: string[]) => void };
+
+// SkillField is a list of skills; another is found by typing its name.
+function SkillField({ name, ids, all, set }: SkillProps) {
+  const [text, setText] = useState("");
+  const list = useId();
+  const add = (typed: string) => {
+    const found = all.find((s) => s.name.toLowerCase() === typed.trim().toLowerCase());
+    if (found && !ids.includes(found.id)) set([...ids, found.id]);
+    setText(found ? "" : typed);
+  };
+  return (
+    <fieldset>
+      <legend>{name}</legend>
+      <ul className="flex flex-wrap gap-1.5">
+        {ids.map((id) => {
+          const label = all.find((s) => s.id === id)?.name ?? id;
+          return (
+            <li key={id} className="flex items-center gap-1 rounded border border-line px-2 py-0.5 font-normal">
+              {label}
+              <button
+                type="button"
+                aria-label={`${name}: take ${label} off`}
+                className="px-1 font-[650]"
+                onClick={() => set(ids.filter((x) => x !== id))}
+              >
+                ×
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <input
+        aria-label={`${name}: add a skill`}
+        placeholder="Type a skill's name"
+        list={list}
+        value={text}
+        onChange={(e) => add(e.target.value)}
+        className={`${field} placeholder:text-soft`}
+      />
+      <datalist id={list}>
+        {all
+          .filter((s) => !ids.includes(s.id))
+          .map((s) => (
+            <option key={s.id} value={s.name} />
+          ))}
+      </datalist>
+    </fieldset>
+  );
+}
