@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 export CGO_ENABLED = 0
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/package-lock.json web/*.ts web/*.json -type f -not -path 'web/src/api/openapi.json' -not -path 'web/src/api/schema.d.ts')
-GO_SOURCES := $(shell find cmd core demo server store studio web -name '*.go' -not -name '*_test.go' -not -path 'web/node_modules/*') $(shell find demo store -name '*.json' -o -name '*.abc' -o -name '*.musicxml' -o -name '*.sql') go.mod go.sum
+GO_SOURCES := $(shell find cmd core demo server store studio web -name '*.go' -not -name '*_test.go' -not -path 'web/node_modules/*') $(shell find demo store -name '*.csv' -o -name '*.abc' -o -name '*.musicxml' -o -name '*.sql') go.mod go.sum
 
 help: ## list the targets
 	@awk -F ':.*## ' '/^[a-z-]+:.*## / {printf "  make %-12s %s\n", $$1, $$2}' Makefile
@@ -34,8 +34,8 @@ lint: bin/ladder ## vet, staticcheck, TypeScript check and front-end lint
 	cd web && npm run -s check && npm run -s lint
 
 bench: bin/ladder ## print speed as ratios against yardsticks
-	@./scripts/need.sh run
-	@go test -count 1 -run '^$$' -bench . -benchtime 1x ./studio ./core/notation | grep ratio
+	@./scripts/need.sh test
+	@go test -count 1 -run '^$$' -bench . -benchtime 1x ./studio ./core/notation ./e2e | grep 'ratio\|exponent\|plan of'
 
 screenshots: bin/ladder ## take the pictures in docs/screenshots anew
 	@./scripts/need.sh test

@@ -61,7 +61,10 @@ func fill(ctx context.Context, s *store.Store, seed uint64, real func() time.Tim
 	if err != nil {
 		return fmt.Errorf("make the demo studio: %w", err)
 	}
-	items, err := fillShelf(ctx, app, who)
+	items, err := ownBooks()
+	if err == nil {
+		err = app.AddItems(ctx, who, items)
+	}
 	if err != nil {
 		return fmt.Errorf("fill the demo's shelf: %w", err)
 	}
@@ -77,8 +80,18 @@ func fill(ctx context.Context, s *store.Store, seed uint64, real func() time.Tim
 	return s.In(who.Studio).SetEmail(ctx, who.Teacher, Email)
 }
 
-// fillShelf reads the shelf's table; an item's score is the file of its id.
-func fillShelf(ctx context.Context, app *studio.App, who studio.Who) ([]shelf.Item, error) {
+// OwnBooks puts the shipped books, pieces and scores on a studio's shelf; what
+// is there already is left alone.
+func OwnBooks(ctx context.Context, app *studio.App, who studio.Who) error {
+	items, err := ownBooks()
+	if err != nil {
+		return err
+	}
+	return app.AddItems(ctx, who, items)
+}
+
+// ownBooks reads the shelf's table; an item's score is the file of its id.
+func ownBooks() ([]store.NewItem, error) {
 	table, err := files.ReadFile("shelf.csv")
 	if err != nil {
 		return nil, err
@@ -96,22 +109,19 @@ func fillShelf(ctx context.Context, app *studio.App, who studio.Who) ([]shelf.It
 	}
 	named := map[string]string{}
 	for _, f := range scores {
-		named[strings.TrimSuffix(f.Name(), path.Ext(f.Name()))] = "scores/" + f.Name()
+		named[strings.TrimSuffix(f.Name(), path.Ext(f.Name()))] = f.Name()
 	}
-	var items []shelf.Item
+	var items []store.NewItem
 	for _, row := range rows {
-		var file *store.ScoreFile
+		in := store.NewItem{Item: row.Item}
 		if name := named[row.Item.ID]; name != "" {
-			data, err := files.ReadFile(name)
+			data, err := files.ReadFile("scores/" + name)
 			if err != nil {
 				return nil, err
 			}
-			file = &store.ScoreFile{Name: path.Base(name), Data: data}
+			in.File = &store.ScoreFile{Name: name, Data: data}
 		}
-		if err := app.AddItem(ctx, who, row.Item, file); err != nil {
-			return nil, err
-		}
-		items = append(items, row.Item)
+		items = append(items, in)
 	}
 	return items, nil
 }

@@ -12,6 +12,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
+	"patientladder/store"
 	"patientladder/studio"
 )
 
@@ -32,12 +33,12 @@ type model struct {
 	dues  map[string]int    // item to the lesson, counted from 0, that grants its foothold
 	from  map[string]int    // item to the lesson that first teaches it
 	spots map[string]string // rung to its open spot
-	shelf []shelf.Item
+	shelf []store.NewItem
 	lanes []lane
 	tries map[string]int // rung to the lessons it was tried in, before the first book
 }
 
-func newModel(app *studio.App, who studio.Who, clock *time.Time, seed uint64, st student, items []shelf.Item) *model {
+func newModel(app *studio.App, who studio.Who, clock *time.Time, seed uint64, st student, items []store.NewItem) *model {
 	return &model{shelf: items, app: app, who: who, clock: clock, rng: rand.New(rand.NewPCG(seed, 2026)), st: st,
 		rungs: map[string]string{}, dues: map[string]int{}, from: map[string]int{}, spots: map[string]string{}, tries: map[string]int{}}
 }
@@ -114,7 +115,8 @@ func (m *model) run() []lane {
 			continue
 		}
 		on := false
-		for _, it := range m.shelf {
+		for _, in := range m.shelf {
+			it := in.Item
 			on = on || it.ID == l.from
 			if on && it.Instrument == m.st.instrument && it.Strand == l.strand && len(l.items) < l.secure+1+l.ahead {
 				l.items = append(l.items, it.ID)

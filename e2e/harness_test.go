@@ -83,14 +83,14 @@ var ferryHouse = sync.OnceValue(func() *store.Store {
 	return st
 })
 
-func newSite(t *testing.T, seeded bool) *site {
+func newSite(t testing.TB, seeded bool) *site {
 	var st *store.Store
 	if seeded {
 		st = storetest.CopyOf(t, ferryHouse())
 	} else {
 		st = storetest.New(t)
 	}
-	srv := server.New(studio.New(st, time.Now), st, web.Files(), server.Options{})
+	srv := server.New(studio.New(st, time.Now), st, web.Files(), server.Options{OwnBooks: demo.OwnBooks})
 	t.Cleanup(srv.Close)
 	s := &site{store: st}
 	s.Server = httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -108,12 +108,12 @@ func newSite(t *testing.T, seeded bool) *site {
 
 // A page is a tab of a new profile.
 type page struct {
-	t    *testing.T
+	t    testing.TB
 	ctx  context.Context
 	base string
 }
 
-func open(t *testing.T, base string, width, height int64) *page {
+func open(t testing.TB, base string, width, height int64) *page {
 	ctx, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
 	t.Cleanup(cancel)
 	ctx, cancel = context.WithTimeout(ctx, 3*time.Minute)
@@ -237,4 +237,11 @@ func evalAsync(p *page, js string) string {
 	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](js, chromedp.EvalAwaitPromise))
 	require.NoError(p.t, err, js)
 	return v
+}
+
+// write puts a text into a file of the test's own.
+func write(t *testing.T, name, text string) string {
+	file := filepath.Join(t.TempDir(), name)
+	require.NoError(t, os.WriteFile(file, []byte(text), 0o600))
+	return file
 }

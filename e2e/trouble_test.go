@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"encoding/json"
+	"fmt"
 	"os"
 	"strings"
 	"testing"
@@ -110,7 +111,7 @@ func TestDoubleClicks(t *testing.T) {
 	p.sees("Sakura had a lesson")
 	p.pressTwice("Grant the foothold")
 	p.sees("Sakura has its foothold.")
-	p.press("Tin Boat")
+	p.press("Ferry Whistle")
 	p.pressTwice("Spot bar 4")
 	p.sees("4 in a row")
 	p.pressTwice("Fingering met")
@@ -129,7 +130,7 @@ func TestDoubleClicks(t *testing.T) {
 	p.fill("birthYear", "2018")
 	p.pressTwice("Take on")
 	p.sees("Nell")
-	assert.Equal(t, "4", evalAsync(p, "fetch('/api/day').then(r => r.json()).then(d => String(d.students.length))"))
+	assert.Equal(t, "16", evalAsync(p, "fetch('/api/day').then(r => r.json()).then(d => String(d.students.length))"))
 }
 
 // Two tabs: a mark in one shows in the other, and both keep their own.
@@ -180,7 +181,29 @@ func TestANewStudio(t *testing.T) {
 	p.sees("No week sheet yet")
 	p.press("Record")
 	p.sees("The first foothold will stand here.")
+
+	// with the books that come along, a ladder stands at once
 	p.press("Studio")
+	p.sees("The shelf is empty.")
+	p.press("Put them on the shelf")
+	p.sees("Tidelines: Shore")
+	takeOn := func(name, instrument, book, first string) {
+		p.fill("firstName", name)
+		p.fill("birthYear", "2018")
+		choose(p, "[name=instrument]", instrument)
+		p.press(book)
+		p.sees("First rungs")
+		p.sees(first)
+		p.press("Take on")
+		p.sees(name)
+		p.until("document.querySelectorAll('ol[aria-labelledby=lane-book] li b').length >= 4", "a ladder of some rungs")
+		titles := lane(p)
+		assert.Equal(t, first, titles[len(titles)-1], "begins at the foot of the book")
+		p.sees("Begin " + first)
+		p.press("Studio")
+	}
+	takeOn("Nell", "piano", "Tidelines: Shore", "Rope Walk")
+	takeOn("Joss", "cello", "Under the Bow 1", "Open Water Bows")
 	p.press("Sign out")
 	p.sees("Sign in")
 	p.fill("email", "ingrid@attic.example")
@@ -226,4 +249,11 @@ func TestAccessibility(t *testing.T) {
 	p.key("c")
 	p.sees("What changed")
 	check("lesson closed")
+}
+
+// choose sets a select as a person does.
+func choose(p *page, selector, value string) {
+	p.t.Helper()
+	eval[bool](p, fmt.Sprintf(`(() => { const s = document.querySelector(%q); const set = Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set;
+		set.call(s, %q); s.dispatchEvent(new Event('change', {bubbles: true})); return true })()`, selector, value))
 }

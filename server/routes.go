@@ -181,6 +181,13 @@ func (s *Server) routes() {
 			in.Body.ID = in.Item
 			return nil, s.problem(s.app.SaveItem(ctx, who(ctx), in.Body))
 		})
+	huma.Register(s.api, huma.Operation{OperationID: "own-books", Method: http.MethodPost, Path: "/api/shelf/own-books", Summary: "Put the shipped books on the shelf", DefaultStatus: 204},
+		func(ctx context.Context, _ *none) (*none, error) {
+			if s.ownBooks == nil {
+				return nil, huma.Error404NotFound("No books are shipped with this copy.")
+			}
+			return nil, s.problem(s.ownBooks(ctx, s.app, who(ctx)))
+		})
 	huma.Register(s.api, huma.Operation{OperationID: "set-home", Method: http.MethodPut, Path: "/api/home", Summary: "Keep what an instrument can do: a student's, or the studio's", DefaultStatus: 204},
 		func(ctx context.Context, in *struct {
 			Student string `query:"student" maxLength:"26" doc:"the studio's own when left out"`

@@ -25,6 +25,8 @@ import (
 type Options struct {
 	SecureCookies bool // behind HTTPS
 	Log           *slog.Logger
+	// OwnBooks puts the shipped books on a studio's shelf; nil when there are none.
+	OwnBooks func(context.Context, *studio.App, studio.Who) error
 }
 
 // A Server answers the API and hands out the front end.
@@ -35,6 +37,7 @@ type Server struct {
 	handler  http.Handler
 	cleanup  *mysqlstore.MySQLStore
 	log      *slog.Logger
+	ownBooks func(context.Context, *studio.App, studio.Who) error
 }
 
 // New makes a server. s may be nil when only the API's description is wanted.
@@ -44,7 +47,7 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	if err := engine.SetTrustedProxies(nil); err != nil {
 		panic(err) // nil is always accepted
 	}
-	srv := &Server{app: app, sessions: scs.New(), log: opt.Log}
+	srv := &Server{app: app, sessions: scs.New(), log: opt.Log, ownBooks: opt.OwnBooks}
 	if srv.log == nil {
 		srv.log = slog.Default()
 	}

@@ -53,8 +53,8 @@ func TestWhatGoesInComesOut(t *testing.T) {
 
 	it := shelf.Item{ID: id(), Title: "Lamp Room", Instrument: shelf.Cello, Strand: shelf.Book, Brings: []string{"slur-three"}, Points: []string{"Tone"}}
 	file := &store.ScoreFile{Name: "lamp.abc", Data: []byte("X:1\nK:D\nD|")}
-	require.NoError(t, st.AddItem(ctx, it, file))
-	require.NoError(t, st.AddItem(ctx, it, file))
+	require.NoError(t, st.AddItems(ctx, []store.NewItem{{Item: it, File: file}}))
+	require.NoError(t, st.AddItems(ctx, []store.NewItem{{Item: it, File: file}}))
 	items, err := st.Items(ctx)
 	require.NoError(t, err)
 	assert.Equal(t, []shelf.Item{it}, items)
@@ -96,7 +96,7 @@ func TestStudiosDoNotMeet(t *testing.T) {
 	mine, theirs := studio(t, s, "mine@example.com"), studio(t, s, "theirs@example.com")
 	emil := student(t, mine)
 	item := shelf.Item{ID: id(), Title: "Mine"}
-	require.NoError(t, mine.AddItem(ctx, item, &store.ScoreFile{Name: "a.abc", Data: []byte("x")}))
+	require.NoError(t, mine.AddItems(ctx, []store.NewItem{{Item: item, File: &store.ScoreFile{Name: "a.abc", Data: []byte("x")}}}))
 	fact := ladder.Fact{ID: id(), Student: emil.ID, At: time.Now().UTC(), Kind: ladder.RungAdded, Item: item.ID}
 	require.NoError(t, mine.AddFacts(ctx, []ladder.Fact{fact}))
 

@@ -125,26 +125,37 @@ type ScoreFile struct {
 	Data []byte
 }
 
-// AddItem puts an item at the end of the shelf, with its score file if it has
-// one. An item whose id is there already is left alone.
-func (s Studio) AddItem(ctx context.Context, it shelf.Item, file *ScoreFile) error {
-	detail, err := json.Marshal(it)
-	if err != nil {
-		return err
-	}
+// A NewItem goes on the shelf, with its score file if it has one.
+type NewItem struct {
+	Item shelf.Item
+	File *ScoreFile
+}
+
+// AddItems puts items at the end of the shelf, all or none. One whose id is
+// there already is left alone.
+func (s Studio) AddItems(ctx context.Context, items []NewItem) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `INSERT INTO items (studio_id, id, place, detail)
-			SELECT ?, ?, COALESCE(MAX(place), 0) + 1, ? FROM items WHERE studio_id = ?
-			ON DUPLICATE KEY UPDATE id = items.id`, s.id, it.ID, detail, s.id)
-		if err != nil {
-			return err
+		for _, in := range items {
+			detail, err := json.Marshal(in.Item)
+			if err != nil {
+				return err
+			}
+			_, err = tx.ExecContext(ctx, `INSERT INTO items (studio_id, id, place, detail)
+				SELECT ?, ?, COALESCE(MAX(place), 0) + 1, ? FROM items WHERE studio_id = ?
+				ON DUPLICATE KEY UPDATE id = items.id`, s.id, in.Item.ID, detail, s.id)
+			if err != nil {
+				return fmt.Errorf("add %q: %w", in.Item.Title, err)
+			}
+			if in.File == nil {
+				continue
+			}
+			_, err = tx.ExecContext(ctx, `INSERT INTO scores (studio_id, item_id, file_name, data) VALUES (?, ?, ?, ?)
+				ON DUPLICATE KEY UPDATE item_id = item_id`, s.id, in.Item.ID, in.File.Name, in.File.Data)
+			if err != nil {
+				return fmt.Errorf("add the score of %q: %w", in.Item.Title, err)
+			}
 		}
-		if err := s.shelfChanged(ctx, tx); err != nil || file == nil {
-			return err
-		}
-		_, err = tx.ExecContext(ctx, `INSERT INTO scores (studio_id, item_id, file_name, data) VALUES (?, ?, ?, ?)
-			ON DUPLICATE KEY UPDATE item_id = item_id`, s.id, it.ID, file.Name, file.Data)
-		return err
+		return s.shelfChanged(ctx, tx)
 	})
 }
 

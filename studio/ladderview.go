@@ -124,7 +124,7 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 		v.Books = []string{}
 	}
 	if p.standing.BeforeBook {
-		v.Mixture = &MixtureView{mixture.Of(p.standing, skills, w.Known), mixture.FirstBook(p.standing, skills, w.Known, p.Instrument)}
+		v.Mixture = &MixtureView{mixture.Of(p.standing, skills, w.Known), mixture.FirstBook(p.standing, skills, p.Instrument)}
 	}
 	return v, nil
 }

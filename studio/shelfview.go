@@ -184,11 +184,7 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 			tunes = split
 		}
 	}
-	type one struct {
-		item shelf.Item
-		data []byte
-	}
-	var ready []one
+	var ready []store.NewItem
 	for i, data := range tunes {
 		s, err := notation.Read(in.FileName, data)
 		if err != nil {
@@ -210,15 +206,14 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 		if err := it.Check(); err != nil {
 			return Imported{}, invalid("%s cannot go on the shelf: %v.", in.FileName, err)
 		}
-		ready = append(ready, one{it, data})
+		ready = append(ready, store.NewItem{Item: it, File: &store.ScoreFile{Name: in.FileName, Data: data}})
 		out.Unread = append(out.Unread, s.Unread...)
 	}
-	st := a.store.In(who.Studio)
+	if err := a.store.In(who.Studio).AddItems(ctx, ready); err != nil {
+		return Imported{}, told(err, "studio")
+	}
 	for _, o := range ready {
-		if err := st.AddItem(ctx, o.item, &store.ScoreFile{Name: in.FileName, Data: o.data}); err != nil {
-			return Imported{}, told(err, "studio")
-		}
-		out.Items = append(out.Items, o.item)
+		out.Items = append(out.Items, o.Item)
 	}
 	return out, nil
 }
@@ -242,17 +237,21 @@ func capital(s string) string {
 	return strings.ToUpper(s[:1]) + s[1:]
 }
 
-// AddItem puts an item without a score on the shelf.
-func (a *App) AddItem(ctx context.Context, who Who, it shelf.Item, file *store.ScoreFile) error {
-	if err := it.Check(); err != nil {
-		return invalid("%q cannot go on the shelf: %v.", it.Title, err)
-	}
-	if file != nil {
-		s, err := notation.Read(file.Name, file.Data)
-		if err != nil {
-			return unreadable(file.Name, 0, 1, err)
+// AddItems puts items on the shelf, all or none; what their scores tell is
+// filled in.
+func (a *App) AddItems(ctx context.Context, who Who, items []store.NewItem) error {
+	for i := range items {
+		in := &items[i]
+		if err := in.Item.Check(); err != nil {
+			return invalid("%q cannot go on the shelf: %v.", in.Item.Title, err)
 		}
-		it.Describe(s)
+		if in.File != nil {
+			s, err := notation.Read(in.File.Name, in.File.Data)
+			if err != nil {
+				return unreadable(in.File.Name, 0, 1, err)
+			}
+			in.Item.Describe(s)
+		}
 	}
-	return told(a.store.In(who.Studio).AddItem(ctx, it, file), "studio")
+	return told(a.store.In(who.Studio).AddItems(ctx, items), "studio")
 }

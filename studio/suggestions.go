@@ -82,7 +82,7 @@ func (p *pupil) suggestions(w way) []Suggestion {
 		say(Suggestion{Band: "warn", Why: reason.Of("after-break", "days", strconv.Itoa(w.Break.Days), "left", strconv.Itoa(max(2-w.Break.Lessons, 1)))})
 	}
 	if p.standing.BeforeBook {
-		p.suggestFirstBook(w, say)
+		p.suggestFirstBook(say)
 		return out
 	}
 	stuck := map[string]bool{}
@@ -155,8 +155,8 @@ func (p *pupil) suggestions(w way) []Suggestion {
 }
 
 // suggestFirstBook says whether it is time to try the test for book one.
-func (p *pupil) suggestFirstBook(w way, say func(Suggestion)) {
-	test := mixture.FirstBook(p.standing, skills, w.Known, p.Instrument)
+func (p *pupil) suggestFirstBook(say func(Suggestion)) {
+	test := mixture.FirstBook(p.standing, skills, p.Instrument)
 	code := "before-the-book"
 	var accept []ladder.Fact
 	if test.Near {

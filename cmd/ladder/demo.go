@@ -75,7 +75,7 @@ func demoCommand(ctx context.Context, args []string, out io.Writer) (err error) 
 		return err
 	}
 	fmt.Fprintf(out, "\nPatient Ladder is at   http://%s\nSign in as             %s\nwith the password      %s\nStop it with           Ctrl-C\n\n", l.Addr(), demo.Email, demo.Password)
-	return serve(ctx, l, s, server.Options{})
+	return serve(ctx, l, s, server.Options{OwnBooks: demo.OwnBooks})
 }
 
 // keepRunning starts the database again when it ends by itself, and stops it

@@ -12,6 +12,7 @@ import (
 	"syscall"
 	"time"
 
+	"patientladder/demo"
 	"patientladder/server"
 	"patientladder/store"
 	"patientladder/studio"
@@ -64,7 +65,7 @@ func serveCommand(ctx context.Context, args []string, out io.Writer) error {
 		return err
 	}
 	fmt.Fprintf(out, "Patient Ladder serves at http://%s\n", l.Addr())
-	return serve(ctx, l, s, server.Options{SecureCookies: *secure})
+	return serve(ctx, l, s, server.Options{SecureCookies: *secure, OwnBooks: demo.OwnBooks})
 }
 
 func listen(addr string) (net.Listener, error) {

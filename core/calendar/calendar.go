@@ -22,15 +22,24 @@ func ParseDate(s string) (Date, error) {
 }
 
 // On returns the day of a moment in its own zone.
-func On(t time.Time) Date { return Date(t.Format(time.DateOnly)) }
+func On(t time.Time) Date {
+	var buf [len(time.DateOnly)]byte
+	return Date(t.AppendFormat(buf[:0], time.DateOnly))
+}
 
 // Time returns midnight UTC of the day, and the zero time for no day.
 func (d Date) Time() time.Time {
-	t, err := time.Parse(time.DateOnly, string(d))
-	if err != nil {
+	if len(d) != len(time.DateOnly) {
 		return time.Time{}
 	}
-	return t
+	number := func(digits Date) int { // a Date is checked where it comes in
+		n := 0
+		for _, c := range digits {
+			n = 10*n + int(c-'0')
+		}
+		return n
+	}
+	return time.Date(number(d[:4]), time.Month(number(d[5:7])), number(d[8:]), 0, 0, 0, 0, time.UTC)
 }
 
 // Add returns the day n days on.

@@ -213,13 +213,13 @@ func Along(k Knows, items []shelf.Item) []Load {
 // begun goes through the rungs as they were first taught and returns the load
 // that each had then, by id, and what was usual.
 func begun(s ladder.Standing, g skill.Graph, presumed []string) (loads map[string]float64, usual float64) {
-	var taught []ladder.Rung
-	for _, r := range s.Rungs {
-		if r.Taught != nil {
-			taught = append(taught, r)
+	taught := make([]*ladder.Rung, 0, len(s.Rungs))
+	for i := range s.Rungs {
+		if s.Rungs[i].Taught != nil {
+			taught = append(taught, &s.Rungs[i])
 		}
 	}
-	slices.SortStableFunc(taught, func(a, b ladder.Rung) int { return a.Taught.Compare(*b.Taught) })
+	slices.SortStableFunc(taught, func(a, b *ladder.Rung) int { return a.Taught.Compare(*b.Taught) })
 	k := Begin(g, presumed)
 	loads = make(map[string]float64, len(taught))
 	sum, n := judgement.UsualLoad*judgement.UsualLoadHeld, judgement.UsualLoadHeld

@@ -93,6 +93,9 @@ func Reckon(st Student) Path {
 
 	var placed, coming []ladder.Rung
 	for _, r := range s.Rungs {
+		if r.Foothold != nil {
+			continue
+		}
 		switch s.State(r) {
 		case ladder.Current:
 			placed = append(placed, r)
@@ -248,13 +251,13 @@ func (p *Path) knows(st Student) Knows {
 			k.prepared[id] = math.Min(float64(h.Done)/float64(n), 1)
 		}
 	}
-	var secure []ladder.Rung
-	for _, r := range st.Standing.Rungs {
-		if r.Foothold != nil {
+	var secure []*ladder.Rung
+	for i := range st.Standing.Rungs {
+		if r := &st.Standing.Rungs[i]; r.Foothold != nil {
 			secure = append(secure, r)
 		}
 	}
-	slices.SortStableFunc(secure, func(a, b ladder.Rung) int { return a.Foothold.Compare(*b.Foothold) })
+	slices.SortStableFunc(secure, func(a, b *ladder.Rung) int { return a.Foothold.Compare(*b.Foothold) })
 	for _, r := range secure {
 		if n := material(r.Item); n > 0 && paged(r.Item) {
 			k.bars = append(k.bars, n)

@@ -187,32 +187,31 @@ func (f Fact) Check() error {
 	return nil
 }
 
-// inOrder returns the facts by time and then id, each once, without those
-// taken back. A retraction itself cannot be taken back: say the thing again.
-func inOrder(facts []Fact) []Fact {
+// inOrder calls tell with the facts by time and then id, each once, without
+// those taken back. A retraction itself cannot be taken back: say the thing
+// again.
+func inOrder(facts []Fact, tell func(*Fact)) {
 	order := func(a, b Fact) int {
 		if c := a.At.Compare(b.At); c != 0 {
 			return c
 		}
 		return strings.Compare(a.ID, b.ID)
 	}
-	sorted := slices.Clone(facts)
-	if !slices.IsSortedFunc(sorted, order) { // as the store gives them, they are
-		slices.SortStableFunc(sorted, order)
+	if !slices.IsSortedFunc(facts, order) { // as the store gives them, they are
+		facts = slices.Clone(facts)
+		slices.SortStableFunc(facts, order)
 	}
-	gone, seen := map[string]bool{}, make(map[string]bool, len(facts))
-	for _, f := range sorted {
-		if f.Kind == Retracted {
-			gone[f.Ref] = true
+	gone := map[string]bool{}
+	for i := range facts {
+		if facts[i].Kind == Retracted {
+			gone[facts[i].Ref] = true
 		}
 	}
-	kept := sorted[:0]
-	for _, f := range sorted {
-		if seen[f.ID] || gone[f.ID] && f.Kind != Retracted {
-			continue
+	for i := range facts {
+		f := &facts[i]
+		again := i > 0 && facts[i-1].ID == f.ID // the same fact has the same time
+		if !again && (!gone[f.ID] || f.Kind == Retracted) {
+			tell(f)
 		}
-		seen[f.ID] = true
-		kept = append(kept, f)
 	}
-	return kept
 }

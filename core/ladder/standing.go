@@ -176,11 +176,11 @@ func Fold(facts []Fact, items map[string]shelf.Item) Standing {
 	f.s.Opened, f.s.Closed = map[calendar.Date]time.Time{}, map[calendar.Date]time.Time{}
 	f.s.Probes, f.s.Prepared = map[string]Probe{}, map[string]HeadStart{}
 	f.s.Approach, f.s.Overruled = map[string]string{}, map[string]Overrule{}
-	for _, fact := range inOrder(facts) {
+	inOrder(facts, func(fact *Fact) {
 		if k, ok := kinds[fact.Kind]; ok {
-			k.apply(f, fact)
+			k.apply(f, *fact)
 		}
-	}
+	})
 	for _, strand := range shelf.Strands {
 		for _, r := range f.lanes[strand] {
 			f.s.Rungs = append(f.s.Rungs, f.written(*r))

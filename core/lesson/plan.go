@@ -64,7 +64,7 @@ var shapes = map[Kind]struct {
 	Current:   {3, 4, 2.4, 6, "now"},
 	Reading:   {4, 2, 1, 3, "now"},
 	Upkeep:    {5, 2, 1, 2, "upkeep"},
-	Ahead:     {6, 1, 0.5, 1, "ahead"},
+	Ahead:     {6, 2, 0.5, 1, "ahead"},
 	Mixture:   {4, 1, 1.2, 2, "now"},
 	Open:      {7, 1, 2, 0, ""},
 	Close:     {8, 1, 0.8, 0, ""},

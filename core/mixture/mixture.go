@@ -91,7 +91,7 @@ func areaOf(it shelf.Item, g skill.Graph) skill.Area {
 type Sign struct {
 	Skill string `json:"skill"`
 	Name  string `json:"name"`
-	Met   bool   `json:"met" doc:"a thing that brings it is secure and remembered"`
+	Met   bool   `json:"met" doc:"a thing that brings it is secure"`
 }
 
 // signs lists what book one takes for granted, by family; common practice, no
@@ -116,8 +116,9 @@ type Test struct {
 	At    *time.Time `json:"at,omitempty"`
 }
 
-// FirstBook reads the test from what is known.
-func FirstBook(s ladder.Standing, g skill.Graph, known upkeep.Known, plays shelf.Instrument) Test {
+// FirstBook reads the test from a standing. A sign that was there stays: its
+// games have stopped.
+func FirstBook(s ladder.Standing, g skill.Graph, plays shelf.Instrument) Test {
 	t := Test{}
 	met := 0
 	brought := map[string]bool{} // it must have been the point of something, not only used in it
@@ -127,7 +128,7 @@ func FirstBook(s ladder.Standing, g skill.Graph, known upkeep.Known, plays shelf
 		}
 	}
 	for _, id := range slices.Concat(signs[skill.Shared], signs[plays.Family()]) {
-		sign := Sign{id, g.Name(id), brought[id] && known.State[id] == upkeep.Secure}
+		sign := Sign{id, g.Name(id), brought[id]}
 		if sign.Met {
 			met++
 		}

@@ -20,6 +20,8 @@ type Piece struct {
 	Silent   int      // days since it was last played
 	Polished bool     // kept ready to perform
 	Carries  []string // skills being learnt now that it asks for
+
+	keeps float64 // gain of a playing, reckoned once
 }
 
 // Once returns how long one playing of an item takes, in minutes, by the bars of
@@ -32,18 +34,25 @@ func Once(age int) func(shelf.Item) int {
 	return func(it shelf.Item) int { return min(base+max(it.Different, it.Bars/2)/24, 8) }
 }
 
-// Pieces lists the secure rungs at a moment, newest first; minutes tells how
+// Pieces lists the secure rungs that are known at a moment, newest first; minutes tells how
 // long one playing of an item takes.
 func Pieces(s ladder.Standing, known Known, at time.Time, minutes func(shelf.Item) int) []Piece {
-	secure := s.In(ladder.Secure)
-	slices.SortStableFunc(secure, func(a, b ladder.Rung) int { return b.Foothold.Compare(*a.Foothold) })
+	secure := make([]*ladder.Rung, 0, len(s.Rungs))
+	for i := range s.Rungs {
+		if s.Rungs[i].Foothold != nil {
+			secure = append(secure, &s.Rungs[i])
+		}
+	}
+	slices.SortStableFunc(secure, func(a, b *ladder.Rung) int { return b.Foothold.Compare(*a.Foothold) })
 	out := make([]Piece, 0, len(secure))
 	for _, r := range secure {
-		m, last := Of(r)
-		p := Piece{ID: r.ID, Minutes: minutes(r.Item), Recall: known.Recall[r.ID], Memory: m, Silent: int(days(last, at)), Polished: r.Polished}
-		for _, id := range r.Item.Skills() {
-			if known.State[id] == Learning {
-				p.Carries = append(p.Carries, id)
+		k := known.kept[r.ID]
+		p := Piece{ID: r.ID, Minutes: minutes(r.Item), Recall: known.Recall[r.ID], Memory: k.memory, Silent: int(days(k.last, at)), Polished: r.Polished}
+		for _, list := range [][]string{r.Item.Brings, r.Item.Needs, r.Item.Revisits} {
+			for _, id := range list {
+				if known.State[id] == Learning && !slices.Contains(p.Carries, id) {
+					p.Carries = append(p.Carries, id)
+				}
 			}
 		}
 		out = append(out, p)
@@ -81,6 +90,10 @@ func capacity(pieces []Piece, minutes int) int {
 // exchanging is near the optimum. Before that come the longest silent, as many
 // as must be played now so that none is ever silent past the limit.
 func Choose(pieces []Piece, minutes int) []Piece {
+	pieces = slices.Clone(pieces)
+	for i := range pieces {
+		pieces[i].keeps = keeps(pieces[i])
+	}
 	limit := Limit(pieces, minutes)
 	var chosen []Piece
 	var rest []int
@@ -181,7 +194,7 @@ func newTally(set []Piece) *tally {
 }
 
 func (t *tally) of(p Piece) float64 {
-	g := keeps(p)
+	g := p.keeps
 	for _, id := range p.Carries {
 		worth, there := t.carried[id]
 		if !there {

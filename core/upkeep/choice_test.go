@@ -27,6 +27,9 @@ func randomPieces(rng *rand.Rand, n int) []Piece {
 // The optimum by trying every set.
 func optimum(pieces []Piece, minutes int) float64 {
 	top := 0.0
+	for i := range pieces {
+		pieces[i].keeps = keeps(pieces[i])
+	}
 	for set := range 1 << len(pieces) {
 		var chosen []Piece
 		m := 0

@@ -30,12 +30,19 @@ var Faded = judgement.UpkeepFaded
 type Known struct {
 	State  map[string]SkillState // by skill; a missing one is unknown
 	Recall map[string]float64    // of secure rungs, by id
+	kept   map[string]kept       // of secure rungs, by id
+}
+
+// kept is a secure rung's memory and when it was last played.
+type kept struct {
+	memory Memory
+	last   time.Time
 }
 
 // Know reads a standing at a moment. presumed are skills taken for granted
 // because of where the student began.
 func Know(s ladder.Standing, presumed []string, at time.Time) Known {
-	k := Known{make(map[string]SkillState, 64), make(map[string]float64, len(s.Rungs))}
+	k := Known{make(map[string]SkillState, 64), make(map[string]float64, len(s.Rungs)), make(map[string]kept, len(s.Rungs))}
 	for id := range s.Prepared {
 		k.State[id] = Tasted
 	}
@@ -47,12 +54,14 @@ func Know(s ladder.Standing, presumed []string, at time.Time) Known {
 			k.State[id] = to
 		}
 	}
-	for _, r := range s.Rungs {
+	for i := range s.Rungs {
+		r := &s.Rungs[i]
 		to := Learning
 		switch {
 		case r.Foothold != nil:
-			recall := Recall(r, at)
-			k.Recall[r.ID] = recall
+			m, last := Of(*r)
+			recall := m.Recall(days(last, at))
+			k.Recall[r.ID], k.kept[r.ID] = recall, kept{m, last}
 			if to = Rusty; recall >= Faded {
 				to = Secure
 			}

@@ -401,10 +401,11 @@ func halves(bars, turn, total, lessons int) []chunk {
 // and rotates them through the days, the newest more often.
 func (w *writer) upkeep() {
 	pieces := upkeep.Pieces(w.s, w.Path.Known, w.At, upkeep.Once(w.age))
-	pieces = slices.DeleteFunc(pieces, func(p upkeep.Piece) bool {
-		r, _ := w.s.Rung(p.ID)
-		return !w.fits(r)
-	})
+	secure := make(map[string]*ladder.Rung, len(pieces))
+	for i := range w.s.Rungs {
+		secure[w.s.Rungs[i].ID] = &w.s.Rungs[i]
+	}
+	pieces = slices.DeleteFunc(pieces, func(p upkeep.Piece) bool { return !w.fits(*secure[p.ID]) })
 	if len(pieces) == 0 || w.spare < 1 {
 		return
 	}
@@ -435,8 +436,8 @@ func (w *writer) upkeep() {
 				m = left
 			}
 			left -= m
-			r, _ := w.s.Rung(p.ID)
-			w.put(day, Task{Band: "upkeep", Rung: r.ID, Title: r.Item.Title, Count: 1, Minutes: m, Why: w.kept(r, p, newest[p.ID])})
+			title := secure[p.ID].Item.Title
+			w.put(day, Task{Band: "upkeep", Rung: p.ID, Title: title, Count: 1, Minutes: m, Why: w.kept(title, p, newest[p.ID])})
 		}
 	}
 }
@@ -452,14 +453,14 @@ func (w *writer) inHand(day int) int {
 	return n
 }
 
-func (w *writer) kept(r ladder.Rung, p upkeep.Piece, place int) reason.Reason {
+func (w *writer) kept(title string, p upkeep.Piece, place int) reason.Reason {
 	switch {
 	case place < 2:
-		return reason.Of("newest-kept", "title", r.Item.Title)
+		return reason.Of("newest-kept", "title", title)
 	case len(p.Carries) > 0:
-		return reason.Of("carries", "title", r.Item.Title, "skill", w.Graph.Name(p.Carries[0]))
+		return reason.Of("carries", "title", title, "skill", w.Graph.Name(p.Carries[0]))
 	}
-	return reason.Of("keep-alive", "title", r.Item.Title)
+	return reason.Of("keep-alive", "title", title)
 }
 
 // rotation is an order of turns among n pieces, newest first, in which the two

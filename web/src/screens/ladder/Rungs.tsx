@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { plural, weeks } from "../../parts/words";
 import { boxed, type Placed, type Rung } from "./layout";
 
@@ -36,28 +36,35 @@ export function Future({
   const { rung, y, low, high } = placed;
   const [from, setFrom] = useState<number>();
   const [by, setBy] = useState(0);
+  const dragged = useRef(false); // the click that ends a drag chooses nothing
   const proposed = rung.state === "proposed";
+  const end = () => {
+    setFrom(undefined);
+    setBy(0);
+  };
   const drag = proposed
     ? {}
     : {
-        onPointerDown: (e: React.PointerEvent) => {
-          if (e.button === 0) setFrom(e.clientY);
+        onPointerDown: (e: React.PointerEvent<HTMLElement>) => {
+          dragged.current = false;
+          if (e.button !== 0) return;
+          e.currentTarget.setPointerCapture(e.pointerId);
+          setFrom(e.clientY);
         },
         onPointerMove: (e: React.PointerEvent<HTMLElement>) => {
-          if (from === undefined) return;
-          if (Math.abs(e.clientY - from) >= enough) e.currentTarget.setPointerCapture(e.pointerId);
-          setBy(e.clientY - from);
+          if (from !== undefined) setBy(e.clientY - from);
         },
         onPointerUp: () => {
-          if (Math.abs(by) >= enough) drop(rung.id, y - by);
-          setFrom(undefined);
-          setBy(0);
+          dragged.current = Math.abs(by) >= enough;
+          if (dragged.current) drop(rung.id, y - by);
+          end();
         },
-        onPointerCancel: () => {
-          setFrom(undefined);
-          setBy(0);
-        },
+        onPointerCancel: end,
       };
+  const onClick = () => {
+    if (!dragged.current) choose(chosen === rung.id ? "" : rung.id);
+    dragged.current = false;
+  };
   return (
     <li
       className={`absolute inset-x-0 ${by ? "z-10 opacity-80" : ""}`}
@@ -76,7 +83,7 @@ export function Future({
       <button
         type="button"
         aria-pressed={chosen === rung.id}
-        onClick={() => choose(chosen === rung.id ? "" : rung.id)}
+        onClick={onClick}
         {...drag}
         className={`absolute inset-x-0 top-0.5 touch-none rounded-sm pl-4 text-left leading-tight ${pick(chosen === rung.id)}`}
       >

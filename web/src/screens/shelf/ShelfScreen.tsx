@@ -6,6 +6,7 @@ import { shelfView, skillsView, useDay } from "../../api/views";
 import { Shown } from "../../parts/Told";
 import { plural, sentence, strandNames } from "../../parts/words";
 import { ImportScores } from "./ImportScores";
+import { OwnBooks } from "./OwnBooks";
 import { Table } from "./Table";
 
 type Asked = { words: string; instrument: string; taste: string; slope: string; student: string };
@@ -108,9 +109,9 @@ function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
   );
   if (shelf.items.length === 0)
     return (
-      <p className="rounded bg-raised p-6 text-soft">
-        The shelf is empty. Drop score files at the right to fill it, or bring in a table.
-      </p>
+      <div className="rounded bg-raised p-6">
+        <OwnBooks />
+      </div>
     );
   if (found.length === 0) return <p className="text-soft">Nothing on the shelf answers to that.</p>;
   return Object.entries(Object.groupBy(found, (it) => it.book)).map(([book, list = []]) => (
@@ -158,12 +159,14 @@ const perLoad = 17; // px
 const tall = 3.5;
 
 // Profile draws a book as its loads, piece after piece: climbs stand dark,
-// landings low and light.
+// landings low and light. The list below says the same in words.
 function Profile({ shelf, list }: { shelf: Shelf; list: Schemas["Item"][] }) {
   if (list.length < 3) return null;
+  const count = (slope: string) => list.filter((it) => shelf.loads[it.id]?.slope === slope).length;
   return (
-    <ol
-      aria-label="Loads, piece after piece"
+    <div
+      role="img"
+      aria-label={`Loads, piece after piece: ${plural(count("climb"), "climb")}, ${plural(count("landing"), "landing")}`}
       className="relative my-2 flex items-end gap-[3px] border-b border-line"
       style={{ height: tall * perLoad + 6 }}
     >
@@ -171,26 +174,21 @@ function Profile({ shelf, list }: { shelf: Shelf; list: Schemas["Item"][] }) {
         const load = shelf.loads[it.id];
         const total = load?.total ?? 0;
         return (
-          <li key={it.id} className="max-w-7 flex-1">
-            <Link
-              to="/items/$item"
-              params={{ item: it.id }}
-              title={`${it.title}: load ${total.toFixed(1)}${load && load.slope !== "step" ? `, a ${load.slope}` : ""}`}
-              aria-label={`${it.title}, load ${total.toFixed(1)}`}
-              className={`block rounded-t-sm ${
-                load?.slope === "climb" ? "bg-ink" : load?.slope === "landing" ? "bg-line" : "bg-soft/70"
-              } hover:bg-ahead`}
-              style={{ height: Math.max(Math.min(total, tall) * perLoad, 4) }}
-            />
-          </li>
+          <span
+            key={it.id}
+            title={`${it.title}: load ${total.toFixed(1)}${load && load.slope !== "step" ? `, a ${load.slope}` : ""}`}
+            className={`max-w-7 flex-1 rounded-t-sm ${
+              load?.slope === "climb" ? "bg-ink" : load?.slope === "landing" ? "bg-line" : "bg-soft/70"
+            }`}
+            style={{ height: Math.max(Math.min(total, tall) * perLoad, 4) }}
+          />
         );
       })}
-      <li
-        aria-hidden="true"
-        className="pointer-events-none absolute inset-x-0 border-t border-dotted border-soft"
+      <span
+        className="absolute inset-x-0 border-t border-dotted border-soft"
         style={{ bottom: Math.min(shelf.usual[list[0]?.instrument ?? ""] ?? 0, tall) * perLoad }}
       />
-    </ol>
+    </div>
   );
 }
 

@@ -7,6 +7,7 @@ import { shelfView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
 import { plural, strandNames } from "../../parts/words";
+import { OwnBooks } from "../shelf/OwnBooks";
 
 type Asked = Schemas["NewStudent"];
 
@@ -172,7 +173,8 @@ export function NewStudent() {
             {b}
           </label>
         ))}
-        {offered.length === 0 && (
+        {shelf.data?.items.length === 0 && <OwnBooks />}
+        {shelf.data && shelf.data.items.length > 0 && offered.length === 0 && (
           <p className="font-normal text-soft">
             Nothing on the shelf for {asked.instrument} yet: books can be chosen later.
           </p>
@@ -190,7 +192,6 @@ export function NewStudent() {
           ))}
         </select>
       </label>
-      <First asked={{ ...asked, id: id.current }} />
       <p className="col-span-2 font-normal text-soft">
         Only what planning needs is kept. Name and birth month stay in this studio.
       </p>
@@ -202,6 +203,7 @@ export function NewStudent() {
       <Button look="main" type="submit" disabled={add.isPending} className="col-span-2">
         Take on
       </Button>
+      <First asked={{ ...asked, id: id.current }} />
     </form>
   );
 }

@@ -1,0 +1,39 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+
+	cdp "github.com/chromedp/cdproto/page"
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/internal/yardstick"
+)
+
+// interactive returns how long a page takes, in milliseconds from the start of
+// its navigation, until a condition holds: then it answers to keys and touches.
+func interactive(b *testing.B, base, path, when string) float64 {
+	p := open(b, base, 1280, 800)
+	p.signIn()
+	path = fmt.Sprintf(path, p.student("Emil"))
+	_, err := chromedp.Call(p.ctx, cdp.AddScriptToEvaluateOnNewDocument, cdp.AddScriptToEvaluateOnNewDocumentParams{
+		Source: "const timer = setInterval(() => { if (document.body && (" + when + ")) { clearInterval(timer); window.answersAt = performance.now() } }, 1)"})
+	require.NoError(b, err)
+	var ms []float64
+	for range 9 {
+		p.goTo(path)
+		p.until("window.answersAt", "the page answers: "+path)
+		ms = append(ms, eval[float64](p, "window.answersAt"))
+	}
+	return yardstick.Median(ms)
+}
+
+// BenchmarkInteractive measures the ladder of a demo student against a page of
+// the same app that holds nothing but its frame and one line.
+func BenchmarkInteractive(b *testing.B) {
+	s := newSite(b, true)
+	full := interactive(b, s.URL, "/students/%s/ladder", "document.querySelector('ol[aria-labelledby=lane-book] button')")
+	empty := interactive(b, s.URL, "/nothing-here?%s", "document.body.innerText.includes('There is no such page')")
+	fmt.Printf("ladder-interactive ratio %.2f (ours %.0f ms, yardstick %.0f ms: an empty page of the same app)\n", full/empty, full, empty)
+}

@@ -1,0 +1,176 @@
+package studio_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"testing"
+	"time"
+
+	"github.com/oklog/ulid/v2"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/ahead"
+	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/climb"
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+	"patientladder/core/skill"
+	"patientladder/core/week"
+	"patientladder/demo"
+	"patientladder/internal/yardstick"
+	"patientladder/store/storetest"
+	"patientladder/studio"
+)
+
+var weekly = calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}
+
+// schoolYears makes terms as long as the facts go, and one more.
+func schoolYears(from, years int) calendar.Calendar {
+	var c calendar.Calendar
+	for y := from; y <= from+years; y++ {
+		day := func(md string) calendar.Date { return calendar.Date(fmt.Sprintf("%d-%s", y, md)) }
+		c.Terms = append(c.Terms, calendar.Span{Name: "spring", From: day("01-11"), To: day("03-26")}, calendar.Span{Name: "summer", From: day("04-19"), To: day("07-09")},
+			calendar.Span{Name: "autumn", From: day("09-07"), To: day("12-11")})
+		c.Free = append(c.Free, calendar.Span{Name: "free week", From: day("10-26"), To: day("10-30")})
+	}
+	return c
+}
+
+// longAgo makes a student's facts of some years: rungs along the shelf, a
+// lesson a week with its marks, hearings and four days of practice.
+func longAgo(items []shelf.Item, cal calendar.Calendar, first, last calendar.Date, seed uint64) []ladder.Fact {
+	rng := rand.New(rand.NewPCG(seed, 5))
+	var facts []ladder.Fact
+	n := 0
+	say := func(at time.Time, f ladder.Fact) string {
+		n++
+		f.ID, f.Student, f.At = fmt.Sprintf("%026d", n), "s", at
+		facts = append(facts, f)
+		return f.ID
+	}
+	say(first.Time(), ladder.Fact{Kind: ladder.BookChosen, Text: "Tidelines: Open Water"})
+	type open struct {
+		id    string
+		left  int
+		point int
+	}
+	next, hand := 0, []*open{}
+	var secure []string
+	for _, day := range cal.Lessons(weekly, first, last) {
+		at := day.Time().Add(16 * time.Hour)
+		step := func() time.Time { at = at.Add(30 * time.Second); return at }
+		say(step(), ladder.Fact{Kind: ladder.LessonOpened, Day: day})
+		for len(hand) < 4 {
+			it := items[next%len(items)]
+			next++
+			id := say(step(), ladder.Fact{Kind: ladder.RungAdded, Item: it.ID, Strand: it.Strand, After: ladder.Top})
+			say(step(), ladder.Fact{Kind: ladder.Taught, Rung: id})
+			hand = append(hand, &open{id: id, left: 1 + rng.IntN(6)})
+		}
+		for i := 0; i < len(hand); i++ {
+			h := hand[i]
+			keys := []string{"rhythm", "tone", "fingering"}
+			say(step(), ladder.Fact{Kind: ladder.PointMet, Rung: h.id, Point: keys[h.point%3]})
+			h.point++
+			if h.left--; h.left <= 0 {
+				say(step(), ladder.Fact{Kind: ladder.FootholdTried, Rung: h.id, Outcome: "granted"})
+				secure = append(secure, h.id)
+				hand = append(hand[:i], hand[i+1:]...)
+				i--
+			}
+		}
+		for range min(4, len(secure)) {
+			say(step(), ladder.Fact{Kind: ladder.Heard, Rung: secure[rng.IntN(len(secure))], Outcome: "fine"})
+		}
+		say(step(), ladder.Fact{Kind: ladder.LessonClosed, Day: day})
+		for d := 1; d <= 4; d++ {
+			home := day.Add(d).Time().Add(18 * time.Hour)
+			say(home, ladder.Fact{Kind: ladder.Practised, Day: day.Add(d), Minutes: 20, Text: "fine"})
+			for range min(2, len(secure)) {
+				say(home.Add(time.Minute), ladder.Fact{Kind: ladder.Practised, Rung: secure[rng.IntN(len(secure))], Day: day.Add(d)})
+			}
+		}
+	}
+	return facts
+}
+
+// plan is a student's whole plan from loaded facts: standing, forecast, order,
+// head starts, and the week with its choice of upkeep.
+func plan(facts []ladder.Fact, items []shelf.Item, byID map[string]shelf.Item, cal calendar.Calendar, graph skill.Graph, at time.Time) {
+	s := ladder.Fold(facts, byID)
+	st := climb.Student{Standing: s, Graph: graph, Shelf: items, Approach: approach.Default(12), Plays: shelf.Piano, Calendar: cal, Slot: weekly, Now: at}
+	p := climb.Reckon(st)
+	h := ahead.Plan(s, graph, p, 2, at)
+	week.Make(week.Ask{Standing: s, Graph: graph, Path: p, Ahead: h, Approach: st.Approach, Age: 12, From: calendar.On(at), Next: calendar.On(at).Add(7), At: at})
+}
+
+// BenchmarkGrowth measures the plan of 60 students with five years of facts,
+// and how it grows with facts and with students. After loading, in one run.
+func BenchmarkGrowth(b *testing.B) {
+	s := storetest.New(b)
+	app := studio.New(s, time.Now)
+	who, err := app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: ulid.Make().String() + "@example.com", Password: "a long password", Zone: "UTC"})
+	require.NoError(b, err)
+	require.NoError(b, demo.OwnBooks(ctx, app, who))
+	view, err := app.Shelf(ctx, who, "")
+	require.NoError(b, err)
+	var piano []shelf.Item
+	byID := map[string]shelf.Item{}
+	for _, it := range view.Items {
+		byID[it.ID] = it
+		if it.Instrument == shelf.Piano {
+			piano = append(piano, it)
+		}
+	}
+	graph := skill.Catalogue()
+	now := calendar.Date("2026-11-18").Time().Add(16 * time.Hour)
+	cal := schoolYears(2016, 11)
+	one := func(facts []ladder.Fact) float64 {
+		return yardstick.Took(func() { plan(facts, view.Items, byID, cal, graph, now) })
+	}
+
+	var students [][]ladder.Fact
+	for i := range 60 {
+		students = append(students, longAgo(piano, cal, "2021-11-18", "2026-11-17", uint64(i)))
+	}
+	one(students[0])
+	var each []float64
+	whole := 0.0
+	for _, facts := range students {
+		ms := one(facts)
+		each = append(each, ms)
+		whole += ms
+	}
+	fmt.Printf("plan of a student, five years (%d facts): median %.2f ms; 60 students: %.0f ms\n", len(students[0]), yardstick.Median(each), whole)
+
+	text, err := json.Marshal(students[0])
+	require.NoError(b, err)
+	yardstick.Print("plan", 30, func() { one(students[0]) }, func() {
+		var facts []ladder.Fact
+		require.NoError(b, json.Unmarshal(text, &facts))
+	}, "encoding/json reading the same facts")
+
+	var sizes, times []float64
+	for years := 1; years <= 8; years *= 2 {
+		facts := longAgo(piano, cal, calendar.Date(fmt.Sprintf("%d-11-18", 2026-years)), "2026-11-17", 1)
+		var ms []float64
+		for range 15 {
+			ms = append(ms, one(facts))
+		}
+		sizes, times = append(sizes, float64(len(facts))), append(times, yardstick.Median(ms))
+	}
+	fmt.Printf("growth with facts: exponent %.2f (%.0f to %.0f facts: %.2f to %.2f ms)\n", yardstick.Exponent(sizes, times), sizes[0], sizes[3], times[0], times[3])
+
+	sizes, times = nil, nil
+	for n := 15; n <= 60; n *= 2 {
+		ms := yardstick.Took(func() {
+			for _, facts := range students[:n] {
+				one(facts)
+			}
+		})
+		sizes, times = append(sizes, float64(n)), append(times, ms)
+	}
+	fmt.Printf("growth with students: exponent %.2f (15 to 60 students: %.0f to %.0f ms)\n", yardstick.Exponent(sizes, times), times[0], times[2])
+}
