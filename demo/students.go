@@ -187,15 +187,7 @@ var students = []student{
 		}},
 }
 
-// Concert is the studio's, by which each repertoire piece that is named stands
-// ready.
-const concert = calendar.Date("2026-12-05")
-
 func (s student) card(id string) studio.NewStudent {
-	begin := s.begin
-	if begin == "" && len(s.lanes) > 0 {
-		begin = s.lanes[0].from
-	}
 	return studio.NewStudent{ID: id, FirstName: s.first, FamilyName: s.family, BirthYear: s.year, BirthMonth: s.month, Instrument: s.instrument, Slot: s.slot,
 		Approach: s.approach, Home: s.home}
 }

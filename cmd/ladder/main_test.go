@@ -45,7 +45,7 @@ func TestRead(t *testing.T) {
 }
 
 func TestReadTwoStaves(t *testing.T) {
-	out, err := ladder("read", "../../demo/scores/shore/half-tide.musicxml")
+	out, err := ladder("read", "../../demo/scores/shore-half-tide.musicxml")
 	require.NoError(t, err)
 	var s struct {
 		Parts []struct {

@@ -28,10 +28,15 @@ export function ItemScreen() {
               / {view.item.book}
               {view.item.unit && ` / ${view.item.unit}`}
             </p>
-            <h1 className="mb-3 text-head">
-              {view.item.title}{" "}
-              {view.item.composer && <span className="text-body font-normal text-soft">{view.item.composer}</span>}
-            </h1>
+            <div className="mb-3 flex items-start justify-between gap-4">
+              <h1 className="text-head">
+                {view.item.title}{" "}
+                {view.item.composer && <span className="text-body font-normal text-soft">{view.item.composer}</span>}
+              </h1>
+              <Button disabled={editing} onClick={() => edit(true)}>
+                Edit
+              </Button>
+            </div>
             {view.item.hasScore ? (
               <Score item={view.item.id} title={view.item.title} />
             ) : (
@@ -45,7 +50,6 @@ export function ItemScreen() {
               <>
                 <Place item={view.item} />
                 <Facts view={view} />
-                <Button onClick={() => edit(true)}>Edit</Button>
               </>
             )}
           </aside>
