@@ -165,12 +165,15 @@ func BenchmarkGrowth(b *testing.B) {
 
 	sizes, times = nil, nil
 	for n := 15; n <= 60; n *= 2 {
-		ms := yardstick.Took(func() {
-			for _, facts := range students[:n] {
-				one(facts)
-			}
-		})
-		sizes, times = append(sizes, float64(n)), append(times, ms)
+		var ms []float64
+		for range 5 {
+			ms = append(ms, yardstick.Took(func() {
+				for _, facts := range students[:n] {
+					one(facts)
+				}
+			}))
+		}
+		sizes, times = append(sizes, float64(n)), append(times, yardstick.Median(ms))
 	}
 	fmt.Printf("growth with students: exponent %.2f (15 to 60 students: %.0f to %.0f ms)\n", yardstick.Exponent(sizes, times), times[0], times[2])
 }

@@ -117,9 +117,7 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 	if v.HeadStarts == nil {
 		v.HeadStarts = []ahead.HeadStart{}
 	}
-	for n := range 30 {
-		v.WeekAt = append(v.WeekAt, p.row.Calendar.Position(p.Slot, p.today(), float64(n)))
-	}
+	v.WeekAt = w.marks[:30]
 	if v.Books == nil {
 		v.Books = []string{}
 	}
@@ -176,8 +174,7 @@ func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	}
 	if e, ok := w.Expect(r.ID); ok {
 		v.Expected = &e
-		at := func(weeks float64) float64 { return p.row.Calendar.Position(p.Slot, p.today(), weeks) }
-		v.Place = &climb.Range{Low: at(e.In.Low), Mid: at(e.In.Mid), High: at(e.In.High)}
+		v.Place = &climb.Range{Low: w.marks.At(e.In.Low), Mid: w.marks.At(e.In.Mid), High: w.marks.At(e.In.High)}
 	}
 	for _, pt := range r.Points {
 		v.Points = append(v.Points, PointView{pt.Key, pt.Name, pt.Own, pt.State, pt.Since})

@@ -161,14 +161,22 @@ type way struct {
 	climb.Student
 	climb.Path
 	ahead []ahead.HeadStart
+	marks calendar.Marks // where taught weeks from that moment begin
 }
+
+// horizon is how many taught weeks a ladder is drawn for to the week.
+const horizon = 60
 
 // way reckons the path from a standing at a moment.
 func (p *pupil) way(s ladder.Standing, a approach.Approach, at time.Time) way {
-	st := climb.Student{Standing: s, Graph: skills, Shelf: p.shelf, Presumed: climb.Presumed(p.shelf, p.Instrument, s.Began), Approach: a,
-		Home: p.Home, Studio: p.row.Home, Plays: p.Instrument, Calendar: p.row.Calendar, Slot: p.Slot, Now: at}
+	st := p.asStudent(s, a, at)
 	path := climb.Reckon(st)
-	return way{st, path, ahead.Plan(s, skills, path, a.HeadStarts(), at)}
+	return way{st, path, ahead.Plan(s, skills, path, a.HeadStarts(), at), p.row.Calendar.Marks(p.Slot, calendar.On(at), horizon)}
+}
+
+func (p *pupil) asStudent(s ladder.Standing, a approach.Approach, at time.Time) climb.Student {
+	return climb.Student{Standing: s, Graph: skills, Shelf: p.shelf, Presumed: climb.Presumed(p.shelf, p.Instrument, s.Began), Approach: a,
+		Home: p.Home, Studio: p.row.Home, Plays: p.Instrument, Calendar: p.row.Calendar, Slot: p.Slot, Now: at}
 }
 
 func (p *pupil) now() way { return p.way(p.standing, p.Approach, p.room.now) }

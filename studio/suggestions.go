@@ -279,7 +279,7 @@ const (
 func (p *pupil) changes(w way) []reason.Reason {
 	then := p.room.now.Add(-7 * 24 * time.Hour)
 	s := p.until(then)
-	before := p.way(s, p.Approach, then)
+	before := climb.Foresee(p.asStudent(s, p.Approach, then))
 	passed := 0.0
 	if len(p.row.Calendar.Lessons(p.Slot, calendar.On(then).Add(1), p.today())) > 0 {
 		passed = 1

@@ -167,38 +167,42 @@ func (c Calendar) Next(s Slot, d Date) Date {
 	return ""
 }
 
-// AfterWeeks returns the lesson day that comes w taught weeks after d: the
-// first lesson for anything up to one week. Weeks without a lesson do not
-// count. It returns no day when the calendar ends first.
-func (c Calendar) AfterWeeks(s Slot, d Date, w float64) Date {
-	n := int(w + 0.999)
-	for range max(n, 1) {
-		if d = c.Next(s, d); d == "" {
-			return ""
+// Marks returns where the first n taught weeks from d begin, in calendar weeks
+// after d: each taught week runs from one lesson to the next. Past the last term
+// a taught week counts as a calendar week.
+func (c Calendar) Marks(s Slot, d Date, n int) Marks {
+	marks := make(Marks, n)
+	at := d
+	for i := range n {
+		switch {
+		case i == 0:
+			continue
+		case at != "":
+			at = c.Next(s, at)
+		}
+		if at == "" {
+			marks[i] = marks[i-1] + 1
+		} else {
+			marks[i] = float64(at.Sub(d)) / 7
 		}
 	}
-	return d
+	return marks
 }
 
-// Position returns how many calendar weeks after d a time of w taught weeks
-// falls: each taught week runs from one lesson to the next. What would fall
-// into a break falls on the lesson after it. Past the last term a taught week
-// counts as a calendar week.
-func (c Calendar) Position(s Slot, d Date, w float64) float64 {
-	at := d
-	for w > 0 {
-		next := c.Next(s, at)
-		if next == "" {
-			break
-		}
-		step := float64(next.Sub(at)) / 7
-		if w <= 1 && step > 1 {
-			w = 1
-		}
-		if w <= 1 {
-			return float64(at.Sub(d))/7 + w*step
-		}
-		at, w = next, w-1
+// Marks are the beginnings of taught weeks, in calendar weeks from a day.
+type Marks []float64
+
+// At returns how many calendar weeks after the day a time of w taught weeks
+// falls. What would fall into a break falls on the lesson after it.
+func (m Marks) At(w float64) float64 {
+	last := len(m) - 1
+	i := int(max(w, 0))
+	if i >= last {
+		return m[last] + max(w, 0) - float64(last)
 	}
-	return float64(at.Sub(d))/7 + max(w, 0)
+	part, step := max(w, 0)-float64(i), m[i+1]-m[i]
+	if part > 0 && step > 1 {
+		part = 1
+	}
+	return m[i] + part*step
 }

@@ -42,13 +42,6 @@ func TestNextLesson(t *testing.T) {
 	assert.Equal(t, Date("2026-11-25"), Calendar{}.Next(wednesday, "2026-11-18"), "no terms: all year")
 }
 
-func TestWeeksAreTaughtWeeks(t *testing.T) {
-	assert.Equal(t, Date("2026-11-25"), autumn.AfterWeeks(wednesday, "2026-11-18", 0.3))
-	assert.Equal(t, Date("2026-12-09"), autumn.AfterWeeks(wednesday, "2026-11-18", 3))
-	assert.Equal(t, Date("2027-01-13"), autumn.AfterWeeks(wednesday, "2026-11-18", 3.2), "the fourth lesson is after the break")
-	assert.Equal(t, Date(""), autumn.AfterWeeks(wednesday, "2026-11-18", 40))
-}
-
 func TestSlots(t *testing.T) {
 	assert.NoError(t, wednesday.Check())
 	for _, bad := range []Slot{{3, "4pm", 30}, {7, "16:00", 30}, {3, "16:00", 5}, {3, "23:30", 60}} {
@@ -71,10 +64,11 @@ func TestDates(t *testing.T) {
 	assert.Equal(t, Date("2026-11-16"), Date("2026-11-22").Monday())
 }
 
-func TestPositionJumpsOverBreaks(t *testing.T) {
+func TestTaughtWeeksJumpOverBreaks(t *testing.T) {
+	marks := autumn.Marks(wednesday, "2026-11-18", 15)
 	for _, c := range []struct{ weeks, want float64 }{
 		{0, 0}, {0.5, 0.5}, {3, 3}, {4, 8}, {3.2, 8}, {14, 18}, {16, 20},
 	} {
-		assert.InDelta(t, c.want, autumn.Position(wednesday, "2026-11-18", c.weeks), 1e-9, "%v taught weeks", c.weeks)
+		assert.InDelta(t, c.want, marks.At(c.weeks), 1e-9, "%v taught weeks", c.weeks)
 	}
 }

@@ -76,7 +76,13 @@ type Jump struct {
 }
 
 // Reckon works out a student's path.
-func Reckon(st Student) Path {
+func Reckon(st Student) Path { return reckon(st, true) }
+
+// Foresee works out only the forecast of the rungs that are placed: no
+// proposals, jumps or moves.
+func Foresee(st Student) Path { return reckon(st, false) }
+
+func reckon(st Student, whole bool) Path {
 	s := st.Standing
 	p := Path{Known: upkeep.Know(s, st.Presumed, st.Now), Break: breakOf(s, st.Today())}
 	loads, usual := begun(s, st.Graph, st.Presumed)
@@ -120,7 +126,8 @@ func Reckon(st Student) Path {
 		}
 	}
 	p.Rungs = placed
-	if !s.BeforeBook {
+	whole = whole && !s.BeforeBook
+	if whole {
 		p.propose(st, k, coming, last)
 	}
 	weigh := make(map[string]float64, len(p.Loads))
@@ -133,8 +140,8 @@ func Reckon(st Student) Path {
 		}
 	}
 	p.Expected = forecast(p.Rungs, p.Pace, weigh, usual, p.Lessons, st.Calendar, st.Slot, st.Today())
-	p.jumps(st)
-	if !s.BeforeBook {
+	if whole {
+		p.jumps(st)
 		p.moves(st, coming)
 	}
 	return p

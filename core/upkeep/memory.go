@@ -35,6 +35,13 @@ const (
 	mostStability  = 36500
 )
 
+// What the formulas raise from the weights alone, reckoned once.
+var (
+	growth    = math.Exp(w[8])
+	sameDay   = math.Exp(w[17] * w[18])
+	easyStart = firstDifficulty(Easily)
+)
+
 // factor makes a memory of stability S days recalled with 90 % after S days.
 var factor = math.Pow(0.9, -1/w[20]) - 1
 
@@ -69,9 +76,9 @@ func (m Memory) Heard(days float64, g Grade) Memory {
 		s *= inc
 	case g == FellApart:
 		forgotten := w[11] * math.Pow(d, -w[12]) * (math.Pow(s+1, w[13]) - 1) * math.Exp((1-r)*w[14])
-		s = math.Min(s/math.Exp(w[17]*w[18]), clamp(forgotten, leastStability, mostStability))
+		s = math.Min(s/sameDay, clamp(forgotten, leastStability, mostStability))
 	default:
-		gain := math.Exp(w[8]) * (11 - d) * math.Pow(s, -w[9]) * (math.Exp((1-r)*w[10]) - 1)
+		gain := growth * (11 - d) * math.Pow(s, -w[9]) * (math.Exp((1-r)*w[10]) - 1)
 		if g == Rough {
 			gain *= w[15]
 		}
@@ -84,7 +91,7 @@ func (m Memory) Heard(days float64, g Grade) Memory {
 	next := d + step*(10-d)/9
 	return Memory{
 		Stability:  clamp(s, leastStability, mostStability),
-		Difficulty: clamp(w[7]*firstDifficulty(Easily)+(1-w[7])*next, 1, 10),
+		Difficulty: clamp(w[7]*easyStart+(1-w[7])*next, 1, 10),
 	}
 }
 

@@ -1,6 +1,6 @@
 import { createRootRoute, createRoute, createRouter, lazyRouteComponent, redirect } from "@tanstack/react-router";
 import { Problem, queries } from "./api/client";
-import { dayView } from "./api/views";
+import { dayView, ladderView } from "./api/views";
 import { Frame } from "./parts/Frame";
 import { StudentFrame } from "./parts/StudentFrame";
 import { LadderScreen } from "./screens/ladder/LadderScreen";
@@ -19,7 +19,10 @@ const inside = createRoute({
   getParentRoute: () => root,
   id: "inside",
   component: Frame,
-  beforeLoad: async () => {
+  beforeLoad: async ({ location }) => {
+    // the ladder is fetched beside the day, not after it
+    const student = /^\/students\/([^/]+)\/ladder$/.exec(location.pathname)?.[1];
+    if (student) void queries.prefetchQuery(ladderView(student));
     try {
       await queries.ensureQueryData(dayView);
     } catch (error) {

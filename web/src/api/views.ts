@@ -20,6 +20,7 @@ export const ladderView = (student: string) =>
   queryOptions({
     queryKey: ["student", student, "ladder"],
     queryFn: () => answer(api.GET("/api/students/{student}/ladder", ofStudent(student))),
+    staleTime: 3_000, // fetched with the page, not again when it shows
   });
 
 export const lessonView = (student: string) =>
