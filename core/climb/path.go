@@ -175,8 +175,12 @@ func (p *Path) moves(st Student, coming []ladder.Rung) {
 	for _, r := range st.Standing.In(ladder.Current) {
 		k.Learn(r.Item)
 	}
+	now := newOrdering(k, items, wish).costOf(asIs)
+	if now < judgement.OrderWorth { // no order costs less than nothing
+		return
+	}
 	best, cost := Order(k, items, wish)
-	if newOrdering(k, items, wish).costOf(asIs)-cost < judgement.OrderWorth {
+	if now-cost < judgement.OrderWorth {
 		return
 	}
 	for _, strand := range shelf.Strands {
