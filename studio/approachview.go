@@ -30,13 +30,8 @@ func (a *App) Approach(ctx context.Context, who Who, student string) (ApproachVi
 	if err != nil {
 		return ApproachView{}, err
 	}
-	v := ApproachView{Student: p.card(p.Student, p.lessonDay()), Rows: []approach.Row{}, Usual: approach.Default(age(p.Student, p.today())),
+	v := ApproachView{Student: p.card(p.Student, p.lessonDay()), Rows: approach.For(string(p.Instrument)), Usual: approach.Default(age(p.Student, p.today())),
 		Books: append([]string{}, p.standing.Books...), Offered: []string{}, Taste: string(p.standing.Taste), Before: p.standing.BeforeBook}
-	for _, r := range approach.Rows {
-		if r.Only == "" || r.Only == string(p.Instrument) {
-			v.Rows = append(v.Rows, r)
-		}
-	}
 	seen := map[string]bool{}
 	for _, it := range p.shelf {
 		if it.Instrument == p.Instrument && !seen[it.Book] {

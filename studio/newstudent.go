@@ -53,6 +53,7 @@ func (a *App) AddStudent(ctx context.Context, who Who, in NewStudent) (StudentCa
 type Beginning struct {
 	Age      int               `json:"age"`
 	Approach approach.Approach `json:"approach" doc:"with the usual answers for the age"`
+	Rows     []approach.Row    `json:"rows" nullable:"false" doc:"the questions of the approach"`
 	Presumed []string          `json:"presumed" nullable:"false" doc:"names of skills taken for granted from where the student begins"`
 	Rungs    []FirstRung       `json:"rungs" nullable:"false"`
 }
@@ -73,7 +74,7 @@ func (a *App) Begin(ctx context.Context, who Who, in NewStudent) (Beginning, err
 	}
 	s := ladder.Fold(facts, p.items)
 	w := p.way(s, p.Approach, p.room.now)
-	v := Beginning{Age: age(p.Student, p.today()), Approach: p.Approach, Presumed: skills.Names(w.Presumed), Rungs: []FirstRung{}}
+	v := Beginning{Age: age(p.Student, p.today()), Approach: p.Approach, Rows: approach.For(string(p.Instrument)), Presumed: skills.Names(w.Presumed), Rungs: []FirstRung{}}
 	for _, r := range s.Rungs {
 		first := FirstRung{Title: r.Item.Title, Strand: r.Strand, Why: []reason.Reason{}}
 		if load, ok := w.Loads[r.ID]; ok {

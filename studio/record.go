@@ -47,7 +47,7 @@ func (a *App) Tell(ctx context.Context, who Who, facts []ladder.Fact) error {
 type Entry struct {
 	Fact  ladder.Fact `json:"fact"`
 	Title string      `json:"title" doc:"of the rung's item; empty when there is none"`
-	Point string      `json:"point" doc:"name of the focus point or place of the spot"`
+	Point string      `json:"point" doc:"name of the focus point or of the skill, or place of the spot"`
 	Back  bool        `json:"back" doc:"it was taken back"`
 	Note  string      `json:"note" enum:",refused" doc:"refused: a try turned back"`
 }
@@ -89,6 +89,9 @@ func (p *pupil) entries(facts []ladder.Fact) []Entry {
 			continue
 		}
 		e := Entry{Fact: f, Back: back[f.ID]}
+		if f.Skill != "" {
+			e.Point = skills.Name(f.Skill)
+		}
 		id := f.Rung
 		if f.Kind == ladder.RungAdded {
 			id = f.ID

@@ -119,6 +119,17 @@ var Rows = []Row{
 		{"asked", "ask the family", ""}, {"counted", "counted, with family treats", ""}, {"music", "the music only", ""}}, always("asked")},
 }
 
+// For returns the questions that are asked for an instrument.
+func For(instrument string) []Row {
+	rows := []Row{}
+	for _, r := range Rows {
+		if r.Only == "" || r.Only == instrument {
+			rows = append(rows, r)
+		}
+	}
+	return rows
+}
+
 // Default returns the usual approach for an age in years.
 func Default(age int) Approach {
 	a := Approach{}

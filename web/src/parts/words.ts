@@ -89,7 +89,7 @@ export function tellOf(e: Schemas["Entry"]): string {
     case "opened_with":
       return "chosen to open with";
     case "prepared":
-      return `head start, task ${f.count}: ${f.skill}`;
+      return `head start on ${e.point}, task ${f.count}`;
     case "probed":
       return `test for the first book: ${f.outcome === "pass" ? "passed" : f.outcome}`;
     case "before_book":

@@ -92,7 +92,7 @@ function threadsOf(view: Schemas["LadderView"], placed: Placed[], height: (w: nu
     const left = start.tasks.length - start.done;
     const marks = start.tasks.map((_, i) =>
       i < start.done
-        ? { y: 0, done: true }
+        ? { y: -11, done: true } // just below now
         : { y: at(start.start + ((start.ready - start.start) * (i - start.done)) / Math.max(left, 1)), done: false },
     );
     return [{ start, from, to, marks: start.done > 1 ? marks.slice(start.done - 1) : marks }];

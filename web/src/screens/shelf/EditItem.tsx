@@ -41,7 +41,11 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
   };
   const family = { piano: "keyboard", cello: "bowed", guitar: "plucked" }[draft.instrument];
   return (
-    <form onSubmit={submit} aria-label={`Edit ${item.title}`} className="space-y-3 rounded bg-raised p-4 font-[580]">
+    <form
+      onSubmit={submit}
+      aria-label={item.title ? `Edit ${item.title}` : "A new item"}
+      className="space-y-3 rounded bg-raised p-4 font-[580]"
+    >
       <label className="block">
         Title
         <input
@@ -61,6 +65,34 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
           Unit
           <input className={field} value={draft.unit} onChange={(e) => set({ unit: e.target.value })} />
         </label>
+        {!item.title && (
+          <label>
+            Instrument
+            <select
+              className={field}
+              value={draft.instrument}
+              onChange={(e) =>
+                set({ instrument: e.target.value as Item["instrument"], brings: [], needs: [], revisits: [] })
+              }
+            >
+              <option>piano</option>
+              <option>cello</option>
+              <option>guitar</option>
+            </select>
+          </label>
+        )}
+        {!item.hasScore && (
+          <label>
+            Bars
+            <input
+              type="number"
+              min={0}
+              className={field}
+              value={draft.bars}
+              onChange={(e) => set({ bars: Number(e.target.value) })}
+            />
+          </label>
+        )}
         <label>
           Lane
           <select

@@ -1,15 +1,34 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
+import { ulid } from "ulid";
 import type { Schemas } from "../../api/client";
 import { shelfView, skillsView, useDay } from "../../api/views";
+import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
 import { plural, sentence, strandNames } from "../../parts/words";
+import { EditItem } from "./EditItem";
 import { ImportScores } from "./ImportScores";
 import { OwnBooks } from "./OwnBooks";
 import { Table } from "./Table";
 
 type Asked = { words: string; instrument: string; taste: string; slope: string; student: string };
+
+const blank: Omit<Schemas["Item"], "id"> = {
+  title: "",
+  instrument: "piano",
+  strand: "book",
+  book: "",
+  unit: "",
+  brings: [],
+  needs: [],
+  revisits: [],
+  parts: [],
+  points: [],
+  bars: 0,
+  staves: 0,
+  hasScore: false,
+};
 
 const none: Asked = { words: "", instrument: "", taste: "", slope: "", student: "" };
 const pickBox = "rounded border border-line bg-raised px-2 py-1.5";
@@ -20,6 +39,7 @@ export function ShelfScreen() {
   const [asked, setAsked] = useState(none);
   const set = (change: Partial<Asked>) => setAsked((was) => ({ ...was, ...change }));
   const query = useQuery({ ...shelfView(asked.student), placeholderData: keepPreviousData });
+  const [made, make] = useState<Schemas["Item"]>();
   const { data: day } = useDay();
   const student = day?.students.find((s) => s.id === asked.student);
   const instrument = student?.instrument ?? asked.instrument;
@@ -35,39 +55,27 @@ export function ShelfScreen() {
             onChange={(e) => set({ words: e.target.value })}
             className={`w-56 placeholder:text-soft ${pickBox}`}
           />
-          <select
-            aria-label="Instrument"
-            className={pickBox}
+          <Pick
+            name="Instrument"
+            all="every instrument"
+            choices={["piano", "cello", "guitar"]}
             value={instrument}
-            onChange={(e) => set({ instrument: e.target.value, student: "" })}
-          >
-            <option value="">every instrument</option>
-            <option>piano</option>
-            <option>cello</option>
-            <option>guitar</option>
-          </select>
-          <select
-            aria-label="Taste"
-            className={pickBox}
+            set={(instrument) => set({ instrument, student: "" })}
+          />
+          <Pick
+            name="Taste"
+            all="every taste"
+            choices={["lively", "lyrical", "familiar"]}
             value={asked.taste}
-            onChange={(e) => set({ taste: e.target.value })}
-          >
-            <option value="">every taste</option>
-            <option>lively</option>
-            <option>lyrical</option>
-            <option>familiar</option>
-          </select>
-          <select
-            aria-label="Load"
-            className={pickBox}
+            set={(taste) => set({ taste })}
+          />
+          <Pick
+            name="Load"
+            all="every load"
+            choices={["climb", "step", "landing"]}
             value={asked.slope}
-            onChange={(e) => set({ slope: e.target.value })}
-          >
-            <option value="">every load</option>
-            <option value="climb">climbs</option>
-            <option value="step">steps</option>
-            <option value="landing">landings</option>
-          </select>
+            set={(slope) => set({ slope })}
+          />
           <select
             aria-label="Loads for"
             className={pickBox}
@@ -82,14 +90,32 @@ export function ShelfScreen() {
             ))}
           </select>
         </div>
+        {made && <EditItem key={made.id} item={made} close={() => make(undefined)} />}
         <Shown query={query}>{(shelf) => <Books shelf={shelf} asked={{ ...asked, instrument }} />}</Shown>
       </section>
       <div className="space-y-4">
         <ImportScores books={[...new Set(query.data?.items.map((it) => it.book))]} />
         <Table />
+        <Button className="w-full" onClick={() => make({ ...blank, id: ulid() })}>
+          Write a new item
+        </Button>
         {query.data && <Faults faults={query.data.faults} />}
       </div>
     </main>
+  );
+}
+
+type PickProps = { name: string; all: string; choices: string[]; value: string; set: (value: string) => void };
+
+// Pick narrows the shelf by one thing.
+function Pick({ name, all, choices, value, set }: PickProps) {
+  return (
+    <select aria-label={name} className={pickBox} value={value} onChange={(e) => set(e.target.value)}>
+      <option value="">{all}</option>
+      {choices.map((c) => (
+        <option key={c}>{c}</option>
+      ))}
+    </select>
   );
 }
 

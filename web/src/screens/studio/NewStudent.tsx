@@ -203,30 +203,48 @@ export function NewStudent() {
       <Button look="main" type="submit" disabled={add.isPending} className="col-span-2">
         Take on
       </Button>
-      <First asked={{ ...asked, id: id.current }} />
+      <First asked={{ ...asked, id: id.current }} set={set} />
     </form>
   );
 }
 
 // First shows how the student would begin: the approach for the age and the
 // first rungs.
-function First({ asked }: { asked: Asked }) {
+function First({ asked, set }: { asked: Asked; set: (change: Partial<Asked>) => void }) {
   const ready = asked.birthYear > 1900 && asked.slot.start !== "" && asked.slot.minutes >= 10;
   const query = useQuery({
-    queryKey: ["begin", asked.birthYear, asked.birthMonth, asked.instrument, asked.books, asked.begin],
+    queryKey: ["begin", asked.birthYear, asked.birthMonth, asked.instrument, asked.books, asked.begin, asked.approach],
     queryFn: () => answer(api.POST("/api/students/preview", { body: asked })),
     enabled: ready,
     placeholderData: keepPreviousData,
     retry: false,
   });
   if (!ready || !query.data) return null;
-  const { age, approach, rungs, presumed } = query.data;
+  const { age, approach, rows, rungs, presumed } = query.data;
   return (
     <section aria-label="How it would begin" className="col-span-2 rounded border-l-4 border-ahead bg-ground p-3">
-      <p className="font-normal">
-        {age} years: {approach.upkeep === "half" ? "half" : approach.upkeep} of the practice upkeep,{" "}
-        {approach["new-skills"]} new skills a piece at most. Settings can change it all.
-      </p>
+      <details className="font-normal">
+        <summary className="cursor-pointer py-0.5">
+          Approach: {asked.approach ? "yours" : `usual at ${age}`},{" "}
+          {rows.find((r) => r.key === "upkeep")?.schools.find((x) => x.key === approach.upkeep)?.name} upkeep
+        </summary>
+        {rows.map((r) => (
+          <label key={r.key} className="mt-1 flex items-center justify-between gap-2">
+            <span className="flex-1">{r.asks}</span>
+            <select
+              className="w-40 rounded border border-line bg-raised px-1.5 py-1"
+              value={approach[r.key]}
+              onChange={(e) => set({ approach: { ...asked.approach, [r.key]: e.target.value } })}
+            >
+              {r.schools.map((x) => (
+                <option key={x.key} value={x.key}>
+                  {x.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        ))}
+      </details>
       {rungs.length > 0 && (
         <>
           <h3 className="mt-2">{asked.begin === "before" ? "A mixture of small things" : "First rungs"}</h3>

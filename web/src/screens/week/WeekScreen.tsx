@@ -25,7 +25,7 @@ export function WeekScreen() {
               <fieldset>
                 <legend className="mb-1 font-[620]">Paper</legend>
                 {(["A4", "Letter"] as const).map((p) => (
-                  <label key={p} className="mr-4">
+                  <label key={p} className="mr-4 inline-flex items-center gap-1.5">
                     <input type="radio" name="paper" checked={paper === p} onChange={() => setPaper(p)} /> {p}
                   </label>
                 ))}
