@@ -129,12 +129,6 @@ func Of(r ladder.Rung) (Memory, time.Time) {
 	return m, last
 }
 
-// Recall returns how likely a secure rung is still played well at a moment.
-func Recall(r ladder.Rung, at time.Time) float64 {
-	m, last := Of(r)
-	return m.Recall(days(last, at))
-}
-
 // days counts midnights between two moments, so that twice in one lesson is
 // the same day.
 func days(from, to time.Time) float64 {

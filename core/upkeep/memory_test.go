@@ -69,6 +69,9 @@ func TestMemoryOfARung(t *testing.T) {
 	want := Memory{}.Heard(0, Fine).Heard(7, Easily).Heard(0, Fine)
 	assert.Equal(t, want, m, "what was heard before the foothold does not count")
 	assert.Equal(t, day(14).Add(time.Minute), last)
-	assert.Less(t, Recall(r, day(30)), Recall(r, day(15)))
-	assert.Zero(t, Recall(ladder.Rung{}, day(1)))
+	known := func(at int) float64 { return Know(ladder.Standing{Rungs: []ladder.Rung{r}}, nil, day(at)).Recall[r.ID] }
+	assert.Less(t, known(30), known(15))
+	played := r
+	played.Home = []time.Time{day(20)}
+	assert.Greater(t, Know(ladder.Standing{Rungs: []ladder.Rung{played}}, nil, day(30)).Recall[r.ID], known(30), "a day it was played at home counts")
 }
