@@ -10,6 +10,7 @@ import (
 	"patientladder/core/climb"
 	"patientladder/core/notation"
 	"patientladder/core/notation/abc"
+	"patientladder/core/reading"
 	"patientladder/core/score"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -96,6 +97,7 @@ type ItemView struct {
 	Meter    string         `json:"meter"`
 	Lowest   string         `json:"lowest"`
 	Highest  string         `json:"highest"`
+	ToLearn  int            `json:"toLearn" doc:"figures that build the piece; 0 without a score"`
 	Unread   []score.Unread `json:"unread" nullable:"false" doc:"what the reader met and did not keep"`
 }
 
@@ -120,6 +122,7 @@ func (a *App) Item(ctx context.Context, who Who, id string) (ItemView, error) {
 	}
 	v.File = file.Name
 	v.Unread = append(v.Unread, s.Unread...)
+	v.ToLearn = reading.ToLearn(reading.Figures(s))
 	describe(&v, s)
 	return v, nil
 }

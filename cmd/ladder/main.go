@@ -22,7 +22,8 @@ const usage = `usage: ladder COMMAND
                        serve the demo studio from a private database,
                        or from LADDER_DSN when it is set
   migrate              bring the database of LADDER_DSN up to date
-  read FILE [--played] print what is read from a score, as JSON
+  read FILE [--played] [--for AGE]
+                       print what is read from a score, as JSON
   openapi              print the description of the API
 
 LADDER_DSN is a database address such as

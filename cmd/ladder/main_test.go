@@ -31,8 +31,21 @@ func TestRead(t *testing.T) {
 	tune := file(t, "tune.abc", "X:1\nT:Two bars\nM:2/4\nL:1/4\nK:D\n|:F _B-|B/ z/ c:|\n")
 	out, err := ladder("read", tune)
 	require.NoError(t, err)
-	assert.JSONEq(t, `{"title":"Two bars","bars":2,"parts":[{"name":"","staff":1,"notes":[
-		{"pitch":"F#4","onset":"0","duration":"1"},{"pitch":"Bb4","onset":"1","duration":"3/2"},{"pitch":"C#5","onset":"3","duration":"1"}]}],"unread":[]}`, out)
+	assert.JSONEq(t, `{"title":"Two bars","bars":2,"distinctBars":2,
+		"patterns":[{"id":"A","kind":"first","bar":1,"beat":"0","length":"2"},{"id":"B","kind":"first","bar":2,"beat":"0","length":"2"}],
+		"parts":[{"name":"","staff":1,"notes":[
+			{"pitch":"F#4","onset":"0","duration":"1"},{"pitch":"Bb4","onset":"1","duration":"3/2"},{"pitch":"C#5","onset":"3","duration":"1"}],
+			"direction":["start","up","up"],
+			"intervals":[{"number":4,"quality":"d","name":"fourth"},{"number":2,"quality":"A","name":"step"}],
+			"landmarks":[{"note":"G4","steps":-1},{"note":"C5","steps":-1},{"note":"C5","steps":0}],
+			"positions":[{"bar":1,"beat":"0","low":"F4","high":"C5","fingers":["1","4","5"],"move":""}]}],
+		"chunks":[{"from":{"bar":1,"beat":"0"},"to":{"bar":2,"beat":"1"},"hand":"right","start":{"finger":"1","key":"F#4"},"parts":[]}],
+		"unread":[]}`, out)
+	older, err := ladder("read", "--for", "9", "../../demo/scores/shore-gulls.abc")
+	require.NoError(t, err)
+	younger, err := ladder("read", "--for", "5", "../../demo/scores/shore-gulls.abc")
+	require.NoError(t, err)
+	assert.Greater(t, strings.Count(younger, `"hand"`), strings.Count(older, `"hand"`), "smaller chunks for the younger")
 	out, err = ladder("read", "--played", tune)
 	require.NoError(t, err)
 	var played struct {
@@ -77,6 +90,7 @@ func TestOneLineForEachFailure(t *testing.T) {
 		{"bad XML", []string{"read", file(t, "b.xml", "<score-partwise><part-list/>")}, "line 1: "},
 		{"other file", []string{"read", file(t, "b.txt", "hello")}, "neither MusicXML"},
 		{"two files", []string{"read", "a", "b"}, `not also "b"`},
+		{"no age", []string{"read", "a", "--for"}, "--for needs an age"},
 		{"no database named", []string{"serve"}, "LADDER_DSN is not set"},
 		{"unknown command", []string{"dance"}, `no command "dance"`},
 		{"unwritable folder", []string{"demo", "--data", file(t, "f", "") + "/x"}, "cannot be made"},

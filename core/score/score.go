@@ -134,26 +134,6 @@ func (s Score) Bars() int {
 	return n
 }
 
-// Different returns the number of bars that are not the same again: a bar is
-// the same when all parts play the same pitches at the same onsets for the same
-// durations as in an earlier bar.
-func (s Score) Different() int {
-	seen := map[string]bool{}
-	for b := range s.Bars() {
-		var key strings.Builder
-		for pi, p := range s.Parts {
-			if b >= len(p.Bars) {
-				continue
-			}
-			for _, n := range p.Bars[b].Notes {
-				fmt.Fprintf(&key, "%d:%v+%v=%v,%t;", pi, n.Onset, n.Duration, n.Pitch, n.Rest)
-			}
-		}
-		seen[key.String()] = true
-	}
-	return len(seen)
-}
-
 // Note counts what a reader could not keep, by kind.
 func (s *Score) Note(what string, bar int) {
 	for i := range s.Unread {

@@ -12,8 +12,10 @@ type Sound struct {
 	Pitch    pitch.Pitch
 	Onset    Time // from the start of the piece, written or played
 	Duration Time
-	Bar      int // written bar in which it begins, from 1
+	Bar      int  // written bar in which it begins, from 1
+	Beat     Time // from the start of that bar
 	Voice    int
+	Finger   string // as written; empty for none
 }
 
 // Written returns the order of bars as written: 1, 2, 3 and so on.
@@ -88,6 +90,13 @@ func last(rep []Repeat, i int) int {
 	return most
 }
 
+func finger(n Note) string {
+	if len(n.Fingers) == 0 {
+		return ""
+	}
+	return n.Fingers[0]
+}
+
 // Sounding returns the notes of one staff of one part in the given order of
 // bars, ties joined, by onset and then from low to high.
 func (p Part) Sounding(staff int, order []int) []Sound {
@@ -116,7 +125,7 @@ func (p Part) Sounding(staff int, order []int) []Sound {
 				}
 				continue
 			}
-			out = append(out, Sound{n.Pitch, onset, n.Duration, b, n.Voice})
+			out = append(out, Sound{n.Pitch, onset, n.Duration, b, n.Onset, n.Voice, finger(n)})
 			delete(held, k)
 			if n.TieTo {
 				held[k] = len(out) - 1

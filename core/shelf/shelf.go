@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"patientladder/core/reading"
 	"patientladder/core/score"
 )
 
@@ -58,7 +59,7 @@ type Item struct {
 	Taste      Taste      `json:"taste,omitempty" enum:"lively,lyrical,familiar" doc:"of repertoire"`
 	Asks       []string   `json:"asks,omitempty" enum:"touch,pedals" nullable:"false" doc:"what the instrument must have"`
 	Bars       int        `json:"bars" doc:"written bars; 0 without a score"`
-	Different  int        `json:"different,omitempty" doc:"bars that are not the same again; 0 without a score"`
+	Different  int        `json:"different,omitempty" doc:"bars with notes that are not the same again; 0 without a score"`
 	Staves     int        `json:"staves" doc:"staves of the first part; 2 means two hands"`
 	Tempo      float64    `json:"tempo,omitempty" doc:"quarter notes a minute; 0 where none is written"`
 	Low        int        `json:"low,omitempty" doc:"lowest note as a MIDI number; 0 without a score"`
@@ -161,7 +162,7 @@ func UsualPoints(i Instrument, s score.Score) []string {
 
 // Describe fills in what an item's score tells.
 func (it *Item) Describe(s score.Score) {
-	it.HasScore, it.Bars, it.Different = true, s.Bars(), s.Different()
+	it.HasScore, it.Bars, it.Different = true, s.Bars(), reading.Distinct(s)
 	if it.Composer == "" {
 		it.Composer = s.Composer
 	}

@@ -7,7 +7,7 @@ import { itemView, ladderView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Score } from "../../parts/Score";
 import { Shown } from "../../parts/Told";
-import { strandNames } from "../../parts/words";
+import { plural, strandNames } from "../../parts/words";
 import { EditItem } from "./EditItem";
 
 // ItemScreen: the score drawn, what is known of the item, and whose ladder it
@@ -63,7 +63,10 @@ function Facts({ view }: { view: Schemas["ItemView"] }) {
   const { item } = view;
   const lines: [string, string][] = [
     ["Lane", strandNames[item.strand] ?? ""],
-    ["Bars", item.hasScore ? `${item.bars}, ${item.different ?? item.bars} of them different` : ""],
+    [
+      "How much there is",
+      item.hasScore ? `${plural(item.bars, "bar")}, ${plural(view.toLearn, "figure")} to learn` : "",
+    ],
     ["Taste", item.taste ?? ""],
     ["Key and meter", [view.key, view.meter].filter(Boolean).join(", ")],
     ["Lowest, highest", view.lowest ? `${view.lowest} to ${view.highest}` : ""],

@@ -1,0 +1,286 @@
+package reading
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"os/exec"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/notation"
+	"patientladder/core/pitch"
+	"patientladder/core/score"
+)
+
+func tune(t *testing.T, bars string) score.Score {
+	s, err := notation.Read("t.abc", []byte("X:1\nT:T\nM:4/4\nL:1/4\nK:C\n"+bars+"\n"))
+	require.NoError(t, err)
+	return s
+}
+
+func line(t *testing.T, bars string) []Chord {
+	s := tune(t, bars)
+	return Line(s.Parts[0], 1, s.Written())
+}
+
+func TestDirections(t *testing.T) {
+	for _, c := range []struct{ name, bars, want string }{
+		{"a walk", "C D E D", "start up up down"},
+		{"same across a bar line", "C D E E|E D C2", "start up up same same down down"},
+		{"same across a rest", "C z C D", "start same up"},
+		{"a tie is one note", "C2-C2|D4", "start up"},
+		{"a sharp is up", "C ^C =C C", "start up down same"},
+	} {
+		top, _ := Directions(line(t, c.bars))
+		assert.Equal(t, c.want, strings.Trim(fmt.Sprint(top), "[]"), c.name)
+	}
+	top, bottom := Directions(line(t, "[CE][CG][DG]"))
+	assert.Equal(t, []Direction{Start, Up, Same}, top, "chords by the top note")
+	assert.Equal(t, []Direction{Start, Same, Up}, bottom, "and by the bottom note")
+	none, _ := Directions(nil)
+	assert.Empty(t, none)
+}
+
+// Intervals as the npm library teoria names them, for notes up to an octave
+// apart and at most one sharp or flat each.
+func TestIntervalsAgainstAnotherLibrary(t *testing.T) {
+	var pairs [][2]string
+	var ours []string
+	for line := range 14 {
+		for width := range 8 {
+			for _, alters := range [][2]int{{0, 0}, {1, 0}, {0, 1}, {-1, 0}, {0, -1}, {1, 1}, {-1, -1}} {
+				a, err := pitch.New("CDEFGAB"[line%7], alters[0], 4+line/7)
+				require.NoError(t, err)
+				b, err := pitch.New("CDEFGAB"[(line+width)%7], alters[1], 4+(line+width)/7)
+				require.NoError(t, err)
+				if b.MIDI() < a.MIDI() || width == 0 && b.MIDI() != a.MIDI() {
+					continue
+				}
+				i := Between(a, b)
+				if len(i.Quality) > 1 {
+					continue
+				}
+				pairs, ours = append(pairs, [2]string{a.String(), b.String()}), append(ours, i.String())
+			}
+		}
+	}
+	in, err := json.Marshal(pairs)
+	require.NoError(t, err)
+	cmd := exec.Command("node", "../../web/checks/intervals.mjs")
+	cmd.Stdin = bytes.NewReader(in)
+	out, err := cmd.Output()
+	require.NoError(t, err, "the check needs the packages of web/: run npm ci there")
+	var theirs []string
+	require.NoError(t, json.Unmarshal(out, &theirs))
+	require.Greater(t, len(pairs), 500)
+	for i := range pairs {
+		// teoria writes the number first after the quality, like us
+		require.Equal(t, theirs[i], ours[i], "%v", pairs[i])
+	}
+}
+
+func TestIntervalNames(t *testing.T) {
+	var got []string
+	for _, i := range Melodic(line(t, "C C D F|C G C A|C B C c|C d")) {
+		got = append(got, i.Name)
+	}
+	assert.Equal(t, []string{"same", "step", "skip", "fourth", "fifth", "fifth", "sixth", "sixth", "seventh", "seventh", "octave", "octave", "wider"}, got)
+	assert.Equal(t, "[M3 P5]", fmt.Sprint(line(t, "[CEG]4")[0].Harmonic()))
+}
+
+func TestNearestLandmark(t *testing.T) {
+	note := func(s string) pitch.Pitch { p, err := pitch.Parse(s); require.NoError(t, err); return p }
+	known := []pitch.Pitch{note("C4"), note("G4")}
+	for name, want := range map[string]string{"D4": "C4 +1", "F4": "G4 -1", "E4": "C4 +2", "A4": "G4 +1", "B3": "C4 -1", "C4": "C4 +0"} {
+		landmark, steps, ok := Nearest(note(name), known)
+		require.True(t, ok)
+		assert.Equal(t, want, fmt.Sprintf("%v %+d", landmark, steps), name)
+	}
+	_, _, ok := Nearest(note("D4"), nil)
+	assert.False(t, ok)
+}
+
+func lows(positions []Position) (out []string) {
+	for _, p := range positions {
+		out = append(out, fmt.Sprintf("%d.%v %s %s%s", p.Bar, p.Beat, p.Low, strings.Join(p.Fingers, ""), p.Move))
+	}
+	return
+}
+
+// The scale's fingers are those of Hanon, The Virtuoso Pianist (1873), No. 39,
+// C major over one octave.
+func TestPositions(t *testing.T) {
+	for _, c := range []struct {
+		name, bars string
+		hand       Hand
+		want       []string
+	}{
+		{"five fingers on C", "C D E F|G F E D", Right, []string{"1.0 C4 12345432"}},
+		{"the same, left hand", "C D E F|G F E D", Left, []string{"1.0 C4 54321234"}},
+		{"two positions and a jump", "C E G z|z c e g", Right, []string{"1.0 C4 135", "2.1 C5 135jump"}},
+		{"a scale passes the thumb under", "C D E F|G A B c", Right, []string{"1.0 C4 123", "1.3 F4 12345crossing"}},
+		{"coming down the third finger goes over", "c B A G|F E D C", Right, []string{"1.0 F4 54321", "2.1 C4 321crossing"}},
+		{"the left hand up: the third goes over", "C D E F|G A B c", Left, []string{"1.0 C4 54321", "2.1 F4 321crossing"}},
+		{"a written finger moves the hand", "!1!C D !1!E F", Right, []string{"1.0 C4 12", "1.2 E4 12crossing"}},
+		{"a chord too wide stands by itself", "[Cc]4", Right, []string{"1.0 C4 5"}},
+	} {
+		assert.Equal(t, c.want, lows(Positions(line(t, c.bars), c.hand)), c.name)
+	}
+	assert.Empty(t, Positions(nil, Right))
+}
+
+// The fewest positions by trying every way to place each note.
+func fewest(chords []Chord, hand Hand) int {
+	lows := candidates(chords)
+	best := len(chords) + 1
+	var try func(i, at, count int)
+	try = func(i, at, count int) {
+		if count >= best {
+			return
+		}
+		if i == len(chords) {
+			best = count
+			return
+		}
+		for _, low := range lows {
+			if !holds(chords[i], low, hand) {
+				continue
+			}
+			if i > 0 && low == at {
+				try(i+1, low, count)
+			} else {
+				try(i+1, low, count+1)
+			}
+		}
+	}
+	try(0, 0, 0)
+	return best
+}
+
+func TestPositionsAreTheFewest(t *testing.T) {
+	rng := rand.New(rand.NewPCG(2, 4))
+	for range 200 {
+		var bars strings.Builder
+		for i := range 1 + rng.IntN(8) {
+			if i > 0 && i%4 == 0 {
+				bars.WriteString("|")
+			}
+			if rng.IntN(4) == 0 {
+				fmt.Fprintf(&bars, "!%d!", 1+rng.IntN(5))
+			}
+			bars.WriteByte("CDEFGABcdefgab"[rng.IntN(14)])
+		}
+		chords := line(t, bars.String())
+		hand := []Hand{Right, Left}[rng.IntN(2)]
+		got := Positions(chords, hand)
+		require.Len(t, got, fewest(chords, hand), bars.String())
+		n := 0
+		for _, p := range got {
+			n += len(p.Fingers)
+		}
+		require.Equal(t, len(chords), n, "every chord has its finger")
+	}
+}
+
+func kinds(figures []Figure) (out []string) {
+	for _, f := range figures {
+		out = append(out, f.ID+" "+string(f.Kind))
+	}
+	return
+}
+
+func TestThreeKindsOfRepetition(t *testing.T) {
+	s := tune(t, "C D E2|C D E2|C/D/E3|D E F2|G A B2|E C D2")
+	assert.Equal(t, []string{"A first", "A again", "A newRhythm", "A moved", "A moved", "B first"}, kinds(Bars(s)))
+	assert.False(t, Bars(s)[3].Exact, "the same steps, other semitones")
+	assert.True(t, Bars(s)[4].Exact)
+	assert.Equal(t, 5, Distinct(s))
+	assert.Empty(t, Bars(tune(t, "C4|z4"))[1:], "a bar of rests is not a figure")
+
+	phrases := tune(t, "C E D F|G2 A B|C E D F|G2 A B")
+	assert.Equal(t, []string{"A first", "A again"}, kinds(Figures(phrases)), "the piece is told by the size that tells it shortest")
+	halves := tune(t, "C D C D|C D C D|C D C D")
+	assert.Equal(t, 1, ToLearn(Figures(halves)))
+	assert.Equal(t, score.Quarters(2), Figures(halves)[0].Length)
+	held := tune(t, "C D2 E|C D2 E")
+	assert.Equal(t, score.Quarters(4), Figures(held)[0].Length, "no cut through a held note")
+}
+
+// The shortest telling by trying, for each size, every reference of every
+// stretch to an earlier one.
+func TestFiguresAreTheShortestTelling(t *testing.T) {
+	rng := rand.New(rand.NewPCG(6, 1))
+	cells := []string{"CDE2", "DEF2", "C2DE", "E4", "GAB2", "EDC2"}
+	for range 150 {
+		var bars []string
+		for range 2 + rng.IntN(5) {
+			bars = append(bars, cells[rng.IntN(len(cells))])
+		}
+		s := tune(t, strings.Join(bars, "|"))
+		best := -1.0
+		for _, cut := range [][]window{halves(s), phrases(s, 1), phrases(s, 2), phrases(s, 4)} {
+			if cut == nil {
+				continue
+			}
+			var try func(i int) float64
+			try = func(i int) float64 {
+				if i == len(cut) {
+					return 0
+				}
+				least := 1 + float64(len(cut[i].notes))
+				for j := range i {
+					if kind, _, cost := relate(cut[j], cut[i]); kind != First {
+						least = min(least, cost)
+					}
+				}
+				return least + try(i+1)
+			}
+			if sum := try(0); best < 0 || sum < best {
+				best = sum
+			}
+		}
+		require.InDelta(t, best, telling(Figures(s)), 1e-9, bars)
+	}
+}
+
+// walk visits the smallest chunks in order.
+func walk(c Chunk, visit func(Chunk)) {
+	if len(c.Parts) == 0 {
+		visit(c)
+	}
+	for _, p := range c.Parts {
+		walk(p, visit)
+	}
+}
+
+func TestChunksAreJoinedToTheWhole(t *testing.T) {
+	chords := line(t, "C D E D|C D E2|E F G F|E D C2|C D E D|C D E2|E F G F|E D C2")
+	whole, ok := Chunks(chords, Positions(chords, Right), Right, Size(5, false))
+	require.True(t, ok)
+	assert.Equal(t, []int{1, 8}, []int{whole.From.Bar, whole.To.Bar})
+	require.Len(t, whole.Parts, 2)
+	assert.Equal(t, []int{1, 4}, []int{whole.Parts[0].From.Bar, whole.Parts[0].To.Bar}, "cut at the phrase")
+	assert.Equal(t, StartOf{"3", "E4"}, whole.Parts[0].Parts[1].Start, "every chunk has its finger and key")
+	bars := []int{}
+	walk(whole, func(c Chunk) {
+		bars = append(bars, c.From.Bar)
+		assert.Equal(t, Right, c.Hand)
+	})
+	assert.Equal(t, []int{1, 2, 3, 4, 5, 6, 7, 8}, bars, "a bar each, in order, nothing left out")
+
+	older, _ := Chunks(chords, nil, Right, Size(9, true))
+	leaves := 0
+	walk(older, func(Chunk) { leaves++ })
+	assert.Equal(t, 4, leaves, "from eight and reading solidly the pair is begun with")
+
+	busy := line(t, "C/D/E/F/ G/F/E/D/")
+	small, _ := Chunks(busy, nil, Left, 4)
+	assert.Len(t, small.Parts, 2, "a full bar is cut in two")
+	_, ok = Chunks(nil, nil, Right, 4)
+	assert.False(t, ok)
+}
