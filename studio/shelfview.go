@@ -11,6 +11,7 @@ import (
 	"patientladder/core/notation"
 	"patientladder/core/notation/abc"
 	"patientladder/core/reading"
+	"patientladder/core/reason"
 	"patientladder/core/score"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -88,17 +89,17 @@ func (v *ShelfView) along(k climb.Knows, plays shelf.Instrument, usual float64) 
 
 // An ItemView is one item with the names of its skills.
 type ItemView struct {
-	Item     shelf.Item     `json:"item"`
-	Brings   []string       `json:"brings" nullable:"false"`
-	Needs    []string       `json:"needs" nullable:"false"`
-	Revisits []string       `json:"revisits" nullable:"false"`
-	File     string         `json:"file" doc:"name of the score file"`
-	Key      string         `json:"key"`
-	Meter    string         `json:"meter"`
-	Lowest   string         `json:"lowest"`
-	Highest  string         `json:"highest"`
-	ToLearn  int            `json:"toLearn" doc:"figures that build the piece; 0 without a score"`
-	Unread   []score.Unread `json:"unread" nullable:"false" doc:"what the reader met and did not keep"`
+	Item     shelf.Item      `json:"item"`
+	Brings   []string        `json:"brings" nullable:"false"`
+	Needs    []string        `json:"needs" nullable:"false"`
+	Revisits []string        `json:"revisits" nullable:"false"`
+	File     string          `json:"file" doc:"name of the score file"`
+	Key      string          `json:"key"`
+	Meter    string          `json:"meter"`
+	Lowest   string          `json:"lowest"`
+	Highest  string          `json:"highest"`
+	Minute   []reason.Reason `json:"minute" nullable:"false" doc:"what a teacher reads off the score in a minute"`
+	Unread   []score.Unread  `json:"unread" nullable:"false" doc:"what the reader met and did not keep"`
 }
 
 // Item shows one item and what is read from its score.
@@ -108,7 +109,7 @@ func (a *App) Item(ctx context.Context, who Who, id string) (ItemView, error) {
 	if err != nil {
 		return ItemView{}, told(err, "item")
 	}
-	v := ItemView{Item: it, Brings: skills.Names(it.Brings), Needs: skills.Names(it.Needs), Revisits: skills.Names(it.Revisits), Unread: []score.Unread{}}
+	v := ItemView{Item: it, Brings: skills.Names(it.Brings), Needs: skills.Names(it.Needs), Revisits: skills.Names(it.Revisits), Unread: []score.Unread{}, Minute: []reason.Reason{}}
 	if !it.HasScore {
 		return v, nil
 	}
@@ -122,7 +123,7 @@ func (a *App) Item(ctx context.Context, who Who, id string) (ItemView, error) {
 	}
 	v.File = file.Name
 	v.Unread = append(v.Unread, s.Unread...)
-	v.ToLearn = reading.ToLearn(reading.Figures(s))
+	v.Minute = reading.Minute(s, it.Instrument == shelf.Piano)
 	describe(&v, s)
 	return v, nil
 }

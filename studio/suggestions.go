@@ -139,7 +139,7 @@ func (p *pupil) suggestions(w way) []Suggestion {
 	}
 	p.suggestUpkeep(w, say)
 	if n := len(w.Proposals); n > 0 {
-		s := Suggestion{Key: "proposals", Band: "ahead", Title: w.Proposals[0].Item.Title,
+		s := Suggestion{Key: climb.FillKey, Band: "ahead", Title: w.Proposals[0].Item.Title,
 			Why: reason.Of("fill-ladder", "count", strconv.Itoa(n), "first", w.Proposals[0].Item.Title, "books", strings.Join(p.standing.Books, ", "))}
 		for _, q := range w.Proposals {
 			s.Accept = append(s.Accept, ladder.Fact{Kind: ladder.RungAdded, Item: q.Item.ID, Strand: q.Item.Strand, After: ladder.Top})

@@ -17,6 +17,10 @@ import (
 	"patientladder/core/upkeep"
 )
 
+// FillKey is the name of the suggestion to fill the ladder, by which a teacher
+// turns all proposals down.
+const FillKey = "proposals"
+
 // rungsAhead is how many rungs a ladder looks ahead.
 const rungsAhead = 12
 
@@ -308,7 +312,7 @@ func (p *Path) propose(st Student, k Knows, coming []ladder.Rung, last float64) 
 	for _, r := range coming {
 		wish.Ahead[r.Strand]++
 	}
-	if wish.Want <= 0 || len(st.Standing.Books) == 0 {
+	if wish.Want <= 0 || len(st.Standing.Books) == 0 || st.Standing.Refused(FillKey, st.Now) {
 		return
 	}
 	choices, _ := p.choose(st, k, candidates(st, on), wish)

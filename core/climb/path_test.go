@@ -41,6 +41,11 @@ func TestTheLadderIsFilledFromTheBooksChosen(t *testing.T) {
 	assert.NotContains(t, titles(Reckon(st)), "far", "no soft and loud on keys that cannot do it")
 	st.Standing.BeforeBook = true
 	assert.Empty(t, Reckon(st).Proposals, "before the first book there is no order")
+	st.Standing.BeforeBook = false
+	st.Standing.Overruled = map[string]ladder.Overrule{FillKey: {Outcome: "later", At: st.Now.AddDate(0, 0, -3)}}
+	assert.Empty(t, Reckon(st).Proposals, "put off")
+	st.Now = st.Now.AddDate(0, 0, 21)
+	assert.NotEmpty(t, Reckon(st).Proposals, "three weeks later they are back")
 
 	st = someone("2026-11-18", ladder.Standing{Books: []string{"Shore"}, Rungs: []ladder.Rung{{ID: "r", Item: shore[3], Strand: shelf.Book}}}, shore...)
 	got = titles(Reckon(st))

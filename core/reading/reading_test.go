@@ -284,3 +284,14 @@ func TestChunksAreJoinedToTheWhole(t *testing.T) {
 	_, ok = Chunks(nil, nil, Right, 4)
 	assert.False(t, ok)
 }
+
+func TestTheTeachersMinute(t *testing.T) {
+	s := tune(t, "C D E F|G A B c|C c G2|z C c2")
+	var says []string
+	for _, r := range Minute(s, true) {
+		says = append(says, strings.TrimPrefix(r.Code, "minute-")+" "+r.Args["figures"]+r.Args["finger"]+r.Args["key"]+r.Args["bars"]+r.Args["leap"]+r.Args["bar"])
+	}
+	assert.Equal(t, []string{"figures 34", "start-hand 1C4", "crossing 1", "jump 3, 4", "leap octave3"}, says)
+	assert.Equal(t, "minute-start", Minute(s, false)[1].Code, "no positions on strings yet")
+	assert.Len(t, Minute(score.Score{}, true), 1)
+}

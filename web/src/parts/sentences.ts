@@ -124,6 +124,15 @@ const sentences: Record<string, (a: Args) => string> = {
       ? "No practice was told."
       : `Practised on ${plural(a.days ?? "", "day")}, ${a.minutes} minutes in all.`,
 
+  // read off a score
+  "minute-figures": (a) => `${plural(a.bars ?? "", "bar")}, ${plural(a.figures ?? "", "figure")} to learn.`,
+  "minute-start": (a) => `Begins on ${a.key}.`,
+  "minute-start-hand": (a) => `The ${a.hand} hand begins with finger ${a.finger} on ${a.key}.`,
+  "minute-crossing": (a) => `The ${a.hand} hand crosses in ${inBars(a.bars)}.`,
+  "minute-jump": (a) => `The ${a.hand} hand lets go and moves in ${inBars(a.bars)}.`,
+  "minute-leap": (a) =>
+    `Widest leap: ${a.leap === "wider" ? "more than an octave" : `${a.leap === "octave" ? "an" : "a"} ${a.leap}`} in bar ${a.bar}.`,
+
   // what a change of the approach would do
   "effect-none": () => "No plan changes now; it is kept with the student for what comes.",
   "effect-lesson": (a) => `The coming lesson: ${blocks[a.kind ?? ""] ?? a.kind} ${a.from} → ${a.to} minutes.`,
@@ -164,6 +173,8 @@ const blocks: Record<string, string> = {
   close: "close",
   home: "at home",
 };
+
+const inBars = (bars = "") => `${bars.includes(",") ? "bars" : "bar"} ${bars}`;
 
 const words = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
 const number = (n = "") => words[Number(n)] ?? n;

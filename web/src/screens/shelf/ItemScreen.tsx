@@ -7,7 +7,7 @@ import { itemView, ladderView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Score } from "../../parts/Score";
 import { Shown } from "../../parts/Told";
-import { plural, strandNames } from "../../parts/words";
+import { sentence, strandNames } from "../../parts/words";
 import { EditItem } from "./EditItem";
 
 // ItemScreen: the score drawn, what is known of the item, and whose ladder it
@@ -49,6 +49,7 @@ export function ItemScreen() {
             ) : (
               <>
                 <Place item={view.item} />
+                <Minute view={view} />
                 <Facts view={view} />
               </>
             )}
@@ -59,14 +60,26 @@ export function ItemScreen() {
   );
 }
 
+// Minute is what a teacher reads off the score before giving it.
+function Minute({ view }: { view: Schemas["ItemView"] }) {
+  if (view.minute.length === 0) return null;
+  return (
+    <section aria-label="Read off the score" className="rounded bg-raised px-4 py-3">
+      <h2 className="mb-1">Read off the score</h2>
+      <ul className="space-y-0.5">
+        {view.minute.map((r) => (
+          <li key={sentence(r)}>{sentence(r)}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 function Facts({ view }: { view: Schemas["ItemView"] }) {
   const { item } = view;
   const lines: [string, string][] = [
     ["Lane", strandNames[item.strand] ?? ""],
-    [
-      "How much there is",
-      item.hasScore ? `${plural(item.bars, "bar")}, ${plural(view.toLearn, "figure")} to learn` : "",
-    ],
+    ["How much there is"],
     ["Taste", item.taste ?? ""],
     ["Key and meter", [view.key, view.meter].filter(Boolean).join(", ")],
     ["Lowest, highest", view.lowest ? `${view.lowest} to ${view.highest}` : ""],
