@@ -80,7 +80,7 @@ func TestPlacingABook(t *testing.T) {
 	p.sees("Ferry Whistle")
 	p.press("Place a piece")
 	before := len(lane(p))
-	p.press("Place all 40 of Tidelines: Harbour")
+	p.press("Place all 42 of Tidelines: Harbour")
 	p.until("![...document.querySelectorAll('button')].some(b => b.ariaLabel?.includes('of Tidelines: Harbour'))", "the book is on the ladder")
 	p.key(kb.Escape)
 	p.until(fmt.Sprintf("%s.length === %d", laneJS, before+30), "thirty pieces more")

@@ -79,7 +79,6 @@ function Facts({ view }: { view: Schemas["ItemView"] }) {
   const { item } = view;
   const lines: [string, string][] = [
     ["Lane", strandNames[item.strand] ?? ""],
-    ["How much there is"],
     ["Taste", item.taste ?? ""],
     ["Key and meter", [view.key, view.meter].filter(Boolean).join(", ")],
     ["Lowest, highest", view.lowest ? `${view.lowest} to ${view.highest}` : ""],
