@@ -121,9 +121,6 @@ func (p *pupil) suggestions(w way) []Suggestion {
 	p.suggestDates(w, say)
 	for _, j := range w.Jumps {
 		s := Suggestion{Key: "jump:" + j.Rung.Item.ID, Band: "warn", Rung: j.Rung.ID, Title: j.Rung.Item.Title, Why: j.Why(skills)}
-		if j.Bridge != nil && j.Rung.Added.IsZero() {
-			s.Rung = ""
-		}
 		if j.Bridge != nil {
 			s.Accept = []ladder.Fact{{Kind: ladder.RungAdded, Item: j.Bridge.ID, Strand: j.Rung.Strand, After: p.below(j.Rung)}}
 		}
