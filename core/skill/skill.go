@@ -88,6 +88,9 @@ func New(skills []Skill) (Graph, error) {
 				return nil, fmt.Errorf("a task in the chain of %q lacks its words, minutes or weeks", s.ID)
 			}
 		}
+		if s.RestsOn == nil {
+			s.RestsOn = []string{} // a list, also where it is written as JSON
+		}
 		g[s.ID] = s
 	}
 	for _, s := range skills {

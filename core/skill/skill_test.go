@@ -35,6 +35,7 @@ func TestCatalogue(t *testing.T) {
 	areas := map[Area]int{}
 	for _, s := range g.Sorted() {
 		assert.NotEmpty(t, s.Name)
+		assert.NotNil(t, s.RestsOn, s.ID)
 		areas[s.Area]++
 		for _, below := range s.RestsOn {
 			assert.Contains(t, []Family{Shared, s.Family}, g[below].Family, "%s rests on another family's skill", s.ID)
