@@ -365,13 +365,13 @@ func candidates(st Student, on map[string]bool) []shelf.Item {
 		chosen[b] = true
 	}
 	room := map[shelf.Strand]int{shelf.Book: 9, shelf.Technique: 5, shelf.Reading: 4, shelf.Repertoire: 8}
-	last := furthest(st, chosen)
+	from := starts(st, chosen)
 	var out []shelf.Item
 	for i, it := range st.Shelf {
 		if it.Instrument != st.Plays || !chosen[it.Book] || on[it.ID] || it.Unit == shelf.BeforeBook || room[it.Strand] == 0 || !st.Can(it) {
 			continue
 		}
-		if it.Strand != shelf.Repertoire && i < last[it.Strand] {
+		if it.Strand != shelf.Repertoire && i < from[it.Strand] {
 			continue // below where the student stands or began
 		}
 		room[it.Strand]--
@@ -380,26 +380,30 @@ func candidates(st Student, on map[string]bool) []shelf.Item {
 	return out
 }
 
-// furthest returns for each lane the place on the shelf after the last item of
-// a chosen book that is on the ladder; where a lane has none, the place of the
-// book's furthest rung in any lane, so that a late starter is not sent back.
-func furthest(st Student, chosen map[string]bool) map[shelf.Strand]int {
+// starts returns for each lane the place on the shelf from which items are
+// offered: after the last of a chosen book that is on the ladder; where the lane
+// has none, the unit of the lowest rung of any lane; on an empty ladder, the
+// unit at which the student began.
+func starts(st Student, chosen map[string]bool) map[shelf.Strand]int {
 	place := map[string]int{}
 	for i, it := range st.Shelf {
 		place[it.ID] = i
 	}
 	lane := map[shelf.Strand]int{}
-	least := len(st.Shelf)
+	least, found := place[st.Standing.Began]
 	for _, r := range st.Standing.Rungs {
 		i, there := place[r.Item.ID]
 		if !there || !chosen[r.Item.Book] || r.Strand == shelf.Repertoire {
 			continue
 		}
+		if len(lane) == 0 {
+			least, found = i, true
+		}
 		lane[r.Strand] = max(lane[r.Strand], i+1)
 		least = min(least, i)
 	}
 	for _, s := range shelf.Strands {
-		if lane[s] == 0 && least < len(st.Shelf) {
+		if lane[s] == 0 && found {
 			lane[s] = unitOf(st.Shelf, least)
 		}
 	}

@@ -47,6 +47,10 @@ func TestTheLadderIsFilledFromTheBooksChosen(t *testing.T) {
 	st.Now = st.Now.AddDate(0, 0, 21)
 	assert.NotEmpty(t, Reckon(st).Proposals, "three weeks later they are back")
 
+	st = someone("2026-11-18", ladder.Standing{Books: []string{"Shore"}, Began: "far"}, shore...)
+	got = titles(Reckon(st))
+	assert.Equal(t, []string{"turns", "far", "both"}, got, "from the unit at which a newcomer begins")
+
 	st = someone("2026-11-18", ladder.Standing{Books: []string{"Shore"}, Rungs: []ladder.Rung{{ID: "r", Item: shore[3], Strand: shelf.Book}}}, shore...)
 	got = titles(Reckon(st))
 	assert.NotContains(t, got, "walk", "nothing below where the student stands")
