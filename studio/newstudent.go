@@ -115,12 +115,8 @@ func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []ladde
 		st.Home = *in.Home
 	}
 	p := pupil{room: r, Student: st}
-	if p.shelf, err = r.Items(ctx); err != nil {
-		return pupil{}, nil, told(err, "shelf")
-	}
-	p.items = make(map[string]shelf.Item, len(p.shelf))
-	for _, it := range p.shelf {
-		p.items[it.ID] = it
+	if err := p.fetchShelf(ctx); err != nil {
+		return pupil{}, nil, err
 	}
 	facts, err := p.firstFacts(in)
 	return p, facts, err

@@ -137,16 +137,25 @@ func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
 	for i := range p.facts {
 		p.facts[i].At = p.facts[i].At.In(r.zone) // days are the studio's days
 	}
-	if p.shelf, err = r.Items(ctx); err != nil {
-		return pupil{}, told(err, "shelf")
+	if err := p.fetchShelf(ctx); err != nil {
+		return pupil{}, err
+	}
+	p.standing = ladder.Fold(p.facts, p.items)
+	p.Approach = p.approach(p.standing)
+	return p, nil
+}
+
+// fetchShelf loads the studio's items.
+func (p *pupil) fetchShelf(ctx context.Context) error {
+	var err error
+	if p.shelf, err = p.Items(ctx); err != nil {
+		return told(err, "shelf")
 	}
 	p.items = make(map[string]shelf.Item, len(p.shelf))
 	for _, it := range p.shelf {
 		p.items[it.ID] = it
 	}
-	p.standing = ladder.Fold(p.facts, p.items)
-	p.Approach = p.approach(p.standing)
-	return p, nil
+	return nil
 }
 
 // approach returns the student's settings: the usual ones of the age for

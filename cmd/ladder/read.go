@@ -8,7 +8,6 @@ import (
 	"os"
 	"path/filepath"
 	"strconv"
-	"strings"
 
 	"patientladder/core/notation"
 	"patientladder/core/pitch"
@@ -62,12 +61,12 @@ func readCommand(args []string, out io.Writer) error {
 		case a == "--played":
 			played = true
 		case a == "--for":
-			i++
-			n, err := strconv.Atoi(strings.Join(args[min(i, len(args)):min(i+1, len(args))], ""))
-			if err != nil || n < 2 || n > 110 {
+			if i++; i < len(args) {
+				age, _ = strconv.Atoi(args[i]) // 0 when it is no number
+			}
+			if i == len(args) || age < 2 || age > 110 {
 				return errors.New("--for needs an age in years: ladder read FILE --for 6")
 			}
-			age = n
 		case name == "":
 			name = a
 		default:

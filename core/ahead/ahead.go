@@ -24,7 +24,6 @@ import (
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
-	"patientladder/core/upkeep"
 )
 
 // A Chain is weeks of work that must follow each other.
@@ -174,11 +173,11 @@ func coming(s ladder.Standing, g skill.Graph, p climb.Path) []HeadStart {
 		begins[e.Rung] = e.FromIn
 	}
 	away := map[string]int{}
-	inLane := map[string]int{}
+	inLane := map[shelf.Strand]int{}
 	for _, r := range p.Rungs {
 		if r.Taught == nil {
-			inLane[string(r.Strand)]++
-			away[r.ID] = inLane[string(r.Strand)]
+			inLane[r.Strand]++
+			away[r.ID] = inLane[r.Strand]
 		}
 	}
 	rungs := slices.Clone(p.Rungs)
@@ -187,9 +186,8 @@ func coming(s ladder.Standing, g skill.Graph, p climb.Path) []HeadStart {
 	var out []HeadStart
 	for _, r := range rungs {
 		for _, id := range r.Item.Brings {
-			state := p.Known.State[id]
 			sk, known := g[id]
-			if seen[id] || !known || state != "" && state != upkeep.Unknown && state != upkeep.Tasted {
+			if seen[id] || !known || !p.Known.State[id].Unmet() {
 				continue
 			}
 			seen[id] = true

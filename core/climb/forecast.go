@@ -81,8 +81,6 @@ const grid = 96
 // whole, each point is met at a time anywhere in it, so that
 //
 //	P(T | spent, met) ∝ t(ln T) · (spent/T)^met · (1 − spent/T)^(points − met),  T > spent
-//
-// with half a point added to either side, as a point met early may open again.
 func (p Pace) Given(spent float64, met, points int) Range {
 	if spent <= 0 {
 		return p.Range()

@@ -87,7 +87,7 @@ func (k *Knows) know(id string) {
 	}
 	k.state[id] = upkeep.Secure
 	for _, below := range k.graph[id].RestsOn {
-		if s := k.state[below]; s == "" || s == upkeep.Tasted {
+		if k.state[below].Unmet() {
 			k.know(below)
 		}
 	}
@@ -141,31 +141,21 @@ func (k Knows) slope(total float64) Slope {
 // a number for the sentence.
 func (k Knows) terms(it shelf.Item, add func(amount float64, code, skill string, n float64)) {
 	for _, id := range it.Brings {
-		w := k.graph[id].Weight
-		switch k.state[id] {
-		case "", upkeep.Unknown, upkeep.Tasted:
-			if p := k.prepared[id]; p > 0 {
-				add(w*(1-judgement.LoadPrepared*p), "load-prepared", id, 100*p)
-			} else {
-				add(w, "load-new", id, 0)
-			}
-		case upkeep.Learning:
-			add(w*judgement.LoadLearning, "load-learning", id, 0)
-		case upkeep.Rusty:
-			add(w*judgement.LoadRusty, "load-rusty", id, 0)
+		w, p := k.graph[id].Weight, k.prepared[id]
+		switch {
+		case !k.state[id].Unmet():
+			k.shaky(id, add)
+		case p > 0:
+			add(w*(1-judgement.LoadPrepared*p), "load-prepared", id, 100*p)
+		default:
+			add(w, "load-new", id, 0)
 		}
 	}
 	for _, id := range it.Needs {
-		w := k.graph[id].Weight
-		switch k.state[id] {
-		case "", upkeep.Unknown, upkeep.Tasted:
-			if w > 0 {
-				add(w*judgement.LoadUnknown, "load-unknown", id, 0)
-			}
-		case upkeep.Learning:
-			add(w*judgement.LoadLearning, "load-learning", id, 0)
-		case upkeep.Rusty:
-			add(w*judgement.LoadRusty, "load-rusty", id, 0)
+		if w := k.graph[id].Weight; !k.state[id].Unmet() {
+			k.shaky(id, add)
+		} else if w > 0 {
+			add(w*judgement.LoadUnknown, "load-unknown", id, 0)
 		}
 	}
 	if n := material(it); n > 0 && paged(it) && len(k.bars) > 0 {
@@ -180,6 +170,16 @@ func (k Knows) terms(it shelf.Item, add func(amount float64, code, skill string,
 		if over := math.Log(it.Tempo/k.fastest) / math.Log(1.2); over > 0 {
 			add(judgement.LoadTempo*over, "load-tempo", "", it.Tempo)
 		}
+	}
+}
+
+// shaky adds what a skill weighs that was met but is not settled.
+func (k Knows) shaky(id string, add func(amount float64, code, skill string, n float64)) {
+	switch w := k.graph[id].Weight; k.state[id] {
+	case upkeep.Learning:
+		add(w*judgement.LoadLearning, "load-learning", id, 0)
+	case upkeep.Rusty:
+		add(w*judgement.LoadRusty, "load-rusty", id, 0)
 	}
 }
 

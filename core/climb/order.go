@@ -8,7 +8,6 @@ import (
 
 	"patientladder/core/judgement"
 	"patientladder/core/shelf"
-	"patientladder/core/upkeep"
 )
 
 // The order of rungs is the sequence of candidates with the least cost. What a
@@ -228,10 +227,6 @@ func newOrdering(k Knows, items []shelf.Item, wish Wish) *ordering {
 			c.distaste = 1 - wish.Taste[it.Taste]
 		}
 	}
-	unknown := func(id string) bool {
-		s := k.state[id]
-		return s == "" || s == upkeep.Unknown || s == upkeep.Tasted
-	}
 	for i := range o.items {
 		for j := range o.items {
 			if i == j {
@@ -242,7 +237,7 @@ func newOrdering(k Knows, items []shelf.Item, wish Wish) *ordering {
 				o.items[i].mates |= 1 << j
 			}
 			for _, id := range b.Brings {
-				if unknown(id) && !slices.Contains(a.Brings, id) && (slices.Contains(a.Needs, id) || k.restsOn(a.Brings, id)) {
+				if k.state[id].Unmet() && !slices.Contains(a.Brings, id) && (slices.Contains(a.Needs, id) || k.restsOn(a.Brings, id)) {
 					o.items[i].before |= 1 << j
 				}
 			}

@@ -120,14 +120,11 @@ func carrier(s ladder.Standing, id string) (ladder.Rung, bool) {
 // easier finds the item of the shelf, not on the ladder, that shares most with
 // a rung and is a landing for the student.
 func (p Path) easier(st Student, r ladder.Rung) (shelf.Item, bool) {
-	on := map[string]bool{}
-	for _, other := range st.Standing.Rungs {
-		on[other.Item.ID] = true
-	}
+	on := onLadder(st.Standing.Rungs)
 	var best shelf.Item
 	most := 0
 	for _, it := range st.Shelf {
-		if it.Instrument != st.Plays || on[it.ID] || !paged(it) || it.Unit == shelf.BeforeBook || !st.Can(it) {
+		if !paged(it) || !st.offers(it, on) {
 			continue
 		}
 		shared := 0

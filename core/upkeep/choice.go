@@ -166,7 +166,7 @@ func best(fixed, pool []Piece, minutes int) []Piece {
 			}
 			seed = []int{start}
 		}
-		picked := exchange(fixed, candidates, greedy(fixed, candidates, seed, minutes), minutes)
+		picked := exchange(fixed, candidates, fill(fixed, candidates, seed, -1, minutes, true), minutes)
 		set := slices.Clone(fixed)
 		for _, i := range picked {
 			set = append(set, candidates[i])
@@ -196,23 +196,23 @@ func newTally(set []Piece) *tally {
 func (t *tally) of(p Piece) float64 {
 	g := p.keeps
 	for _, id := range p.Carries {
-		worth, there := t.carried[id]
-		if !there {
-			worth = judgement.UpkeepCarries
-		}
-		g += worth
+		g += t.worth(id)
 	}
 	return g
+}
+
+// worth is what the next piece that carries a skill adds.
+func (t *tally) worth(skill string) float64 {
+	if worth, there := t.carried[skill]; there {
+		return worth
+	}
+	return judgement.UpkeepCarries
 }
 
 func (t *tally) add(p Piece) {
 	t.sum += t.of(p)
 	for _, id := range p.Carries {
-		worth, there := t.carried[id]
-		if !there {
-			worth = judgement.UpkeepCarries
-		}
-		t.carried[id] = worth / 2
+		t.carried[id] = t.worth(id) / 2
 	}
 }
 
@@ -231,77 +231,26 @@ func keeps(p Piece) float64 {
 	return math.Max(g, 0.001)
 }
 
-// greedy adds, to a seed, what gains most a minute while it fits.
-func greedy(fixed, pool []Piece, seed []int, minutes int) []int {
+// fill adds to a set, while it fits, what gains most: a minute, or in all. One
+// piece may be banned; -1 bans none.
+func fill(fixed, pool []Piece, set []int, banned, minutes int, aMinute bool) []int {
 	t := newTally(fixed)
-	picked := slices.Clone(seed)
-	for _, i := range seed {
+	out := slices.Clone(set)
+	for _, i := range set {
 		t.add(pool[i])
 		minutes -= pool[i].Minutes
 	}
 	for {
 		at, most := -1, 0.0
 		for i, p := range pool {
-			if p.Minutes > minutes || slices.Contains(picked, i) {
+			if i == banned || p.Minutes > minutes || slices.Contains(out, i) {
 				continue
 			}
-			if g := t.of(p) / float64(max(p.Minutes, 1)); g > most {
-				at, most = i, g
+			g := t.of(p)
+			if aMinute {
+				g /= float64(max(p.Minutes, 1))
 			}
-		}
-		if at < 0 {
-			return picked
-		}
-		t.add(pool[at])
-		picked = append(picked, at)
-		minutes -= pool[at].Minutes
-	}
-}
-
-// exchange replaces one piece by one or two others as long as that gains.
-func exchange(fixed, pool []Piece, picked []int, minutes int) []int {
-	value := func(set []int) (float64, int) {
-		t := newTally(fixed)
-		m := 0
-		for _, i := range set {
-			t.add(pool[i])
-			m += pool[i].Minutes
-		}
-		return t.sum, m
-	}
-	now, _ := value(picked)
-	for range 8 {
-		better := false
-		for out := range picked {
-			without := slices.Delete(slices.Clone(picked), out, out+1)
-			_, used := value(without)
-			more := greedyFrom(fixed, pool, without, picked[out], minutes-used)
-			if v, _ := value(more); v > now+1e-9 {
-				picked, now, better = more, v, true
-				break
-			}
-		}
-		if !better {
-			return picked
-		}
-	}
-	return picked
-}
-
-// greedyFrom fills up a set without one piece.
-func greedyFrom(fixed, pool []Piece, set []int, without, minutes int) []int {
-	t := newTally(fixed)
-	for _, i := range set {
-		t.add(pool[i])
-	}
-	out := slices.Clone(set)
-	for {
-		at, most := -1, 0.0
-		for i, p := range pool {
-			if i == without || p.Minutes > minutes || slices.Contains(out, i) {
-				continue
-			}
-			if g := t.of(p); g > most {
+			if g > most {
 				at, most = i, g
 			}
 		}
@@ -312,4 +261,31 @@ func greedyFrom(fixed, pool []Piece, set []int, without, minutes int) []int {
 		out = append(out, at)
 		minutes -= pool[at].Minutes
 	}
+}
+
+// exchange replaces one piece by one or more others as long as that gains.
+func exchange(fixed, pool []Piece, picked []int, minutes int) []int {
+	value := func(set []int) float64 {
+		t := newTally(fixed)
+		for _, i := range set {
+			t.add(pool[i])
+		}
+		return t.sum
+	}
+	now := value(picked)
+	for range 8 {
+		better := false
+		for out := range picked {
+			without := slices.Delete(slices.Clone(picked), out, out+1)
+			more := fill(fixed, pool, without, picked[out], minutes, false)
+			if v := value(more); v > now+1e-9 {
+				picked, now, better = more, v, true
+				break
+			}
+		}
+		if !better {
+			break
+		}
+	}
+	return picked
 }

@@ -22,6 +22,10 @@ const (
 	Rusty    SkillState = "rusty"    // secure once, but every rung that carries it has faded
 )
 
+// Unmet reports whether a skill would be new in a piece: unknown, or tasted at
+// most. The zero SkillState is of a skill that nothing is known of.
+func (s SkillState) Unmet() bool { return s == "" || s == Unknown || s == Tasted }
+
 // Faded is the recall below which a piece counts as fading: FSRS-6 aims at
 // nine in ten; a little less is our judgement.
 var Faded = judgement.UpkeepFaded

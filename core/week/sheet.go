@@ -113,7 +113,7 @@ func Make(ask Ask) Sheet {
 	for d := 1; d <= practice; d++ {
 		sh.Days = append(sh.Days, Day{Date: ask.From.Add(d), Tasks: []Task{}})
 	}
-	w := writer{Ask: ask, s: ask.Standing, a: ask.Approach, age: ask.Age, sheet: &sh}
+	w := writer{Ask: ask, sheet: &sh}
 	w.ahead()
 	w.now()
 	w.upkeep()
@@ -136,9 +136,6 @@ func Make(ask Ask) Sheet {
 
 type writer struct {
 	Ask
-	s     ladder.Standing
-	a     approach.Approach
-	age   int
 	sheet *Sheet
 	spare int         // minutes a day that are left for now and upkeep
 	early map[int]int // minutes a day that went to what comes later
@@ -164,7 +161,7 @@ func (w *writer) ahead() {
 			w.early[day] += t.Minutes
 		}
 	}
-	coming := w.s.In(ladder.Ahead)
+	coming := w.Standing.In(ladder.Ahead)
 	if len(coming) > 0 && w.fits(coming[0]) {
 		r := coming[0]
 		t := Task{Band: "ahead", Rung: r.ID, Title: r.Item.Title, Count: 1, Listen: true, Minutes: 1, Why: reason.Of("hear-it-early", "title", r.Item.Title)}
@@ -215,10 +212,10 @@ func (w *writer) fits(r ladder.Rung) bool {
 // comes every day and the others take turns.
 func (w *writer) now() {
 	var rungs []ladder.Rung
-	for _, r := range w.s.In(ladder.Current) {
+	for _, r := range w.Standing.In(ladder.Current) {
 		if r.Taught == nil {
 			// only what was shown
-			if !w.s.BeforeBook {
+			if !w.Standing.BeforeBook {
 				w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("waits-for-its-lesson", "title", r.Item.Title))
 			}
 			continue
@@ -235,8 +232,8 @@ func (w *writer) now() {
 		rungs = slices.Insert(slices.Delete(slices.Clone(rungs), i, i+1), 0, rungs[i])
 	}
 	minutes := w.spare
-	if len(w.s.In(ladder.Secure)) > 0 {
-		minutes = max(2, int(math.Round(float64(w.spare)*(1-w.a.UpkeepShare()))))
+	if len(w.Standing.In(ladder.Secure)) > 0 {
+		minutes = max(2, int(math.Round(float64(w.spare)*(1-w.Approach.UpkeepShare()))))
 	}
 	days := turns(len(rungs), minutes/2)
 	total := make([]int, len(rungs))
@@ -281,7 +278,7 @@ func turns(n, room int) [practice][]int {
 
 // rung writes one current rung's tasks of a day: its turn-th of total this week.
 func (w *writer) rung(r ladder.Rung, day, turn, total, minutes int) {
-	t := Task{Band: "now", Rung: r.ID, Title: r.Item.Title, Count: Times(w.age), Hands: w.hands(r)}
+	t := Task{Band: "now", Rung: r.ID, Title: r.Item.Title, Count: Times(w.Age), Hands: w.hands(r)}
 	if r.Strand == shelf.Technique || r.Strand == shelf.Reading {
 		t.Count, t.InRow = 5, true
 		t.Why = reason.Of("a-pattern", "title", r.Item.Title)
@@ -336,7 +333,7 @@ func (w *writer) rung(r ladder.Rung, day, turn, total, minutes int) {
 func (w *writer) lessons(r ladder.Rung) int {
 	n := 1
 	taught := calendar.On(*r.Taught)
-	for day := range w.s.Closed {
+	for day := range w.Standing.Closed {
 		if day > taught {
 			n++
 		}
@@ -351,7 +348,7 @@ func (w *writer) hands(r ladder.Rung) string {
 		return ""
 	}
 	switch n := w.lessons(r); {
-	case w.a["hands"] == "together" || n > 2 || r.Ready():
+	case w.Approach["hands"] == "together" || n > 2 || r.Ready():
 		return "together"
 	case n == 2:
 		return "left"
@@ -400,10 +397,10 @@ func halves(bars, turn, total, lessons int) []chunk {
 // upkeep chooses the secure pieces of the week for the minutes that are left
 // and rotates them through the days, the newest more often.
 func (w *writer) upkeep() {
-	pieces := upkeep.Pieces(w.s, w.Path.Known, w.At, upkeep.Once(w.age))
+	pieces := upkeep.Pieces(w.Standing, w.Path.Known, w.At, upkeep.Once(w.Age))
 	secure := make(map[string]*ladder.Rung, len(pieces))
-	for i := range w.s.Rungs {
-		secure[w.s.Rungs[i].ID] = &w.s.Rungs[i]
+	for i := range w.Standing.Rungs {
+		secure[w.Standing.Rungs[i].ID] = &w.Standing.Rungs[i]
 	}
 	pieces = slices.DeleteFunc(pieces, func(p upkeep.Piece) bool { return !w.fits(*secure[p.ID]) })
 	if len(pieces) == 0 || w.spare < 1 {

@@ -1,0 +1,180 @@
+package climb
+
+import (
+	"math"
+	"slices"
+	"strconv"
+
+	"patientladder/core/judgement"
+	"patientladder/core/ladder"
+	"patientladder/core/reason"
+	"patientladder/core/shelf"
+)
+
+// FillKey is the name of the suggestion to fill the ladder, by which a teacher
+// turns all proposals down.
+const FillKey = "proposals"
+
+// rungsAhead is how many rungs a ladder looks ahead.
+const rungsAhead = 12
+
+// A Proposal is a rung that is not on the ladder yet, and why it would come.
+type Proposal struct {
+	Item shelf.Item
+	Why  []reason.Reason
+}
+
+// propose fills the ladder up to twelve rungs ahead from the books and pools
+// chosen for the student.
+func (p *Path) propose(st Student, k Knows, coming []ladder.Rung, last float64) {
+	wish := Wish{Want: rungsAhead - len(coming), NewSkills: st.Approach.NewSkills(), Graded: st.Approach["slope"] == "graded",
+		Taste: TasteOf(st.Standing), Ahead: map[shelf.Strand]int{}, Last: last}
+	for _, r := range coming {
+		wish.Ahead[r.Strand]++
+	}
+	if wish.Want <= 0 || len(st.Standing.Books) == 0 || st.Standing.Refused(FillKey, st.Now) {
+		return
+	}
+	p.Proposals = choose(k, candidates(st), wish)
+	for _, q := range p.Proposals {
+		it := q.Item
+		p.Loads[it.ID] = k.Weigh(it)
+		k.Learn(it)
+		p.Rungs = append(p.Rungs, ladder.Rung{ID: it.ID, Item: it, Strand: it.Strand})
+	}
+}
+
+// choose orders the candidates and says why each comes where it does.
+func choose(k Knows, items []shelf.Item, wish Wish) []Proposal {
+	order, _ := Order(k, items, wish)
+	out := make([]Proposal, 0, len(order))
+	for _, c := range order {
+		it := items[c.Index]
+		var why []reason.Reason
+		say := func(code string, pairs ...string) {
+			why = append(why, reason.Of(code, append([]string{"title", it.Title}, pairs...)...))
+		}
+		switch {
+		case c.AfterClimb && c.Load <= k.Usual:
+			say("landing-after-climb")
+		case len(c.Passed) > 0:
+			say("before-in-book", "passed", items[c.Passed[0]].Title, "book", it.Book)
+		case it.Strand == shelf.Repertoire && it.Taste != "" && wish.Taste[it.Taste] >= 0.5:
+			say("to-taste", "taste", string(it.Taste))
+		default:
+			say("next-in-book", "book", it.Book)
+		}
+		if c.Load >= k.Usual+judgement.Climb {
+			say("a-climb", "load", strconv.FormatFloat(c.Load, 'f', 1, 64))
+		}
+		out = append(out, Proposal{it, why})
+	}
+	return out
+}
+
+// candidates lists the next items of each chosen book and pool, lane by lane,
+// that may be offered.
+func candidates(st Student) []shelf.Item {
+	chosen := map[string]bool{}
+	for _, b := range st.Standing.Books {
+		chosen[b] = true
+	}
+	on := onLadder(st.Standing.Rungs)
+	room := map[shelf.Strand]int{shelf.Book: 9, shelf.Technique: 5, shelf.Reading: 4, shelf.Repertoire: 8}
+	from := starts(st, chosen)
+	var out []shelf.Item
+	for i, it := range st.Shelf {
+		if !chosen[it.Book] || room[it.Strand] == 0 || !st.offers(it, on) {
+			continue
+		}
+		if it.Strand != shelf.Repertoire && i < from[it.Strand] {
+			continue // below where the student stands or began
+		}
+		room[it.Strand]--
+		out = append(out, it)
+	}
+	return out
+}
+
+// starts returns for each lane the place on the shelf from which items are
+// offered: after the last of a chosen book that is on the ladder; where the lane
+// has none, the unit of the lowest rung of any lane; on an empty ladder, the
+// unit at which the student began.
+func starts(st Student, chosen map[string]bool) map[shelf.Strand]int {
+	place := map[string]int{}
+	for i, it := range st.Shelf {
+		place[it.ID] = i
+	}
+	lane := map[shelf.Strand]int{}
+	least, found := place[st.Standing.Began]
+	for _, r := range st.Standing.Rungs {
+		i, there := place[r.Item.ID]
+		if !there || !chosen[r.Item.Book] || r.Strand == shelf.Repertoire {
+			continue
+		}
+		if len(lane) == 0 {
+			least, found = i, true
+		}
+		lane[r.Strand] = max(lane[r.Strand], i+1)
+		least = min(least, i)
+	}
+	for _, s := range shelf.Strands {
+		if lane[s] == 0 && found {
+			lane[s] = unitOf(st.Shelf, least)
+		}
+	}
+	return lane
+}
+
+// unitOf returns the place of the first item of the unit that an item is in.
+func unitOf(items []shelf.Item, at int) int {
+	for at > 0 && items[at-1].Unit == items[at].Unit && items[at-1].Book == items[at].Book {
+		at--
+	}
+	return at
+}
+
+// TasteOf returns how well each taste suits, 0 to 1: as asked, and as seen in
+// what the student opens with. It is empty when nothing tells.
+func TasteOf(s ladder.Standing) map[shelf.Taste]float64 {
+	seen, total := map[shelf.Taste]float64{}, 0.0
+	if s.Taste != "" {
+		seen[s.Taste], total = 4, 4
+	}
+	for _, r := range s.Rungs {
+		if r.Item.Taste != "" && r.Opened > 0 {
+			n := math.Min(float64(r.Opened), 5)
+			seen[r.Item.Taste] += n
+			total += n
+		}
+	}
+	out := map[shelf.Taste]float64{}
+	for t, n := range seen {
+		out[t] = n / total
+	}
+	return out
+}
+
+// Presumed returns the skills of all items that stand on the shelf before the
+// one at which a student began, on the same instrument.
+func Presumed(items []shelf.Item, plays shelf.Instrument, began string) []string {
+	at := slices.IndexFunc(items, func(it shelf.Item) bool { return it.ID == began })
+	if at < 0 {
+		return nil
+	}
+	at = unitOf(items, at)
+	var out []string
+	seen := map[string]bool{}
+	for _, it := range items[:at] {
+		if it.Instrument != plays || it.Strand == shelf.Repertoire {
+			continue
+		}
+		for _, id := range it.Skills() {
+			if !seen[id] {
+				seen[id] = true
+				out = append(out, id)
+			}
+		}
+	}
+	return out
+}
