@@ -130,16 +130,18 @@ func (p *pupil) firstFacts(in NewStudent) ([]ladder.Fact, error) {
 		facts = append(facts, f)
 	}
 	for i, book := range in.Books {
-		if !slices.ContainsFunc(p.shelf, func(it shelf.Item) bool { return it.Book == book && it.Instrument == in.Instrument }) {
+		if p.footOf(book) == "" {
 			return nil, invalid("There is no book %q for %s on the shelf.", book, in.Instrument)
 		}
 		f := ladder.Fact{Kind: ladder.BookChosen, Text: book}
-		if i == 0 && in.Begin != beforeBook && in.Begin != "" {
-			it, there := p.items[in.Begin]
-			if !there || it.Instrument != in.Instrument {
+		if i == 0 && in.Begin != beforeBook {
+			f.Item = in.Begin
+			if f.Item == "" {
+				f.Item = p.footOf(book)
+			}
+			if it, there := p.items[f.Item]; !there || it.Instrument != in.Instrument {
 				return nil, invalid("The piece to begin at is not on the shelf for %s.", in.Instrument)
 			}
-			f.Item = it.ID
 		}
 		say(f)
 	}
@@ -157,6 +159,16 @@ func (p *pupil) firstFacts(in NewStudent) ([]ladder.Fact, error) {
 		say(ladder.Fact{Kind: ladder.RungAdded, Item: q.Item.ID, Strand: q.Item.Strand, After: ladder.Top})
 	}
 	return facts, nil
+}
+
+// footOf returns the first item of a book for the student's instrument; empty
+// when there is none.
+func (p *pupil) footOf(book string) string {
+	i := slices.IndexFunc(p.shelf, func(it shelf.Item) bool { return it.Book == book && it.Instrument == p.Instrument })
+	if i < 0 {
+		return ""
+	}
+	return p.shelf[i].ID
 }
 
 // SetHome keeps what a student's instrument at home can do; for the empty

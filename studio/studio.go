@@ -184,7 +184,7 @@ func (p *pupil) way(s ladder.Standing, a approach.Approach, at time.Time) way {
 }
 
 func (p *pupil) asStudent(s ladder.Standing, a approach.Approach, at time.Time) climb.Student {
-	return climb.Student{Standing: s, Graph: skills, Shelf: p.shelf, Presumed: climb.Presumed(p.shelf, p.Instrument, s.Began), Approach: a,
+	return climb.Student{Standing: s, Graph: skills, Shelf: p.shelf, Presumed: climb.Presumed(p.shelf, s.Began), Approach: a,
 		Home: p.Home, Studio: p.row.Home, Plays: p.Instrument, Calendar: p.row.Calendar, Slot: p.Slot, Now: at}
 }
 

@@ -55,7 +55,11 @@ func TestTheLadderIsFilledFromTheBooksChosen(t *testing.T) {
 	got = titles(Reckon(st))
 	assert.NotContains(t, got, "walk", "nothing below where the student stands")
 	assert.Contains(t, got, "both")
-	assert.Equal(t, []string{"five-fingers", "steps", "long-notes", "hand-shape"}, Presumed(shore, shelf.Piano, "turns"), "what the first unit brings is taken for granted")
+	assert.Equal(t, []string{"five-fingers", "steps", "long-notes", "hand-shape"}, Presumed(shore, "turns"), "what the first unit brings is taken for granted")
+	other := append([]shelf.Item{{ID: "own", Instrument: shelf.Piano, Strand: shelf.Book, Book: "Own", Brings: []string{"dotted"}, Needs: []string{"halves"}}, {ID: "own2", Instrument: shelf.Piano, Strand: shelf.Book, Book: "Own", Needs: []string{"dotted", "skips"}}}, shore...)
+	assert.Equal(t, []string{"halves", "skips"}, Presumed(other, "own"), "at the foot of a book, what it needs and does not bring")
+	assert.Equal(t, []string{"five-fingers", "steps", "long-notes", "hand-shape"}, Presumed(other, "turns"), "other books do not count")
+	assert.Empty(t, Presumed(shore, "nowhere"))
 }
 
 func indexOf(list []string, s string) int {

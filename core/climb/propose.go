@@ -155,23 +155,37 @@ func TasteOf(s ladder.Standing) map[shelf.Taste]float64 {
 	return out
 }
 
-// Presumed returns the skills of all items that stand on the shelf before the
-// one at which a student began, on the same instrument.
-func Presumed(items []shelf.Item, plays shelf.Instrument, began string) []string {
+// Presumed returns the skills taken for granted of a student who begins at an
+// item: what the units before it in its book carry, and what the rest of the
+// book needs and does not bring itself.
+func Presumed(items []shelf.Item, began string) []string {
 	at := slices.IndexFunc(items, func(it shelf.Item) bool { return it.ID == began })
 	if at < 0 {
 		return nil
 	}
 	at = unitOf(items, at)
+	book := func(it shelf.Item) bool {
+		return it.Book == items[at].Book && it.Instrument == items[at].Instrument && it.Strand != shelf.Repertoire
+	}
+	brought := map[string]bool{}
+	for _, it := range items[at:] {
+		if book(it) {
+			for _, id := range it.Brings {
+				brought[id] = true
+			}
+		}
+	}
 	var out []string
-	seen := map[string]bool{}
-	for _, it := range items[:at] {
-		if it.Instrument != plays || it.Strand == shelf.Repertoire {
+	for i, it := range items {
+		if !book(it) {
 			continue
 		}
-		for _, id := range it.Skills() {
-			if !seen[id] {
-				seen[id] = true
+		ids := it.Skills()
+		if i >= at {
+			ids = slices.DeleteFunc(slices.Clone(it.Needs), func(id string) bool { return brought[id] })
+		}
+		for _, id := range ids {
+			if !slices.Contains(out, id) {
 				out = append(out, id)
 			}
 		}

@@ -1,0 +1,275 @@
+package studio_test
+
+import (
+	"errors"
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+	"patientladder/demo"
+	"patientladder/store"
+	"patientladder/studio"
+)
+
+// furnished is a room whose shelf holds the shipped books.
+func furnished(t *testing.T) *room {
+	r := newRoom(t)
+	require.NoError(t, demo.OwnBooks(ctx, r.app, r.who))
+	return r
+}
+
+func newcomer(change func(*studio.NewStudent)) studio.NewStudent {
+	in := studio.NewStudent{ID: studio.NewID(), FirstName: "Ida", BirthYear: 2016, BirthMonth: 5, Instrument: shelf.Piano,
+		Slot: calendar.Slot{Weekday: 1, Start: "16:00", Minutes: 30}, Books: []string{"Tidelines: Harbour", "Folk tunes and others"}}
+	change(&in)
+	return in
+}
+
+func titlesOf(b studio.Beginning, strand shelf.Strand) (out []string) {
+	for _, r := range b.Rungs {
+		if r.Strand == strand {
+			out = append(out, r.Title)
+		}
+	}
+	return
+}
+
+func TestWhereANewStudentBegins(t *testing.T) {
+	r := furnished(t)
+	begin := func(change func(*studio.NewStudent)) studio.Beginning {
+		b, err := r.app.Begin(ctx, r.who, newcomer(change))
+		require.NoError(t, err)
+		return b
+	}
+	foot := begin(func(*studio.NewStudent) {})
+	assert.Equal(t, 10, foot.Age)
+	assert.Equal(t, "landmarks", foot.Approach["reading"])
+	assert.Contains(t, foot.Presumed, "Both hands moving", "what the book takes for granted")
+	assert.NotContains(t, foot.Presumed, "Two swings of three", "not what it brings")
+	assert.Len(t, foot.Rungs, 12)
+	assert.Equal(t, "Nine Fathoms", titlesOf(foot, shelf.Book)[0])
+
+	later := begin(func(in *studio.NewStudent) { in.Begin = "harbour-lock" })
+	assert.Equal(t, "The Lock Keeper", titlesOf(later, shelf.Book)[0], "at the unit chosen")
+	assert.Contains(t, later.Presumed, "Two swings of three", "what comes before it is taken for granted")
+	assert.NotContains(t, titlesOf(later, shelf.Technique), "Thumb passes")
+
+	before := begin(func(in *studio.NewStudent) {
+		in.Begin, in.BirthYear, in.Books = "before", 2022, []string{"Tidelines: Pebbles"}
+	})
+	assert.Len(t, before.Rungs, 12, "every small thing")
+	ear := begin(func(in *studio.NewStudent) { in.Approach = approach.Approach{"upkeep": "three-quarters"} })
+	assert.Equal(t, "three-quarters", ear.Approach["upkeep"])
+
+	for says, change := range map[string]func(*studio.NewStudent){
+		"no book":              func(in *studio.NewStudent) { in.Books = []string{"Nobody's Book"} },
+		"not on the shelf":     func(in *studio.NewStudent) { in.Begin = "bow-jig" },
+		"approach does not":    func(in *studio.NewStudent) { in.Approach = approach.Approach{"upkeep": "all"} },
+		"instrument at home":   func(in *studio.NewStudent) { in.Home = &shelf.Home{Keys: 3} },
+		"lesson time does not": func(in *studio.NewStudent) { in.Slot.Minutes = 1 },
+	} {
+		_, err := r.app.Begin(ctx, r.who, newcomer(change))
+		assert.ErrorContains(t, err, says)
+	}
+}
+
+func TestTakingOnTwiceAddsOne(t *testing.T) {
+	r := furnished(t)
+	in := newcomer(func(*studio.NewStudent) {})
+	for range 2 {
+		_, err := r.app.AddStudent(ctx, r.who, in)
+		require.NoError(t, err)
+	}
+	v, err := r.app.Ladder(ctx, r.who, in.ID)
+	require.NoError(t, err)
+	placed := 0
+	for _, rung := range v.Rungs {
+		if rung.State != "proposed" {
+			placed++
+		}
+	}
+	assert.Equal(t, 12, placed, "each of the first rungs once")
+	assert.Equal(t, in.Books, v.Books)
+	day, err := r.app.Day(ctx, r.who, "")
+	require.NoError(t, err)
+	assert.Len(t, day.Students, 2)
+}
+
+func TestTheHomeInstrumentFiltersWhatIsOffered(t *testing.T) {
+	r := furnished(t)
+	in := newcomer(func(in *studio.NewStudent) { in.Books = nil })
+	in.Home = &shelf.Home{Keys: 61, NoTouch: true, NoPedals: true}
+	_, err := r.app.AddStudent(ctx, r.who, in)
+	require.NoError(t, err)
+	r.student = in.ID
+	r.tell(ladder.Fact{Kind: ladder.BookChosen, Text: "Tidelines: Shore", Item: "shore-sailcloth"})
+	offered := func() bool {
+		v, err := r.app.Ladder(ctx, r.who, in.ID)
+		require.NoError(t, err)
+		for _, rung := range v.Rungs {
+			if rung.Title == "Driftwood" { // near, then far
+				return true
+			}
+		}
+		return false
+	}
+	assert.False(t, offered())
+	require.NoError(t, r.app.SetHome(ctx, r.who, in.ID, shelf.Home{}))
+	assert.True(t, offered(), "a piano with touch came")
+	require.NoError(t, r.app.SetHome(ctx, r.who, "", shelf.Home{Keys: 88, NoTouch: true}))
+	assert.False(t, offered(), "but the studio's cannot do it either")
+	assert.ErrorContains(t, r.app.SetHome(ctx, r.who, studio.NewID(), shelf.Home{}), "no such student")
+	assert.ErrorContains(t, r.app.SetHome(ctx, r.who, in.ID, shelf.Home{Keys: 7}), "25 to 97")
+}
+
+func TestAnApproachIsTriedBeforeItIsTold(t *testing.T) {
+	r := newRoom(t)
+	lamp := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "lamp", Strand: shelf.Book, After: ladder.Top})
+	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: lamp})
+	r.tell(ladder.Fact{Kind: ladder.FootholdTried, Rung: lamp, Outcome: "granted"})
+	slip := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "slipway", Strand: shelf.Book, After: ladder.Top})
+	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: slip})
+	codes := func(question, school string) (out []string) {
+		v, err := r.app.Effects(ctx, r.who, r.student, question, school)
+		require.NoError(t, err)
+		for _, e := range v.Effects {
+			out = append(out, e.Code)
+		}
+		return
+	}
+	assert.Contains(t, codes("upkeep", "three-quarters"), "effect-share")
+	assert.Equal(t, []string{"effect-counts"}, codes("counts", "quality"))
+	assert.Equal(t, []string{"effect-cue"}, codes("hand-image", "round"))
+	assert.Equal(t, []string{"effect-none"}, codes("rewards", "music"))
+	_, err := r.app.Effects(ctx, r.who, r.student, "upkeep", "all")
+	assert.ErrorContains(t, err, "choose one of")
+
+	set := r.tell(ladder.Fact{Kind: ladder.ApproachSet, Text: "upkeep", Outcome: "third"})
+	share := func() string {
+		v, err := r.app.Approach(ctx, r.who, r.student)
+		require.NoError(t, err)
+		return v.Student.Approach["upkeep"]
+	}
+	assert.Equal(t, "third", share())
+	r.tell(ladder.Fact{Kind: ladder.Retracted, Ref: set})
+	assert.Equal(t, "half", share(), "taken back like anything that was told")
+}
+
+func TestASuggestionTurnedDownStaysAway(t *testing.T) {
+	r := furnished(t)
+	r.tell(ladder.Fact{Kind: ladder.BookChosen, Text: "Under the Bow 1"})
+	fill := func() *studio.Suggestion {
+		v, err := r.app.Ladder(ctx, r.who, r.student)
+		require.NoError(t, err)
+		for _, s := range v.Suggestions {
+			if s.Why.Code == "fill-ladder" {
+				return &s
+			}
+		}
+		return nil
+	}
+	s := fill()
+	require.NotNil(t, s)
+	require.Len(t, s.Accept, 12)
+	r.tell(ladder.Fact{Kind: ladder.Overruled, Text: s.Key, Outcome: "later"})
+	assert.Nil(t, fill())
+	r.now = r.now.AddDate(0, 0, 15)
+	require.NotNil(t, fill(), "put off, not turned down")
+	for _, f := range fill().Accept {
+		r.tell(f)
+	}
+	v, err := r.app.Ladder(ctx, r.who, r.student)
+	require.NoError(t, err)
+	placed := 0
+	for _, rung := range v.Rungs {
+		if rung.State != "proposed" {
+			placed++
+		}
+	}
+	assert.Equal(t, 12, placed, "accepting places what was proposed")
+}
+
+func TestTheShelfIsEdited(t *testing.T) {
+	r := furnished(t)
+	item := func(id string) shelf.Item {
+		v, err := r.app.Item(ctx, r.who, id)
+		require.NoError(t, err)
+		return v.Item
+	}
+	jig := item("bow-jig")
+	bars := jig.Bars
+	jig.Bars, jig.Title, jig.Taste = 999, "The Cooper's Other Jig", shelf.Lively
+	require.NoError(t, r.app.SaveItem(ctx, r.who, jig))
+	assert.Equal(t, "The Cooper's Other Jig", item("bow-jig").Title)
+	assert.Equal(t, bars, item("bow-jig").Bars, "a score knows its bars")
+	jig.Brings = []string{"juggling"}
+	assert.ErrorContains(t, r.app.SaveItem(ctx, r.who, jig), "not a skill")
+	jig.Brings, jig.Needs = []string{"halves"}, []string{"halves", "scale-white"}
+	check, err := r.app.CheckItem(ctx, r.who, jig)
+	require.NoError(t, err)
+	var faults []string
+	for _, f := range check.Faults {
+		faults = append(faults, f.Why.Code)
+	}
+	assert.Equal(t, []string{"other-family", "brings-and-needs", "nothing-brings"}, faults)
+
+	table := []byte("id,title,instrument,strand,brings\nbow-fog,Fog Horn Again,cello,book,slow-bows\nbow-half,Half Tide,cello,book,juggling\n")
+	v, err := r.app.Table(ctx, r.who, table, false)
+	require.NoError(t, err)
+	assert.Equal(t, []int{1, 1}, []int{len(v.Changes), len(v.Bad)})
+	assert.Equal(t, "Fog Horn", item("bow-fog").Title, "looked at, not kept")
+	v, err = r.app.Table(ctx, r.who, table, true)
+	require.NoError(t, err)
+	assert.True(t, v.Saved)
+	assert.Equal(t, "Fog Horn Again", item("bow-fog").Title)
+	_, err = r.app.Table(ctx, r.who, []byte("colour\n"), true)
+	var known *studio.Error
+	require.True(t, errors.As(err, &known))
+	assert.Contains(t, known.Says, "there is no column")
+	out, err := r.app.ShelfTable(ctx, r.who)
+	require.NoError(t, err)
+	assert.Contains(t, string(out), "Fog Horn Again")
+}
+
+func TestLoadsOnTheShelfAreAStudentsOwn(t *testing.T) {
+	r := furnished(t)
+	typical, err := r.app.Shelf(ctx, r.who, "")
+	require.NoError(t, err)
+	slopes := map[string]int{}
+	for _, it := range typical.Items {
+		if it.Book == "Tidelines: Harbour" {
+			slopes[string(typical.Loads[it.ID].Slope)]++
+		}
+	}
+	assert.GreaterOrEqual(t, slopes["climb"], 2, "a book has climbs")
+	assert.GreaterOrEqual(t, slopes["landing"], 8, "and landings")
+	own, err := r.app.Shelf(ctx, r.who, r.student)
+	require.NoError(t, err)
+	assert.Contains(t, own.Loads, "bow-jig")
+	assert.NotContains(t, own.Loads, "shore-rope-walk", "another instrument's")
+}
+
+// A shelf that was changed is read anew, by whichever copy of the app asks.
+func TestACopyOfTheAppSeesAChangedShelf(t *testing.T) {
+	r := furnished(t)
+	_, err := r.app.Shelf(ctx, r.who, "")
+	require.NoError(t, err)
+	for i := range 2 {
+		id := fmt.Sprintf("late-%d", i)
+		require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{Item: shelf.Item{ID: id, Title: id, Instrument: shelf.Cello, Strand: shelf.Book}}}))
+		v, err := r.app.Shelf(ctx, r.who, "")
+		require.NoError(t, err)
+		assert.Equal(t, id, v.Items[len(v.Items)-1].ID)
+	}
+	bad := []store.NewItem{{Item: shelf.Item{ID: "fine", Title: "Fine", Instrument: shelf.Cello, Strand: shelf.Book}}, {Item: shelf.Item{ID: "bad", Title: strings.Repeat("x", 300)}}}
+	assert.Error(t, r.app.AddItems(ctx, r.who, bad))
+	_, err = r.app.Item(ctx, r.who, "fine")
+	assert.Error(t, err, "all or none")
+}
