@@ -22,9 +22,7 @@ func card(p *page, heading string) string {
 // What makes each student of the demo a case of its own can be read on the
 // ladder, with a sentence of why.
 func TestTheCasesOfTheFerryHouse(t *testing.T) {
-	s := newSite(t, true)
-	p := open(t, s.URL, 1280, 800)
-	p.signIn()
+	p := atWork(t)
 	ladder := func(name string) {
 		p.goTo("/students/" + p.student(name) + "/ladder")
 		p.sees("What follows, and why")
@@ -65,9 +63,7 @@ func TestTheCasesOfTheFerryHouse(t *testing.T) {
 // The teacher accepts one suggestion, turns another down, and the ladder
 // answers; both can be taken back.
 func TestAcceptingAndOverruling(t *testing.T) {
-	s := newSite(t, true)
-	p := open(t, s.URL, 1280, 800)
-	p.signIn()
+	p := atWork(t)
 	emil := p.student("Emil")
 	p.goTo("/students/" + emil + "/ladder")
 	card(p, "Fill the ladder")
@@ -92,9 +88,7 @@ func TestAcceptingAndOverruling(t *testing.T) {
 // A rung is dragged to another height of its lane, and a bridge is put in where
 // it is wanted.
 func TestDraggingARung(t *testing.T) {
-	s := newSite(t, true)
-	p := open(t, s.URL, 1280, 800)
-	p.signIn()
+	p := atWork(t)
 	p.goTo("/students/" + p.student("Emil") + "/ladder")
 	p.sees("Slipway Song")
 	order := lane(p)
@@ -127,9 +121,7 @@ func TestDraggingARung(t *testing.T) {
 
 // A change of the approach says what it would do before it is saved.
 func TestAChangeOfTheApproachIsShownFirst(t *testing.T) {
-	s := newSite(t, true)
-	p := open(t, s.URL, 1280, 800)
-	p.signIn()
+	p := atWork(t)
 	emil := p.student("Emil")
 	p.goTo("/students/" + emil + "/settings")
 	p.sees("Approach: where teachers disagree")
@@ -147,9 +139,7 @@ func TestAChangeOfTheApproachIsShownFirst(t *testing.T) {
 // An item is edited by hand with the graph answering, found by its skill, and
 // the shelf goes out and comes back as a table with its bad rows named.
 func TestTheShelfByHandAndByTable(t *testing.T) {
-	s := newSite(t, true)
-	p := open(t, s.URL, 1280, 800)
-	p.signIn()
+	p := atWork(t)
 	p.goTo("/numbers")
 	p.sees("What plans rest on")
 	p.sees("Numbers that are ours")

@@ -123,6 +123,13 @@ func open(t testing.TB, base string, width, height int64) *page {
 	return p
 }
 
+// atWork opens the demo studio on a site of its own, signed in as its teacher.
+func atWork(t testing.TB) *page {
+	p := open(t, newSite(t, true).URL, 1280, 800)
+	p.signIn()
+	return p
+}
+
 func (p *page) do(steps ...chromedp.Action[chromedp.Void]) {
 	p.t.Helper()
 	require.NoError(p.t, chromedp.Do(p.ctx, steps...))

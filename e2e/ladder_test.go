@@ -18,9 +18,7 @@ func lane(p *page) []string { return eval[[]string](p, laneJS) }
 
 // The teacher moves, parks and takes up rungs by keys; the lane answers.
 func TestMovingRungsByKeys(t *testing.T) {
-	s := newSite(t, true)
-	p := open(t, s.URL, 1280, 800)
-	p.signIn()
+	p := atWork(t)
 	p.goTo("/students/" + p.student("Emil") + "/ladder")
 	p.sees("Cooper's Jig")
 	require.Equal(t, []string{"Fog Horn", "The Cooper's Jig", "Tar Barrel Reel", "Half Tide", "Slipway Song", "Lamp Room"}, lane(p)[:6])
@@ -55,9 +53,7 @@ func jsonList(list []string) string {
 
 // A piece is placed from the shelf, found by a few letters.
 func TestPlacingFromTheLadder(t *testing.T) {
-	s := newSite(t, true)
-	p := open(t, s.URL, 1280, 800)
-	p.signIn()
+	p := atWork(t)
 	p.goTo("/students/" + p.student("Tobias") + "/ladder")
 	p.sees("Ferry Whistle")
 	p.press("Place a piece")
@@ -73,9 +69,7 @@ func TestPlacingFromTheLadder(t *testing.T) {
 
 // A whole book goes on the ladder in its own order, each item in its lane.
 func TestPlacingABook(t *testing.T) {
-	s := newSite(t, true)
-	p := open(t, s.URL, 1280, 800)
-	p.signIn()
+	p := atWork(t)
 	p.goTo("/students/" + p.student("Tobias") + "/ladder")
 	p.sees("Ferry Whistle")
 	p.press("Place a piece")
@@ -120,9 +114,7 @@ func TestWeekSheets(t *testing.T) {
 // What is written in a lesson stands where it was said: a note, a spot, a
 // standing point on every piece in hand; a secure piece can be polished.
 func TestWritingInALesson(t *testing.T) {
-	s := newSite(t, true)
-	p := open(t, s.URL, 1280, 800)
-	p.signIn()
+	p := atWork(t)
 	tobias := p.student("Tobias")
 	p.goTo("/students/" + tobias + "/lesson")
 	p.sees("The plan")

@@ -87,9 +87,7 @@ func TestTheServerSaysThatTheDatabaseIsAway(t *testing.T) {
 
 // An impatient hand: everything twice, and each thing happens once.
 func TestDoubleClicks(t *testing.T) {
-	s := newSite(t, true)
-	p := open(t, s.URL, 1280, 800)
-	p.signIn()
+	p := atWork(t)
 	tobias := p.student("Tobias")
 	before := told(p, tobias)
 
