@@ -1,4 +1,5 @@
-// Package notation reads a score file of any format the program knows.
+// Package notation reads and writes score files of any format the program
+// knows, and converts one into another.
 package notation
 
 import (
@@ -8,6 +9,7 @@ import (
 	"strings"
 
 	"patientladder/core/notation/abc"
+	"patientladder/core/notation/midifile"
 	"patientladder/core/notation/musicxml"
 	"patientladder/core/score"
 )
@@ -18,11 +20,50 @@ const MaxFile = 16 << 20
 // A Format is a kind of score file.
 type Format string
 
-// The formats that are read.
+// The formats. A compressed file is read as MusicXML.
 const (
-	MusicXML Format = "musicxml"
-	ABC      Format = "abc"
+	MusicXML   Format = "musicxml"
+	Compressed Format = "mxl"
+	ABC        Format = "abc"
+	MIDI       Format = "midi"
 )
+
+// endings gives the format that a file name asks for.
+var endings = map[string]Format{".musicxml": MusicXML, ".xml": MusicXML, ".mxl": Compressed, ".abc": ABC, ".mid": MIDI, ".midi": MIDI}
+
+// Named returns the format that a file name's ending asks for.
+func Named(name string) (Format, bool) {
+	f, ok := endings[strings.ToLower(path.Ext(name))]
+	return f, ok
+}
+
+// Write writes a score in a format. What the format cannot hold is left out:
+// Losses names it.
+func Write(f Format, s score.Score) ([]byte, error) {
+	switch f {
+	case MusicXML:
+		return musicxml.Write(s), nil
+	case Compressed:
+		return musicxml.Compress(musicxml.Write(s))
+	case ABC:
+		return abc.Write(s)
+	case MIDI:
+		return midifile.Write(s)
+	}
+	return nil, fmt.Errorf("%q is not a format that is written: musicxml, mxl, abc or midi", f)
+}
+
+// Losses lists what a format cannot hold of a score, each with the first bar in
+// which it stands. MusicXML holds all of it.
+func Losses(f Format, s score.Score) []score.Unread {
+	switch f {
+	case ABC:
+		return abc.Losses(s)
+	case MIDI:
+		return midifile.Losses(s)
+	}
+	return nil
+}
 
 // Detect tells the format from the name and the first bytes.
 func Detect(name string, data []byte) (Format, error) {
@@ -35,10 +76,12 @@ func Detect(name string, data []byte) (Format, error) {
 	case bytes.HasPrefix(head, []byte("PK\x03\x04")), bytes.HasPrefix(head, []byte("<")),
 		bytes.HasPrefix(data, []byte{0xFF, 0xFE}), bytes.HasPrefix(data, []byte{0xFE, 0xFF}):
 		return MusicXML, nil
+	case bytes.HasPrefix(data, []byte("MThd")):
+		return MIDI, nil
 	case ext == ".abc", bytes.HasPrefix(head, []byte("X:")), bytes.Contains(head, []byte("\nX:")):
 		return ABC, nil
 	}
-	return "", &score.SyntaxError{Msg: "neither MusicXML (.musicxml, .xml, .mxl) nor ABC (.abc)"}
+	return "", &score.SyntaxError{Msg: "neither MusicXML (.musicxml, .xml, .mxl), nor ABC (.abc), nor MIDI (.mid)"}
 }
 
 // Read reads the score in a file; of an ABC file with several tunes, the first.
@@ -47,23 +90,27 @@ func Read(name string, data []byte) (score.Score, error) {
 	if err != nil {
 		return score.Score{}, err
 	}
-	if f == ABC {
+	switch f {
+	case ABC:
 		return abc.Read(data)
+	case MIDI:
+		return midifile.Read(data)
 	}
 	return musicxml.Read(data)
 }
 
 // Engraved returns the MusicXML that shows the score: a MusicXML file's own
-// text, so that the page keeps all it has, or one written from an ABC tune.
+// text, so that the page keeps all it has, or one written from another format.
+// Each note carries its id of the score that Read returns.
 func Engraved(name string, data []byte) ([]byte, error) {
 	f, err := Detect(name, data)
 	if err != nil {
 		return nil, err
 	}
 	if f == MusicXML {
-		return musicxml.Text(data)
+		return musicxml.WithIDs(data)
 	}
-	s, err := abc.Read(data)
+	s, err := Read(name, data)
 	if err != nil {
 		return nil, err
 	}

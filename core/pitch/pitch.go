@@ -173,3 +173,22 @@ func abs(n int) int {
 	}
 	return n
 }
+
+// Spell returns the usual spelling of a MIDI key number (0 to 127) in a key:
+// the seven notes of the signature, and around them from the lowered third to
+// the raised fifth of its major. Common practice, no source.
+func (k Key) Spell(midi int) Pitch {
+	const home = 1 // place of C in the line of fifths that sharps spells from F
+	for fifths := k.Fifths + home - 4; fifths <= k.Fifths+home+7; fifths++ {
+		i, alter := fifths%7, fifths/7
+		if i < 0 {
+			i, alter = i+7, alter-1
+		}
+		p := Pitch{step: sharps[i], alter: int8(alter)}
+		if above := midi - p.MIDI(); above%12 == 0 {
+			p.octave = int8(above / 12)
+			return p
+		}
+	}
+	return Pitch{}
+}

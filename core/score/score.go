@@ -55,6 +55,9 @@ type Clef struct {
 	Staff int
 	Sign  string // G, F, C, percussion, TAB
 	Line  int
+	// Octave is -1 for a clef with a small 8 below: its notes stand an octave
+	// higher on the staff than they are kept.
+	Octave int
 }
 
 // A Note is a sounding note or a rest. Notes of one voice that share an onset
@@ -74,6 +77,7 @@ type Note struct {
 	Dots                 int
 	Tuplet               *Tuplet
 	Fingers              []string
+	String, Fret         int      // of tablature: string from 1, the highest-sounding; 0 where none is written
 	Articulations        []string // staccato, accent, tenuto, fermata, up-bow, ...
 	Lyric                string
 }

@@ -16,6 +16,9 @@ type Sound struct {
 	Beat     Time // from the start of that bar
 	Voice    int
 	Finger   string // as written; empty for none
+	String   int    // as written in tablature, 1 the highest-sounding; 0 for none
+	Fret     int
+	ID       string // of the note, or of the first of tied notes
 }
 
 // Written returns the order of bars as written: 1, 2, 3 and so on.
@@ -125,7 +128,7 @@ func (p Part) Sounding(staff int, order []int) []Sound {
 				}
 				continue
 			}
-			out = append(out, Sound{n.Pitch, onset, n.Duration, b, n.Onset, n.Voice, finger(n)})
+			out = append(out, Sound{n.Pitch, onset, n.Duration, b, n.Onset, n.Voice, finger(n), n.String, n.Fret, n.ID})
 			delete(held, k)
 			if n.TieTo {
 				held[k] = len(out) - 1

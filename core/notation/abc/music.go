@@ -193,6 +193,7 @@ func (r *reader) pitch(s *scanner) (pitch.Pitch, error) {
 		}
 	}
 	v := r.v
+	octave += v.octave
 	alter, kept := v.accidentals[letter]
 	if !kept {
 		alter = v.key.Alter(letter)

@@ -87,7 +87,7 @@ type reader struct {
 	clef   string
 	voices []*voice
 	v      *voice // the voice being written
-	brace  bool   // voices share one brace: one part with a staff each
+	layout map[string]place
 }
 
 func (r *reader) tune(lines []string) error {
@@ -161,10 +161,50 @@ func (r *reader) directive(s string) {
 	name, value, _ := strings.Cut(strings.TrimSpace(s), " ")
 	switch name {
 	case "score", "staves":
-		r.brace = strings.Contains(value, "{")
+		r.layout = places(value)
 	case "MIDI", "propagate-accidentals":
 		r.s.Note("%%"+name, 0)
 	}
+}
+
+// A place is where a voice stands on the page.
+type place struct{ part, staff int }
+
+// places reads a %%score line, section 7.1: voices in one brace are the staves of
+// one part, voices in one pair of parentheses share a staff.
+func places(value string) map[string]place {
+	out := map[string]place{}
+	at, brace, shared := place{-1, 1}, false, false
+	next := func() {
+		if brace {
+			at.staff++
+		} else {
+			at = place{at.part + 1, 1}
+		}
+	}
+	for _, sign := range []string{"{", "}", "(", ")", "[", "]", "|", "*"} {
+		value = strings.ReplaceAll(value, sign, " "+sign+" ")
+	}
+	for word := range strings.FieldsSeq(value) {
+		switch word {
+		case "{":
+			at, brace = place{at.part + 1, 0}, true
+		case "}":
+			brace = false
+		case "(":
+			next()
+			shared = true
+		case ")":
+			shared = false
+		case "[", "]", "|", "*":
+		default:
+			if !shared {
+				next()
+			}
+			out[word] = at
+		}
+	}
+	return out
 }
 
 func isLetter(c byte) bool { return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' }
@@ -261,7 +301,7 @@ func (r *reader) keyField(value string) error {
 		r.v.key = key
 		r.v.bar.Key = &key
 		if clef != "" {
-			r.v.bar.Clefs = append(r.v.bar.Clefs, clefNamed(clef))
+			r.v.take(clefNamed(clef))
 		}
 		return nil
 	}
@@ -293,7 +333,7 @@ func (r *reader) begin(v *voice) {
 	if v.clef == "" {
 		v.clef = "treble"
 	}
-	v.bar.Clefs = []score.Clef{clefNamed(v.clef)}
+	v.take(clefNamed(v.clef))
 }
 
 // parseKey reads a K: field: tonic, mode, explicit accidentals and clef.
@@ -350,7 +390,7 @@ func parseKey(value string, note func(string, int)) (pitch.Key, string, error) {
 }
 
 func knownClef(s string) bool {
-	_, ok := clefs[s]
+	_, ok := clefs[octaves.Replace(s)]
 	return ok
 }
 
@@ -359,12 +399,21 @@ var clefs = map[string]score.Clef{
 	"tenor": {Sign: "C", Line: 4}, "perc": {Sign: "percussion"}, "none": {Sign: "G", Line: 2},
 }
 
+// octaves takes the small 8 off a clef's name: section 4.6 of the standard.
+var octaves = strings.NewReplacer("-8", "", "+8", "")
+
 func clefNamed(s string) score.Clef {
-	c, ok := clefs[s]
+	c, ok := clefs[octaves.Replace(s)]
 	if !ok {
 		c = clefs["treble"]
 	}
 	c.Staff = 1
+	switch {
+	case strings.HasSuffix(s, "-8"):
+		c.Octave = -1
+	case strings.HasSuffix(s, "+8"):
+		c.Octave = 1
+	}
 	return c
 }
 
@@ -468,34 +517,41 @@ func (r *reader) finish() error {
 	if len(music) == 0 {
 		return fmt.Errorf("the tune has no notes")
 	}
+	parts := map[int]int{} // of the layout, by their index in the score
 	for i, v := range music {
-		staff := 1
-		if r.brace {
-			staff = i + 1
+		at, laid := r.layout[v.id]
+		if !laid {
+			at = place{-1 - i, 1}
 		}
 		for bi := range v.bars {
 			b := &v.bars[bi]
 			for ci := range b.Clefs {
-				b.Clefs[ci].Staff = staff
+				b.Clefs[ci].Staff = max(at.staff, 1)
 			}
 			for ni := range b.Notes {
-				b.Notes[ni].Staff, b.Notes[ni].Voice = staff, i+1
+				b.Notes[ni].Staff, b.Notes[ni].Voice = max(at.staff, 1), i+1
 			}
 		}
-		if !r.brace || i == 0 {
-			r.s.Parts = append(r.s.Parts, score.Part{Name: v.name, Staves: 1, Bars: v.bars})
+		pi, begun := parts[at.part]
+		if !begun {
+			parts[at.part] = len(r.s.Parts)
+			r.s.Parts = append(r.s.Parts, score.Part{Name: v.name, Staves: max(at.staff, 1), Bars: v.bars})
 			continue
 		}
-		p := &r.s.Parts[0]
-		p.Staves = i + 1
+		p := &r.s.Parts[pi]
+		shared := p.Staves >= at.staff // the staff has its clef from the voice before
+		p.Staves = max(p.Staves, at.staff)
 		for bi, b := range v.bars {
 			if bi == len(p.Bars) {
 				p.Bars = append(p.Bars, b)
 				continue
 			}
 			into := &p.Bars[bi]
-			into.Clefs = append(into.Clefs, b.Clefs...)
+			if !shared {
+				into.Clefs = append(into.Clefs, b.Clefs...)
+			}
 			into.Notes = merge(into.Notes, b.Notes)
+			into.Marks = append(into.Marks, b.Marks...)
 			if into.Length.Less(b.Length) {
 				into.Length = b.Length
 			}

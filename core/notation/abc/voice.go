@@ -10,6 +10,7 @@ import (
 // A voice gathers the bars of one V: line of music.
 type voice struct {
 	id, name, clef string
+	octave         int // that the clef adds to what is written
 	key            pitch.Key
 	meter          *score.Meter
 	bars           []score.Bar
@@ -38,6 +39,11 @@ type pending struct {
 
 func (v *voice) mark(kind, text string) {
 	v.bar.Marks = append(v.bar.Marks, score.Mark{Onset: v.cursor, Kind: kind, Text: text})
+}
+
+// take sets the clef from here on.
+func (v *voice) take(c score.Clef) {
+	v.bar.Clefs, v.octave = append(v.bar.Clefs, c), c.Octave
 }
 
 func (v *voice) filled() bool { return len(v.bar.Notes) > 0 }

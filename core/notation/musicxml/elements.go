@@ -39,6 +39,7 @@ type xmlAttributes struct {
 		Number int    `xml:"number,attr"`
 		Sign   string `xml:"sign"`
 		Line   int    `xml:"line"`
+		Octave int    `xml:"clef-octave-change"`
 	} `xml:"clef"`
 	Transpose *struct{} `xml:"transpose"`
 	Other     []any1    `xml:",any"`

@@ -18,6 +18,36 @@ func Text(data []byte) ([]byte, error) {
 	return data, nil
 }
 
+// Compress packs a document as a compressed file: MusicXML 4.0, "Compressed .MXL
+// files".
+func Compress(document []byte) ([]byte, error) {
+	var out bytes.Buffer
+	z := zip.NewWriter(&out)
+	for _, f := range []struct {
+		name   string
+		data   []byte
+		method uint16
+	}{
+		{"mimetype", []byte("application/vnd.recordare.musicxml"), zip.Store},
+		{"META-INF/container.xml", []byte(`<?xml version="1.0" encoding="UTF-8"?>
+<container><rootfiles><rootfile full-path="score.musicxml" media-type="application/vnd.recordare.musicxml+xml"/></rootfiles></container>
+`), zip.Deflate},
+		{"score.musicxml", document, zip.Deflate},
+	} {
+		w, err := z.CreateHeader(&zip.FileHeader{Name: f.name, Method: f.method})
+		if err == nil {
+			_, err = w.Write(f.data)
+		}
+		if err != nil {
+			return nil, fmt.Errorf("pack %s: %w", f.name, err)
+		}
+	}
+	if err := z.Close(); err != nil {
+		return nil, fmt.Errorf("pack the score: %w", err)
+	}
+	return out.Bytes(), nil
+}
+
 // unpack returns the score inside a compressed file, as its
 // META-INF/container.xml names it.
 func unpack(data []byte) ([]byte, error) {

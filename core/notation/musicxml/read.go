@@ -15,6 +15,9 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
+	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf16"
@@ -31,16 +34,55 @@ const (
 
 // Read reads a plain or compressed document. Errors are *score.SyntaxError.
 func Read(data []byte) (score.Score, error) {
+	s, _, _, err := read(data)
+	return s, err
+}
+
+// WithIDs returns a document's text with the id of the score's note at each
+// <note>, so that what is drawn can be found again.
+func WithIDs(data []byte) ([]byte, error) {
+	s, text, tags, err := read(data)
+	if err != nil {
+		return nil, err
+	}
+	ids := map[int64]string{} // by where the tag of the note ends
+	for pi, part := range tags {
+		for bi, bar := range part {
+			for ni, end := range bar {
+				ids[end] = s.Parts[pi].Bars[bi].Notes[ni].ID
+			}
+		}
+	}
+	ends := slices.Sorted(maps.Keys(ids))
+	var out bytes.Buffer
+	from := int64(0)
+	for _, end := range ends {
+		start := int64(bytes.LastIndexByte(text[from:end], '<')) + from
+		out.Write(text[from:start])
+		out.Write(ownID.ReplaceAll(text[start:end-1], nil))
+		out.WriteString(` id="` + ids[end] + `">`)
+		from = end
+	}
+	out.Write(text[from:])
+	return out.Bytes(), nil
+}
+
+// ownID is the id that a tag already has.
+var ownID = regexp.MustCompile(`\sid\s*=\s*("[^"]*"|'[^']*')`)
+
+// read also returns the text that was read and, for each note by part, bar and
+// place, where its tag ends in it.
+func read(data []byte) (score.Score, []byte, [][][]int64, error) {
 	if bytes.HasPrefix(data, []byte("PK\x03\x04")) {
 		inner, err := unpack(data)
 		if err != nil {
-			return score.Score{}, err
+			return score.Score{}, nil, nil, err
 		}
 		data = inner
 	}
 	data, err := decodeText(data)
 	if err != nil {
-		return score.Score{}, err
+		return score.Score{}, nil, nil, err
 	}
 	r := &reader{d: xml.NewDecoder(bytes.NewReader(data))}
 	r.d.CharsetReader = func(label string, in io.Reader) (io.Reader, error) {
@@ -51,10 +93,10 @@ func Read(data []byte) (score.Score, error) {
 		return nil, fmt.Errorf("the text encoding %q is not read; save the file as UTF-8", label)
 	}
 	if err := r.document(); err != nil {
-		return score.Score{}, r.wrap(err)
+		return score.Score{}, nil, nil, r.wrap(err)
 	}
 	r.s.Finish()
-	return r.s, nil
+	return r.s, data, r.tags, nil
 }
 
 // decodeText turns UTF-16 with a byte order mark into UTF-8.
@@ -79,14 +121,18 @@ func decodeText(data []byte) ([]byte, error) {
 			units[i] = uint16(data[2*i+1])<<8 | uint16(data[2*i])
 		}
 	}
-	return []byte(string(utf16.Decode(units))), nil
+	// the declaration still names the code that the text was in
+	return declared.ReplaceAll([]byte(string(utf16.Decode(units))), []byte("${1}UTF-8")), nil
 }
+
+var declared = regexp.MustCompile(`(?i)^(\s*<\?xml[^>]*encoding=["'])utf-16`)
 
 type reader struct {
 	d     *xml.Decoder
 	s     score.Score
 	bar   int
 	names map[string]string // part names by id
+	tags  [][][]int64       // where the tag of each note ends, by part, bar and place
 }
 
 // wrap gives an error the place where the reader stands.
@@ -248,6 +294,7 @@ func (r *reader) part(name string) error {
 	st := &partState{voices: map[string]int{}}
 	r.bar = 0
 	var endings []int
+	var tags [][]int64
 	err := r.children(func(e xml.StartElement) error {
 		if e.Name.Local != "measure" {
 			return r.d.Skip()
@@ -261,9 +308,11 @@ func (r *reader) part(name string) error {
 			return err
 		}
 		p.Bars = append(p.Bars, m.finish())
+		tags = append(tags, m.tags)
 		endings = m.endings
 		return nil
 	})
+	r.tags = append(r.tags, tags)
 	r.s.Parts = append(r.s.Parts, p)
 	return err
 }
@@ -280,6 +329,8 @@ type measure struct {
 	hasLast bool
 	endings []int // passes of the ending that is open
 	closing bool
+	tag     int64   // where the tag of the note being read ends
+	tags    []int64 // beside the bar's notes
 }
 
 func (m *measure) finish() score.Bar {
@@ -291,17 +342,21 @@ func (m *measure) finish() score.Bar {
 	if m.filled.Sign() == 0 && m.st.meter.BeatType > 0 {
 		m.bar.Length = m.st.meter.Length()
 	}
-	sortNotes(m.bar.Notes)
+	sortNotes(m.bar.Notes, m.tags)
 	return m.bar
 }
 
-func sortNotes(notes []score.Note) {
-	// Voices are written one after another; an insertion sort keeps each
-	// voice's own order and is linear where nothing has to move.
-	for i := 1; i < len(notes); i++ {
-		for j := i; j > 0 && notes[j].Onset.Less(notes[j-1].Onset); j-- {
-			notes[j], notes[j-1] = notes[j-1], notes[j]
-		}
+// sortNotes puts notes in order of onset, each voice in its own order: voices
+// are written one after another. Their tags go with them.
+func sortNotes(notes []score.Note, tags []int64) {
+	order := make([]int, len(notes))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return notes[a].Onset.Cmp(notes[b].Onset) })
+	was, wasTags := slices.Clone(notes), slices.Clone(tags)
+	for i, from := range order {
+		notes[i], tags[i] = was[from], wasTags[from]
 	}
 }
 
@@ -336,6 +391,7 @@ func (m *measure) child(e xml.StartElement) error {
 		return m.attributes(a)
 	case "note":
 		var n xmlNote
+		m.tag = d.InputOffset()
 		if err := d.DecodeElement(&n, &e); err != nil {
 			return err
 		}
@@ -414,7 +470,7 @@ func (m *measure) time(s string) (score.Time, error) {
 func (m *measure) attributes(a xmlAttributes) error {
 	if a.Divisions != "" {
 		n, err := strconv.ParseInt(strings.TrimSpace(a.Divisions), 10, 64)
-		if err != nil || n <= 0 || n > 1<<20 {
+		if err != nil || n <= 0 || n > score.Grid {
 			return fmt.Errorf("<divisions> is %q; it must be a positive whole number", a.Divisions)
 		}
 		m.st.divisions = n
@@ -452,7 +508,7 @@ func (m *measure) attributes(a xmlAttributes) error {
 		}
 	}
 	for _, c := range a.Clefs {
-		clef := score.Clef{Staff: max(c.Number, 1), Sign: c.Sign, Line: c.Line}
+		clef := score.Clef{Staff: max(c.Number, 1), Sign: c.Sign, Line: c.Line, Octave: min(max(c.Octave, -2), 2)}
 		if m.cursor.Sign() > 0 {
 			m.unread("clef change inside a bar")
 			continue
@@ -567,7 +623,7 @@ func (m *measure) note(x xmlNote) error {
 		m.unread("second verse")
 	}
 	m.unreadAll(x.Other)
-	m.bar.Notes = append(m.bar.Notes, n)
+	m.bar.Notes, m.tags = append(m.bar.Notes, n), append(m.tags, m.tag)
 	return nil
 }
 
@@ -595,6 +651,8 @@ func (m *measure) notations(n *score.Note, x xmlNotations) {
 				n.Fingers = append(n.Fingers, strings.TrimSpace(one.Text))
 			case "up-bow", "down-bow":
 				n.Articulations = append(n.Articulations, one.XMLName.Local)
+			case "string", "fret":
+				m.tablature(n, one)
 			default:
 				m.unread(one.XMLName.Local)
 			}
@@ -604,6 +662,19 @@ func (m *measure) notations(n *score.Note, x xmlNotations) {
 		if name := o.XMLName.Local; name != "tied" && name != "tuplet" {
 			m.unread(name)
 		}
+	}
+}
+
+// tablature keeps a string or a fret where it is a small number.
+func (m *measure) tablature(n *score.Note, x any1) {
+	at, err := strconv.Atoi(strings.TrimSpace(x.Text))
+	switch {
+	case err != nil || at < 0 || at > 36 || at > 12 && x.XMLName.Local == "string":
+		m.unread(x.XMLName.Local)
+	case x.XMLName.Local == "string":
+		n.String = at
+	default:
+		n.Fret = at
 	}
 }
 

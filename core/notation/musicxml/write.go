@@ -136,6 +136,9 @@ func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
 		if c.Line > 0 {
 			line = fmt.Sprintf("<line>%d</line>", c.Line)
 		}
+		if c.Octave != 0 {
+			line += fmt.Sprintf("<clef-octave-change>%d</clef-octave-change>", c.Octave)
+		}
 		w.line(`<clef number="%d"><sign>%s</sign>%s</clef>`, c.Staff, esc(c.Sign), line)
 	}
 	w.line("</attributes>")
@@ -314,6 +317,9 @@ func (w *writer) notations(n score.Note, ties string) {
 		} else {
 			tech.WriteString("<fingering>" + esc(f) + "</fingering>")
 		}
+	}
+	if n.String > 0 {
+		fmt.Fprintf(&tech, "<string>%d</string><fret>%d</fret>", n.String, n.Fret)
 	}
 	for _, a := range n.Articulations {
 		switch a {
