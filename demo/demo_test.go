@@ -13,7 +13,9 @@ import (
 	"patientladder/core/ahead"
 	"patientladder/core/ladder"
 	"patientladder/core/mixture"
+	"patientladder/core/notation"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 	"patientladder/store"
 	"patientladder/store/storetest"
 	"patientladder/studio"
@@ -224,4 +226,23 @@ func theShelf(t *testing.T, app *studio.App, who studio.Who) {
 	}
 	assert.GreaterOrEqual(t, repertoire, 60)
 	assert.GreaterOrEqual(t, tunes, 15)
+}
+
+// Every shipped score has its demands, and no hand-made tag is left that
+// disagrees with one unsettled.
+func TestTagsAgreeWithScores(t *testing.T) {
+	in, err := ownBooks()
+	require.NoError(t, err)
+	var items []shelf.Item
+	for _, one := range in {
+		it := one.Item
+		if one.File != nil {
+			s, err := notation.Read(one.File.Name, one.File.Data)
+			require.NoError(t, err)
+			it.Describe(s)
+			assert.NotEmpty(t, it.Demanded, it.ID)
+		}
+		items = append(items, it)
+	}
+	assert.Empty(t, shelf.Disagreements(skill.Catalogue(), items))
 }

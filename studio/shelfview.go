@@ -123,7 +123,8 @@ func (a *App) Item(ctx context.Context, who Who, id string) (ItemView, error) {
 	}
 	v.File = file.Name
 	v.Unread = append(v.Unread, s.Unread...)
-	v.Minute = reading.Minute(s, it.Instrument == shelf.Piano)
+	page := reading.Read(s, it.Instrument.Plays())
+	v.Minute = page.Minute(page.Demands())
 	describe(&v, s)
 	return v, nil
 }

@@ -22,8 +22,11 @@ const usage = `usage: ladder COMMAND
                        serve the demo studio from a private database,
                        or from LADDER_DSN when it is set
   migrate              bring the database of LADDER_DSN up to date
-  read FILE [--played] [--for AGE]
+  read FILE [--played] [--for AGE] [--on piano|cello|guitar]
                        print what is read from a score, as JSON
+  convert IN OUT [--annotated [--on piano|cello|guitar]]
+                       write a score in the format of OUT's name: .musicxml,
+                       .mxl, .abc or .mid; what is lost is listed
   openapi              print the description of the API
 
 LADDER_DSN is a database address such as
@@ -51,6 +54,8 @@ func run(ctx context.Context, args []string, out io.Writer) error {
 		return migrateCommand(ctx, out)
 	case "read":
 		return readCommand(args[1:], out)
+	case "convert":
+		return convertCommand(args[1:], out)
 	case "openapi":
 		b, err := server.New(nil, nil, os.DirFS("."), server.Options{}).OpenAPI()
 		if err != nil {

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"fmt"
 	"net"
 	"os"
 	"os/exec"
@@ -31,16 +32,30 @@ func TestRead(t *testing.T) {
 	tune := file(t, "tune.abc", "X:1\nT:Two bars\nM:2/4\nL:1/4\nK:D\n|:F _B-|B/ z/ c:|\n")
 	out, err := ladder("read", tune)
 	require.NoError(t, err)
+	// the keys that outside checks read
+	var got map[string]any
+	require.NoError(t, json.Unmarshal([]byte(out), &got))
+	part := got["parts"].([]any)[0].(map[string]any)
+	shown, err := json.Marshal(map[string]any{"title": got["title"], "bars": got["bars"], "distinctBars": got["distinctBars"], "patterns": got["patterns"], "unread": got["unread"],
+		"notes": part["notes"], "direction": part["direction"], "intervals": part["intervals"], "landmarks": part["landmarks"], "positions": part["positions"]})
+	require.NoError(t, err)
 	assert.JSONEq(t, `{"title":"Two bars","bars":2,"distinctBars":2,
 		"patterns":[{"id":"A","kind":"first","bar":1,"beat":"0","length":"2"},{"id":"B","kind":"first","bar":2,"beat":"0","length":"2"}],
-		"parts":[{"name":"","staff":1,"notes":[
-			{"pitch":"F#4","onset":"0","duration":"1"},{"pitch":"Bb4","onset":"1","duration":"3/2"},{"pitch":"C#5","onset":"3","duration":"1"}],
-			"direction":["start","up","up"],
-			"intervals":[{"number":4,"quality":"d","name":"fourth"},{"number":2,"quality":"A","name":"step"}],
-			"landmarks":[{"note":"G4","steps":-1},{"note":"C5","steps":-1},{"note":"C5","steps":0}],
-			"positions":[{"bar":1,"beat":"0","low":"F4","high":"C5","fingers":["1","4","5"],"move":""}]}],
-		"chunks":[{"from":{"bar":1,"beat":"0"},"to":{"bar":2,"beat":"1"},"hand":"right","start":{"finger":"1","key":"F#4"},"parts":[]}],
-		"unread":[]}`, out)
+		"notes":[{"pitch":"F#4","onset":"0","duration":"1"},{"pitch":"Bb4","onset":"1","duration":"3/2"},{"pitch":"C#5","onset":"3","duration":"1"}],
+		"direction":["start","up","up"],
+		"intervals":[{"number":4,"quality":"d","name":"fourth"},{"number":2,"quality":"A","name":"step"}],
+		"landmarks":[{"note":"G4","steps":-1},{"note":"C5","steps":-1},{"note":"C5","steps":0}],
+		"positions":[{"bar":1,"beat":"0","low":"F4","high":"C5","fingers":["1","4","5"],"move":""}],
+		"unread":[]}`, string(shown))
+	whole := got["chunks"].([]any)[0].(map[string]any)
+	assert.Equal(t, map[string]any{"bar": 1.0, "beat": "0"}, whole["from"])
+	assert.Equal(t, map[string]any{"bar": 2.0, "beat": "1"}, whole["to"])
+	assert.Equal(t, map[string]any{"finger": "1", "key": "F#4"}, whole["start"])
+	var skills []string
+	for _, d := range got["demands"].([]any) {
+		skills = append(skills, fmt.Sprint(d.(map[string]any)["skill"], " ", d.(map[string]any)["bar"]))
+	}
+	assert.Equal(t, []string{"key-signature 1", "ties 1", "fourths-fifths 1", "accidentals 1", "halves 2", "rests 2", "steps 2"}, skills)
 	older, err := ladder("read", "--for", "9", "../../demo/scores/shore-gulls.abc")
 	require.NoError(t, err)
 	younger, err := ladder("read", "--for", "5", "../../demo/scores/shore-gulls.abc")
@@ -55,6 +70,30 @@ func TestRead(t *testing.T) {
 	require.NoError(t, json.Unmarshal([]byte(out), &played))
 	assert.Equal(t, 4, played.Bars)
 	assert.Equal(t, "4", played.Parts[0].Notes[3].Onset)
+}
+
+// A score goes out in each format and comes back; what is lost is listed.
+func TestConvert(t *testing.T) {
+	dir := t.TempDir()
+	for _, c := range []struct{ from, to, says string }{
+		{"../../demo/scores/shore-lights.musicxml", "a.abc", ""},
+		{"../../demo/scores/bow-jig.abc", "b.mid", "not held by midi: words above the staff (first in bar 1, 1 in all)\nnot held by midi: repeats and endings (played out) (first in bar 9, 1 in all)\n"},
+		{dir + "/b.mid", "c.mxl", ""},
+		{dir + "/c.mxl", "d.musicxml", ""},
+	} {
+		out, err := ladder("convert", c.from, filepath.Join(dir, c.to))
+		require.NoError(t, err, c.to)
+		assert.Equal(t, c.says, out)
+		_, err = ladder("read", filepath.Join(dir, c.to))
+		require.NoError(t, err, c.to)
+	}
+	_, err := ladder("convert", "../../demo/scores/low-six.abc", filepath.Join(dir, "e.musicxml"), "--annotated", "--on", "guitar")
+	require.NoError(t, err)
+	data, err := os.ReadFile(filepath.Join(dir, "e.musicxml"))
+	require.NoError(t, err)
+	for _, shown := range []string{"<pluck>p</pluck>", "<string>4</string><fret>2</fret>", "<text>↑</text>", "<words>A"} {
+		assert.Contains(t, string(data), shown)
+	}
 }
 
 func TestReadTwoStaves(t *testing.T) {
@@ -91,6 +130,10 @@ func TestOneLineForEachFailure(t *testing.T) {
 		{"other file", []string{"read", file(t, "b.txt", "hello")}, "neither MusicXML"},
 		{"two files", []string{"read", "a", "b"}, `not also "b"`},
 		{"no age", []string{"read", "a", "--for"}, "--for needs an age"},
+		{"no instrument", []string{"read", "a", "--on", "harp"}, "--on needs piano, cello or guitar"},
+		{"one file to convert", []string{"convert", "a"}, "convert needs two files"},
+		{"no such format", []string{"convert", "../../demo/scores/bow-jig.abc", "x.pdf"}, "x.pdf is none of the formats"},
+		{"nowhere to write", []string{"convert", "../../demo/scores/bow-jig.abc", "/nowhere/x.mid"}, "/nowhere/x.mid cannot be written"},
 		{"no database named", []string{"serve"}, "LADDER_DSN is not set"},
 		{"unknown command", []string{"dance"}, `no command "dance"`},
 		{"unwritable folder", []string{"demo", "--data", file(t, "f", "") + "/x"}, "cannot be made"},
@@ -125,7 +168,7 @@ func TestOneDemoAtATime(t *testing.T) {
 func TestUsageNamesEveryCommand(t *testing.T) {
 	out, err := ladder("help")
 	require.NoError(t, err)
-	for _, c := range []string{"serve", "demo", "migrate", "read", "openapi"} {
+	for _, c := range []string{"serve", "demo", "migrate", "read", "convert", "openapi"} {
 		assert.True(t, strings.Contains(out, "  "+c), c)
 	}
 }

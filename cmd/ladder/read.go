@@ -32,11 +32,14 @@ type readLandmark struct {
 type readPart struct {
 	Name      string              `json:"name"`
 	Staff     int                 `json:"staff"`
+	Hand      reading.Hand        `json:"hand"`
 	Notes     []readNote          `json:"notes"`
 	Direction []reading.Direction `json:"direction"`
+	Bottom    []reading.Direction `json:"directionOfBottom"`
 	Intervals []reading.Interval  `json:"intervals"`
 	Landmarks []readLandmark      `json:"landmarks"`
 	Positions []reading.Position  `json:"positions"`
+	Stops     [][]reading.Stop    `json:"stops,omitempty"`
 }
 
 type readScore struct {
@@ -46,16 +49,23 @@ type readScore struct {
 	Patterns     []reading.Figure `json:"patterns"`
 	Parts        []readPart       `json:"parts"`
 	Chunks       []reading.Chunk  `json:"chunks"`
+	Demands      []reading.Demand `json:"demands"`
+	Theory       reading.Theory   `json:"theory"`
+	Rhythms      []reading.Spoken `json:"rhythms"`
 	Unread       []score.Unread   `json:"unread"`
 }
 
 // usualAge is the age that chunks are cut for when none is given.
 const usualAge = 6
 
+// families are the words that --on takes.
+var families = map[string]reading.Plays{"piano": reading.Keyboard, "cello": reading.Bowed, "guitar": reading.Plucked}
+
 // readCommand prints a score and what a teacher reads off it: a part entry for
 // each staff, ties joined, times in quarter notes from the start of the piece.
 func readCommand(args []string, out io.Writer) error {
 	name, played, age := "", false, usualAge
+	var plays reading.Plays
 	for i := 0; i < len(args); i++ {
 		switch a := args[i]; {
 		case a == "--played":
@@ -67,67 +77,74 @@ func readCommand(args []string, out io.Writer) error {
 			if i == len(args) || age < 2 || age > 110 {
 				return errors.New("--for needs an age in years: ladder read FILE --for 6")
 			}
+		case a == "--on":
+			if i++; i < len(args) {
+				plays = families[args[i]]
+			}
+			if plays == "" {
+				return errors.New("--on needs piano, cello or guitar: ladder read FILE --on cello")
+			}
 		case name == "":
 			name = a
 		default:
-			return fmt.Errorf("read takes one file, --played and --for AGE, not also %q", a)
+			return fmt.Errorf("read takes one file, --played, --for AGE and --on INSTRUMENT, not also %q", a)
 		}
 	}
 	if name == "" {
-		return errors.New("read needs a score file: ladder read FILE [--played] [--for AGE]")
+		return errors.New("read needs a score file: ladder read FILE [--played] [--for AGE] [--on piano|cello|guitar]")
 	}
+	s, err := readFile(name)
+	if err != nil {
+		return err
+	}
+	if plays == "" {
+		plays = reading.Guess(s)
+	}
+	return json.NewEncoder(out).Encode(shown(reading.Read(s, plays), played, age))
+}
+
+// readFile reads a score file of any format.
+func readFile(name string) (score.Score, error) {
 	info, err := os.Stat(name)
 	switch {
 	case err != nil:
-		return fmt.Errorf("%s cannot be opened: %w", name, errors.Unwrap(err))
+		return score.Score{}, fmt.Errorf("%s cannot be opened: %w", name, errors.Unwrap(err))
 	case info.IsDir():
-		return fmt.Errorf("%s is a folder, not a score file", name)
+		return score.Score{}, fmt.Errorf("%s is a folder, not a score file", name)
 	case info.Size() > notation.MaxFile:
-		return fmt.Errorf("%s is larger than %d MB", name, notation.MaxFile>>20)
+		return score.Score{}, fmt.Errorf("%s is larger than %d MB", name, notation.MaxFile>>20)
 	}
 	data, err := os.ReadFile(name)
 	if err != nil {
-		return fmt.Errorf("%s cannot be read: %w", name, errors.Unwrap(err))
+		return score.Score{}, fmt.Errorf("%s cannot be read: %w", name, errors.Unwrap(err))
 	}
 	s, err := notation.Read(filepath.Base(name), data)
 	if err != nil {
-		return fmt.Errorf("%s: %w", name, err)
+		return score.Score{}, fmt.Errorf("%s: %w", name, err)
 	}
-	return json.NewEncoder(out).Encode(shown(s, played, age))
+	return s, nil
 }
 
-func shown(s score.Score, played bool, age int) readScore {
+func shown(p reading.Page, played bool, age int) readScore {
+	s := p.Score
 	order := s.Written()
 	if played {
 		order = s.Played()
 	}
-	r := readScore{Title: s.Title, Bars: len(order), DistinctBars: reading.Distinct(s), Patterns: append([]reading.Figure{}, reading.Figures(s)...),
-		Parts: []readPart{}, Chunks: []reading.Chunk{}, Unread: append([]score.Unread{}, s.Unread...)}
-	for _, p := range s.Parts {
-		for staff := 1; staff <= p.Staves; staff++ {
-			rp := readPart{Name: p.Name, Staff: staff, Notes: []readNote{}}
-			line := reading.Line(p, staff, s.Written())
-			hand := reading.Right
-			if staff > 1 {
-				hand = reading.Left
-			}
-			top, _ := reading.Directions(line)
-			rp.Direction = append([]reading.Direction{}, top...)
-			rp.Intervals = append([]reading.Interval{}, reading.Melodic(line)...)
-			rp.Landmarks = []readLandmark{}
-			for _, c := range line {
-				note, steps, _ := reading.Nearest(c.Top(), reading.Landmarks)
-				rp.Landmarks = append(rp.Landmarks, readLandmark{note, steps, c.Harmonic()})
-			}
-			rp.Positions = append([]reading.Position{}, reading.Positions(line, hand)...)
-			if whole, any := reading.Chunks(line, rp.Positions, hand, reading.Size(age, age >= 8)); any {
-				r.Chunks = append(r.Chunks, whole)
-			}
-			for _, n := range p.Sounding(staff, order) {
-				rp.Notes = append(rp.Notes, readNote{n.Pitch, n.Onset, n.Duration})
-			}
-			r.Parts = append(r.Parts, rp)
+	r := readScore{Title: s.Title, Bars: len(order), DistinctBars: reading.Distinct(s), Patterns: append([]reading.Figure{}, p.Figures...), Parts: []readPart{},
+		Chunks: p.Chunks(reading.Size(age, age >= 8)), Demands: p.Demands(), Theory: p.Theory(), Rhythms: p.Rhythms(reading.OwnWords), Unread: append([]score.Unread{}, s.Unread...)}
+	for _, st := range p.Staves {
+		part := s.Parts[st.Part]
+		rp := readPart{Name: part.Name, Staff: st.Staff, Hand: st.Hand, Notes: []readNote{}, Direction: st.Top, Bottom: st.Bottom, Intervals: append([]reading.Interval{}, st.Intervals...),
+			Landmarks: []readLandmark{}, Positions: append([]reading.Position{}, st.Positions...), Stops: st.Stops}
+		for _, c := range st.Line {
+			note, steps, _ := reading.Nearest(c.Top(), reading.Landmarks)
+			rp.Landmarks = append(rp.Landmarks, readLandmark{note, steps, c.Harmonic()})
 		}
+		for _, n := range part.Sounding(st.Staff, order) {
+			rp.Notes = append(rp.Notes, readNote{n.Pitch, n.Onset, n.Duration})
+		}
+		r.Parts = append(r.Parts, rp)
 	}
 	return r
 }

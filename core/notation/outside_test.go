@@ -32,7 +32,7 @@ func tunes(t *testing.T, ext string) []string {
 
 var (
 	keyLine = regexp.MustCompile(`(?m)^K:.*\n`)
-	touch   = regexp.MustCompile(`[.~]([_=^]*[A-Ga-g])`)
+	touch   = regexp.MustCompile(`(?:[.~T]|!trill!)([_=^]*[A-Ga-g])`)
 )
 
 // plain keeps a tune's notes from being played otherwise than written: chords

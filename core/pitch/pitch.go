@@ -192,3 +192,9 @@ func (k Key) Spell(midi int) Pitch {
 	}
 	return Pitch{}
 }
+
+// Tonic returns the key's first degree as semitones above C, 0 to 11.
+func (k Key) Tonic() int {
+	// a signature without a mode is named as the major
+	return ((7*(k.Fifths-modes[k.Mode]))%12 + 12) % 12
+}

@@ -1,6 +1,11 @@
 package reading
 
-import "patientladder/core/score"
+import (
+	"math"
+	"slices"
+
+	"patientladder/core/score"
+)
 
 // A Place is a moment of the written piece.
 type Place struct {
@@ -10,17 +15,24 @@ type Place struct {
 
 // A StartOf tells where a chunk begins under the hand.
 type StartOf struct {
-	Finger string `json:"finger" doc:"1 for the thumb; empty where no position holds it"`
+	Finger string `json:"finger" doc:"1 for the thumb on keys, 0 for an open string; empty where no position holds it"`
 	Key    string `json:"key"`
 }
 
-// A Chunk is a stretch of one hand, learnt by itself and joined from its parts.
+// Both hands play a chunk that is joined from each hand's.
+const Both Hand = "both"
+
+// A Chunk is a stretch of one hand or of both, learnt by itself and joined from
+// its parts.
 type Chunk struct {
-	From  Place   `json:"from"`
-	To    Place   `json:"to" doc:"where its last note begins"`
-	Hand  Hand    `json:"hand" enum:"right,left"`
-	Start StartOf `json:"start"`
-	Parts []Chunk `json:"parts" nullable:"false" doc:"two chunks that are joined to it; none of a smallest"`
+	From   Place   `json:"from"`
+	To     Place   `json:"to" doc:"where its last note begins"`
+	Hand   Hand    `json:"hand" enum:"right,left,both"`
+	Start  StartOf `json:"start" doc:"of both hands: the right hand's"`
+	Notes  int     `json:"notes" doc:"how many moments with a note it holds"`
+	FromID string  `json:"fromId" doc:"of its first note in the score"`
+	ToID   string  `json:"toId" doc:"of its last"`
+	Parts  []Chunk `json:"parts" nullable:"false" doc:"two chunks that are joined to it; none of a smallest"`
 }
 
 // Size returns how many notes a first chunk holds at an age: three or four
@@ -33,65 +45,157 @@ func Size(age int, solid bool) int {
 	return 4
 }
 
-// Chunks cuts a line into a tree: the whole into phrases of eight, four, two
-// bars and one, and a bar that holds more than size notes into halves. What
-// holds at most size notes is not cut further. It returns false for an empty
-// line.
-func Chunks(line []Chord, positions []Position, hand Hand, size int) (Chunk, bool) {
-	if len(line) == 0 {
-		return Chunk{}, false
+// How strongly a line may be cut before a note, and how much a cut away from the
+// middle costs: a judgement. A phrase's end outweighs a bar line a third of the
+// way from the middle.
+const (
+	cutPhrase   = 4.0
+	cutFigure   = 1.0
+	cutPosition = 1.5
+	cutBar      = 2.0
+	cutBeat     = 0.5
+	offMiddle   = 6.0
+)
+
+// Chunks returns each hand's tree of chunks, the whole at its root, and for two
+// hands a third of both together. A line is cut in two again and again where a
+// phrase, a figure, a position or a bar ends, near the middle, down to chunks of
+// at most size notes, never to one note alone.
+func (p Page) Chunks(size int) []Chunk {
+	out := []Chunk{}
+	for _, st := range p.Staves {
+		out = append(out, p.cut(st.Line, st.Fingers(), st.Hand, p.borders(st.Line, []Staff{st}), size))
 	}
-	c := cutter{line, fingersOf(line, positions), hand, size}
-	first, last := line[0].Bar, line[len(line)-1].Bar
-	return c.cut(0, len(line), first, last-first+1), true
+	if len(p.Staves) == 2 && p.Plays == Keyboard {
+		line, fingers := p.together()
+		out = append(out, p.cut(line, fingers, Both, p.borders(line, p.Staves), size))
+	}
+	return out
+}
+
+func (p Page) cut(line []Chord, fingers []string, hand Hand, borders []float64, size int) Chunk {
+	return cutter{line, fingers, hand, borders, size}.cut(0, len(line))
+}
+
+// together merges both hands' lines into the moments at which either plays; the
+// finger is that of the first staff's note, else of the second's.
+func (p Page) together() (line []Chord, fingers []string) {
+	a, b := p.Staves[0], p.Staves[1]
+	fa, fb := a.Fingers(), b.Fingers()
+	i, j := 0, 0
+	for i < len(a.Line) || j < len(b.Line) {
+		switch {
+		case j == len(b.Line) || i < len(a.Line) && !b.Line[j].Onset.Less(a.Line[i].Onset):
+			if j < len(b.Line) && b.Line[j].Onset == a.Line[i].Onset {
+				j++
+			}
+			line, fingers = append(line, a.Line[i]), append(fingers, fa[i])
+			i++
+		default:
+			line, fingers = append(line, b.Line[j]), append(fingers, fb[j])
+			j++
+		}
+	}
+	return line, fingers
+}
+
+// borders weighs how strongly a line may be cut before each of its moments.
+func (p Page) borders(line []Chord, staves []Staff) []float64 {
+	type moment struct {
+		bar  int
+		beat score.Time
+	}
+	figures, moves, ends := map[moment]bool{}, map[moment]bool{}, map[score.Time]bool{}
+	for _, st := range staves {
+		for _, f := range st.Figures {
+			figures[moment{f.Bar, f.Beat}] = true
+		}
+		for _, pos := range st.Positions {
+			moves[moment{pos.Bar, pos.Beat}] = pos.Move != ""
+		}
+		for onset := range p.phraseEnds(st) {
+			ends[onset] = true
+		}
+	}
+	pickup := 0
+	if bars := p.Score.Parts[staves[0].Part].Bars; len(bars) > 1 && bars[0].Length.Less(bars[1].Length) {
+		pickup = 1
+	}
+	out := make([]float64, len(line))
+	for i := 1; i < len(line); i++ {
+		c, before := line[i], line[i-1]
+		here := moment{c.Bar, c.Beat}
+		if before.Onset.Add(before.Duration).Less(c.Onset) || ends[before.Onset] {
+			out[i] += cutPhrase
+		}
+		if figures[here] {
+			out[i] += cutFigure
+		}
+		if moves[here] {
+			out[i] += cutPosition
+		}
+		switch _, den := c.Beat.Fraction(); {
+		case c.Bar != before.Bar:
+			out[i] += cutBar
+			// lines are mostly built in pairs and fours of bars
+			for of := 2; of <= 4; of *= 2 {
+				if (c.Bar-1-pickup)%of == 0 {
+					out[i] += cutBeat
+				}
+			}
+		case den == 1:
+			out[i] += cutBeat
+		}
+	}
+	return out
+}
+
+// phraseEnds returns the onsets of notes after which a staff breathes: the end
+// of a slur over more than two notes, a breath mark or a fermata.
+func (p Page) phraseEnds(st Staff) map[score.Time]bool {
+	out := map[score.Time]bool{}
+	open := 0 // notes under the slur that is open
+	for _, b := range p.Score.Parts[st.Part].Bars {
+		for _, n := range b.Notes {
+			if n.Staff != st.Staff || n.Rest || n.Grace {
+				continue
+			}
+			if n.SlurStarts > 0 {
+				open = 0
+			}
+			open++
+			if n.SlurEnds > 0 && open > 2 || slices.Contains(n.Articulations, "breath-mark") || slices.Contains(n.Articulations, "fermata") {
+				out[b.Start.Add(n.Onset)] = true
+			}
+		}
+	}
+	return out
 }
 
 type cutter struct {
 	line    []Chord
 	fingers []string
 	hand    Hand
+	borders []float64
 	size    int
 }
 
-// cut makes the chunk of chords from one up to another, which stand in some
-// bars from a bar on.
-func (c cutter) cut(from, to, bar, bars int) Chunk {
+// cut makes the chunk of chords from one up to another.
+func (c cutter) cut(from, to int) Chunk {
 	first, last := c.line[from], c.line[to-1]
-	out := Chunk{From: Place{first.Bar, first.Beat}, To: Place{last.Bar, last.Beat}, Hand: c.hand, Start: StartOf{c.fingers[from], first.Top().String()}, Parts: []Chunk{}}
-	if to-from <= c.size {
+	out := Chunk{From: Place{first.Bar, first.Beat}, To: Place{last.Bar, last.Beat}, Hand: c.hand, Notes: to - from,
+		Start: StartOf{c.fingers[from], first.Top().String()}, FromID: first.IDs[0], ToID: last.IDs[0], Parts: []Chunk{}}
+	best, at := math.Inf(-1), 0
+	for i := from + 2; i <= to-2; i++ {
+		off := math.Abs(float64(i-from)-float64(to-i)) / float64(to-from)
+		if worth := c.borders[i] - offMiddle*off; worth > best {
+			best, at = worth, i
+		}
+	}
+	// one note more than a chunk is kept where nothing parts it
+	if to-from <= c.size || at == 0 || to-from == c.size+1 && c.borders[at] < cutBar {
 		return out
 	}
-	if bars == 1 {
-		middle := (from + to) / 2
-		out.Parts = append(out.Parts, c.cut(from, middle, bar, 1), c.cut(middle, to, bar, 1))
-		return out
-	}
-	phrase := 1
-	for 2*phrase < bars {
-		phrase *= 2
-	}
-	middle := from
-	for middle < to && c.line[middle].Bar < bar+phrase {
-		middle++
-	}
-	switch middle {
-	case from:
-		return c.cut(from, to, bar+phrase, bars-phrase)
-	case to:
-		return c.cut(from, to, bar, phrase)
-	}
-	out.Parts = append(out.Parts, c.cut(from, middle, bar, phrase), c.cut(middle, to, bar+phrase, bars-phrase))
+	out.Parts = append(out.Parts, c.cut(from, at), c.cut(at, to))
 	return out
-}
-
-// fingersOf returns the finger of each chord's top note.
-func fingersOf(line []Chord, positions []Position) []string {
-	fingers := make([]string, 0, len(line))
-	for _, p := range positions {
-		fingers = append(fingers, p.Fingers...)
-	}
-	for len(fingers) < len(line) { // no positions: the instrument has none
-		fingers = append(fingers, "")
-	}
-	return fingers
 }

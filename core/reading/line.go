@@ -22,6 +22,8 @@ type Chord struct {
 	Duration score.Time // of the longest note
 	Notes    []pitch.Pitch
 	Fingers  []string // as written, beside the notes; empty where none is
+	Stops    []Stop   // as written in tablature; String is 0 where none is
+	IDs      []string // of the notes in the score
 }
 
 // Top returns the highest note.
@@ -35,12 +37,13 @@ func Line(p score.Part, staff int, bars []int) []Chord {
 		if last := len(out) - 1; last >= 0 && out[last].Onset == n.Onset {
 			c := &out[last]
 			c.Notes, c.Fingers = append(c.Notes, n.Pitch), append(c.Fingers, n.Finger)
+			c.Stops, c.IDs = append(c.Stops, Stop{String: n.String, Fret: n.Fret}), append(c.IDs, n.ID)
 			if c.Duration.Less(n.Duration) {
 				c.Duration = n.Duration
 			}
 			continue
 		}
-		out = append(out, Chord{n.Bar, n.Beat, n.Onset, n.Duration, []pitch.Pitch{n.Pitch}, []string{n.Finger}})
+		out = append(out, Chord{n.Bar, n.Beat, n.Onset, n.Duration, []pitch.Pitch{n.Pitch}, []string{n.Finger}, []Stop{{String: n.String, Fret: n.Fret}}, []string{n.ID}})
 	}
 	return out
 }
@@ -155,14 +158,39 @@ func (c Chord) Harmonic() []Interval {
 
 // Landmarks are the notes known cold by most who read from landmarks: the Cs and
 // the notes of the clef lines. Common practice, no source.
-var Landmarks = landmarks("C2", "F2", "C3", "F3", "C4", "G4", "C5", "G5", "C6")
+var Landmarks = notes("C2", "F2", "C3", "F3", "C4", "G4", "C5", "G5", "C6")
 
-func landmarks(names ...string) []pitch.Pitch {
+// Known returns the landmarks of a reader who has some skills: middle C and the
+// lines that the clefs name at first; the usual ones with the skill of
+// landmarks; every note of the staves with that of note names, and those above
+// and below with that of ledger lines.
+func Known(has func(skill string) bool) []pitch.Pitch {
+	switch {
+	case has("ledger-lines") && has("note-names"):
+		return white("C2", "C6")
+	case has("note-names"):
+		return white("G2", "F5")
+	case has("landmarks"):
+		return Landmarks
+	}
+	return notes("F3", "C4", "G4")
+}
+
+func white(from, to string) []pitch.Pitch {
+	ends := notes(from, to)
+	var out []pitch.Pitch
+	for line := ends[0].Line(); line <= ends[1].Line(); line++ {
+		out = append(out, natural(line))
+	}
+	return out
+}
+
+func notes(names ...string) []pitch.Pitch {
 	out := make([]pitch.Pitch, len(names))
 	for i, n := range names {
 		p, err := pitch.Parse(n)
 		if err != nil {
-			panic(err) // the names stand right above
+			panic(err) // the names stand in this file
 		}
 		out[i] = p
 	}

@@ -1,68 +1,218 @@
 package reading
 
 import (
+	"cmp"
+	"slices"
 	"strconv"
 	"strings"
 
+	"patientladder/core/pitch"
 	"patientladder/core/reason"
 	"patientladder/core/score"
 )
 
-// Minute returns what a teacher reads off a score in a minute: how much there is
-// to learn, where each hand starts, where it moves and where it leaps. keyboard
-// says whether hands have five-finger positions.
-func Minute(s score.Score, keyboard bool) []reason.Reason {
+// Minute returns what a teacher reads off a page in a minute: how much there is
+// to learn, where each hand starts, where it moves and leaps, where it will
+// trip, key and chords, and which taste it has. Demands are those of the page.
+func (p Page) Minute(demands []Demand) []reason.Reason {
 	var out []reason.Reason
 	say := func(code string, pairs ...string) { out = append(out, reason.Of(code, pairs...)) }
-	say("minute-figures", "bars", strconv.Itoa(s.Bars()), "figures", strconv.Itoa(ToLearn(Figures(s))))
-	for _, p := range s.Parts {
-		for staff := 1; staff <= p.Staves; staff++ {
-			line := Line(p, staff, s.Written())
-			if len(line) == 0 {
-				continue
-			}
-			hand := Right
-			if staff > 1 {
-				hand = Left
-			}
-			if !keyboard {
-				say("minute-start", "key", line[0].Top().String())
-			} else {
-				positions := Positions(line, hand)
-				say("minute-start-hand", "hand", string(hand), "finger", positions[0].Fingers[0], "key", line[0].Top().String())
-				for _, m := range []Move{Crossing, Jump} {
-					if bars := barsOf(positions, m); bars != "" {
-						say("minute-"+string(m), "hand", string(hand), "bars", bars)
-					}
-				}
-			}
-			if at, leap := widest(line); leap.Number >= 5 {
-				say("minute-leap", "hand", string(hand), "bar", strconv.Itoa(at.Bar), "leap", leap.Name)
+	say("minute-figures", "bars", strconv.Itoa(p.Score.Bars()), "figures", strconv.Itoa(ToLearn(p.Figures)))
+	for _, st := range p.Staves {
+		hand, start := string(st.Hand), st.Line[0].Top().String()
+		if len(p.Staves) > 1 && p.Plays == Keyboard {
+			say("minute-hand-figures", "hand", hand, "figures", strconv.Itoa(ToLearn(st.Figures)))
+		}
+		switch {
+		case p.Plays == Keyboard:
+			say("minute-start-hand", "hand", hand, "finger", st.Positions[0].Fingers[0], "key", start)
+		case st.Stops[0][len(st.Stops[0])-1].String == 0:
+			say("minute-start", "key", start)
+		default:
+			stop := st.Stops[0][len(st.Stops[0])-1]
+			say("minute-start-string", "finger", stop.Finger, "string", strconv.Itoa(stop.String), "key", start, "place", st.Positions[0].Place)
+		}
+		for _, m := range []Move{Crossing, Jump, Shift} {
+			if bars := barsOf(st.Positions, m); bars != "" {
+				say("minute-"+string(m), "hand", hand, "bars", bars)
 			}
 		}
+		if at, leap := widest(st); leap.Number >= 5 {
+			say("minute-leap", "hand", hand, "bar", strconv.Itoa(at.Bar), "leap", leap.Name)
+		}
+	}
+	for _, t := range p.trips(demands) {
+		say("minute-trip", "bar", strconv.Itoa(t.bar), "why", strings.Join(t.why, "; "))
+	}
+	if t := p.Theory(); len(t.Tonic) > 0 {
+		say("minute-theory", "key", t.Key, "tonic", list(t.Tonic), "dominant", list(t.Dominant), "half", list(t.Half))
+	} else {
+		say("minute-key", "key", t.Key, "half", list(t.Half))
+	}
+	if taste := p.taste(); taste != "" {
+		say("minute-taste", "taste", taste)
 	}
 	return out
 }
 
+func list(bars []int) string {
+	var out []string
+	for _, b := range bars {
+		out = append(out, strconv.Itoa(b))
+	}
+	return strings.Join(out, ", ")
+}
+
 // barsOf lists the bars in which the hand moves in one way, each once.
 func barsOf(positions []Position, m Move) string {
-	var bars []string
-	last := 0
+	var bars []int
 	for _, p := range positions {
-		if p.Move == m && p.Bar != last {
-			bars, last = append(bars, strconv.Itoa(p.Bar)), p.Bar
+		if p.Move == m && !slices.Contains(bars, p.Bar) {
+			bars = append(bars, p.Bar)
 		}
 	}
-	return strings.Join(bars, ", ")
+	return list(bars)
 }
 
 // widest returns the chord after the widest melodic interval, the first of
 // several as wide.
-func widest(line []Chord) (at Chord, leap Interval) {
-	for i, interval := range Melodic(line) {
+func widest(st Staff) (at Chord, leap Interval) {
+	for i, interval := range st.Intervals {
 		if interval.Number > leap.Number {
-			at, leap = line[i+1], interval
+			at, leap = st.Line[i+1], interval
 		}
 	}
 	return at, leap
+}
+
+// tripping weighs what makes a bar one where a student trips. A judgement: it
+// orders bars and names at most three.
+var tripping = map[string]float64{
+	"position-move": 2, "thumb-under": 2, "finger-over": 2, "shift-up": 3, "shift-neck": 3, "wide-leaps": 2, "accidentals": 1.5,
+	"dotted": 1.5, "syncopation": 2, "thirds": 1.5, "quarters-of-beat": 1.5, "two-against-three": 4, "three-against-four": 4,
+	"hands-together": 1.5, "reach-back": 2, "reach-forward": 2, "quick-crossings": 2, "double-notes": 2, "chord-change": 2, "ledger-lines": 1,
+	"second-clef": 2, "changing-meter": 2, "bass-chord": 1.5, "fourths-fifths": 1, "ties": 1,
+}
+
+// leastTrip is the weight from which a bar is named.
+const leastTrip = 1.4
+
+type trip struct {
+	bar   int
+	worth float64
+	why   []string
+}
+
+// trips returns at most three bars where it will trip, in order: what is asked
+// there and in few other bars weighs most.
+func (p Page) trips(demands []Demand) []trip {
+	at := map[int]*trip{}
+	for _, d := range demands {
+		weight := tripping[d.Skill] * (1 - float64(len(d.Bars))/float64(max(p.Score.Bars(), 1)))
+		if weight <= 0 {
+			continue
+		}
+		for _, b := range d.Bars {
+			if at[b] == nil {
+				at[b] = &trip{bar: b}
+			}
+			at[b].worth += weight
+			at[b].why = append(at[b].why, d.Why)
+		}
+	}
+	var out []trip
+	for _, t := range at {
+		if t.worth >= leastTrip {
+			out = append(out, *t)
+		}
+	}
+	slices.SortFunc(out, func(a, b trip) int { return cmp.Or(cmp.Compare(b.worth, a.worth), a.bar-b.bar) })
+	out = out[:min(len(out), 3)]
+	slices.SortFunc(out, func(a, b trip) int { return a.bar - b.bar })
+	return out
+}
+
+// The tempos, in beats of the meter a minute, from which detached playing is
+// lively and up to which joined playing is lyrical. A judgement.
+const (
+	livelyFrom = 108
+	lyricalTo  = 84
+)
+
+// taste tells lively from lyrical by tempo and touch; empty where neither is
+// plain. Whether a tune is familiar stands on no page.
+func (p Page) taste() string {
+	qpm, joined, detached := 0.0, 0, 0
+	beat := score.Quarters(1)
+	for _, part := range p.Score.Parts {
+		for _, b := range part.Bars {
+			if b.Meter != nil {
+				beat, _ = beatOf(*b.Meter)
+			}
+			for _, m := range b.Marks {
+				if m.QPM > 0 && qpm == 0 {
+					qpm = m.QPM / beat.Float()
+				}
+			}
+			for _, n := range b.Notes {
+				joined += n.SlurStarts
+				if slices.Contains(n.Articulations, "staccato") {
+					detached++
+				}
+			}
+		}
+	}
+	switch {
+	case qpm >= livelyFrom && detached >= joined, detached > p.Score.Bars():
+		return "lively"
+	case qpm > 0 && qpm <= lyricalTo && joined >= detached:
+		return "lyrical"
+	}
+	return ""
+}
+
+// New returns what is new on a page for a reader: skills that the page asks for
+// and the reader has not, and notes not yet met, by bar. With no note met nothing
+// is said of notes.
+func (p Page) New(demands []Demand, has func(skill string) bool, met map[pitch.Pitch]bool, name func(skill string) string) []reason.Reason {
+	type first struct {
+		Place
+		why reason.Reason
+	}
+	var found []first
+	for _, d := range demands {
+		if !has(d.Skill) {
+			found = append(found, first{Place{d.Bar, d.Beat}, reason.Of("new-skill", "skill", d.Skill, "name", name(d.Skill), "why", d.Why, "bar", strconv.Itoa(d.Bar))})
+		}
+	}
+	said := map[pitch.Pitch]bool{}
+	for _, st := range p.Staves {
+		for _, c := range st.Line {
+			for i, n := range c.Notes {
+				if len(met) > 0 && !met[n] && !said[n] {
+					said[n] = true
+					found = append(found, first{Place{c.Bar, c.Beat}, reason.Of("new-note", "note", n.String(), "bar", strconv.Itoa(c.Bar), "id", c.IDs[i])})
+				}
+			}
+		}
+	}
+	slices.SortStableFunc(found, func(a, b first) int { return cmp.Or(a.Bar-b.Bar, a.Beat.Cmp(b.Beat)) })
+	out := []reason.Reason{}
+	for _, f := range found {
+		out = append(out, f.why)
+	}
+	return out
+}
+
+// Pitches returns the notes of the page.
+func (p Page) Pitches() map[pitch.Pitch]bool {
+	out := map[pitch.Pitch]bool{}
+	for _, st := range p.Staves {
+		for _, c := range st.Line {
+			for _, n := range c.Notes {
+				out[n] = true
+			}
+		}
+	}
+	return out
 }

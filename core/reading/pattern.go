@@ -1,6 +1,11 @@
 package reading
 
-import "patientladder/core/score"
+import (
+	"encoding/binary"
+	"slices"
+
+	"patientladder/core/score"
+)
 
 // A Kind says how a figure relates to one that came before.
 type Kind string
@@ -38,7 +43,7 @@ type heard struct {
 	staff  int
 	line   int // place on the staff
 	key    int // MIDI number
-	at, to string
+	at, to score.Time
 }
 
 // A window is a stretch of all staves.
@@ -102,22 +107,42 @@ func telling(figures []Figure) float64 {
 	return sum
 }
 
+// told refers each window to the earlier one that tells it cheapest. Windows are
+// looked up by what they would share, so that it is linear in the notes.
 func told(cut []window) []Figure {
 	var out []Figure
 	var seen []window
+	first := map[string]int{} // of windows that share something, the earliest
 	for _, w := range cut {
 		if len(w.notes) == 0 {
 			continue
 		}
 		f := Figure{ID: letter(ToLearn(out)), Kind: First, Bar: w.bar, Beat: w.beat, Length: w.length, cost: 1 + float64(len(w.notes))}
-		for i, before := range seen {
-			if kind, exact, cost := relate(before, w); kind != First && cost < f.cost {
+		for _, shared := range w.shares() {
+			i, before := first[shared]
+			if !before {
+				first[shared] = len(seen)
+				continue
+			}
+			if kind, exact, cost := relate(seen[i], w); kind != First && cost < f.cost {
 				f.ID, f.Kind, f.Exact, f.cost = out[i].ID, kind, exact, cost
 			}
 		}
 		out, seen = append(out, f), append(seen, w)
 	}
 	return out
+}
+
+// shares writes what a window has in common with one that it repeats: notes and
+// rhythm, shape and rhythm, or the notes.
+func (w window) shares() [3]string {
+	rhythm, notes, shape := w.length.Append([]byte("r")), w.length.Append([]byte("n")), []byte("s")
+	for _, n := range w.notes {
+		rhythm = n.to.Append(n.at.Append(binary.AppendVarint(rhythm, int64(n.staff))))
+		notes = binary.AppendVarint(binary.AppendVarint(binary.AppendVarint(notes, int64(n.staff)), int64(n.line)), int64(n.key))
+		shape = binary.AppendVarint(shape, int64(n.line-w.notes[0].line))
+	}
+	return [3]string{string(slices.Concat(rhythm, notes)), string(slices.Concat(rhythm, shape)), string(notes)}
 }
 
 // relate says how a window repeats an earlier one.
@@ -212,7 +237,7 @@ func (w *window) add(b score.Bar, part int, offset, from, to score.Time) {
 			continue
 		}
 		at := offset.Add(n.Onset.Sub(from))
-		w.notes = append(w.notes, heard{100*part + n.Staff, n.Pitch.Line(), n.Pitch.MIDI(), at.String(), at.Add(n.Duration).String()})
+		w.notes = append(w.notes, heard{100*part + n.Staff, n.Pitch.Line(), n.Pitch.MIDI(), at, at.Add(n.Duration)})
 	}
 }
 

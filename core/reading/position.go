@@ -17,14 +17,18 @@ const (
 	Left  Hand = "left"
 )
 
-// A Position is five neighbouring white keys and the notes played from them.
+// A Position is a place of the hand and the notes played from it: five
+// neighbouring white keys of a keyboard, or a stretch of the fingerboard.
 type Position struct {
 	Bar     int        `json:"bar"`
 	Beat    score.Time `json:"beat"`
 	Low     string     `json:"low" doc:"letter and octave of the lowest of the five keys"`
 	High    string     `json:"high"`
-	Fingers []string   `json:"fingers" nullable:"false" doc:"of each chord's top note, 1 for the thumb"`
-	Move    Move       `json:"move" enum:",crossing,jump" doc:"how the hand came here; empty for the first"`
+	Fingers []string   `json:"fingers" nullable:"false" doc:"of each chord's top note: 1 for the thumb on keys, 0 for an open string"`
+	Move    Move       `json:"move" enum:",crossing,jump,shift" doc:"how the hand came here; empty for the first"`
+	Place   string     `json:"place,omitempty" doc:"on strings: the position's name or fret"`
+	Strings []int      `json:"strings,omitempty" nullable:"false" doc:"on strings: beside the fingers"`
+	Opened  []string   `json:"opened,omitempty" nullable:"false" enum:"back,forward" doc:"on strings: how the hand opens here"`
 }
 
 // A Move says how a hand changes its position.
@@ -45,49 +49,55 @@ const far = 1000
 
 // Positions returns the fewest five-finger positions that hold all notes of a
 // hand, and of those the ones whose crossings lie best and that move the least;
-// written fingerings are
-// honoured where they can be. A chord wider than five keys stands in a position
-// of its own from its lowest note. It is a dynamic programme over chords and
-// the lowest key of the position, O(n·k²) for n chords over k keys.
+// written fingerings are honoured where they can be. A chord wider than five
+// keys stands in a position of its own from its lowest note. It is a dynamic
+// programme over chords and the at most five positions that hold each: O(n).
 func Positions(line []Chord, hand Hand) []Position {
 	if len(line) == 0 {
 		return nil
 	}
-	lows := candidates(line)
-	best := make([][]float64, len(line)) // best[i][j]: chords to i placed, the last from lows[j]
-	from := make([][]int, len(line))
+	type cell struct {
+		low  int
+		cost float64
+		from int // index in the cells of the chord before
+	}
+	cells := make([][]cell, len(line))
 	for i, c := range line {
-		best[i], from[i] = make([]float64, len(lows)), make([]int, len(lows))
-		for j, low := range lows {
-			best[i][j] = math.Inf(1)
-			if !holds(c, low, hand) {
-				continue
+		for low := c.Top().Line() - reach + 1; low <= c.Notes[0].Line(); low++ {
+			if holds(c, low, hand) {
+				cells[i] = append(cells[i], cell{low: low, cost: math.Inf(1)})
 			}
+		}
+		if len(cells[i]) == 0 {
+			cells[i] = []cell{{low: c.Notes[0].Line(), cost: math.Inf(1)}}
+		}
+		for j := range cells[i] {
+			at := &cells[i][j]
 			if i == 0 {
-				best[i][j] = far
+				at.cost = far
 				continue
 			}
-			for k, before := range lows {
-				cost := best[i-1][k]
-				if k != j {
-					cost += far + float64(abs(low-before)) + awkward(line[i-1], c, before, low, hand)
+			for k, before := range cells[i-1] {
+				cost := before.cost
+				if before.low != at.low {
+					cost += far + float64(abs(at.low-before.low)) + awkward(line[i-1], c, before.low, at.low, hand)
 				}
-				if cost < best[i][j] {
-					best[i][j], from[i][j] = cost, k
+				if cost < at.cost {
+					at.cost, at.from = cost, k
 				}
 			}
 		}
 	}
 	at := 0
-	for j := range lows {
-		if best[len(line)-1][j] < best[len(line)-1][at] {
+	for j, c := range cells[len(line)-1] {
+		if c.cost < cells[len(line)-1][at].cost {
 			at = j
 		}
 	}
 	where := make([]int, len(line))
 	for i := len(line) - 1; i >= 0; i-- {
-		where[i] = lows[at]
-		at = from[i][at]
+		where[i] = cells[i][at].low
+		at = cells[i][at].from
 	}
 	return gathered(line, where, hand)
 }
@@ -117,19 +127,6 @@ func finger(c Chord, low int, hand Hand) int {
 		f = reach + 1 - f
 	}
 	return min(max(f, 1), reach)
-}
-
-// candidates are the lowest keys that some chord could be played from.
-func candidates(line []Chord) []int {
-	low, high := math.MaxInt, math.MinInt
-	for _, c := range line {
-		low, high = min(low, c.Notes[0].Line()), max(high, c.Top().Line())
-	}
-	var lows []int
-	for l := low - reach + 1; l <= high; l++ {
-		lows = append(lows, l)
-	}
-	return lows
 }
 
 // holds reports whether a chord can be played from a position. A written
@@ -167,7 +164,7 @@ func gathered(line []Chord, where []int, hand Hand) []Position {
 	var out []Position
 	for i, c := range line {
 		if i == 0 || where[i] != where[i-1] {
-			p := Position{Bar: c.Bar, Beat: c.Beat, Low: key(where[i]), High: key(where[i] + reach - 1), Fingers: []string{}}
+			p := Position{Bar: c.Bar, Beat: c.Beat, Low: natural(where[i]).String(), High: natural(where[i] + reach - 1).String(), Fingers: []string{}}
 			if i > 0 {
 				p.Move = Jump
 				before := line[i-1]
@@ -184,12 +181,12 @@ func gathered(line []Chord, where []int, hand Hand) []Position {
 	return out
 }
 
-// key names a white key by its place on the staff.
-func key(line int) string {
-	octave := line / 7
-	p, err := pitch.New("CDEFGAB"[line%7], 0, octave)
+// natural is the white key at a place on the staff; the zero Pitch outside all
+// keyboards.
+func natural(line int) pitch.Pitch {
+	p, err := pitch.New("CDEFGAB"[(line%7+7)%7], 0, line/7)
 	if err != nil {
-		return ""
+		return pitch.Pitch{}
 	}
-	return p.String()
+	return p
 }

@@ -136,7 +136,10 @@ func TestPositions(t *testing.T) {
 
 // The fewest positions by trying every way to place each note.
 func fewest(chords []Chord, hand Hand) int {
-	lows := candidates(chords)
+	var lows []int
+	for low := 14; low < 50; low++ {
+		lows = append(lows, low)
+	}
 	best := len(chords) + 1
 	var try func(i, at, count int)
 	try = func(i, at, count int) {
@@ -187,7 +190,7 @@ func TestPositionsAreTheFewest(t *testing.T) {
 	}
 }
 
-func kinds(figures []Figure) (out []string) {
+func kindsOf(figures []Figure) (out []string) {
 	for _, f := range figures {
 		out = append(out, f.ID+" "+string(f.Kind))
 	}
@@ -196,14 +199,14 @@ func kinds(figures []Figure) (out []string) {
 
 func TestThreeKindsOfRepetition(t *testing.T) {
 	s := tune(t, "C D E2|C D E2|C/D/E3|D E F2|G A B2|E C D2")
-	assert.Equal(t, []string{"A first", "A again", "A newRhythm", "A moved", "A moved", "B first"}, kinds(Bars(s)))
+	assert.Equal(t, []string{"A first", "A again", "A newRhythm", "A moved", "A moved", "B first"}, kindsOf(Bars(s)))
 	assert.False(t, Bars(s)[3].Exact, "the same steps, other semitones")
 	assert.True(t, Bars(s)[4].Exact)
 	assert.Equal(t, 5, Distinct(s))
 	assert.Empty(t, Bars(tune(t, "C4|z4"))[1:], "a bar of rests is not a figure")
 
 	phrases := tune(t, "C E D F|G2 A B|C E D F|G2 A B")
-	assert.Equal(t, []string{"A first", "A again"}, kinds(Figures(phrases)), "the piece is told by the size that tells it shortest")
+	assert.Equal(t, []string{"A first", "A again"}, kindsOf(Figures(phrases)), "the piece is told by the size that tells it shortest")
 	halves := tune(t, "C D C D|C D C D|C D C D")
 	assert.Equal(t, 1, ToLearn(Figures(halves)))
 	assert.Equal(t, score.Quarters(2), Figures(halves)[0].Length)
@@ -259,9 +262,10 @@ func walk(c Chunk, visit func(Chunk)) {
 }
 
 func TestChunksAreJoinedToTheWhole(t *testing.T) {
-	chords := line(t, "C D E D|C D E2|E F G F|E D C2|C D E D|C D E2|E F G F|E D C2")
-	whole, ok := Chunks(chords, Positions(chords, Right), Right, Size(5, false))
-	require.True(t, ok)
+	page := Read(tune(t, "C D E D|C D E2|E F G F|E D C2|C D E D|C D E2|E F G F|E D C2"), Keyboard)
+	trees := page.Chunks(Size(5, false))
+	require.Len(t, trees, 1)
+	whole := trees[0]
 	assert.Equal(t, []int{1, 8}, []int{whole.From.Bar, whole.To.Bar})
 	require.Len(t, whole.Parts, 2)
 	assert.Equal(t, []int{1, 4}, []int{whole.Parts[0].From.Bar, whole.Parts[0].To.Bar}, "cut at the phrase")
@@ -273,25 +277,85 @@ func TestChunksAreJoinedToTheWhole(t *testing.T) {
 	})
 	assert.Equal(t, []int{1, 2, 3, 4, 5, 6, 7, 8}, bars, "a bar each, in order, nothing left out")
 
-	older, _ := Chunks(chords, nil, Right, Size(9, true))
 	leaves := 0
-	walk(older, func(Chunk) { leaves++ })
+	walk(page.Chunks(Size(9, true))[0], func(Chunk) { leaves++ })
 	assert.Equal(t, 4, leaves, "from eight and reading solidly the pair is begun with")
+	assert.Empty(t, Read(score.Score{}, Keyboard).Chunks(4))
+}
 
-	busy := line(t, "C/D/E/F/ G/F/E/D/")
-	small, _ := Chunks(busy, nil, Left, 4)
-	assert.Len(t, small.Parts, 2, "a full bar is cut in two")
-	_, ok = Chunks(nil, nil, Right, 4)
-	assert.False(t, ok)
+func cuts(t *testing.T, bars string, size int) (out []string) {
+	walk(Read(tune(t, bars), Keyboard).Chunks(size)[0], func(c Chunk) {
+		out = append(out, fmt.Sprintf("%d.%v:%d", c.From.Bar, c.From.Beat, c.Notes))
+	})
+	return
+}
+
+// Where a line is cut: common practice, no source.
+func TestWhereALineIsCut(t *testing.T) {
+	for _, c := range []struct {
+		name, bars string
+		want       []string
+	}{
+		{"a full bar in two", "C/D/E/F/ G/F/E/D/", []string{"1.0:4", "1.2:4"}},
+		{"at a rest rather than at the bar line", "C D E z|F E D C", []string{"1.0:3", "2.0:4"}},
+		{"at the end of a slur", "(C D E F|G A) (A G|F E) z2", []string{"1.0:4", "2.0:2", "2.2:4"}},
+		{"where the hand moves", "C D E F G|c d e", []string{"1.0:5", "2.0:3"}},
+		{"never to one note alone", "C4|D4|E4|F4|G4|A4|B4", []string{"1.0:4", "5.0:3"}},
+	} {
+		assert.Equal(t, c.want, cuts(t, c.bars, 4), c.name)
+	}
+}
+
+// Chunks tile their whole, keep to their size, and are at least two notes.
+func TestChunksTileTheLine(t *testing.T) {
+	rng := rand.New(rand.NewPCG(8, 3))
+	for range 200 {
+		var bars strings.Builder
+		for i := range 2 + rng.IntN(40) {
+			if i > 0 && i%4 == 0 {
+				bars.WriteString("|")
+			}
+			bars.WriteByte("CDEFGABcdefgabz"[rng.IntN(15)])
+		}
+		page := Read(tune(t, bars.String()+"C"), Keyboard)
+		size := 3 + rng.IntN(5)
+		var check func(c Chunk) int
+		check = func(c Chunk) int {
+			if len(c.Parts) == 0 {
+				require.LessOrEqual(t, c.Notes, max(size+1, 3))
+				return c.Notes
+			}
+			require.Len(t, c.Parts, 2)
+			require.Equal(t, c.From, c.Parts[0].From)
+			require.Equal(t, c.To, c.Parts[1].To)
+			require.GreaterOrEqual(t, min(c.Parts[0].Notes, c.Parts[1].Notes), 2)
+			sum := check(c.Parts[0]) + check(c.Parts[1])
+			require.Equal(t, c.Notes, sum)
+			return sum
+		}
+		whole := page.Chunks(size)[0]
+		require.Equal(t, len(page.Staves[0].Line), check(whole))
+	}
+}
+
+func TestHandsTogetherHaveATreeOfTheirOwn(t *testing.T) {
+	s, err := notation.Read("t.abc", []byte("X:1\nT:T\nM:4/4\nL:1/4\n%%score {1 2}\nV:1\nV:2 clef=bass\nK:C\nV:1\nC D E F|G4|\nV:2\nC,4|E, D, C,2|\n"))
+	require.NoError(t, err)
+	trees := Read(s, Keyboard).Chunks(4)
+	require.Len(t, trees, 3)
+	assert.Equal(t, []Hand{Right, Left, Both}, []Hand{trees[0].Hand, trees[1].Hand, trees[2].Hand})
+	assert.Equal(t, []int{5, 4, 7}, []int{trees[0].Notes, trees[1].Notes, trees[2].Notes})
+	assert.Equal(t, StartOf{"1", "C4"}, trees[2].Start)
 }
 
 func TestTheTeachersMinute(t *testing.T) {
-	s := tune(t, "C D E F|G A B c|C c G2|z C c2")
+	page := Read(tune(t, "C D E F|G A B c|C c G2|z C c2"), Keyboard)
 	var says []string
-	for _, r := range Minute(s, true) {
+	for _, r := range page.Minute(page.Demands()) {
 		says = append(says, strings.TrimPrefix(r.Code, "minute-")+" "+r.Args["figures"]+r.Args["finger"]+r.Args["key"]+r.Args["bars"]+r.Args["leap"]+r.Args["bar"])
 	}
-	assert.Equal(t, []string{"figures 34", "start-hand 1C4", "crossing 1", "jump 3, 4", "leap octave3"}, says)
-	assert.Equal(t, "minute-start", Minute(s, false)[1].Code, "no positions on strings yet")
-	assert.Len(t, Minute(score.Score{}, true), 1)
+	assert.Equal(t, []string{"figures 34", "start-hand 1C4", "crossing 1", "jump 3, 4", "leap octave3", "trip 1", "trip 3", "trip 4", "theory C major"}, says)
+	cello := Read(page.Score, Bowed)
+	assert.Equal(t, "minute-start-string", cello.Minute(cello.Demands())[1].Code)
+	assert.Len(t, Read(score.Score{}, Keyboard).Minute(nil), 2)
 }

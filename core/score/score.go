@@ -78,7 +78,7 @@ type Note struct {
 	Tuplet               *Tuplet
 	Fingers              []string
 	String, Fret         int      // of tablature: string from 1, the highest-sounding; 0 where none is written
-	Articulations        []string // staccato, accent, tenuto, fermata, up-bow, ...
+	Articulations        []string // staccato, accent, tenuto, fermata, up-bow, trill-mark, ...
 	Lyric                string
 }
 
@@ -88,7 +88,7 @@ type Tuplet struct{ Actual, Normal int }
 // A Mark stands at a moment of a bar: loudness, tempo or words.
 type Mark struct {
 	Onset Time
-	Kind  string  // dynamic, tempo, words
+	Kind  string  // dynamic, tempo, words, pedal
 	Text  string  // "mf", "Gently"
 	QPM   float64 // of a tempo: quarter notes a minute
 	Beat  Time    // of a tempo: the note value it counts

@@ -1,6 +1,7 @@
 package score
 
 import (
+	"encoding/binary"
 	"fmt"
 	"math"
 	"strconv"
@@ -85,6 +86,11 @@ func (t Time) MarshalText() ([]byte, error) { return []byte(t.String()), nil }
 func (t *Time) UnmarshalText(b []byte) (err error) {
 	*t, err = ParseTime(string(b))
 	return err
+}
+
+// Append adds the time to b in a form that is the same for equal times only.
+func (t Time) Append(b []byte) []byte {
+	return binary.AppendVarint(binary.AppendVarint(b, t.num), t.den)
 }
 
 // Add returns t + u.

@@ -65,6 +65,8 @@ type Item struct {
 	Low        int        `json:"low,omitempty" doc:"lowest note as a MIDI number; 0 without a score"`
 	High       int        `json:"high,omitempty" doc:"highest note"`
 	HasScore   bool       `json:"hasScore"`
+	Demanded   []string   `json:"demanded,omitempty" nullable:"false" doc:"skills that the score asks for"`
+	Settled    []string   `json:"settled,omitempty" nullable:"false" doc:"skills of which the tags stand, whatever the score tells"`
 }
 
 // A Taste is what a piece of repertoire is like to play.
@@ -165,6 +167,10 @@ func (it *Item) Describe(s score.Score) {
 	it.HasScore, it.Bars, it.Different = true, s.Bars(), reading.Distinct(s)
 	if it.Composer == "" {
 		it.Composer = s.Composer
+	}
+	it.Demanded = []string{}
+	for _, d := range reading.Read(s, it.Instrument.Plays()).Demands() {
+		it.Demanded = append(it.Demanded, d.Skill)
 	}
 	if len(s.Parts) > 0 {
 		it.Staves = s.Parts[0].Staves

@@ -35,6 +35,7 @@ var columns = []column{
 	{"cue", func(it Item) string { return it.Cue }, func(it *Item, s string) error { it.Cue = s; return nil }},
 	{"taste", func(it Item) string { return string(it.Taste) }, func(it *Item, s string) error { it.Taste = Taste(s); return nil }},
 	{"asks", func(it Item) string { return list(it.Asks) }, func(it *Item, s string) error { it.Asks = split(s); return nil }},
+	{"settled", func(it Item) string { return list(it.Settled) }, func(it *Item, s string) error { it.Settled = split(s); return nil }},
 	{"bars", func(it Item) string { return strconv.Itoa(it.Bars) }, func(it *Item, s string) error {
 		n, err := strconv.Atoi(s)
 		if err != nil || n < 0 || n > 10000 {

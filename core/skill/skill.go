@@ -177,3 +177,14 @@ var (
 	families = []Family{Shared, Keyboard, Bowed, Plucked}
 	areas    = []Area{Posture, Hands, Rhythm, Reading, Theory, Ear, Expression}
 )
+
+// Under adds a skill and all that it rests on to a set.
+func (g Graph) Under(id string, set map[string]bool) {
+	if set[id] {
+		return
+	}
+	set[id] = true
+	for _, below := range g[id].RestsOn {
+		g.Under(below, set)
+	}
+}

@@ -140,6 +140,7 @@ var shorthand = map[byte]string{
 // articulations maps ABC decorations to the score's words.
 var articulations = map[string]string{
 	"staccato": "staccato", "accent": "accent", ">": "accent", "emphasis": "accent", "tenuto": "tenuto",
+	"trill": "trill-mark", "lowermordent": "mordent", "mordent": "mordent", "uppermordent": "inverted-mordent", "pralltriller": "inverted-mordent", "turn": "turn",
 	"fermata": "fermata", "upbow": "up-bow", "downbow": "down-bow", "breath": "breath-mark", "wedge": "staccatissimo",
 }
 

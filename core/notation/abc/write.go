@@ -476,6 +476,7 @@ func (w *writer) fingers(n score.Note) {
 // decorations maps the score's words back to section 4.14.
 var decorations = map[string]string{
 	"staccato": ".", "accent": "!accent!", "tenuto": "!tenuto!", "fermata": "!fermata!",
+	"trill-mark": "!trill!", "mordent": "!lowermordent!", "inverted-mordent": "!uppermordent!", "turn": "!turn!",
 	"up-bow": "u", "down-bow": "v", "breath-mark": "!breath!", "staccatissimo": "!wedge!",
 }
 
@@ -559,6 +560,9 @@ func Losses(s score.Score) []score.Unread {
 				}
 			}
 			for _, m := range b.Marks {
+				if m.Kind == "pedal" {
+					lost.Note("pedal", bi+1)
+				}
 				if m.Kind == "dynamic" && dynamics[m.Text] == "" && swells[m.Text] == "" {
 					lost.Note("the loudness "+m.Text, bi+1)
 				}

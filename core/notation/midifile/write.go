@@ -40,8 +40,8 @@ func Write(s score.Score) ([]byte, error) {
 			chunks = append(chunks, w.staff(p, staff, order, channel))
 		}
 	}
-	if len(chunks) == 1 {
-		return nil, fmt.Errorf("there is no music to write")
+	if w.strokes == 0 {
+		return nil, fmt.Errorf("there is no note to write")
 	}
 	var out bytes.Buffer
 	out.WriteString("MThd")
@@ -57,7 +57,10 @@ func Write(s score.Score) ([]byte, error) {
 	return out.Bytes(), nil
 }
 
-type writer struct{ division int64 }
+type writer struct {
+	division int64
+	strokes  int // notes written
+}
 
 // fit makes the division hold a time.
 func (w *writer) fit(t score.Time) {
@@ -196,6 +199,7 @@ func (w *writer) staff(p score.Part, staff int, order []int, channel byte) []byt
 		if key < 0 || key > 127 {
 			continue
 		}
+		w.strokes++
 		on, off := w.ticks(n.Onset), w.ticks(n.Onset.Add(n.Duration))
 		if word := words[moment{n.Bar, n.Beat}]; word != "" {
 			events = append(events, event{on, setting, meta(0x05, []byte(word))})
@@ -236,6 +240,7 @@ func Losses(s score.Score) []score.Unread {
 			}
 			for _, m := range b.Marks {
 				note("words above the staff", m.Kind == "words")
+				note("pedal", m.Kind == "pedal")
 				note("growing and fading", m.Kind == "dynamic" && strengths[m.Text] == 0)
 				note("loudness as written (kept as strength)", m.Kind == "dynamic" && strengths[m.Text] > 0)
 			}

@@ -97,6 +97,7 @@ type xmlNotations struct {
 		Type string `xml:"type,attr"`
 	} `xml:"slur"`
 	Articulations []anyList  `xml:"articulations"`
+	Ornaments     []anyList  `xml:"ornaments"`
 	Technical     []anyList  `xml:"technical"`
 	Fermatas      []struct{} `xml:"fermata"`
 	Other         []any1     `xml:",any"`
@@ -110,6 +111,9 @@ type xmlDirection struct {
 		Wedges     []struct {
 			Type string `xml:"type,attr"`
 		} `xml:"wedge"`
+		Pedals []struct {
+			Type string `xml:"type,attr"`
+		} `xml:"pedal"`
 		Other []any1 `xml:",any"`
 	} `xml:"direction-type"`
 	Sound struct {

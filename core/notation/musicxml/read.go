@@ -641,6 +641,15 @@ func (m *measure) notations(n *score.Note, x xmlNotations) {
 			n.Articulations = append(n.Articulations, one.XMLName.Local)
 		}
 	}
+	for _, o := range x.Ornaments {
+		for _, one := range o.All {
+			if ornaments[one.XMLName.Local] {
+				n.Articulations = append(n.Articulations, one.XMLName.Local)
+			} else {
+				m.unread(one.XMLName.Local)
+			}
+		}
+	}
 	for range x.Fermatas {
 		n.Articulations = append(n.Articulations, "fermata")
 	}
@@ -664,6 +673,9 @@ func (m *measure) notations(n *score.Note, x xmlNotations) {
 		}
 	}
 }
+
+// ornaments are those kept with a note.
+var ornaments = map[string]bool{"trill-mark": true, "mordent": true, "inverted-mordent": true, "turn": true}
 
 // tablature keeps a string or a fret where it is a small number.
 func (m *measure) tablature(n *score.Note, x any1) {
@@ -702,6 +714,11 @@ func (m *measure) direction(x xmlDirection) {
 		}
 		for _, w := range t.Wedges {
 			add("dynamic", w.Type)
+		}
+		for _, p := range t.Pedals {
+			if p.Type == "start" || p.Type == "stop" || p.Type == "change" {
+				add("pedal", p.Type)
+			}
 		}
 		m.unreadAll(t.Other)
 	}

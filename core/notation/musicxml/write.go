@@ -141,6 +141,11 @@ func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
 		}
 		w.line(`<clef number="%d"><sign>%s</sign>%s</clef>`, c.Staff, esc(c.Sign), line)
 	}
+	for _, c := range b.Clefs {
+		if c.Sign == "TAB" {
+			w.line(`<staff-details number="%d"><staff-lines>6</staff-lines></staff-details>`, c.Staff)
+		}
+	}
 	w.line("</attributes>")
 }
 
@@ -203,7 +208,7 @@ func (w *writer) divs(t score.Time) int64 {
 
 func (w *writer) mark(m score.Mark) {
 	place := "below"
-	if m.Kind != "dynamic" {
+	if m.Kind != "dynamic" && m.Kind != "pedal" {
 		place = "above"
 	}
 	w.out.WriteString(`<direction placement="` + place + `"><direction-type>`)
@@ -219,6 +224,8 @@ func (w *writer) mark(m score.Mark) {
 		fmt.Fprintf(&w.out, "<metronome><beat-unit>%s</beat-unit>%s<per-minute>%g</per-minute></metronome>", unit, strings.Repeat("<beat-unit-dot/>", dots), per)
 	case m.Kind == "words":
 		fmt.Fprintf(&w.out, "<words>%s</words>", esc(m.Text))
+	case m.Kind == "pedal":
+		fmt.Fprintf(&w.out, `<pedal type="%s" line="no"/>`, m.Text)
 	case m.Text == "crescendo" || m.Text == "diminuendo" || m.Text == "stop":
 		fmt.Fprintf(&w.out, `<wedge type="%s"/>`, m.Text)
 	default:
@@ -310,7 +317,7 @@ func sign(length score.Time) (name string, dots int, ok bool) {
 }
 
 func (w *writer) notations(n score.Note, ties string) {
-	var tech, art, after strings.Builder
+	var tech, art, orn, after strings.Builder
 	for _, f := range n.Fingers {
 		if strings.ContainsAny(f, "pima") {
 			tech.WriteString("<pluck>" + esc(f) + "</pluck>")
@@ -327,6 +334,8 @@ func (w *writer) notations(n score.Note, ties string) {
 			tech.WriteString("<" + a + "/>")
 		case "fermata":
 			after.WriteString("<fermata/>")
+		case "trill-mark", "mordent", "inverted-mordent", "turn":
+			orn.WriteString("<" + a + "/>")
 		default:
 			art.WriteString("<" + a + "/>")
 		}
@@ -334,6 +343,9 @@ func (w *writer) notations(n score.Note, ties string) {
 	var b strings.Builder
 	b.WriteString(ties)
 	b.WriteString(strings.Repeat(`<slur type="stop"/>`, n.SlurEnds) + strings.Repeat(`<slur type="start"/>`, n.SlurStarts))
+	if orn.Len() > 0 {
+		b.WriteString("<ornaments>" + orn.String() + "</ornaments>")
+	}
 	if tech.Len() > 0 {
 		b.WriteString("<technical>" + tech.String() + "</technical>")
 	}

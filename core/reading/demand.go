@@ -1,0 +1,468 @@
+package reading
+
+import (
+	"slices"
+	"strings"
+
+	"patientladder/core/pitch"
+	"patientladder/core/score"
+)
+
+// A Demand is a skill that the page asks for, and where.
+type Demand struct {
+	Skill string     `json:"skill" doc:"id in the graph of skills"`
+	Bar   int        `json:"bar" doc:"where first asked"`
+	Beat  score.Time `json:"beat"`
+	Why   string     `json:"why" doc:"what stands there, as a teacher says it"`
+	Bars  []int      `json:"bars" nullable:"false" doc:"all bars that ask it"`
+}
+
+// A sign is one thing to look for on a page: the skill it asks for, what is said
+// of it, and where it stands. A certain sign stands wherever the skill is
+// asked, so that a page without it does not ask; others may be missed.
+type sign struct {
+	skill   string
+	why     string
+	certain bool
+	find    func(*sight) []Place
+}
+
+// Certain reports whether a page that does not demand a skill does not ask for
+// it: the skill stands on the page or is not there.
+func Certain(skill string, plays Plays) bool {
+	return slices.ContainsFunc(signs(plays), func(s sign) bool { return s.skill == skill && s.certain })
+}
+
+// Readable reports whether a skill can be read off a page at all.
+func Readable(skill string, plays Plays) bool {
+	return slices.ContainsFunc(signs(plays), func(s sign) bool { return s.skill == skill })
+}
+
+// signs are those of every instrument and those of one family.
+func signs(plays Plays) []sign {
+	switch plays {
+	case Bowed:
+		return slices.Concat(sharedSigns, bowedSigns)
+	case Plucked:
+		return slices.Concat(sharedSigns, pluckedSigns)
+	}
+	return slices.Concat(sharedSigns, keyboardSigns)
+}
+
+// Demands returns what the page asks for, by where it is first asked and then by
+// the order of the signs.
+func (p Page) Demands() []Demand {
+	s := see(p)
+	out := []Demand{}
+	for _, look := range signs(p.Plays) {
+		places := look.find(s)
+		if len(places) == 0 {
+			continue
+		}
+		d := Demand{Skill: look.skill, Bar: places[0].Bar, Beat: places[0].Beat, Why: look.why}
+		for _, at := range places {
+			if at.Bar < d.Bar || at.Bar == d.Bar && at.Beat.Less(d.Beat) {
+				d.Bar, d.Beat = at.Bar, at.Beat
+			}
+			d.Bars = append(d.Bars, at.Bar)
+		}
+		slices.Sort(d.Bars)
+		d.Bars = slices.Compact(d.Bars)
+		out = append(out, d)
+	}
+	slices.SortStableFunc(out, func(a, b Demand) int {
+		if a.Bar != b.Bar {
+			return a.Bar - b.Bar
+		}
+		return a.Beat.Cmp(b.Beat)
+	})
+	return out
+}
+
+// A seen note is a written note with what holds where it stands.
+type seen struct {
+	score.Note
+	staff    int // index in the page's staves
+	bar      int // from 1
+	key      pitch.Key
+	beat     score.Time // the length of a beat
+	compound bool       // beats of three
+	four     bool       // four beats in the bar
+	clef     score.Clef
+}
+
+func (n seen) place() Place { return Place{n.bar, n.Onset} }
+
+// inBeat returns where in its beat the note begins, in beats, 0 up to 1.
+func (n seen) inBeat() score.Time {
+	at, err := n.Onset.Scaled(n.beatFraction())
+	if err != nil {
+		return score.Time{}
+	}
+	num, den := at.Fraction()
+	return score.Frac(num%den, den)
+}
+
+// beatFraction returns 1/beat as numerator and denominator.
+func (n seen) beatFraction() (int64, int64) {
+	num, den := n.beat.Fraction()
+	return den, num
+}
+
+// beats returns the duration in beats; nought when it cannot be told.
+func (n seen) beats() score.Time {
+	t, err := n.Duration.Scaled(n.beatFraction())
+	if err != nil {
+		return score.Time{}
+	}
+	return t
+}
+
+// A sight is a page made ready for looking: its written notes staff by staff in
+// order, and the slurs over them.
+type sight struct {
+	Page
+	notes [][]seen   // by staff, rests included, grace notes left out
+	slurs [][][2]int // by staff: indices of first and last note
+}
+
+func see(p Page) *sight {
+	s := &sight{Page: p}
+	for i, st := range p.Staves {
+		var list []seen
+		var slurs [][2]int
+		var open []int
+		key, clef := pitch.Key{}, score.Clef{Sign: "G", Line: 2}
+		if st.Staff > 1 {
+			clef = score.Clef{Sign: "F", Line: 4}
+		}
+		meter := score.Meter{Beats: 4, BeatType: 4}
+		for bi, b := range p.Score.Parts[st.Part].Bars {
+			if b.Key != nil {
+				key = *b.Key
+			}
+			if b.Meter != nil {
+				meter = *b.Meter
+			}
+			for _, c := range b.Clefs {
+				if c.Staff == st.Staff {
+					clef = c
+				}
+			}
+			beat, compound := beatOf(meter)
+			for _, n := range b.Notes {
+				if n.Staff != st.Staff || n.Grace {
+					continue
+				}
+				for range n.SlurStarts {
+					open = append(open, len(list))
+				}
+				list = append(list, seen{n, i, bi + 1, key, beat, compound, meter.Beats == 4, clef})
+				for range n.SlurEnds {
+					if len(open) > 0 {
+						slurs = append(slurs, [2]int{open[len(open)-1], len(list) - 1})
+						open = open[:len(open)-1]
+					}
+				}
+			}
+		}
+		s.notes, s.slurs = append(s.notes, list), append(s.slurs, slurs)
+	}
+	return s
+}
+
+// beatOf returns the length of a beat: three eighths where the meter counts in
+// threes of them, else the note that the meter counts.
+func beatOf(m score.Meter) (beat score.Time, compound bool) {
+	if m.BeatType >= 8 && m.Beats%3 == 0 && m.Beats > 3 {
+		return score.Frac(12, int64(m.BeatType)), true
+	}
+	return score.Frac(4, int64(m.BeatType)), false
+}
+
+// each returns where notes are that satisfy a condition; rests are left out.
+func each(is func(seen) bool) func(*sight) []Place {
+	return func(s *sight) []Place {
+		var out []Place
+		for _, list := range s.notes {
+			for _, n := range list {
+				if !n.Rest && is(n) {
+					out = append(out, n.place())
+				}
+			}
+		}
+		return out
+	}
+}
+
+// chords returns where chords of a line are that satisfy a condition.
+func chords(is func(st Staff, i int) bool) func(*sight) []Place {
+	return func(s *sight) []Place {
+		var out []Place
+		for _, st := range s.Staves {
+			for i, c := range st.Line {
+				if is(st, i) {
+					out = append(out, Place{c.Bar, c.Beat})
+				}
+			}
+		}
+		return out
+	}
+}
+
+// leap finds intervals of some widths between neighbours of a line.
+func leap(from, to int) func(*sight) []Place {
+	return chords(func(st Staff, i int) bool {
+		return i > 0 && st.Intervals[i-1].Number >= from && st.Intervals[i-1].Number <= to
+	})
+}
+
+// slurred finds slurs over some number of notes.
+func slurred(from, to int, also func(s *sight, staff int, slur [2]int) bool) func(*sight) []Place {
+	return func(s *sight) []Place {
+		var out []Place
+		for i, list := range s.slurs {
+			for _, sl := range list {
+				count, last := 0, score.Quarters(-1)
+				bar := 0
+				for _, n := range s.notes[i][sl[0] : sl[1]+1] {
+					if !n.Rest && !n.TieFrom && (n.Onset != last || n.bar != bar) {
+						count, last, bar = count+1, n.Onset, n.bar
+					}
+				}
+				if count >= from && count <= to && (also == nil || also(s, i, sl)) {
+					out = append(out, s.notes[i][sl[0]].place())
+				}
+			}
+		}
+		return out
+	}
+}
+
+const any = 1 << 20 // more notes than a slur has
+
+func articulated(names ...string) func(*sight) []Place {
+	return each(func(n seen) bool {
+		return slices.ContainsFunc(n.Articulations, func(a string) bool { return slices.Contains(names, a) })
+	})
+}
+
+// marks finds marks of the score that satisfy a condition.
+func marks(is func(score.Mark) bool) func(*sight) []Place {
+	return func(s *sight) []Place {
+		var out []Place
+		for _, p := range s.Score.Parts {
+			for bi, b := range p.Bars {
+				for _, m := range b.Marks {
+					if is(m) {
+						out = append(out, Place{bi + 1, m.Onset})
+					}
+				}
+			}
+		}
+		return out
+	}
+}
+
+// levels finds where the loudness is set, when it is set to several levels.
+func levels(least int) func(*sight) []Place {
+	loud := []string{"pppp", "ppp", "pp", "p", "mp", "mf", "f", "ff", "fff", "ffff"}
+	find := marks(func(m score.Mark) bool { return m.Kind == "dynamic" && slices.Contains(loud, m.Text) })
+	return func(s *sight) []Place {
+		found := map[string]bool{}
+		for _, p := range s.Score.Parts {
+			for _, b := range p.Bars {
+				for _, m := range b.Marks {
+					if slices.Contains(loud, m.Text) {
+						found[m.Text] = true
+					}
+				}
+			}
+		}
+		if len(found) < least {
+			return nil
+		}
+		return find(s)
+	}
+}
+
+// meters finds bars whose meter, where it is set, satisfies a condition.
+func meters(is func(score.Meter) bool) func(*sight) []Place {
+	return func(s *sight) []Place {
+		var out []Place
+		for _, p := range s.Score.Parts {
+			for bi, b := range p.Bars {
+				if b.Meter != nil && is(*b.Meter) {
+					out = append(out, Place{Bar: bi + 1})
+				}
+			}
+		}
+		return out
+	}
+}
+
+// words reports whether a mark says one of some words.
+func words(list ...string) func(score.Mark) bool {
+	return func(m score.Mark) bool {
+		text := strings.ToLower(m.Text)
+		return m.Kind == "words" && slices.ContainsFunc(list, func(w string) bool { return strings.Contains(text, w) })
+	}
+}
+
+// sharedSigns stand on the pages of every instrument.
+var sharedSigns = []sign{
+	{"long-notes", "a note of two beats or more", true, each(func(n seen) bool { return !n.beats().Less(score.Quarters(2)) })},
+	{"rests", "a silence to count", true, silences},
+	{"halves", "two notes to a beat", true, each(func(n seen) bool { return !n.compound && n.beats() == score.Frac(1, 2) })},
+	{"thirds", "three notes to a beat", true, each(func(n seen) bool { return n.Tuplet != nil && n.Tuplet.Actual == 3 })},
+	{"quarters-of-beat", "four notes to a beat", true, each(func(n seen) bool { return !n.compound && n.beats() == score.Frac(1, 4) })},
+	{"dotted", "a dotted rhythm", true, each(func(n seen) bool {
+		return !n.compound && (n.beats() == score.Frac(3, 2) || n.beats() == score.Frac(3, 4)) || n.compound && n.beats() == score.Frac(1, 2)
+	})},
+	{"syncopation", "a note that begins off the beat, or on a weak one, and sounds through the next", true, each(func(n seen) bool {
+		if n.compound {
+			return false
+		}
+		// in four time a half note on the second beat sounds through the middle
+		middle := n.beat.Add(n.beat)
+		return n.inBeat() == score.Frac(1, 2) && !n.beats().Less(score.Quarters(1)) || n.four && n.Onset == n.beat && n.Duration == middle
+	})},
+	{"three-time", "three beats in a bar", true, meters(func(m score.Meter) bool { return m.Beats == 3 })},
+	{"six-eight", "beats of three in the meter", true, meters(func(m score.Meter) bool { _, c := beatOf(m); return c })},
+	{"pickup", "it begins before the bar", true, pickups},
+	{"ties", "a tie", true, each(func(n seen) bool { return n.TieTo })},
+	{"changing-meter", "the meter changes", true, func(s *sight) []Place {
+		found := meters(func(score.Meter) bool { return true })(s)
+		if len(found) < 2 || found[1].Bar == 1 {
+			return nil
+		}
+		return found[1:]
+	}},
+	{"two-against-three", "two in one hand against three in the other", true, against(2)},
+	{"three-against-four", "three in one hand against four in the other", true, against(4)},
+	{"steps", "steps", false, leap(2, 2)},
+	{"skips", "skips", false, leap(3, 3)},
+	{"fourths-fifths", "fourths and fifths", false, leap(4, 5)},
+	{"wide-leaps", "leaps of a sixth or more", false, leap(6, 99)},
+	{"accidentals", "a sharp, flat or natural of its own", true, each(func(n seen) bool { return n.Pitch.Alter() != n.key.Alter(n.Pitch.Step()) })},
+	{"key-signature", "a note that the signature changes", false, each(func(n seen) bool {
+		return n.Pitch.Alter() != 0 && n.Pitch.Alter() == n.key.Alter(n.Pitch.Step())
+	})},
+	{"second-clef", "another clef", true, func(s *sight) []Place {
+		var out []Place
+		for _, p := range s.Score.Parts {
+			for bi, b := range p.Bars {
+				if bi > 0 && len(b.Clefs) > 0 {
+					out = append(out, Place{Bar: bi + 1})
+				}
+			}
+		}
+		return out
+	}},
+	{"loud-soft", "loud and soft", true, levels(2)},
+	{"six-levels", "four levels of loudness or more", false, levels(4)},
+	{"swell", "growing or fading", true, marks(func(m score.Mark) bool {
+		return m.Kind == "dynamic" && (m.Text == "crescendo" || m.Text == "diminuendo") || words("cresc", "dim.", "decresc")(m)
+	})},
+	{"accents", "an accent", true, articulated("accent", "strong-accent")},
+	{"phrase-breath", "a breath mark", false, articulated("breath-mark", "caesura")},
+	{"tempo-change", "the tempo changes", true, marks(words("rit", "rall", "accel", "a tempo", "slowing", "slower", "faster"))},
+}
+
+// silences finds the rests of a hand in bars in which it also plays, and where
+// nothing sounds at all before the piece goes on.
+func silences(s *sight) []Place {
+	type moment struct {
+		Place
+		on, off score.Time
+	}
+	var out []Place
+	var all []moment
+	for i, st := range s.Staves {
+		plays := map[int]bool{}
+		for _, c := range st.Line {
+			all = append(all, moment{Place{c.Bar, c.Beat}, c.Onset, c.Onset.Add(c.Duration)})
+			plays[c.Bar] = true
+		}
+		for _, n := range s.notes[i] {
+			if n.Rest && plays[n.bar] {
+				out = append(out, n.place())
+			}
+		}
+	}
+	slices.SortStableFunc(all, func(a, b moment) int { return a.on.Cmp(b.on) })
+	end := score.Time{}
+	for i, m := range all {
+		if i > 0 && end.Less(m.on) {
+			out = append(out, m.Place)
+		}
+		if end.Less(m.off) {
+			end = m.off
+		}
+	}
+	return out
+}
+
+func pickups(s *sight) []Place {
+	for _, p := range s.Score.Parts {
+		if len(p.Bars) > 1 && p.Bars[0].Meter != nil && p.Bars[0].Length.Less(p.Bars[0].Meter.Length()) {
+			return []Place{{Bar: 1}}
+		}
+	}
+	return nil
+}
+
+// against finds beats and bars that one staff divides in three and another in
+// some other number, each with strokes where the other has none.
+func against(parts int64) func(*sight) []Place {
+	return func(s *sight) []Place {
+		if len(s.Staves) < 2 {
+			return nil
+		}
+		var out []Place
+		for bar := 1; bar <= s.Score.Bars(); bar++ {
+			a, b := s.inBar(0, bar), s.inBar(1, bar)
+			if len(a.onsets) == 0 || len(b.onsets) == 0 {
+				continue
+			}
+			length := s.Score.Parts[s.Staves[0].Part].Bars[bar-1].Length
+			for at := (score.Time{}); at.Less(length); at = at.Add(a.beat) {
+				if crossed3(a, b, at, a.beat, parts) || crossed3(b, a, at, a.beat, parts) {
+					out = append(out, Place{bar, at})
+				}
+			}
+			if crossed3(a, b, score.Time{}, length, parts) || crossed3(b, a, score.Time{}, length, parts) {
+				out = append(out, Place{Bar: bar})
+			}
+		}
+		return out
+	}
+}
+
+// crossed3 reports whether one staff divides a stretch in three and the other in
+// n, neither striking where only the other does.
+func crossed3(three, other inBar, from, length score.Time, n int64) bool {
+	return strikes(three, from, length, 3) && strikes(other, from, length, n) && !touches(three, from, length, n) && !touches(other, from, length, 3)
+}
+
+// strikes reports whether a staff begins a note at each nth part of a stretch.
+func strikes(b inBar, from, length score.Time, n int64) bool {
+	for k := range n {
+		part, err := length.Scaled(k, n)
+		if err != nil || !slices.Contains(b.onsets, from.Add(part)) {
+			return false
+		}
+	}
+	return true
+}
+
+// touches reports whether a staff begins a note at any nth part of a stretch but
+// its beginning.
+func touches(b inBar, from, length score.Time, n int64) bool {
+	for k := int64(1); k < n; k++ {
+		if part, err := length.Scaled(k, n); err != nil || slices.Contains(b.onsets, from.Add(part)) {
+			return true
+		}
+	}
+	return false
+}

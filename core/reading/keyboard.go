@@ -1,0 +1,317 @@
+package reading
+
+import (
+	"slices"
+
+	"patientladder/core/score"
+)
+
+// keyboardSigns stand on the pages of keyboards.
+var keyboardSigns = []sign{
+	{"two-staves", "both staves at once", false, bars(func(a, b inBar) bool { return overlap(a, b) })},
+	{"hands-in-turn", "the hands take turns", false, inTurn},
+	{"held-left-hand", "one hand holds while the other moves", true, bars(func(a, b inBar) bool {
+		return holding(a, b) || holding(b, a)
+	})},
+	{"hands-together", "both hands move", true, bars(func(a, b inBar) bool { return moving(a) && moving(b) })},
+	{"parallel-hands", "the hands run the same way", false, alongside(func(a, b Direction) bool { return a == b && a != Same })},
+	{"mirrored-hands", "the hands run apart or together", false, alongside(func(a, b Direction) bool { return a == Up && b == Down || a == Down && b == Up })},
+	{"g-position", "five fingers from G", false, from('G')},
+	{"f-position", "five fingers from F, with B flat", false, from('F')},
+	{"any-position", "five fingers from another key", false, from('A', 'B', 'D', 'E')},
+	{"position-move", "the hand moves to another place", false, moved(func(st Staff, i int) bool { return st.Positions[i].Move == Jump })},
+	{"thumb-under", "the thumb passes under", false, moved(func(st Staff, i int) bool { return st.Positions[i].Move == Crossing && away(st, i) })},
+	{"finger-over", "a finger goes over the thumb", false, moved(func(st Staff, i int) bool { return st.Positions[i].Move == Crossing && !away(st, i) })},
+	{"extend", "the hand opens to a sixth", false, chords(func(st Staff, i int) bool { return width(st.Line[i]) == 6 })},
+	{"octaves", "an octave in one hand", true, chords(func(st Staff, i int) bool { return width(st.Line[i]) == 8 })},
+	{"chord-block", "three notes at once in a hand", true, chords(func(st Staff, i int) bool { return len(st.Line[i].Notes) >= 3 })},
+	{"bass-chord", "a bass note, then its chord", true, chords(func(st Staff, i int) bool {
+		if i == 0 || st.Hand != Left || len(st.Line[i-1].Notes) > 1 || len(st.Line[i].Notes) < 2 {
+			return false
+		}
+		return st.Line[i].Notes[0].Line()-st.Line[i-1].Top().Line() >= 2 && joined(st.Line, i)
+	})},
+	{"chord-broken", "a chord, one note after another", false, broken(false)},
+	{"rocking-bass", "a broken chord under the other hand", false, broken(true)},
+	{"arpeggio", "a broken chord beyond an octave", false, chords(spread)},
+	{"touch-joined", "notes under a slur", false, slurred(2, any, nil)},
+	{"slur-two", "two notes under a slur", false, slurred(2, 2, nil)},
+	{"slur-long", "a slur over eight notes or more", false, slurred(8, any, nil)},
+	{"touch-detached", "detached notes", false, articulated("staccato", "staccatissimo")},
+	{"two-touches", "one hand joined, the other detached", false, bars(func(a, b inBar) bool {
+		return a.slurred && b.detached || b.slurred && a.detached
+	})},
+	{"repeated-notes", "one key again and again", false, chords(func(st Staff, i int) bool {
+		if i < 2 {
+			return false
+		}
+		for _, c := range st.Line[i-2 : i+1] {
+			if c.Top() != st.Line[i].Top() || score.Frac(1, 2).Less(c.Duration) {
+				return false
+			}
+		}
+		return true
+	})},
+	{"voice-in-hand", "two voices in one hand", true, voices},
+	{"trill", "a trill or another ornament", true, articulated("trill-mark", "mordent", "inverted-mordent", "turn")},
+	{"pedal-joined", "pedal", true, marks(func(m score.Mark) bool { return m.Kind == "pedal" || words("ped.")(m) })},
+}
+
+// An inBar is what one staff does in one bar.
+type inBar struct {
+	place    Place
+	onsets   []score.Time
+	ends     []score.Time
+	beat     score.Time
+	slurred  bool
+	detached bool
+}
+
+// bars finds bars in which two hands satisfy a condition.
+func bars(is func(a, b inBar) bool) func(*sight) []Place {
+	return func(s *sight) []Place {
+		if len(s.Staves) < 2 {
+			return nil
+		}
+		var out []Place
+		for bar := 1; bar <= s.Score.Bars(); bar++ {
+			a, b := s.inBar(0, bar), s.inBar(1, bar)
+			if len(a.onsets) > 0 && len(b.onsets) > 0 && is(a, b) {
+				at := a.place
+				if b.place.Beat.Less(at.Beat) {
+					at = b.place
+				}
+				out = append(out, at)
+			}
+		}
+		return out
+	}
+}
+
+// inBar gathers what a staff does in a bar.
+func (s *sight) inBar(staff, bar int) inBar {
+	list := s.notes[staff]
+	from, _ := slices.BinarySearchFunc(list, bar, func(n seen, bar int) int { return n.bar - bar })
+	var out inBar
+	for _, n := range list[from:] {
+		if n.bar != bar {
+			break
+		}
+		if n.Rest {
+			continue
+		}
+		if len(out.onsets) == 0 {
+			out.place, out.beat = n.place(), n.beat
+		}
+		if last := len(out.onsets) - 1; last < 0 || out.onsets[last] != n.Onset {
+			out.onsets, out.ends = append(out.onsets, n.Onset), append(out.ends, n.Onset.Add(n.Duration))
+		}
+		out.slurred = out.slurred || n.SlurStarts > 0
+		out.detached = out.detached || slices.Contains(n.Articulations, "staccato")
+	}
+	return out
+}
+
+func overlap(a, b inBar) bool {
+	for i, on := range a.onsets {
+		for j, other := range b.onsets {
+			if on.Less(b.ends[j]) && other.Less(a.ends[i]) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// holding reports whether one hand holds a note of two beats or more while the
+// other begins two notes or more.
+func holding(a, b inBar) bool {
+	for i, on := range a.onsets {
+		if a.ends[i].Sub(on).Less(a.beat.Add(a.beat)) {
+			continue
+		}
+		under := 0
+		for _, other := range b.onsets {
+			if !other.Less(on) && other.Less(a.ends[i]) {
+				under++
+			}
+		}
+		if under >= 2 {
+			return true
+		}
+	}
+	return false
+}
+
+// moving reports whether a hand begins two notes or more.
+func moving(a inBar) bool { return len(a.onsets) >= 2 }
+
+// inTurn finds bars in which only one hand plays, when each does so somewhere.
+func inTurn(s *sight) []Place {
+	if len(s.Staves) < 2 {
+		return nil
+	}
+	var out []Place
+	alone := [2]bool{}
+	for bar := 1; bar <= s.Score.Bars(); bar++ {
+		a, b := s.inBar(0, bar), s.inBar(1, bar)
+		switch {
+		case len(a.onsets) > 0 && len(b.onsets) == 0:
+			alone[0] = true
+			out = append(out, a.place)
+		case len(b.onsets) > 0 && len(a.onsets) == 0:
+			alone[1] = true
+			out = append(out, b.place)
+		}
+	}
+	if !alone[0] || !alone[1] {
+		return nil
+	}
+	return out
+}
+
+// alongside finds where both hands strike together three times running and go a
+// certain way.
+func alongside(is func(a, b Direction) bool) func(*sight) []Place {
+	return func(s *sight) []Place {
+		if len(s.Staves) < 2 {
+			return nil
+		}
+		a, b := s.Staves[0], s.Staves[1]
+		var out []Place
+		run, i, j := 0, 0, 0
+		for i < len(a.Line) && j < len(b.Line) {
+			switch c := a.Line[i].Onset.Cmp(b.Line[j].Onset); {
+			case c == 0 && i > 0 && j > 0 && is(a.Top[i], b.Top[j]):
+				if run++; run == 2 {
+					out = append(out, Place{a.Line[i].Bar, a.Line[i].Beat})
+				}
+				i, j = i+1, j+1
+			case c == 0:
+				run, i, j = 0, i+1, j+1
+			case c < 0:
+				run, i = 0, i+1
+			default:
+				run, j = 0, j+1
+			}
+		}
+		return out
+	}
+}
+
+// from finds positions of which the lowest key is played, has one of some
+// letters, and of which four keys or more are in use.
+func from(letters ...byte) func(*sight) []Place {
+	return func(s *sight) []Place {
+		var out []Place
+		for _, st := range s.Staves {
+			at := 0
+			for _, p := range st.Positions {
+				low, high, flat := 1000, -1, false
+				for _, c := range st.Line[at : at+len(p.Fingers)] {
+					low, high = min(low, c.Notes[0].Line()), max(high, c.Top().Line())
+					for _, n := range c.Notes {
+						flat = flat || n.Step() == 'B' && n.Alter() == -1
+					}
+				}
+				at += len(p.Fingers)
+				if high-low >= 3 && high-low < reach && slices.Contains(letters, p.Low[0]) && p.Low == natural(low).String() && (p.Low[0] != 'F' || flat) {
+					out = append(out, Place{p.Bar, p.Beat})
+				}
+			}
+		}
+		return out
+	}
+}
+
+// moved finds positions that satisfy a condition.
+func moved(is func(st Staff, position int) bool) func(*sight) []Place {
+	return func(s *sight) []Place {
+		var out []Place
+		for _, st := range s.Staves {
+			for i, p := range st.Positions {
+				if is(st, i) {
+					out = append(out, Place{p.Bar, p.Beat})
+				}
+			}
+		}
+		return out
+	}
+}
+
+// away reports whether a hand crosses away from its thumb: upwards for the
+// right, downwards for the left.
+func away(st Staff, position int) bool {
+	up := st.Positions[position].line() > st.Positions[position-1].line()
+	return up == (st.Hand == Right)
+}
+
+// line is the place on the staff of the position's lowest key.
+func (p Position) line() int { return notes(p.Low)[0].Line() }
+
+// width is the interval's number from the lowest to the highest note of a chord.
+func width(c Chord) int { return c.Top().Line() - c.Notes[0].Line() + 1 }
+
+func joined(line []Chord, i int) bool {
+	return line[i-1].Onset.Add(line[i-1].Duration) == line[i].Onset
+}
+
+// broken finds bars in which a hand plays three notes or more one after another,
+// none by step, of at least three keys; under asks that the other hand plays
+// too, and that it is the left.
+func broken(under bool) func(*sight) []Place {
+	return func(s *sight) []Place {
+		var out []Place
+		for si, st := range s.Staves {
+			for i := 0; i < len(st.Line); {
+				j := i
+				keys := map[int]bool{}
+				skips := true
+				for ; j < len(st.Line) && st.Line[j].Bar == st.Line[i].Bar; j++ {
+					keys[st.Line[j].Top().Line()%7] = true
+					skips = skips && len(st.Line[j].Notes) == 1 && (j == i || st.Intervals[j-1].Number > 2)
+				}
+				if skips && j-i >= 3 && len(keys) == 3 {
+					other := false
+					for oi := range s.Staves {
+						other = other || oi != si && len(s.inBar(oi, st.Line[i].Bar).onsets) > 0
+					}
+					if !under || other && st.Hand == Left {
+						out = append(out, Place{st.Line[i].Bar, st.Line[i].Beat})
+					}
+				}
+				i = j
+			}
+		}
+		return out
+	}
+}
+
+// spread reports whether the four notes up to one go by skips one way beyond an
+// octave.
+func spread(st Staff, i int) bool {
+	if i < 3 {
+		return false
+	}
+	for j := i - 2; j <= i; j++ {
+		if st.Top[j] != st.Top[i] || st.Intervals[j-1].Number < 3 || st.Top[i] == Same {
+			return false
+		}
+	}
+	return abs(st.Line[i].Top().Line()-st.Line[i-3].Top().Line()) >= 7
+}
+
+// voices finds where two voices of one staff sound together and do not begin and
+// end alike.
+func voices(s *sight) []Place {
+	var out []Place
+	for _, list := range s.notes {
+		for i := 1; i < len(list); i++ {
+			a, b := list[i-1], list[i]
+			if a.bar == b.bar && a.Voice != b.Voice && !a.Rest && !b.Rest && a.Duration != b.Duration && b.Onset.Less(a.Onset.Add(a.Duration)) {
+				out = append(out, b.place())
+			}
+		}
+	}
+	return out
+}

@@ -1,0 +1,369 @@
+package reading
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"patientladder/core/pitch"
+	"patientladder/core/score"
+)
+
+// A Layer is one kind of annotation on the page.
+type Layer struct {
+	Name   string  `json:"name" enum:"direction,landmarks,intervals,names,fingers,positions,patterns,chunks,tablature,rhythm"`
+	Labels []Label `json:"labels" nullable:"false" doc:"at notes"`
+	Spans  []Span  `json:"spans" nullable:"false" doc:"over stretches"`
+}
+
+// A Label stands at a note.
+type Label struct {
+	ID   string `json:"id" doc:"of the note in the score"`
+	Text string `json:"text"`
+}
+
+// A Span stands over the notes of a staff from one to another.
+type Span struct {
+	From  string `json:"from" doc:"id of the first note"`
+	To    string `json:"to" doc:"id of the last"`
+	Text  string `json:"text" doc:"a letter or number, so that no meaning rests on colour alone"`
+	Says  string `json:"says" doc:"the same in words"`
+	Hue   int    `json:"hue" doc:"spans of one number belong together"`
+	Level int    `json:"level" doc:"0 for the smallest; wider ones stand above"`
+	Staff int    `json:"staff" doc:"index of the staff with notes, from 0"`
+}
+
+// Ask says for whom layers are drawn.
+type Ask struct {
+	Size  int           // of a first chunk, in notes
+	Known []pitch.Pitch // landmarks
+	Words Words         // for rhythms
+}
+
+// layers are all kinds of annotation, in the order in which they stand.
+var layers = []struct {
+	name string
+	on   []Plays // empty for all
+	draw func(Page, Ask) Layer
+}{
+	{"direction", nil, labelled(func(p Page, _ Ask, st Staff, i int) string {
+		return map[Direction]string{Start: "●", Up: "↑", Down: "↓", Same: "="}[st.Top[i]]
+	})},
+	{"landmarks", nil, labelled(func(_ Page, a Ask, st Staff, i int) string {
+		landmark, steps, ok := Nearest(st.Line[i].Top(), a.Known)
+		switch {
+		case !ok:
+			return ""
+		case steps == 0:
+			return letterOf(landmark)
+		}
+		return fmt.Sprintf("%s%+d", letterOf(landmark), steps)
+	})},
+	{"intervals", nil, labelled(func(_ Page, _ Ask, st Staff, i int) string {
+		if i == 0 {
+			return ""
+		}
+		return strconv.Itoa(st.Intervals[i-1].Number)
+	})},
+	{"names", nil, labelled(func(_ Page, _ Ask, st Staff, i int) string {
+		var names []string
+		for _, n := range st.Line[i].Notes {
+			names = append(names, letterOf(n))
+		}
+		return strings.Join(names, " ")
+	})},
+	{"fingers", nil, labelled(func(p Page, _ Ask, st Staff, i int) string {
+		if p.Plays != Plucked {
+			return st.Fingers()[i]
+		}
+		var plucks []string
+		for _, s := range st.Stops[i] {
+			plucks = append(plucks, s.Pluck)
+		}
+		return strings.Join(plucks, "")
+	})},
+	{"positions", nil, positionLayer},
+	{"patterns", nil, patternLayer},
+	{"chunks", nil, chunkLayer},
+	{"tablature", []Plays{Bowed, Plucked}, labelled(func(_ Page, _ Ask, st Staff, i int) string {
+		var stops []string
+		for _, s := range st.Stops[i] {
+			if s.String > 0 {
+				stops = append(stops, fmt.Sprintf("%d·%d", s.String, s.Fret))
+			}
+		}
+		return strings.Join(stops, " ")
+	})},
+	{"rhythm", nil, func(p Page, a Ask) Layer {
+		out := Layer{Labels: []Label{}, Spans: []Span{}}
+		for _, r := range p.Rhythms(a.Words) {
+			for _, id := range r.IDs {
+				if r.Say != "" {
+					out.Labels = append(out.Labels, Label{id, r.Say})
+				}
+			}
+		}
+		return out
+	}},
+}
+
+// Layers draws all kinds of annotation that the instrument has.
+func (p Page) Layers(ask Ask) []Layer {
+	out := []Layer{}
+	for _, l := range layers {
+		if len(l.on) == 0 || slices.Contains(l.on, p.Plays) {
+			drawn := l.draw(p, ask)
+			drawn.Name = l.name
+			out = append(out, drawn)
+		}
+	}
+	return out
+}
+
+// letterOf writes a note's letter with its sign.
+func letterOf(p pitch.Pitch) string {
+	return string(p.Step()) + map[int]string{-2: "𝄫", -1: "♭", 1: "♯", 2: "𝄪"}[p.Alter()]
+}
+
+// labelled makes a layer with a text at each moment of each staff.
+func labelled(text func(p Page, a Ask, st Staff, i int) string) func(Page, Ask) Layer {
+	return func(p Page, a Ask) Layer {
+		out := Layer{Labels: []Label{}, Spans: []Span{}}
+		for _, st := range p.Staves {
+			for i, c := range st.Line {
+				if t := text(p, a, st, i); t != "" {
+					out.Labels = append(out.Labels, Label{c.IDs[len(c.IDs)-1], t})
+				}
+			}
+		}
+		return out
+	}
+}
+
+func positionLayer(p Page, _ Ask) Layer {
+	out := Layer{Labels: []Label{}, Spans: []Span{}}
+	for si, st := range p.Staves {
+		at := 0
+		hues := map[string]int{}
+		for _, pos := range st.Positions {
+			name := pos.Low + " to " + pos.High
+			if pos.Place != "" {
+				name = pos.Place
+			}
+			if _, met := hues[name]; !met {
+				hues[name] = len(hues)
+			}
+			says := name
+			if pos.Move != "" {
+				says += ", by a " + string(pos.Move)
+			}
+			text := strings.TrimRight(pos.Low, "0123456789")
+			if pos.Place != "" {
+				text = strings.TrimSuffix(pos.Place, " position")
+			}
+			last := at + len(pos.Fingers) - 1
+			out.Spans = append(out.Spans, Span{From: st.Line[at].IDs[0], To: st.Line[last].IDs[0], Text: text, Says: says, Hue: hues[name], Staff: si})
+			at = last + 1
+		}
+	}
+	return out
+}
+
+// kinds says how a figure relates to the one that it repeats.
+var kinds = map[Kind]struct{ mark, says string }{
+	First: {"", "new"}, Again: {"=", "the same again"}, NewRhythm: {"~", "the same notes in a new rhythm"}, Moved: {"→", "moved to another note"},
+}
+
+func patternLayer(p Page, _ Ask) Layer {
+	out := Layer{Labels: []Label{}, Spans: []Span{}}
+	for si, st := range p.Staves {
+		hues := map[string]int{}
+		for _, f := range st.Figures {
+			from, to := p.stretch(st, f.Bar, f.Beat, f.Length)
+			if from < 0 {
+				continue
+			}
+			if _, met := hues[f.ID]; !met {
+				hues[f.ID] = len(hues)
+			}
+			out.Spans = append(out.Spans, Span{From: st.Line[from].IDs[0], To: st.Line[to].IDs[0], Text: f.ID + kinds[f.Kind].mark,
+				Says: "figure " + f.ID + ", " + kinds[f.Kind].says, Hue: hues[f.ID], Staff: si})
+		}
+	}
+	return out
+}
+
+// stretch returns the first and last chord of a line that begin within a length
+// from a place; -1 where none does.
+func (p Page) stretch(st Staff, bar int, beat, length score.Time) (from, to int) {
+	start := p.Score.Parts[st.Part].Bars[bar-1].Start.Add(beat)
+	end := start.Add(length)
+	from, _ = slices.BinarySearchFunc(st.Line, start, func(c Chord, t score.Time) int { return c.Onset.Cmp(t) })
+	to, _ = slices.BinarySearchFunc(st.Line, end, func(c Chord, t score.Time) int { return c.Onset.Cmp(t) })
+	if from == to {
+		return -1, -1
+	}
+	return from, to - 1
+}
+
+func chunkLayer(p Page, a Ask) Layer {
+	out := Layer{Labels: []Label{}, Spans: []Span{}}
+	for si, tree := range p.Chunks(a.Size) {
+		if tree.Hand == Both {
+			continue // its stretches stand over both hands' own
+		}
+		n := 0
+		var walk func(c Chunk) int
+		walk = func(c Chunk) (level int) {
+			for _, part := range c.Parts {
+				level = max(level, walk(part)+1)
+			}
+			text, hue := "", 0
+			if level == 0 {
+				n++
+				text, hue = strconv.Itoa(n), (n-1)%2
+			}
+			out.Spans = append(out.Spans, Span{From: c.FromID, To: c.ToID, Text: text, Says: c.says(), Hue: hue, Level: level, Staff: si})
+			return level
+		}
+		walk(tree)
+	}
+	return out
+}
+
+func (c Chunk) says() string {
+	says := fmt.Sprintf("bar %d", c.From.Bar)
+	if c.To.Bar > c.From.Bar {
+		says = fmt.Sprintf("bars %d to %d", c.From.Bar, c.To.Bar)
+	}
+	if c.Start.Finger != "" {
+		return fmt.Sprintf("%s: %s hand, finger %s on %s", says, c.Hand, c.Start.Finger, c.Start.Key)
+	}
+	return fmt.Sprintf("%s: begins on %s", says, c.Start.Key)
+}
+
+// Annotated returns a copy of the score with some layers written into it: what
+// stands at notes as words to sing, fingers as fingers, strings and frets as
+// tablature, and what spans notes as words above its beginning.
+func (p Page) Annotated(names []string, ask Ask) score.Score {
+	at := map[string]string{}
+	above := map[string]string{}
+	fingers := map[string]string{}
+	stops := map[string]Stop{}
+	for _, l := range p.Layers(ask) {
+		if !slices.Contains(names, l.Name) {
+			continue
+		}
+		for _, label := range l.Labels {
+			switch l.Name {
+			case "fingers":
+				fingers[label.ID] = label.Text
+			case "tablature":
+			default:
+				at[label.ID] = strings.TrimSpace(at[label.ID] + " " + label.Text)
+			}
+		}
+		for _, s := range l.Spans {
+			if s.Text != "" {
+				above[s.From] = strings.TrimSpace(above[s.From] + " " + s.Text)
+			}
+		}
+	}
+	if slices.Contains(names, "tablature") {
+		stops = p.stops()
+	}
+	out := p.Score
+	out.Parts = slices.Clone(out.Parts)
+	for pi := range out.Parts {
+		out.Parts[pi].Bars = slices.Clone(out.Parts[pi].Bars)
+		for bi := range out.Parts[pi].Bars {
+			b := &out.Parts[pi].Bars[bi]
+			b.Notes, b.Marks = slices.Clone(b.Notes), slices.Clone(b.Marks)
+			for i := range b.Notes {
+				n := &b.Notes[i]
+				if text := at[n.ID]; text != "" {
+					n.Lyric = strings.TrimSpace(n.Lyric + " " + text)
+				}
+				if f := fingers[n.ID]; f != "" && len(n.Fingers) == 0 {
+					n.Fingers = []string{f}
+				}
+				if s := stops[n.ID]; s.String > 0 {
+					n.String, n.Fret = s.String, s.Fret
+				}
+				if text := above[n.ID]; text != "" {
+					b.Marks = append(b.Marks, score.Mark{Onset: n.Onset, Kind: "words", Text: text})
+				}
+			}
+			slices.SortStableFunc(b.Marks, func(a, c score.Mark) int { return a.Onset.Cmp(c.Onset) })
+		}
+	}
+	return out
+}
+
+// stops returns where notes are stopped, by their ids.
+func (p Page) stops() map[string]Stop {
+	out := map[string]Stop{}
+	for _, st := range p.Staves {
+		for i, list := range st.Stops {
+			for j, s := range list {
+				out[st.Line[i].IDs[j]] = s
+			}
+		}
+	}
+	return out
+}
+
+// Tablature returns the score with its strings and frets on staves of six lines,
+// under the staff or instead of it. Notes that lie off the instrument are left
+// out of it. It returns false for an instrument without frets.
+func (p Page) Tablature(instead bool) (score.Score, bool) {
+	if p.Plays != Plucked {
+		return score.Score{}, false
+	}
+	stops := p.stops()
+	out := p.Score
+	out.Parts = slices.Clone(out.Parts)
+	for pi, part := range p.Score.Parts {
+		if part.Staves > 1 {
+			return score.Score{}, false // it has a staff of its own already
+		}
+		bars := make([]score.Bar, len(part.Bars))
+		for bi, b := range part.Bars {
+			bars[bi] = b
+			tab := score.Clef{Staff: 2, Sign: "TAB", Line: 5}
+			if instead {
+				bars[bi].Notes, bars[bi].Clefs = nil, nil
+				tab.Staff = 1
+			}
+			bars[bi].Notes, bars[bi].Clefs = slices.Clone(bars[bi].Notes), slices.Clone(bars[bi].Clefs)
+			if bi == 0 {
+				bars[bi].Clefs = append(bars[bi].Clefs, tab)
+			}
+			for _, n := range b.Notes {
+				s, held := stops[n.ID]
+				switch {
+				case n.Grace:
+					continue
+				case n.Rest:
+				case !held && n.TieFrom: // a tied note stands on the string it began on
+				case s.String == 0:
+					continue
+				}
+				n.Staff, n.String, n.Fret = tab.Staff, s.String, s.Fret
+				n.Fingers, n.Articulations, n.Lyric, n.SlurStarts, n.SlurEnds = nil, nil, "", 0, 0
+				if !instead {
+					n.Voice += 8
+					n.ID += "t"
+				}
+				bars[bi].Notes = append(bars[bi].Notes, n)
+			}
+			slices.SortStableFunc(bars[bi].Notes, func(a, c score.Note) int { return a.Onset.Cmp(c.Onset) })
+		}
+		out.Parts[pi].Bars = bars
+		if !instead {
+			out.Parts[pi].Staves = 2
+		}
+	}
+	return out, true
+}

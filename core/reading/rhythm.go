@@ -1,0 +1,152 @@
+package reading
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"patientladder/core/score"
+)
+
+// Words are spoken phrases for rhythms of one beat and of two, by how the rhythm
+// is written: lengths in beats joined by spaces, r before a rest, such as
+// "1/2 1/2". Beats of three take thirds.
+type Words map[string]string
+
+// OwnWords are the words that a studio starts with: ours.
+var OwnWords = Words{
+	"1":               "tide",
+	"r1":              "(hush)",
+	"1/2 1/2":         "har-bour",
+	"1/4 1/4 1/4 1/4": "bar-na-cle bay",
+	"1/2 1/4 1/4":     "long net-mend",
+	"1/4 1/4 1/2":     "mend-ing nets",
+	"3/4 1/4":         "an—chor",
+	"1/4 3/4":         "the quay",
+	"1/2 r1/2":        "splash (and)",
+	"r1/2 1/2":        "(and) row",
+	"1/3 1/3 1/3":     "ma-ri-ner",
+	"2/3 1/3":         "rock—ing",
+	"1/3 2/3":         "a wave",
+	"1/4 1/2 1/4":     "the slip-way",
+	"2":               "swe—ll",
+	"r2":              "(hush, hush)",
+	"3/2 1/2":         "light—house door",
+	"1/2 3/2":         "the mo—le",
+	"1/2 1 1/2":       "a fer-ry's",
+	"1 1":             "ebb, flow",
+	"3":               "slow—ly out",
+	"4":               "far—out to sea",
+}
+
+// A Spoken is a rhythm of a page with its words.
+type Spoken struct {
+	Rhythm string     `json:"rhythm" doc:"lengths in beats, r before a rest"`
+	Say    string     `json:"say" doc:"empty where the list has no words for it"`
+	Bar    int        `json:"bar" doc:"where first met"`
+	Beat   score.Time `json:"beat"`
+	Times  int        `json:"times"`
+	IDs    []string   `json:"ids" nullable:"false" doc:"of the notes that begin it, each time it comes"`
+}
+
+// Rhythms lists the rhythms of the tune, that is of the first staff's first
+// voice, each beat one, or two where a note is held over the beat between, with
+// their words; the most frequent first.
+func (p Page) Rhythms(words Words) []Spoken {
+	out := []Spoken{}
+	if len(p.Staves) == 0 {
+		return out
+	}
+	at := map[string]int{}
+	var cell []string
+	var start seen
+	length := score.Time{}
+	flush := func() {
+		if len(cell) == 0 {
+			return
+		}
+		rhythm := strings.Join(cell, " ")
+		i, met := at[rhythm]
+		if !met {
+			i = len(out)
+			at[rhythm] = i
+			out = append(out, Spoken{Rhythm: rhythm, Say: words[rhythm], Bar: start.bar, Beat: start.Onset, IDs: []string{}})
+		}
+		out[i].Times++
+		if !start.Rest {
+			out[i].IDs = append(out[i].IDs, start.ID)
+		}
+		cell, length = nil, score.Time{}
+	}
+	last := Place{}
+	for _, n := range melody(see(p)) {
+		if n.bar != last.Bar {
+			flush() // a cell does not cross a bar line
+		}
+		last = n.place()
+		if len(cell) == 0 {
+			start = n
+		}
+		sign := n.beats().String()
+		if n.Rest {
+			sign = "r" + sign
+		}
+		cell, length = append(cell, sign), length.Add(n.beats())
+		// a cell ends where a beat does, counted from where it began
+		if _, den := length.Fraction(); den == 1 {
+			flush()
+		}
+	}
+	flush()
+	slices.SortStableFunc(out, func(a, b Spoken) int { return cmp.Compare(b.Times, a.Times) })
+	return out
+}
+
+// melody returns the notes and rests of the first staff's first voice, one of each
+// chord.
+func melody(s *sight) []seen {
+	var out []seen
+	voice := 0
+	for _, n := range s.notes[0] {
+		if voice == 0 {
+			voice = n.Voice
+		}
+		if n.Voice != voice || n.beats().Sign() == 0 {
+			continue
+		}
+		if last := len(out) - 1; last >= 0 && out[last].bar == n.bar && out[last].Onset == n.Onset {
+			continue
+		}
+		out = append(out, n)
+	}
+	return out
+}
+
+// Check says what is wrong with a list of words.
+func (w Words) Check() error {
+	for rhythm, say := range w {
+		if err := checkRhythm(rhythm, say); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func checkRhythm(rhythm, say string) error {
+	sum := score.Time{}
+	for part := range strings.FieldsSeq(rhythm) {
+		t, err := score.ParseTime(strings.TrimPrefix(part, "r"))
+		if err != nil || t.Sign() <= 0 {
+			return fmt.Errorf("the rhythm %q has a length %q; lengths are beats such as 1/2, with r before a rest", rhythm, part)
+		}
+		sum = sum.Add(t)
+	}
+	switch _, den := sum.Fraction(); {
+	case sum.Sign() == 0 || den != 1 || score.Quarters(4).Less(sum):
+		return fmt.Errorf("the rhythm %q lasts %s beats; it must last one, two, three or four", rhythm, sum)
+	case strings.TrimSpace(say) == "" || len(say) > 60:
+		return fmt.Errorf("the rhythm %q needs words of at most 60 letters", rhythm)
+	}
+	return nil
+}

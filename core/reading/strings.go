@@ -1,0 +1,318 @@
+package reading
+
+import (
+	"math"
+	"slices"
+	"strconv"
+
+	"patientladder/core/pitch"
+	"patientladder/core/score"
+)
+
+// Strings are the open strings of an instrument, from the highest-sounding
+// (string 1) to the lowest, and how a hand lies on them.
+type Strings struct {
+	Open    []pitch.Pitch
+	Fretted bool
+	// Home is where the second finger lies in first position, in semitones
+	// above the open string.
+	Home int
+	// Forward is where the four fingers lie in the hand opened forward, against
+	// where the second lies in a closed hand.
+	Forward [4]int
+}
+
+// The strings of the instruments here. Guitar music is written an octave above
+// its sound; written under a clef with a small 8 it is kept as it sounds.
+// Common practice, no source.
+var (
+	CelloStrings  = Strings{Open: notes("A3", "D3", "G2", "C2"), Home: 3, Forward: [4]int{-1, 1, 2, 3}}
+	GuitarWritten = Strings{Open: notes("E5", "B4", "G4", "D4", "A3", "E3"), Fretted: true, Home: 2, Forward: [4]int{-1, 0, 1, 3}}
+	GuitarSounds  = Strings{Open: notes("E4", "B3", "G3", "D3", "A2", "E2"), Fretted: true, Home: 2, Forward: [4]int{-1, 0, 1, 3}}
+)
+
+// The shapes of a hand, by where fingers 1 to 4 lie against the second finger of
+// a closed hand.
+var (
+	closed = [4]int{-1, 0, 1, 2}
+	back   = [4]int{-2, 0, 1, 2} // the first finger reaches back
+)
+
+// GuitarIn returns the strings that a part is written for.
+func GuitarIn(p score.Part) Strings {
+	for _, b := range p.Bars {
+		for _, c := range b.Clefs {
+			if c.Octave == -1 {
+				return GuitarSounds
+			}
+		}
+		break
+	}
+	return GuitarWritten
+}
+
+// A Stop is where a note is stopped on a string.
+type Stop struct {
+	String int    `json:"string" doc:"1 is the highest-sounding; 0 where the note lies off the instrument"`
+	Fret   int    `json:"fret" doc:"semitones above the open string"`
+	Finger string `json:"finger" doc:"left hand, 0 for open"`
+	Pluck  string `json:"pluck,omitempty" doc:"right hand of a plucked string: p, i, m or a"`
+}
+
+// Shift is a hand that moves along the neck.
+const Shift Move = "shift"
+
+// A place is where a hand lies on the neck.
+type handAt struct {
+	at    int // second finger of the closed hand, semitones above the open string
+	shape int // closed, back or forward
+}
+
+// A hold is one way of playing a chord.
+type hold struct {
+	hand  handAt
+	stops []Stop // beside the notes
+	cost  float64
+	from  int
+}
+
+// What a hold costs beside a change of position, which costs far: a note stopped
+// elsewhere that first position holds costs as much as a change, so that one
+// leaves it only where the music does; an opened hand, a fourth finger where an
+// open string would do, and crossing strings only decide between equals. A
+// judgement.
+const (
+	costOpened   = 1.0
+	costFourth   = 0.2
+	costCrossing = 0.15
+)
+
+// Stopped returns where each note of a line is stopped with the fewest changes of
+// position, in first position wherever it holds the note and no change is saved
+// by staying, and the positions: the hand at one place of the neck, closed or
+// opened back or forward by a finger. Written strings, frets and fingers are
+// honoured where a hand can. A note off the instrument gets an empty Stop. It is
+// a dynamic programme over chords and the holds of each: O(n) for a compass.
+func (s Strings) Stopped(line []Chord) ([][]Stop, []Position) {
+	if len(line) == 0 {
+		return nil, nil
+	}
+	high := s.highest(line)
+	cells := make([][]hold, len(line))
+	for i, c := range line {
+		cells[i] = s.holds(c, high)
+		for j := range cells[i] {
+			at := &cells[i][j]
+			own := at.cost
+			if i == 0 {
+				at.cost = own + float64(abs(at.hand.at-s.Home))
+				continue
+			}
+			at.cost = math.Inf(1)
+			for k, before := range cells[i-1] {
+				cost := before.cost + own
+				if before.hand.at != at.hand.at {
+					cost += far + float64(abs(before.hand.at-at.hand.at))
+				}
+				cost += costCrossing * float64(abs(before.stops[len(before.stops)-1].String-at.stops[len(at.stops)-1].String))
+				if cost < at.cost {
+					at.cost, at.from = cost, k
+				}
+			}
+		}
+	}
+	at := 0
+	for j, c := range cells[len(line)-1] {
+		if c.cost < cells[len(line)-1][at].cost {
+			at = j
+		}
+	}
+	taken := make([]hold, len(line))
+	for i := len(line) - 1; i >= 0; i-- {
+		taken[i] = cells[i][at]
+		at = cells[i][at].from
+	}
+	stops := make([][]Stop, len(line))
+	for i := range taken {
+		stops[i] = slices.Clone(taken[i].stops)
+	}
+	if s.Fretted {
+		pluck(line, stops)
+	}
+	return stops, s.positions(line, taken)
+}
+
+// highest returns the highest place of the hand that the line can need: that of
+// its highest note on the highest string, but not under first position.
+func (s Strings) highest(line []Chord) int {
+	most := s.Home + 1
+	for _, c := range line {
+		for i, p := range c.Notes {
+			most = max(most, p.MIDI()-s.Open[0].MIDI())
+			if c.Stops[i].String > 0 {
+				most = max(most, c.Stops[i].Fret+1)
+			}
+		}
+	}
+	return min(most, 24)
+}
+
+// holds lists the ways of playing a chord, each with the hand's place.
+func (s Strings) holds(c Chord, high int) []hold {
+	for _, honour := range []bool{true, false} {
+		var out []hold
+		home := false // first position holds it
+		for at := 2; at <= high; at++ {
+			for shape, lie := range [][4]int{closed, back, s.Forward} {
+				if shape == 1 && at < 3 {
+					continue // nothing lies below the open string
+				}
+				out = s.place(out, c, hold{hand: handAt{at, shape}}, lie, honour)
+			}
+		}
+		for _, h := range out {
+			home = home || h.hand.at == s.Home
+		}
+		for i := range out {
+			if h := &out[i]; home && h.hand.at != s.Home && slices.ContainsFunc(h.stops, func(st Stop) bool { return st.Fret > 0 }) {
+				h.cost += far
+			}
+		}
+		if len(out) > 0 {
+			return out
+		}
+	}
+	return []hold{{hand: handAt{s.Home, 0}, stops: make([]Stop, len(c.Notes))}}
+}
+
+// place adds the holds of a chord from one place: every way to give each note,
+// from the lowest, a string of its own that the hand reaches.
+func (s Strings) place(out []hold, c Chord, h hold, lie [4]int, honour bool) []hold {
+	n := len(h.stops)
+	if n == len(c.Notes) {
+		opened := false
+		for _, st := range h.stops {
+			opened = opened || st.Fret > 0 && h.hand.shape > 0
+			if st.Finger == "4" {
+				h.cost += costFourth
+			}
+		}
+		if h.hand.shape > 0 && !opened {
+			return out // an opened hand that plays nothing is a closed one
+		}
+		if opened {
+			h.cost += costOpened
+		}
+		h.stops = slices.Clone(h.stops)
+		return append(out, h)
+	}
+	for i := len(s.Open) - 1; i >= 0; i-- {
+		if slices.ContainsFunc(h.stops, func(st Stop) bool { return st.String == i+1 }) {
+			continue
+		}
+		st := Stop{String: i + 1, Fret: c.Notes[n].MIDI() - s.Open[i].MIDI()}
+		if w := c.Stops[n]; honour && w.String > 0 && (w.String != st.String || w.Fret != st.Fret) {
+			continue
+		}
+		if st.Fret == 0 {
+			st.Finger = "0"
+		} else if f := slices.Index(lie[:], st.Fret-h.hand.at); f >= 0 {
+			st.Finger = strconv.Itoa(f + 1)
+		} else {
+			continue
+		}
+		if w := c.Fingers[n]; honour && len(w) == 1 && w[0] >= '0' && w[0] <= '4' && w != st.Finger {
+			continue
+		}
+		next := h
+		next.stops = append(slices.Clip(h.stops), st)
+		if len(out) < 600 { // a chord of six notes has ways enough
+			out = s.place(out, c, next, lie, honour)
+		}
+	}
+	return out
+}
+
+// positions turns the hold of each chord into runs at one place of the neck.
+func (s Strings) positions(line []Chord, taken []hold) []Position {
+	var out []Position
+	var low, high pitch.Pitch
+	for i, c := range line {
+		if i == 0 || taken[i].hand.at != taken[i-1].hand.at {
+			p := Position{Bar: c.Bar, Beat: c.Beat, Fingers: []string{}, Place: s.name(taken[i].hand.at)}
+			if i > 0 {
+				p.Move = Shift
+			}
+			out = append(out, p)
+			low, high = c.Notes[0], c.Top()
+		}
+		if c.Notes[0].MIDI() < low.MIDI() {
+			low = c.Notes[0]
+		}
+		if c.Top().MIDI() > high.MIDI() {
+			high = c.Top()
+		}
+		top := taken[i].stops[len(taken[i].stops)-1]
+		last := &out[len(out)-1]
+		last.Low, last.High = low.String(), high.String()
+		last.Fingers, last.Strings = append(last.Fingers, top.Finger), append(last.Strings, top.String)
+		if shape := taken[i].hand.shape; shape > 0 && !slices.Contains(last.Opened, shapes[shape]) {
+			last.Opened = append(last.Opened, shapes[shape])
+		}
+	}
+	return out
+}
+
+var shapes = []string{"closed", "back", "forward"}
+
+// name says where the hand lies: frets for a fretted neck; for a bowed one the
+// positions by their usual numbers. Common practice, no source.
+func (s Strings) name(at int) string {
+	if s.Fretted {
+		return "fret " + strconv.Itoa(at-1)
+	}
+	names := []string{"half", "first", "second", "second", "third", "third", "fourth", "fifth", "fifth", "sixth", "sixth", "seventh"}
+	if i := at - 2; i < len(names) {
+		return names[i] + " position"
+	}
+	return "thumb position"
+}
+
+// pluck gives each note of a plucked line its right-hand finger, written ones
+// kept: the thumb on the three low strings, i, m and a on the third, second and
+// first where strings change as in a roll; i and m in turn along one string.
+// Common practice, no source.
+func pluck(line []Chord, stops [][]Stop) {
+	roll := []string{"", "a", "m", "i", "p", "p", "p"}
+	last := ""
+	for i, c := range line {
+		for j := range stops[i] {
+			st := &stops[i][j]
+			if st.String == 0 {
+				continue
+			}
+			st.Pluck = roll[min(st.String, 6)]
+			if len(c.Notes) == 1 && st.String <= 3 && alone(stops, i) {
+				st.Pluck = "i"
+				if last == "i" {
+					st.Pluck = "m"
+				}
+			}
+			if w := c.Fingers[j]; len(w) == 1 && (w == "p" || w == "i" || w == "m" || w == "a") {
+				st.Pluck = w
+			}
+			last = st.Pluck
+		}
+	}
+}
+
+// alone reports whether a single note has a neighbour on its own string, as in a
+// tune.
+func alone(stops [][]Stop, i int) bool {
+	for _, j := range []int{i - 1, i + 1} {
+		if j >= 0 && j < len(stops) && len(stops[j]) == 1 && stops[j][0].String == stops[i][0].String {
+			return true
+		}
+	}
+	return false
+}
