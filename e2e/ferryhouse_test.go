@@ -179,7 +179,7 @@ func TestTheShelfByHandAndByTable(t *testing.T) {
 
 	table := evalAsync(p, "fetch('/api/shelf.csv').then(r => r.text())")
 	lines := strings.SplitN(table, "\n", 3)
-	file := write(t, "shelf.csv", lines[0]+"\n"+strings.Replace(lines[1], "March to the drum", "March to the big drum", 1)+"\n,Row Home,,kazoo,book,,,,,,,,,,,\n,Row Home,,cello,book,Own,,,,,,,,,,8\n")
+	file := write(t, "shelf.csv", lines[0]+"\n"+strings.Replace(lines[1], "March to the drum", "March to the big drum", 1)+"\n,Row Home,,kazoo,book,,,,,,,,,,,,\n,Row Home,,cello,book,Own,,,,,,,,,,,8\n")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=csv]"), []string{file}))
 	p.sees("Would change by shelf.csv: 1 new, 1 changed, 0 the same, 1 bad row")
 	p.sees("Line 3: \"kazoo\" is not an instrument here: piano, cello or guitar")

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"mime"
 	"net"
 	"net/http"
 	"time"
@@ -12,6 +13,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/notation"
+	"patientladder/core/reading"
 	"patientladder/core/shelf"
 	"patientladder/studio"
 )
@@ -24,6 +26,12 @@ type file struct {
 	Type        string `header:"Content-Type"`
 	Disposition string `header:"Content-Disposition"`
 	Body        []byte
+}
+
+// mediaTypes of score files.
+var mediaTypes = map[notation.Format]string{
+	notation.MusicXML: "application/vnd.recordare.musicxml+xml", notation.Compressed: "application/vnd.recordare.musicxml",
+	notation.ABC: "text/vnd.abc; charset=utf-8", notation.MIDI: "audio/midi",
 }
 
 // maxTable is the largest table of the shelf taken, in bytes.
@@ -149,12 +157,48 @@ func (s *Server) routes() {
 
 	huma.Register(s.api, huma.Operation{OperationID: "score", Method: http.MethodGet, Path: "/api/items/{item}/score", Summary: "An item's score as MusicXML",
 		Responses: map[string]*huma.Response{"200": {Description: "MusicXML", Content: map[string]*huma.MediaType{"application/vnd.recordare.musicxml+xml": {}}}}},
-		func(ctx context.Context, in *ofItem) (*file, error) {
-			xml, err := s.app.Engraved(ctx, who(ctx), in.Item)
+		func(ctx context.Context, in *struct {
+			Item      string `path:"item" maxLength:"60"`
+			Tablature string `query:"tablature" enum:"under,instead" doc:"of fretted instruments: beside the staff, or without it"`
+		}) (*file, error) {
+			xml, err := s.app.Engraved(ctx, who(ctx), in.Item, in.Tablature)
 			if err != nil {
 				return nil, s.problem(err)
 			}
 			return &file{Type: "application/vnd.recordare.musicxml+xml", Body: xml}, nil
+		})
+	get(s, "/api/items/{item}/reading", "reading", "An item's score as a teacher reads it", func(ctx context.Context, w studio.Who, in *struct {
+		Item    string `path:"item" maxLength:"60"`
+		Student string `query:"student" maxLength:"26" doc:"for whom; anybody when left out"`
+	}) (studio.ReadingView, error) {
+		return s.app.Reading(ctx, w, in.Item, in.Student)
+	})
+	huma.Register(s.api, huma.Operation{OperationID: "convert", Method: http.MethodGet, Path: "/api/items/{item}/file", Summary: "An item's score in another format, or with layers written into it"},
+		func(ctx context.Context, in *struct {
+			Item    string          `path:"item" maxLength:"60"`
+			Format  notation.Format `query:"format" required:"true" enum:"musicxml,mxl,abc,midi"`
+			Layers  []string        `query:"layers" doc:"written into the copy; none when left out"`
+			Student string          `query:"student" maxLength:"26"`
+		}) (*file, error) {
+			out, err := s.app.Convert(ctx, who(ctx), in.Item, in.Format, in.Layers, in.Student)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &file{mediaTypes[in.Format], mime.FormatMediaType("attachment", map[string]string{"filename": out.Name}), out.Data}, nil
+		})
+	post(s, "/api/draft", "draft", "Read a tune as it is typed; keeps nothing", func(ctx context.Context, w studio.Who, in studio.Draft) (studio.DraftView, error) {
+		return s.app.Draft(ctx, w, in)
+	})
+	get(s, "/api/words", "words", "Spoken phrases for rhythms", func(ctx context.Context, w studio.Who, _ *none) (studio.WordsView, error) {
+		return s.app.Words(ctx, w)
+	})
+	huma.Register(s.api, huma.Operation{OperationID: "set-words", Method: http.MethodPut, Path: "/api/words", Summary: "Keep the spoken phrases; an empty list takes back those the program brings", DefaultStatus: 204},
+		func(ctx context.Context, in *struct {
+			Body struct {
+				Words reading.Words `json:"words"`
+			}
+		}) (*none, error) {
+			return nil, s.problem(s.app.SetWords(ctx, who(ctx), in.Body.Words))
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "import", Method: http.MethodPost, Path: "/api/import", Summary: "Put a score file on the shelf", MaxBodyBytes: notation.MaxFile},
 		func(ctx context.Context, in *importInput) (*body[studio.Imported], error) {

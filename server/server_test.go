@@ -139,6 +139,9 @@ func TestNothingCrossesFromOneStudioToAnother(t *testing.T) {
 			if at == path || method == "PUT" {
 				continue
 			}
+			if strings.HasSuffix(path, "/file") {
+				at += "?format=abc"
+			}
 			status, text := mine.get(at)
 			assert.Equal(t, 200, status, "%s %s: %s", method, path, text)
 			status, text = theirs.get(at)
@@ -260,7 +263,7 @@ func TestWhatDoesNotFit(t *testing.T) {
 
 	status, text := c.imports(ulid.Make().String(), "broken.abc", "X:1\nK:C\nC|[CE|\n")
 	assert.Equal(t, 422, status)
-	assert.Contains(t, text, "broken.abc could not be read. Line 3, bar 2")
+	assert.Contains(t, text, "broken.abc could not be read. Line 3, column 3, bar 2")
 	status, text = c.imports(ulid.Make().String(), "two.abc", tune+"\nX:2\nT:Other\nK:C\nC ^|\n")
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "tune 2 of 2")

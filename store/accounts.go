@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/reading"
 	"patientladder/core/shelf"
 )
 
@@ -21,7 +22,8 @@ type StudioRow struct {
 	Calendar   calendar.Calendar
 	Demo       bool
 	ClockShift time.Duration
-	Home       shelf.Home // the instrument taught on
+	Home       shelf.Home    // the instrument taught on
+	Words      reading.Words // for rhythms; empty for those that the program brings
 }
 
 // A Teacher may sign in to a studio.
@@ -91,15 +93,15 @@ func (s *Store) In(studio string) Studio { return Studio{s, studio} }
 // Row returns the studio itself.
 func (s Studio) Row(ctx context.Context) (StudioRow, error) {
 	var r StudioRow
-	var cal, home []byte
+	var cal, home, words []byte
 	var shift int64
-	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift, home FROM studios WHERE id = ?`, s.id).
-		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift, &home)
+	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift, home, rhythm_words FROM studios WHERE id = ?`, s.id).
+		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift, &home, &words)
 	if err != nil {
 		return r, classify(err)
 	}
 	r.ClockShift = time.Duration(shift) * time.Second
-	return r, errors.Join(json.Unmarshal(cal, &r.Calendar), json.Unmarshal(home, &r.Home))
+	return r, errors.Join(json.Unmarshal(cal, &r.Calendar), json.Unmarshal(home, &r.Home), json.Unmarshal(words, &r.Words))
 }
 
 // SetClock moves a demo studio's clock; ErrNotFound for any other studio.

@@ -11,6 +11,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
+	"patientladder/core/reading"
 	"patientladder/core/shelf"
 )
 
@@ -86,6 +87,15 @@ func (s Studio) SetStudioHome(ctx context.Context, home shelf.Home) error {
 		return err
 	}
 	return changed(s.db.ExecContext(ctx, `UPDATE studios SET home = ? WHERE id = ?`, data, s.id))
+}
+
+// SetWords keeps the spoken phrases for rhythms.
+func (s Studio) SetWords(ctx context.Context, words reading.Words) error {
+	data, err := json.Marshal(words)
+	if err != nil {
+		return err
+	}
+	return changed(s.db.ExecContext(ctx, `UPDATE studios SET rhythm_words = ? WHERE id = ?`, data, s.id))
 }
 
 // changed gives ErrNotFound when a statement found no row; the connection
@@ -184,6 +194,22 @@ func (s Studio) Score(ctx context.Context, item string) (ScoreFile, error) {
 	var f ScoreFile
 	err := s.db.QueryRowContext(ctx, `SELECT file_name, data FROM scores WHERE studio_id = ? AND item_id = ?`, s.id, item).Scan(&f.Name, &f.Data)
 	return f, classify(err)
+}
+
+// Scores returns the score files of items; those without one are left out.
+func (s Studio) Scores(ctx context.Context, items []string) ([]ScoreFile, error) {
+	if len(items) == 0 {
+		return nil, nil
+	}
+	args := []any{s.id}
+	for _, id := range items {
+		args = append(args, id)
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT file_name, data FROM scores WHERE studio_id = ? AND item_id IN (?`+strings.Repeat(", ?", len(items)-1)+`)`, args...)
+	return collect(rows, err, func(row interface{ Scan(...any) error }) (ScoreFile, error) {
+		var f ScoreFile
+		return f, row.Scan(&f.Name, &f.Data)
+	})
 }
 
 // AddFacts saves facts of the studio's students, all or none; those already

@@ -47,7 +47,7 @@ func (a *App) SaveItem(ctx context.Context, who Who, it shelf.Item) error {
 	}
 	for _, was := range items {
 		if was.ID == it.ID && was.HasScore {
-			it.HasScore, it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High = true, was.Bars, was.Different, was.Staves, was.Tempo, was.Low, was.High
+			it.HasScore, it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Demanded = true, was.Bars, was.Different, was.Staves, was.Tempo, was.Low, was.High, was.Demanded
 		}
 	}
 	return told(st.SetItems(ctx, []shelf.Item{it}), "studio")

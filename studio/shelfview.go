@@ -10,8 +10,6 @@ import (
 	"patientladder/core/climb"
 	"patientladder/core/notation"
 	"patientladder/core/notation/abc"
-	"patientladder/core/reading"
-	"patientladder/core/reason"
 	"patientladder/core/score"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -22,10 +20,11 @@ var skills = skill.Catalogue()
 
 // A ShelfView is all materials, in order, with what each weighs.
 type ShelfView struct {
-	Items  []shelf.Item          `json:"items" nullable:"false"`
-	Loads  map[string]climb.Load `json:"loads" doc:"by item: for the student asked for, else for a typical one who takes each instrument's books in order"`
-	Faults []shelf.Fault         `json:"faults" nullable:"false" doc:"between the shelf and the skills"`
-	Usual  map[string]float64    `json:"usual" doc:"load of a usual item, by instrument"`
+	Items    []shelf.Item          `json:"items" nullable:"false"`
+	Loads    map[string]climb.Load `json:"loads" doc:"by item: for the student asked for, else for a typical one who takes each instrument's books in order"`
+	Faults   []shelf.Fault         `json:"faults" nullable:"false" doc:"between the shelf and the skills"`
+	Usual    map[string]float64    `json:"usual" doc:"load of a usual item, by instrument"`
+	Disagree []shelf.Disagreement  `json:"disagree" nullable:"false" doc:"where tags and scores disagree"`
 }
 
 // Shelf shows the materials, with their loads for a student; the empty student
@@ -53,7 +52,7 @@ func (a *App) Shelf(ctx context.Context, who Who, student string) (ShelfView, er
 }
 
 func shelfView(items []shelf.Item) ShelfView {
-	return ShelfView{Items: items, Loads: map[string]climb.Load{}, Faults: append([]shelf.Fault{}, shelf.Faults(skills, items)...), Usual: map[string]float64{}}
+	return ShelfView{Items: items, Loads: map[string]climb.Load{}, Faults: append([]shelf.Fault{}, shelf.Faults(skills, items)...), Usual: map[string]float64{}, Disagree: shelf.Disagreements(skills, items)}
 }
 
 // along weighs the items of an instrument: books one after another, other
@@ -89,17 +88,16 @@ func (v *ShelfView) along(k climb.Knows, plays shelf.Instrument, usual float64) 
 
 // An ItemView is one item with the names of its skills.
 type ItemView struct {
-	Item     shelf.Item      `json:"item"`
-	Brings   []string        `json:"brings" nullable:"false"`
-	Needs    []string        `json:"needs" nullable:"false"`
-	Revisits []string        `json:"revisits" nullable:"false"`
-	File     string          `json:"file" doc:"name of the score file"`
-	Key      string          `json:"key"`
-	Meter    string          `json:"meter"`
-	Lowest   string          `json:"lowest"`
-	Highest  string          `json:"highest"`
-	Minute   []reason.Reason `json:"minute" nullable:"false" doc:"what a teacher reads off the score in a minute"`
-	Unread   []score.Unread  `json:"unread" nullable:"false" doc:"what the reader met and did not keep"`
+	Item     shelf.Item     `json:"item"`
+	Brings   []string       `json:"brings" nullable:"false"`
+	Needs    []string       `json:"needs" nullable:"false"`
+	Revisits []string       `json:"revisits" nullable:"false"`
+	File     string         `json:"file" doc:"name of the score file"`
+	Key      string         `json:"key"`
+	Meter    string         `json:"meter"`
+	Lowest   string         `json:"lowest"`
+	Highest  string         `json:"highest"`
+	Unread   []score.Unread `json:"unread" nullable:"false" doc:"what the reader met and did not keep"`
 }
 
 // Item shows one item and what is read from its score.
@@ -109,7 +107,7 @@ func (a *App) Item(ctx context.Context, who Who, id string) (ItemView, error) {
 	if err != nil {
 		return ItemView{}, told(err, "item")
 	}
-	v := ItemView{Item: it, Brings: skills.Names(it.Brings), Needs: skills.Names(it.Needs), Revisits: skills.Names(it.Revisits), Unread: []score.Unread{}, Minute: []reason.Reason{}}
+	v := ItemView{Item: it, Brings: skills.Names(it.Brings), Needs: skills.Names(it.Needs), Revisits: skills.Names(it.Revisits), Unread: []score.Unread{}}
 	if !it.HasScore {
 		return v, nil
 	}
@@ -123,8 +121,6 @@ func (a *App) Item(ctx context.Context, who Who, id string) (ItemView, error) {
 	}
 	v.File = file.Name
 	v.Unread = append(v.Unread, s.Unread...)
-	page := reading.Read(s, it.Instrument.Plays())
-	v.Minute = page.Minute(page.Demands())
 	describe(&v, s)
 	return v, nil
 }
@@ -154,15 +150,6 @@ func describe(v *ItemView, s score.Score) {
 	}
 }
 
-// Engraved returns the MusicXML that draws an item's score.
-func (a *App) Engraved(ctx context.Context, who Who, id string) ([]byte, error) {
-	file, err := a.store.In(who.Studio).Score(ctx, id)
-	if err != nil {
-		return nil, told(err, "score")
-	}
-	return notation.Engraved(file.Name, file.Data)
-}
-
 // An Import is a score file and where it goes on the shelf.
 type Import struct {
 	ID         string // made by the client: a ULID
@@ -189,6 +176,10 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 			tunes = split
 		}
 	}
+	shelved, err := a.store.In(who.Studio).Items(ctx)
+	if err != nil {
+		return Imported{}, told(err, "shelf")
+	}
 	var ready []store.NewItem
 	for i, data := range tunes {
 		s, err := notation.Read(in.FileName, data)
@@ -208,6 +199,7 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 			it.Book = "Loose sheets"
 		}
 		it.Describe(s)
+		it.Tag(skills, shelved)
 		if err := it.Check(); err != nil {
 			return Imported{}, invalid("%s cannot go on the shelf: %v.", in.FileName, err)
 		}

@@ -125,6 +125,9 @@ func (k Knows) Weigh(it shelf.Item) Load {
 	return l
 }
 
+// Has reports whether a skill is met: being learnt, secure or gone rusty.
+func (k Knows) Has(skill string) bool { return !k.state[skill].Unmet() }
+
 func (k Knows) slope(total float64) Slope {
 	switch {
 	case total >= k.Usual+judgement.Climb:

@@ -180,6 +180,12 @@ func (p *Path) knows(st Student) Knows {
 // Knows returns what the student can build on today.
 func (p Path) Knows() Knows { return p.now }
 
+// Foresee returns the weeks from first taught to foothold of an item that is not
+// on the ladder, if it were begun today.
+func (p Path) Foresee(it shelf.Item) Range {
+	return p.Pace.Range().times(Effort(p.now.Total(it), p.Usual))
+}
+
 // inTurn merges the lanes: the first of each, then the second of each.
 func inTurn(rungs []ladder.Rung) []ladder.Rung {
 	count := map[shelf.Strand]int{}

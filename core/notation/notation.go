@@ -37,6 +37,11 @@ func Named(name string) (Format, bool) {
 	return f, ok
 }
 
+// Ending returns the usual ending of a format's file names.
+func Ending(f Format) string {
+	return map[Format]string{MusicXML: ".musicxml", Compressed: ".mxl", ABC: ".abc", MIDI: ".mid"}[f]
+}
+
 // Write writes a score in a format. What the format cannot hold is left out:
 // Losses names it.
 func Write(f Format, s score.Score) ([]byte, error) {

@@ -180,6 +180,12 @@ func beatOf(m score.Meter) (beat score.Time, compound bool) {
 	return score.Frac(4, int64(m.BeatType)), false
 }
 
+// Beat returns the length of a beat in a meter, in quarter notes.
+func Beat(m score.Meter) score.Time {
+	beat, _ := beatOf(m)
+	return beat
+}
+
 // each returns where notes are that satisfy a condition; rests are left out.
 func each(is func(seen) bool) func(*sight) []Place {
 	return func(s *sight) []Place {

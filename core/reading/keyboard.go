@@ -207,15 +207,16 @@ func from(letters ...byte) func(*sight) []Place {
 		for _, st := range s.Staves {
 			at := 0
 			for _, p := range st.Positions {
-				low, high, flat := 1000, -1, false
+				low, high, flat, sharp := 1000, -1, false, false
 				for _, c := range st.Line[at : at+len(p.Fingers)] {
 					low, high = min(low, c.Notes[0].Line()), max(high, c.Top().Line())
 					for _, n := range c.Notes {
 						flat = flat || n.Step() == 'B' && n.Alter() == -1
+						sharp = sharp || n.Step() == 'F' && n.Alter() != 0
 					}
 				}
 				at += len(p.Fingers)
-				if high-low >= 3 && high-low < reach && slices.Contains(letters, p.Low[0]) && p.Low == natural(low).String() && (p.Low[0] != 'F' || flat) {
+				if high-low >= 3 && high-low < reach && slices.Contains(letters, p.Low[0]) && p.Low == natural(low).String() && (p.Low[0] != 'F' || flat && !sharp) {
 					out = append(out, Place{p.Bar, p.Beat})
 				}
 			}

@@ -12,9 +12,9 @@ import (
 
 // A Layer is one kind of annotation on the page.
 type Layer struct {
-	Name   string  `json:"name" enum:"direction,landmarks,intervals,names,fingers,positions,patterns,chunks,tablature,rhythm"`
-	Labels []Label `json:"labels" nullable:"false" doc:"at notes"`
-	Spans  []Span  `json:"spans" nullable:"false" doc:"over stretches"`
+	Name   string    `json:"name" enum:"direction,landmarks,intervals,names,fingers,positions,patterns,chunks,tablature,rhythm"`
+	Labels []Label   `json:"labels" nullable:"false" doc:"at notes"`
+	Spans  []Stretch `json:"spans" nullable:"false" doc:"over stretches"`
 }
 
 // A Label stands at a note.
@@ -23,8 +23,8 @@ type Label struct {
 	Text string `json:"text"`
 }
 
-// A Span stands over the notes of a staff from one to another.
-type Span struct {
+// A Stretch stands over the notes of a staff from one to another.
+type Stretch struct {
 	From  string `json:"from" doc:"id of the first note"`
 	To    string `json:"to" doc:"id of the last"`
 	Text  string `json:"text" doc:"a letter or number, so that no meaning rests on colour alone"`
@@ -96,7 +96,7 @@ var layers = []struct {
 		return strings.Join(stops, " ")
 	})},
 	{"rhythm", nil, func(p Page, a Ask) Layer {
-		out := Layer{Labels: []Label{}, Spans: []Span{}}
+		out := Layer{Labels: []Label{}, Spans: []Stretch{}}
 		for _, r := range p.Rhythms(a.Words) {
 			for _, id := range r.IDs {
 				if r.Say != "" {
@@ -129,7 +129,7 @@ func letterOf(p pitch.Pitch) string {
 // labelled makes a layer with a text at each moment of each staff.
 func labelled(text func(p Page, a Ask, st Staff, i int) string) func(Page, Ask) Layer {
 	return func(p Page, a Ask) Layer {
-		out := Layer{Labels: []Label{}, Spans: []Span{}}
+		out := Layer{Labels: []Label{}, Spans: []Stretch{}}
 		for _, st := range p.Staves {
 			for i, c := range st.Line {
 				if t := text(p, a, st, i); t != "" {
@@ -142,7 +142,7 @@ func labelled(text func(p Page, a Ask, st Staff, i int) string) func(Page, Ask) 
 }
 
 func positionLayer(p Page, _ Ask) Layer {
-	out := Layer{Labels: []Label{}, Spans: []Span{}}
+	out := Layer{Labels: []Label{}, Spans: []Stretch{}}
 	for si, st := range p.Staves {
 		at := 0
 		hues := map[string]int{}
@@ -163,7 +163,7 @@ func positionLayer(p Page, _ Ask) Layer {
 				text = strings.TrimSuffix(pos.Place, " position")
 			}
 			last := at + len(pos.Fingers) - 1
-			out.Spans = append(out.Spans, Span{From: st.Line[at].IDs[0], To: st.Line[last].IDs[0], Text: text, Says: says, Hue: hues[name], Staff: si})
+			out.Spans = append(out.Spans, Stretch{From: st.Line[at].IDs[0], To: st.Line[last].IDs[0], Text: text, Says: says, Hue: hues[name], Staff: si})
 			at = last + 1
 		}
 	}
@@ -176,7 +176,7 @@ var kinds = map[Kind]struct{ mark, says string }{
 }
 
 func patternLayer(p Page, _ Ask) Layer {
-	out := Layer{Labels: []Label{}, Spans: []Span{}}
+	out := Layer{Labels: []Label{}, Spans: []Stretch{}}
 	for si, st := range p.Staves {
 		hues := map[string]int{}
 		for _, f := range st.Figures {
@@ -187,7 +187,7 @@ func patternLayer(p Page, _ Ask) Layer {
 			if _, met := hues[f.ID]; !met {
 				hues[f.ID] = len(hues)
 			}
-			out.Spans = append(out.Spans, Span{From: st.Line[from].IDs[0], To: st.Line[to].IDs[0], Text: f.ID + kinds[f.Kind].mark,
+			out.Spans = append(out.Spans, Stretch{From: st.Line[from].IDs[0], To: st.Line[to].IDs[0], Text: f.ID + kinds[f.Kind].mark,
 				Says: "figure " + f.ID + ", " + kinds[f.Kind].says, Hue: hues[f.ID], Staff: si})
 		}
 	}
@@ -208,7 +208,7 @@ func (p Page) stretch(st Staff, bar int, beat, length score.Time) (from, to int)
 }
 
 func chunkLayer(p Page, a Ask) Layer {
-	out := Layer{Labels: []Label{}, Spans: []Span{}}
+	out := Layer{Labels: []Label{}, Spans: []Stretch{}}
 	for si, tree := range p.Chunks(a.Size) {
 		if tree.Hand == Both {
 			continue // its stretches stand over both hands' own
@@ -224,7 +224,7 @@ func chunkLayer(p Page, a Ask) Layer {
 				n++
 				text, hue = strconv.Itoa(n), (n-1)%2
 			}
-			out.Spans = append(out.Spans, Span{From: c.FromID, To: c.ToID, Text: text, Says: c.says(), Hue: hue, Level: level, Staff: si})
+			out.Spans = append(out.Spans, Stretch{From: c.FromID, To: c.ToID, Text: text, Says: c.says(), Hue: hue, Level: level, Staff: si})
 			return level
 		}
 		walk(tree)

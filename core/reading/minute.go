@@ -203,16 +203,3 @@ func (p Page) New(demands []Demand, has func(skill string) bool, met map[pitch.P
 	}
 	return out
 }
-
-// Pitches returns the notes of the page.
-func (p Page) Pitches() map[pitch.Pitch]bool {
-	out := map[pitch.Pitch]bool{}
-	for _, st := range p.Staves {
-		for _, c := range st.Line {
-			for _, n := range c.Notes {
-				out[n] = true
-			}
-		}
-	}
-	return out
-}

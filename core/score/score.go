@@ -110,15 +110,19 @@ type Unread struct {
 
 // A SyntaxError says why a file could not be read, and where.
 type SyntaxError struct {
-	Line int // from 1; 0 when not known
-	Bar  int // from 1; 0 when before the first bar
-	Msg  string
+	Line   int // from 1; 0 when not known
+	Column int // from 1; 0 for the whole line
+	Bar    int // from 1; 0 when before the first bar
+	Msg    string
 }
 
 func (e *SyntaxError) Error() string {
 	var where []string
 	if e.Line > 0 {
 		where = append(where, fmt.Sprintf("line %d", e.Line))
+	}
+	if e.Column > 0 {
+		where = append(where, fmt.Sprintf("column %d", e.Column))
 	}
 	if e.Bar > 0 {
 		where = append(where, fmt.Sprintf("bar %d", e.Bar))
@@ -136,6 +140,21 @@ func (s Score) Bars() int {
 		n = max(n, len(p.Bars))
 	}
 	return n
+}
+
+// Pitches returns the notes of the score.
+func (s Score) Pitches() map[pitch.Pitch]bool {
+	out := map[pitch.Pitch]bool{}
+	for _, p := range s.Parts {
+		for _, b := range p.Bars {
+			for _, n := range b.Notes {
+				if !n.Rest {
+					out[n.Pitch] = true
+				}
+			}
+		}
+	}
+	return out
 }
 
 // Note counts what a reader could not keep, by kind.

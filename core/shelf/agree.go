@@ -96,3 +96,35 @@ func disagree(g skill.Graph, it Item, granted map[string]bool) []Disagreement {
 func (i Instrument) Plays() reading.Plays {
 	return reading.Plays(families[i])
 }
+
+// Tag fills an item's brings and needs from what its score asks for: it needs
+// what another item of the instrument brings, and brings what none does. What
+// another of its own tags rests on goes without saying.
+func (it *Item) Tag(g skill.Graph, items []Item) {
+	brought := map[string]bool{}
+	for _, other := range items {
+		if other.Instrument == it.Instrument && other.ID != it.ID {
+			for _, id := range other.Brings {
+				brought[id] = true
+			}
+		}
+	}
+	it.Brings, it.Needs = []string{}, []string{}
+	for _, id := range it.Demanded {
+		if _, known := g[id]; !known || slices.ContainsFunc(it.Demanded, func(over string) bool { return over != id && under(g, over, id) }) {
+			continue
+		}
+		if brought[id] {
+			it.Needs = append(it.Needs, id)
+		} else {
+			it.Brings = append(it.Brings, id)
+		}
+	}
+}
+
+// under reports whether a skill rests on another.
+func under(g skill.Graph, over, below string) bool {
+	set := map[string]bool{}
+	g.Under(over, set)
+	return set[below]
+}

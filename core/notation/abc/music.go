@@ -15,8 +15,10 @@ func (r *reader) music(line string) error {
 	v.lineStart, v.lineNote = len(v.bars), len(v.bar.Notes)
 	s := &scanner{text: line}
 	for !s.done() {
+		from := s.pos
 		if err := r.element(s); err != nil {
-			return fmt.Errorf("%w (column %d)", err, s.pos+1)
+			r.column = from + 1
+			return err
 		}
 		if len(r.v.bars) > maxBars {
 			return fmt.Errorf("more than %d bars", maxBars)

@@ -70,7 +70,7 @@ func Read(data []byte) (score.Score, error) {
 		if r.v != nil && r.body {
 			bar = len(r.v.bars) + 1
 		}
-		return score.Score{}, &score.SyntaxError{Line: r.line, Bar: bar, Msg: err.Error()}
+		return score.Score{}, &score.SyntaxError{Line: r.line, Column: r.column, Bar: bar, Msg: err.Error()}
 	}
 	r.s.Finish()
 	return r.s, nil
@@ -79,6 +79,7 @@ func Read(data []byte) (score.Score, error) {
 type reader struct {
 	s      score.Score
 	line   int
+	column int  // of what is wrong in a line of music; 0 for the whole line
 	body   bool // the K: field has been passed
 	key    pitch.Key
 	meter  *score.Meter

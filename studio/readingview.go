@@ -1,0 +1,380 @@
+package studio
+
+import (
+	"context"
+	"errors"
+	"maps"
+	"path"
+	"slices"
+	"strings"
+
+	"patientladder/core/climb"
+	"patientladder/core/ladder"
+	"patientladder/core/notation"
+	"patientladder/core/notation/musicxml"
+	"patientladder/core/pitch"
+	"patientladder/core/reading"
+	"patientladder/core/reason"
+	"patientladder/core/score"
+	"patientladder/core/shelf"
+)
+
+// A Sound is a note as it is heard and where the hand has it.
+type Sound struct {
+	ID     string  `json:"id" doc:"of the note in the score"`
+	Staff  int     `json:"staff" doc:"index of the staff with notes, from 0"`
+	Onset  float64 `json:"onset" doc:"quarter notes from the start of the piece as written"`
+	Length float64 `json:"length" doc:"quarter notes"`
+	Key    int     `json:"key" doc:"MIDI number as it sounds"`
+	Name   string  `json:"name"`
+	Finger string  `json:"finger"`
+	String int     `json:"string" doc:"on strings; 0 for none"`
+	Fret   int     `json:"fret" doc:"semitones above the open string"`
+}
+
+// An Asked is a skill that the score asks for, with its name.
+type Asked struct {
+	reading.Demand
+	Name   string `json:"name"`
+	Tagged string `json:"tagged" enum:",brings,needs,revisits" doc:"how the item's tags have it; empty when they do not name it"`
+}
+
+// A ReadingView is an item's score as a teacher reads it, for a student or for
+// anybody.
+type ReadingView struct {
+	Layers   []reading.Layer           `json:"layers" nullable:"false"`
+	Chunks   []reading.Chunk           `json:"chunks" nullable:"false" doc:"a tree a hand; of two hands a third for both"`
+	Hands    []string                  `json:"hands" nullable:"false" doc:"of the staves with notes"`
+	Sounds   []Sound                   `json:"sounds" nullable:"false"`
+	Open     []int                     `json:"open" nullable:"false" doc:"open strings from the highest-sounding, as MIDI numbers; none on keys"`
+	Bars     []float64                 `json:"bars" nullable:"false" doc:"where each bar begins, in quarter notes"`
+	Beat     float64                   `json:"beat" doc:"quarter notes of a beat"`
+	QPM      float64                   `json:"qpm" doc:"quarter notes a minute; a usual walking pace where none is written"`
+	Minute   []reason.Reason           `json:"minute" nullable:"false" doc:"what a teacher reads off the score in a minute"`
+	New      []reason.Reason           `json:"new" nullable:"false" doc:"what is new for the student"`
+	Fresh    []reading.Label           `json:"fresh" nullable:"false" doc:"notes at which something new for the student stands"`
+	Asks     []Asked                   `json:"asks" nullable:"false"`
+	Rhythms  []reading.Spoken          `json:"rhythms" nullable:"false"`
+	Weeks    *climb.Range              `json:"weeks,omitempty" doc:"to a foothold, for the student"`
+	Load     *climb.Load               `json:"load,omitempty" doc:"for the student"`
+	Losses   map[string][]score.Unread `json:"losses" doc:"what each format cannot hold of it"`
+	Disagree []shelf.Disagreement      `json:"disagree" nullable:"false"`
+}
+
+// walking is the tempo of a score without one, in quarter notes a minute.
+const walking = 88
+
+// Reading reads an item's score; the empty student is anybody of six.
+func (a *App) Reading(ctx context.Context, who Who, id, student string) (ReadingView, error) {
+	read, err := a.read(ctx, who, id, student)
+	if err != nil {
+		return ReadingView{}, err
+	}
+	page := read.page
+	demands := page.Demands()
+	v := ReadingView{Layers: page.Layers(read.ask), Chunks: page.Chunks(read.ask.Size), Hands: []string{}, Sounds: []Sound{}, Open: []int{}, Bars: []float64{}, Beat: 1, QPM: walking,
+		Minute: page.Minute(demands), New: []reason.Reason{}, Fresh: []reading.Label{}, Asks: []Asked{}, Rhythms: page.Rhythms(read.ask.Words), Losses: map[string][]score.Unread{}, Disagree: []shelf.Disagreement{}}
+	v.hear(page)
+	for _, d := range demands {
+		v.Asks = append(v.Asks, Asked{d, skills.Name(d.Skill), tagged(read.item, d.Skill)})
+	}
+	for _, f := range []notation.Format{notation.ABC, notation.MIDI} {
+		v.Losses[string(f)] = append([]score.Unread{}, notation.Losses(f, page.Score)...)
+	}
+	for _, d := range shelf.Disagreements(skills, read.shelf) {
+		if d.Item == id {
+			v.Disagree = append(v.Disagree, d)
+		}
+	}
+	if read.pupil != nil {
+		if err := a.forStudent(ctx, &v, read, demands); err != nil {
+			return v, err
+		}
+	}
+	return v, nil
+}
+
+// tagged says how an item's tags name a skill.
+func tagged(it shelf.Item, id string) string {
+	switch {
+	case slices.Contains(it.Brings, id):
+		return "brings"
+	case slices.Contains(it.Needs, id):
+		return "needs"
+	case slices.Contains(it.Revisits, id):
+		return "revisits"
+	}
+	return ""
+}
+
+// A readItem is an item with its score read for somebody.
+type readItem struct {
+	item  shelf.Item
+	file  string
+	page  reading.Page
+	ask   reading.Ask
+	shelf []shelf.Item
+	pupil *pupil
+	way   way
+}
+
+// read loads an item's score and reads it; a student's age and landmarks are
+// those of the student.
+func (a *App) read(ctx context.Context, who Who, id, student string) (readItem, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return readItem{}, err
+	}
+	out := readItem{ask: reading.Ask{Size: reading.Size(6, false), Known: reading.Landmarks, Words: reading.OwnWords}}
+	if len(r.row.Words) > 0 {
+		out.ask.Words = r.row.Words
+	}
+	if out.item, err = r.Item(ctx, id); err != nil {
+		return out, told(err, "item")
+	}
+	if out.shelf, err = r.Items(ctx); err != nil {
+		return out, told(err, "shelf")
+	}
+	file, err := r.Score(ctx, id)
+	if err != nil {
+		return out, told(err, "score")
+	}
+	s, err := notation.Read(file.Name, file.Data)
+	if err != nil {
+		return out, err
+	}
+	out.file, out.page = file.Name, reading.Read(s, out.item.Instrument.Plays())
+	if student == "" {
+		return out, nil
+	}
+	p, err := a.pupil(ctx, who, student)
+	if err != nil {
+		return out, err
+	}
+	if p.Instrument != out.item.Instrument {
+		return out, invalid("%s plays the %s; %q is for the %s.", p.FirstName, p.Instrument, out.item.Title, out.item.Instrument)
+	}
+	out.pupil, out.way = &p, p.now()
+	knows := out.way.Knows()
+	out.ask.Size = reading.Size(age(p.Student, p.today()), knows.Has("sight-four-bars"))
+	out.ask.Known = reading.Known(knows.Has)
+	return out, nil
+}
+
+// hear fills in what is heard, and where the hand has it.
+func (v *ReadingView) hear(page reading.Page) {
+	lower := 0
+	for si, st := range page.Staves {
+		part := page.Score.Parts[st.Part]
+		if page.Plays == reading.Plucked {
+			open := reading.GuitarSounds.Open
+			if reading.GuitarIn(part).Open[0] != open[0] {
+				lower = 12
+			}
+			v.Open = keys(open)
+		}
+		if page.Plays == reading.Bowed {
+			v.Open = keys(reading.CelloStrings.Open)
+		}
+		v.Hands = append(v.Hands, string(st.Hand))
+		fingers := st.Fingers()
+		for i, c := range st.Line {
+			for j, n := range c.Notes {
+				s := Sound{ID: c.IDs[j], Staff: si, Onset: c.Onset.Float(), Length: c.Duration.Float(), Key: n.MIDI() - lower, Name: n.String()}
+				if len(st.Stops) > 0 {
+					s.Finger, s.String, s.Fret = st.Stops[i][j].Finger, st.Stops[i][j].String, st.Stops[i][j].Fret
+				} else if j == len(c.Notes)-1 {
+					s.Finger = fingers[i]
+				}
+				v.Sounds = append(v.Sounds, s)
+			}
+		}
+	}
+	if len(page.Score.Parts) == 0 {
+		return
+	}
+	for _, b := range page.Score.Parts[0].Bars {
+		v.Bars = append(v.Bars, b.Start.Float())
+		if b.Meter != nil && b.Start.Sign() == 0 {
+			v.Beat = reading.Beat(*b.Meter).Float()
+		}
+		for _, m := range b.Marks {
+			if m.QPM > 0 && v.QPM == walking {
+				v.QPM = m.QPM
+			}
+		}
+	}
+}
+
+func keys(open []pitch.Pitch) []int {
+	out := make([]int, len(open))
+	for i, p := range open {
+		out[i] = p.MIDI()
+	}
+	return out
+}
+
+// forStudent fills in what is new, how heavy it is and how long it takes.
+func (a *App) forStudent(ctx context.Context, v *ReadingView, read readItem, demands []reading.Demand) error {
+	p, knows := read.pupil, read.way.Knows()
+	met, err := p.met(ctx, read.item.ID)
+	if err != nil {
+		return err
+	}
+	v.New = read.page.New(demands, knows.Has, met, skills.Name)
+	load, weeks := knows.Weigh(read.item), read.way.Foresee(read.item)
+	v.Load, v.Weeks = &load, &weeks
+	for _, r := range v.New {
+		if id := r.Args["id"]; id != "" {
+			v.Fresh = append(v.Fresh, reading.Label{ID: id, Text: "new"})
+		}
+	}
+	return nil
+}
+
+// met gathers the notes of the pieces that the student has been taught, one item
+// left out.
+func (p *pupil) met(ctx context.Context, but string) (map[pitch.Pitch]bool, error) {
+	var taught []string
+	for _, state := range []ladder.State{ladder.Secure, ladder.Current} {
+		for _, r := range p.standing.In(state) {
+			if r.Item.HasScore && r.Item.ID != but {
+				taught = append(taught, r.Item.ID)
+			}
+		}
+	}
+	files, err := p.Scores(ctx, taught)
+	if err != nil {
+		return nil, told(err, "scores")
+	}
+	out := map[pitch.Pitch]bool{}
+	for _, f := range files {
+		s, err := notation.Read(f.Name, f.Data)
+		if err != nil {
+			return nil, err // it was read when it came onto the shelf
+		}
+		maps.Copy(out, s.Pitches())
+	}
+	return out, nil
+}
+
+// Engraved returns the MusicXML that draws an item's score, with tablature
+// "under" the staff or "instead" of it where the instrument has frets.
+func (a *App) Engraved(ctx context.Context, who Who, id, tablature string) ([]byte, error) {
+	if tablature == "" {
+		file, err := a.store.In(who.Studio).Score(ctx, id)
+		if err != nil {
+			return nil, told(err, "score")
+		}
+		return notation.Engraved(file.Name, file.Data)
+	}
+	read, err := a.read(ctx, who, id, "")
+	if err != nil {
+		return nil, err
+	}
+	s, ok := read.page.Tablature(tablature == "instead")
+	if !ok {
+		return nil, invalid("%q has no tablature: that is for one staff of a fretted instrument.", read.item.Title)
+	}
+	return musicxml.Write(s), nil
+}
+
+// A File is a score in some format.
+type File struct {
+	Name string
+	Data []byte
+}
+
+// Convert writes an item's score in a format, with some layers written into it.
+func (a *App) Convert(ctx context.Context, who Who, id string, f notation.Format, layers []string, student string) (File, error) {
+	read, err := a.read(ctx, who, id, student)
+	if err != nil {
+		return File{}, err
+	}
+	s, name := read.page.Score, strings.TrimSuffix(path.Base(read.file), path.Ext(read.file))
+	if len(layers) > 0 {
+		s, name = read.page.Annotated(layers, read.ask), name+"-annotated"
+	}
+	data, err := notation.Write(f, s)
+	if err != nil {
+		return File{}, invalid("%q cannot be written as %s: %v.", read.item.Title, f, err)
+	}
+	return File{name + notation.Ending(f), data}, nil
+}
+
+// A Draft is a tune that is being typed.
+type Draft struct {
+	ABC        string           `json:"abc" maxLength:"65536"`
+	Instrument shelf.Instrument `json:"instrument" enum:"piano,cello,guitar"`
+}
+
+// A DraftView is what a typed tune is so far: drawn, or what is wrong and where.
+type DraftView struct {
+	XML    string          `json:"xml" doc:"MusicXML that draws it; empty when it cannot be read"`
+	Title  string          `json:"title"`
+	Minute []reason.Reason `json:"minute" nullable:"false"`
+	Asks   []Asked         `json:"asks" nullable:"false"`
+	Wrong  *Wrong          `json:"wrong,omitempty"`
+}
+
+// A Wrong is what cannot be read in a text, and where.
+type Wrong struct {
+	Line   int    `json:"line" doc:"from 1; 0 when not known"`
+	Column int    `json:"column" doc:"from 1; 0 for the whole line"`
+	Bar    int    `json:"bar" doc:"from 1; 0 for before the first"`
+	Says   string `json:"says"`
+}
+
+// Draft reads a tune as it is typed. It keeps nothing.
+func (a *App) Draft(_ context.Context, _ Who, in Draft) (DraftView, error) {
+	v := DraftView{Minute: []reason.Reason{}, Asks: []Asked{}}
+	s, err := notation.Read("typed.abc", []byte(in.ABC))
+	var at *score.SyntaxError
+	if errors.As(err, &at) {
+		v.Wrong = &Wrong{at.Line, at.Column, at.Bar, capital(at.Msg) + "."}
+		return v, nil
+	}
+	if err != nil {
+		return v, err
+	}
+	page := reading.Read(s, in.Instrument.Plays())
+	demands := page.Demands()
+	v.XML, v.Title, v.Minute = string(musicxml.Write(s)), s.Title, page.Minute(demands)
+	for _, d := range demands {
+		v.Asks = append(v.Asks, Asked{Demand: d, Name: skills.Name(d.Skill)})
+	}
+	return v, nil
+}
+
+// A WordsView is the list of spoken phrases.
+type WordsView struct {
+	Words reading.Words `json:"words"`
+	Own   bool          `json:"own" doc:"the studio has changed the list"`
+}
+
+// Words shows the spoken phrases for rhythms.
+func (a *App) Words(ctx context.Context, who Who) (WordsView, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return WordsView{}, err
+	}
+	if len(r.row.Words) > 0 {
+		return WordsView{r.row.Words, true}, nil
+	}
+	return WordsView{reading.OwnWords, false}, nil
+}
+
+// SetWords keeps a list of spoken phrases; an empty one takes back the list that
+// the program brings.
+func (a *App) SetWords(ctx context.Context, who Who, words reading.Words) error {
+	if len(words) > 200 {
+		return invalid("The list has %d rhythms; 200 are enough.", len(words))
+	}
+	if err := words.Check(); err != nil {
+		return invalid("The list cannot be kept: %v.", err)
+	}
+	if words == nil {
+		words = reading.Words{}
+	}
+	return told(a.store.In(who.Studio).SetWords(ctx, words), "studio")
+}
