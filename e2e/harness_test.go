@@ -233,6 +233,14 @@ func (p *page) shot(file string) {
 	require.NoError(p.t, os.WriteFile(file, png, 0o644))
 }
 
+// pick takes the option that begins with a text, in the list with a label.
+func (p *page) pick(label, option string) {
+	p.t.Helper()
+	find := fmt.Sprintf(`[...document.querySelectorAll('select')].find(s => (s.getAttribute('aria-label') || s.closest('label')?.innerText || '').startsWith(%q) && [...s.options].some(o => o.text.startsWith(%q)))`, label, option)
+	p.until(find, "there is a list "+label+" with "+option)
+	eval[bool](p, fmt.Sprintf(`(s => { s.value = [...s.options].find(o => o.text.startsWith(%q)).value; s.dispatchEvent(new Event('change', {bubbles: true})); return true })(%s)`, option, find))
+}
+
 // student returns the id of a student of the signed-in studio.
 func (p *page) student(name string) string {
 	p.t.Helper()

@@ -52,7 +52,7 @@ type ReadingView struct {
 	QPM      float64                   `json:"qpm" doc:"quarter notes a minute; a usual walking pace where none is written"`
 	Minute   []reason.Reason           `json:"minute" nullable:"false" doc:"what a teacher reads off the score in a minute"`
 	New      []reason.Reason           `json:"new" nullable:"false" doc:"what is new for the student"`
-	Fresh    []reading.Label           `json:"fresh" nullable:"false" doc:"notes at which something new for the student stands"`
+	Fresh    []string                  `json:"fresh" nullable:"false" doc:"ids of notes that the student meets here first"`
 	Asks     []Asked                   `json:"asks" nullable:"false"`
 	Rhythms  []reading.Spoken          `json:"rhythms" nullable:"false"`
 	Weeks    *climb.Range              `json:"weeks,omitempty" doc:"to a foothold, for the student"`
@@ -73,7 +73,7 @@ func (a *App) Reading(ctx context.Context, who Who, id, student string) (Reading
 	page := read.page
 	demands := page.Demands()
 	v := ReadingView{Layers: page.Layers(read.ask), Chunks: page.Chunks(read.ask.Size), Hands: []string{}, Sounds: []Sound{}, Open: []int{}, Bars: []float64{}, Beat: 1, QPM: walking,
-		Minute: page.Minute(demands), New: []reason.Reason{}, Fresh: []reading.Label{}, Asks: []Asked{}, Rhythms: page.Rhythms(read.ask.Words), Losses: map[string][]score.Unread{}, Disagree: []shelf.Disagreement{}}
+		Minute: page.Minute(demands), New: []reason.Reason{}, Fresh: []string{}, Asks: []Asked{}, Rhythms: page.Rhythms(read.ask.Words), Losses: map[string][]score.Unread{}, Disagree: []shelf.Disagreement{}}
 	v.hear(page)
 	for _, d := range demands {
 		v.Asks = append(v.Asks, Asked{d, skills.Name(d.Skill), tagged(read.item, d.Skill)})
@@ -225,8 +225,10 @@ func (a *App) forStudent(ctx context.Context, v *ReadingView, read readItem, dem
 	load, weeks := knows.Weigh(read.item), read.way.Foresee(read.item)
 	v.Load, v.Weeks = &load, &weeks
 	for _, r := range v.New {
-		if id := r.Args["id"]; id != "" {
-			v.Fresh = append(v.Fresh, reading.Label{ID: id, Text: "new"})
+		for id := range strings.SplitSeq(r.Args["ids"], ",") {
+			if id != "" {
+				v.Fresh = append(v.Fresh, id)
+			}
 		}
 	}
 	return nil

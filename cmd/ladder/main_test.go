@@ -91,7 +91,7 @@ func TestConvert(t *testing.T) {
 	require.NoError(t, err)
 	data, err := os.ReadFile(filepath.Join(dir, "e.musicxml"))
 	require.NoError(t, err)
-	for _, shown := range []string{"<pluck>p</pluck>", "<string>4</string><fret>2</fret>", "<text>↑</text>", "<words>A"} {
+	for _, shown := range []string{"<pluck>p</pluck>", "<string>3</string><fret>2</fret>", "<text>↑</text>", "<words>first A</words>"} {
 		assert.Contains(t, string(data), shown)
 	}
 }
@@ -125,7 +125,7 @@ func TestOneLineForEachFailure(t *testing.T) {
 		{"no file", []string{"read"}, "needs a score file"},
 		{"missing", []string{"read", "/nowhere/x.abc"}, "/nowhere/x.abc cannot be opened: no such file"},
 		{"a folder", []string{"read", t.TempDir()}, "is a folder"},
-		{"bad bar", []string{"read", file(t, "b.abc", "X:1\nK:C\nC|[CE|\n")}, "line 3, bar 2: "},
+		{"bad bar", []string{"read", file(t, "b.abc", "X:1\nK:C\nC|[CE|\n")}, "line 3, column 3, bar 2: "},
 		{"bad XML", []string{"read", file(t, "b.xml", "<score-partwise><part-list/>")}, "line 1: "},
 		{"other file", []string{"read", file(t, "b.txt", "hello")}, "neither MusicXML"},
 		{"two files", []string{"read", "a", "b"}, `not also "b"`},

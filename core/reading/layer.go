@@ -163,6 +163,7 @@ func positionLayer(p Page, _ Ask) Layer {
 				text = strings.TrimSuffix(pos.Place, " position")
 			}
 			last := at + len(pos.Fingers) - 1
+			out.Labels = append(out.Labels, Label{st.Line[at].IDs[0], text})
 			out.Spans = append(out.Spans, Stretch{From: st.Line[at].IDs[0], To: st.Line[last].IDs[0], Text: text, Says: says, Hue: hues[name], Staff: si})
 			at = last + 1
 		}
@@ -259,7 +260,7 @@ func (p Page) Annotated(names []string, ask Ask) score.Score {
 			switch l.Name {
 			case "fingers":
 				fingers[label.ID] = label.Text
-			case "tablature":
+			case "tablature", "positions": // fields of a note, and words above the staff
 			default:
 				at[label.ID] = strings.TrimSpace(at[label.ID] + " " + label.Text)
 			}

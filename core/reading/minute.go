@@ -8,7 +8,6 @@ import (
 
 	"patientladder/core/pitch"
 	"patientladder/core/reason"
-	"patientladder/core/score"
 )
 
 // Minute returns what a teacher reads off a page in a minute: how much there is
@@ -132,7 +131,7 @@ func (p Page) trips(demands []Demand) []trip {
 	return out
 }
 
-// The tempos, in beats of the meter a minute, from which detached playing is
+// The tempos, in quarter notes a minute, from which detached playing is
 // lively and up to which joined playing is lyrical. A judgement.
 const (
 	livelyFrom = 108
@@ -143,15 +142,11 @@ const (
 // plain. Whether a tune is familiar stands on no page.
 func (p Page) taste() string {
 	qpm, joined, detached := 0.0, 0, 0
-	beat := score.Quarters(1)
 	for _, part := range p.Score.Parts {
 		for _, b := range part.Bars {
-			if b.Meter != nil {
-				beat, _ = beatOf(*b.Meter)
-			}
 			for _, m := range b.Marks {
 				if m.QPM > 0 && qpm == 0 {
-					qpm = m.QPM / beat.Float()
+					qpm = m.QPM
 				}
 			}
 			for _, n := range b.Notes {
@@ -186,15 +181,23 @@ func (p Page) New(demands []Demand, has func(skill string) bool, met map[pitch.P
 		}
 	}
 	said := map[pitch.Pitch]bool{}
+	var notes, bars, ids []string
+	var at Place
 	for _, st := range p.Staves {
 		for _, c := range st.Line {
 			for i, n := range c.Notes {
-				if len(met) > 0 && !met[n] && !said[n] {
-					said[n] = true
-					found = append(found, first{Place{c.Bar, c.Beat}, reason.Of("new-note", "note", n.String(), "bar", strconv.Itoa(c.Bar), "id", c.IDs[i])})
+				if len(met) == 0 || met[n] || said[n] {
+					continue
 				}
+				if said[n] = true; len(notes) == 0 {
+					at = Place{c.Bar, c.Beat}
+				}
+				notes, bars, ids = append(notes, n.String()), append(bars, strconv.Itoa(c.Bar)), append(ids, c.IDs[i])
 			}
 		}
+	}
+	if len(notes) > 0 {
+		found = append(found, first{at, reason.Of("new-notes", "notes", strings.Join(notes, ","), "bars", strings.Join(bars, ","), "ids", strings.Join(ids, ","))})
 	}
 	slices.SortStableFunc(found, func(a, b first) int { return cmp.Or(a.Bar-b.Bar, a.Beat.Cmp(b.Beat)) })
 	out := []reason.Reason{}

@@ -2,6 +2,7 @@ package reading
 
 import (
 	"encoding/binary"
+	"math"
 	"slices"
 
 	"patientladder/core/score"
@@ -49,32 +50,168 @@ type heard struct {
 // A window is a stretch of all staves.
 type window struct {
 	bar    int
+	bars   int // how many it is in
 	beat   score.Time
 	length score.Time
 	notes  []heard
 }
 
-// Figures returns the figures that build the piece in the shortest telling:
-// the piece is cut into half bars, bars, or phrases of two or four bars,
-// whichever size costs least, and each stretch refers to the earlier one that
-// tells it cheapest. Since a stretch may refer to any before it, that is the
-// least for its size. Stretches without a note are left out.
+// sizes are the lengths of stretches that may repeat, in bars; a half bar and a
+// bar may also be new.
+var sizes = []int{4, 2, 1}
+
+// Figures returns the figures that build the piece in the shortest telling: the
+// piece is cut into half bars, bars, and phrases of two and of four bars. A half
+// bar or a bar is new or refers to an earlier stretch of its size; a phrase can
+// only refer to one. Since a stretch may refer to any before it, the costs add
+// up, and a dynamic programme over bars finds the least: O(n) in the notes.
+// Stretches without a note are left out.
 func Figures(s score.Score) []Figure {
-	var best []Figure
-	for _, cut := range [][]window{halves(s), phrases(s, 1), phrases(s, 2), phrases(s, 4)} {
-		if cut == nil {
-			continue
+	n := s.Bars()
+	if n == 0 {
+		return nil
+	}
+	told := map[int][]reference{}
+	for _, size := range sizes {
+		told[size] = refer(stretches(s, size))
+	}
+	parts := halves(s)
+	inHalf := refer(parts)
+	type step struct {
+		cost   float64
+		size   int // bars; 0 for two halves
+		before int
+	}
+	best := make([]step, n+1)
+	for b := 1; b <= n; b++ {
+		best[b].cost = math.Inf(1)
+		for _, size := range sizes {
+			if size > b || size > 1 && told[size][b-size].kind == First {
+				continue
+			}
+			if cost := best[b-size].cost + told[size][b-size].cost; cost < best[b].cost {
+				best[b] = step{cost, size, b - size}
+			}
 		}
-		figures := told(cut)
-		if best == nil || telling(figures) < telling(best) {
-			best = figures
+		if parts[2*b-1].length.Sign() > 0 {
+			if cost := best[b-1].cost + inHalf[2*b-2].cost + inHalf[2*b-1].cost; cost < best[b].cost {
+				best[b] = step{cost, 0, b - 1}
+			}
 		}
 	}
-	return best
+	var steps []step
+	for b := n; b > 0; b = best[b].before {
+		steps = append(steps, best[b])
+	}
+	slices.Reverse(steps)
+	w := writing{letters: make([]string, 2*n)}
+	for _, st := range steps {
+		if st.size == 0 {
+			w.add(parts[2*st.before], inHalf[2*st.before], 2*st.before, 1, 1)
+			w.add(parts[2*st.before+1], inHalf[2*st.before+1], 2*st.before+1, 1, 1)
+			continue
+		}
+		w.add(stretch(s, st.before, st.size), told[st.size][st.before], 2*st.before, 2*st.size, 2)
+	}
+	return w.figures
+}
+
+// A reference tells a stretch by an earlier one of its size, or as new.
+type reference struct {
+	kind  Kind
+	exact bool
+	cost  float64
+	to    int // index of the earlier stretch
+}
+
+// writing gathers figures; letters holds the figure that each half bar belongs to.
+type writing struct {
+	figures []Figure
+	letters []string
+	new     int
+}
+
+// add writes a stretch that begins at a half bar and lasts some of them; unit is
+// how many half bars its references count in.
+func (w *writing) add(in window, r reference, at, lasts, unit int) {
+	if len(in.notes) == 0 {
+		return
+	}
+	f := Figure{ID: letter(w.new), Kind: r.kind, Exact: r.exact, Bar: in.bar, Beat: in.beat, Length: in.length, cost: r.cost}
+	if r.kind == First {
+		w.new++
+		for i := range lasts {
+			w.letters[at+i] = f.ID
+		}
+	} else {
+		from := r.to * unit
+		for f.ID = ""; f.ID == "" && from < len(w.letters); from++ { // a stretch may begin with a silent bar
+			f.ID = w.letters[from]
+		}
+		copy(w.letters[at:at+lasts], w.letters[r.to*unit:])
+	}
+	w.figures = append(w.figures, f)
+}
+
+// refer tells each stretch by the earlier one that tells it cheapest and does not
+// overlap it. Stretches are looked up by what they would share.
+func refer(list []window) []reference {
+	out := make([]reference, len(list))
+	first := map[string]int{}
+	for i, w := range list {
+		out[i] = reference{kind: First, cost: 1 + float64(len(w.notes))}
+		if len(w.notes) == 0 {
+			out[i].cost = 0
+			continue
+		}
+		for _, shared := range w.shares() {
+			at, before := first[shared]
+			if !before {
+				first[shared] = i
+				continue
+			}
+			if list[at].bar+list[at].bars > w.bar && w.bars > 1 {
+				continue
+			}
+			if kind, exact, cost := relate(list[at], w); kind != First && cost < out[i].cost {
+				out[i] = reference{kind, exact, cost, at}
+			}
+		}
+	}
+	return out
+}
+
+// stretches returns the windows of some bars that begin at each bar; those that
+// would reach beyond the end are left out.
+func stretches(s score.Score, size int) []window {
+	var out []window
+	for b := 0; b+size <= s.Bars(); b++ {
+		out = append(out, stretch(s, b, size))
+	}
+	return out
+}
+
+// stretch returns the window of some bars from one on, counted from 0.
+func stretch(s score.Score, from, size int) window {
+	w := window{bar: from + 1, bars: size}
+	for b := from; b < from+size; b++ {
+		for pi, p := range s.Parts {
+			w.add(p.Bars[b], pi, w.length, score.Time{}, p.Bars[b].Length)
+		}
+		w.length = w.length.Add(s.Parts[0].Bars[b].Length)
+	}
+	return w
 }
 
 // Bars returns the figures bar by bar.
-func Bars(s score.Score) []Figure { return told(phrases(s, 1)) }
+func Bars(s score.Score) []Figure {
+	list := stretches(s, 1)
+	w := writing{letters: make([]string, 2*len(list))}
+	for i, r := range refer(list) {
+		w.add(list[i], r, 2*i, 2, 2)
+	}
+	return w.figures
+}
 
 // Distinct counts the bars that are not the same again; a bar of rests alone
 // is not counted.
@@ -97,40 +234,6 @@ func ToLearn(figures []Figure) int {
 		}
 	}
 	return n
-}
-
-func telling(figures []Figure) float64 {
-	sum := 0.0
-	for _, f := range figures {
-		sum += f.cost
-	}
-	return sum
-}
-
-// told refers each window to the earlier one that tells it cheapest. Windows are
-// looked up by what they would share, so that it is linear in the notes.
-func told(cut []window) []Figure {
-	var out []Figure
-	var seen []window
-	first := map[string]int{} // of windows that share something, the earliest
-	for _, w := range cut {
-		if len(w.notes) == 0 {
-			continue
-		}
-		f := Figure{ID: letter(ToLearn(out)), Kind: First, Bar: w.bar, Beat: w.beat, Length: w.length, cost: 1 + float64(len(w.notes))}
-		for _, shared := range w.shares() {
-			i, before := first[shared]
-			if !before {
-				first[shared] = len(seen)
-				continue
-			}
-			if kind, exact, cost := relate(seen[i], w); kind != First && cost < f.cost {
-				f.ID, f.Kind, f.Exact, f.cost = out[i].ID, kind, exact, cost
-			}
-		}
-		out, seen = append(out, f), append(seen, w)
-	}
-	return out
 }
 
 // shares writes what a window has in common with one that it repeats: notes and
@@ -172,50 +275,25 @@ func relate(a, b window) (kind Kind, exact bool, cost float64) {
 	return First, false, 0
 }
 
-// phrases cuts the piece every n bars; it returns nil when it is not longer
-// than one.
-func phrases(s score.Score, n int) []window {
-	if s.Bars() <= n && n > 1 {
-		return nil
-	}
-	var cut []window
-	for from := 0; from < s.Bars(); from += n {
-		w := window{bar: from + 1}
-		for b := from; b < min(from+n, s.Bars()); b++ {
-			for pi, p := range s.Parts {
-				w.add(p.Bars[b], pi, w.length, score.Time{}, p.Bars[b].Length)
-			}
-			w.length = w.length.Add(s.Parts[0].Bars[b].Length)
-		}
-		cut = append(cut, w)
-	}
-	return cut
-}
-
-// halves cuts each bar in two where no note is held over its middle, and
-// leaves it whole where one is.
+// halves cuts each bar in two where no note is held over its middle; the second
+// half of a bar that is not cut has no length.
 func halves(s score.Score) []window {
-	var cut []window
+	out := make([]window, 2*s.Bars())
 	for b := range s.Bars() {
 		length := s.Parts[0].Bars[b].Length
 		middle, err := length.Scaled(1, 2)
 		if err != nil || crossed(s, b, middle) {
-			w := window{bar: b + 1, length: length}
-			for pi, p := range s.Parts {
-				w.add(p.Bars[b], pi, score.Time{}, score.Time{}, length)
-			}
-			cut = append(cut, w)
 			continue
 		}
-		for _, half := range [][2]score.Time{{{}, middle}, {middle, length}} {
-			w := window{bar: b + 1, beat: half[0], length: middle}
+		for i, half := range [][2]score.Time{{{}, middle}, {middle, length}} {
+			w := window{bar: b + 1, bars: 1, beat: half[0], length: middle}
 			for pi, p := range s.Parts {
 				w.add(p.Bars[b], pi, score.Time{}, half[0], half[1])
 			}
-			cut = append(cut, w)
+			out[2*b+i] = w
 		}
 	}
-	return cut
+	return out
 }
 
 func crossed(s score.Score, b int, middle score.Time) bool {

@@ -73,12 +73,14 @@ func Positions(line []Chord, hand Hand) []Position {
 		}
 		for j := range cells[i] {
 			at := &cells[i][j]
+			// between equals the lowest key of the position is played
+			spare := 0.001 * float64(c.Notes[0].Line()-at.low)
 			if i == 0 {
-				at.cost = far
+				at.cost = far + spare
 				continue
 			}
 			for k, before := range cells[i-1] {
-				cost := before.cost
+				cost := before.cost + spare
 				if before.low != at.low {
 					cost += far + float64(abs(at.low-before.low)) + awkward(line[i-1], c, before.low, at.low, hand)
 				}

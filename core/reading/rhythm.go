@@ -32,12 +32,12 @@ var OwnWords = Words{
 	"1/4 1/2 1/4":     "the slip-way",
 	"2":               "swe—ll",
 	"r2":              "(hush, hush)",
-	"3/2 1/2":         "light—house door",
+	"3/2 1/2":         "light—house",
 	"1/2 3/2":         "the mo—le",
 	"1/2 1 1/2":       "a fer-ry's",
 	"1 1":             "ebb, flow",
-	"3":               "slow—ly out",
-	"4":               "far—out to sea",
+	"3":               "slow—ly",
+	"4":               "out—",
 }
 
 // A Spoken is a rhythm of a page with its words.

@@ -57,6 +57,7 @@ type Stop struct {
 	Fret   int    `json:"fret" doc:"semitones above the open string"`
 	Finger string `json:"finger" doc:"left hand, 0 for open"`
 	Pluck  string `json:"pluck,omitempty" doc:"right hand of a plucked string: p, i, m or a"`
+	Reach  string `json:"reach,omitempty" enum:"back,forward" doc:"how the hand is opened for it; empty for a closed hand"`
 }
 
 // Shift is a hand that moves along the neck.
@@ -135,6 +136,11 @@ func (s Strings) Stopped(line []Chord) ([][]Stop, []Position) {
 	stops := make([][]Stop, len(line))
 	for i := range taken {
 		stops[i] = slices.Clone(taken[i].stops)
+		for j := range stops[i] {
+			if shape := taken[i].hand.shape; shape > 0 {
+				stops[i][j].Reach = shapes[shape]
+			}
+		}
 	}
 	if s.Fretted {
 		pluck(line, stops)
@@ -265,11 +271,14 @@ func (s Strings) positions(line []Chord, taken []hold) []Position {
 
 var shapes = []string{"closed", "back", "forward"}
 
-// name says where the hand lies: frets for a fretted neck; for a bowed one the
-// positions by their usual numbers. Common practice, no source.
+// name says where the hand lies, in the usual numbers: on a fretted neck that of
+// the first finger's fret. Common practice, no source.
 func (s Strings) name(at int) string {
+	if s.Fretted && at > s.Home {
+		return "position " + strconv.Itoa(at-1)
+	}
 	if s.Fretted {
-		return "fret " + strconv.Itoa(at-1)
+		return "first position"
 	}
 	names := []string{"half", "first", "second", "second", "third", "third", "fourth", "fifth", "fifth", "sixth", "sixth", "seventh"}
 	if i := at - 2; i < len(names) {

@@ -124,7 +124,7 @@ func fingered(fingers ...string) func(*sight) []Place {
 
 // opened finds where the hand opens one way.
 func opened(way string) func(*sight) []Place {
-	return moved(func(st Staff, i int) bool { return slices.Contains(st.Positions[i].Opened, way) })
+	return stops(func(st []Stop) bool { return st[0].Reach == way })
 }
 
 // plucked finds single notes plucked by these fingers one after another.

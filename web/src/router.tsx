@@ -76,7 +76,12 @@ const shelf = createRoute({
 const item = createRoute({
   getParentRoute: () => inside,
   path: "/items/$item",
-  component: lazyRouteComponent(() => import("./screens/shelf/ItemScreen"), "ItemScreen"),
+  component: lazyRouteComponent(() => import("./screens/item/ItemScreen"), "ItemScreen"),
+});
+const type = createRoute({
+  getParentRoute: () => inside,
+  path: "/shelf/type",
+  component: lazyRouteComponent(() => import("./screens/item/TypeScreen"), "TypeScreen"),
 });
 const studio = createRoute({
   getParentRoute: () => inside,
@@ -96,6 +101,7 @@ export const router = createRouter({
       home,
       student.addChildren([ladder, lesson, week, record, settings]),
       shelf,
+      type,
       item,
       studio,
       numbers,

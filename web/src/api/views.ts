@@ -78,13 +78,28 @@ export const itemView = (item: string) =>
     queryFn: () => answer(api.GET("/api/items/{item}", { params: { path: { item } } })),
   });
 
-export const fetchScore = (item: string) =>
-  answer(
-    api.GET("/api/items/{item}/score", { params: { path: { item } }, parseAs: "text" }) as Promise<{
-      data?: string;
-      error?: unknown;
-      response: Response;
-    }>,
-  );
+// A score on the shelf does not change.
+export const scoreText = (item: string, tablature?: "under" | "instead") =>
+  queryOptions({
+    queryKey: ["score", item, tablature],
+    queryFn: () =>
+      answer(
+        api.GET("/api/items/{item}/score", {
+          params: { path: { item }, query: tablature ? { tablature } : {} },
+          parseAs: "text",
+        }) as Promise<{ data?: string; error?: unknown; response: Response }>,
+      ),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+// An item's score as read for a student; for anybody for the empty id.
+export const readingView = (item: string, student: string) =>
+  queryOptions({
+    queryKey: ["reading", item, student],
+    queryFn: () =>
+      answer(api.GET("/api/items/{item}/reading", { params: { path: { item }, query: student ? { student } : {} } })),
+  });
+
+export const wordsView = queryOptions({ queryKey: ["words"], queryFn: () => answer(api.GET("/api/words")) });
 
 export const useDay = () => useQuery(dayView);

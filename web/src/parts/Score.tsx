@@ -1,62 +1,46 @@
-import { queryOptions, useQuery } from "@tanstack/react-query";
-import { fetchScore } from "../api/views";
+import { useQuery } from "@tanstack/react-query";
+import { useCallback } from "react";
+import { type Band, drawBands, drawing, type Verse } from "./engraving";
 import { Shown } from "./Told";
 
-// The engraver is large, so it is loaded when a score is first shown.
-let loading: Promise<(xml: string) => string> | undefined;
+const none: never[] = [];
 
-function engraver() {
-  loading ??= (async () => {
-    const [{ default: createModule }, { VerovioToolkit }] = await Promise.all([
-      import("verovio/wasm"),
-      import("verovio/esm"),
-    ]);
-    const kit = new VerovioToolkit(await createModule());
-    return (xml: string) => {
-      kit.setOptions({
-        pageWidth: 1500,
-        pageHeight: 60000,
-        adjustPageHeight: true,
-        scale: 42,
-        svgViewBox: true,
-        smuflTextFont: "embedded",
-        header: "none",
-        footer: "none",
-        pageMarginTop: 20,
-        pageMarginBottom: 20,
-        pageMarginLeft: 20,
-        pageMarginRight: 20,
-      });
-      if (!kit.loadData(xml)) throw new Error("This score could not be drawn.");
-      return kit.renderToSVG(1);
-    };
-  })();
-  return loading;
+// A Score is music, drawn: with lines of labels under the staves, bands over
+// stretches of notes, and notes that stand out.
+export function Score({
+  xml,
+  title,
+  verses = none,
+  bands = none,
+  fresh = none,
+}: {
+  xml: string;
+  title: string;
+  verses?: Verse[];
+  bands?: Band[];
+  fresh?: string[];
+}) {
+  const query = useQuery(drawing(xml, verses));
+  return <Shown query={query}>{(svg) => <Drawn svg={svg} title={title} bands={bands} fresh={fresh} />}</Shown>;
 }
 
-const drawing = (item: string) =>
-  queryOptions({
-    queryKey: ["drawing", item],
-    queryFn: async () => (await engraver())(await fetchScore(item)),
-    staleTime: Number.POSITIVE_INFINITY, // a score on the shelf does not change
-  });
-
-// A Score is an item's music, drawn.
-export function Score({ item, title }: { item: string; title: string }) {
-  const query = useQuery(drawing(item));
+function Drawn({ svg, title, bands, fresh }: { svg: string; title: string; bands: Band[]; fresh: string[] }) {
+  const draw = useCallback(
+    (box: HTMLDivElement | null) => {
+      if (!box) return;
+      const drawn = new DOMParser().parseFromString(svg, "image/svg+xml").documentElement as unknown as SVGSVGElement;
+      box.replaceChildren(drawn);
+      drawBands(drawn, bands);
+      for (const id of fresh) drawn.querySelector(`[id="${id}"]`)?.classList.add("fresh");
+    },
+    [svg, bands, fresh],
+  );
   return (
-    <Shown query={query}>
-      {(svg) => (
-        <div
-          role="img"
-          aria-label={`The score of ${title}`}
-          className="rounded bg-white p-3 text-black [&_svg]:h-auto [&_svg]:w-full"
-          ref={(el) => {
-            const drawn = new DOMParser().parseFromString(svg, "image/svg+xml").documentElement;
-            el?.replaceChildren(drawn);
-          }}
-        />
-      )}
-    </Shown>
+    <div
+      role="img"
+      aria-label={`The score of ${title}`}
+      className="score rounded bg-white p-3 text-black print:p-0 [&_svg]:h-auto [&_svg]:w-full"
+      ref={draw}
+    />
   );
 }

@@ -126,8 +126,23 @@ const sentences: Record<string, (a: Args) => string> = {
 
   // read off a score
   "minute-figures": (a) => `${plural(a.bars ?? "", "bar")}, ${plural(a.figures ?? "", "figure")} to learn.`,
-  "minute-start": (a) => `Begins on ${a.key}.`,
-  "minute-start-hand": (a) => `The ${a.hand} hand begins with finger ${a.finger} on ${a.key}.`,
+  "minute-start": (a) => `Begins on ${note(a.key)}.`,
+  "minute-start-hand": (a) => `The ${a.hand} hand begins with finger ${a.finger} on ${note(a.key)}.`,
+  "minute-start-string": (a) =>
+    `Begins on ${note(a.key)}: ${a.finger === "0" ? "open string" : `finger ${a.finger} on string`} ${a.string}, ${a.place}.`,
+  "minute-hand-figures": (a) => `The ${a.hand} hand alone: ${plural(a.figures ?? "", "figure")}.`,
+  "minute-shift": (a) => `The hand moves along the neck in ${inBars(a.bars)}.`,
+  "minute-trip": (a) => `Likely to trip in bar ${a.bar}: ${a.why}.`,
+  "minute-key": (a) => `${a.key}${a.half ? `; half steps in ${inBars(a.half)}` : ""}.`,
+  "minute-theory": (a) =>
+    `${a.key}: home in ${inBars(a.tonic)}${a.dominant ? `, away in ${inBars(a.dominant)}` : ""}${a.half ? `; half steps in ${inBars(a.half)}` : ""}.`,
+  "minute-taste": (a) => `It is ${a.taste}.`,
+  "new-skill": (a) => `${a.name}: ${a.why}, first in bar ${a.bar}.`,
+  "new-notes": (a) => {
+    const bars = (a.bars ?? "").split(",");
+    const all = (a.notes ?? "").split(",").map((n, i) => `${note(n)} (bar ${bars[i]})`);
+    return `${all.length > 1 ? "Notes" : "A note"} not met yet: ${all.join(", ")}.`;
+  },
   "minute-crossing": (a) => `The ${a.hand} hand crosses in ${inBars(a.bars)}.`,
   "minute-jump": (a) => `The ${a.hand} hand lets go and moves in ${inBars(a.bars)}.`,
   "minute-leap": (a) =>
@@ -173,6 +188,15 @@ const blocks: Record<string, string> = {
   close: "close",
   home: "at home",
 };
+
+// note writes F#4 as F sharp.
+export const note = (n = "") =>
+  n
+    .replace(/\d+$/, "")
+    .replace("##", " double sharp")
+    .replace("#", " sharp")
+    .replace(/(?<=.)bb$/, " double flat")
+    .replace(/(?<=.)b$/, " flat");
 
 const inBars = (bars = "") => `${bars.includes(",") ? "bars" : "bar"} ${bars}`;
 

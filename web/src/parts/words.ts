@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 
-export { sentence } from "./sentences";
+export { note, sentence } from "./sentences";
 
 export const plural = (n: number | string, thing: string) => `${n} ${thing}${String(n) === "1" ? "" : "s"}`;
 

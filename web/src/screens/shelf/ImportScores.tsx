@@ -98,11 +98,11 @@ export function ImportScores({ books }: { books: string[] }) {
         className={`block cursor-pointer rounded border-2 border-dashed p-6 text-center ${over ? "border-ahead bg-faint" : "border-line bg-raised"}`}
       >
         <b className="block font-[650]">Drop score files here, or choose them</b>
-        <span className="text-soft">MusicXML (.musicxml, .xml, .mxl) and ABC (.abc)</span>
+        <span className="text-soft">MusicXML (.musicxml, .xml, .mxl), ABC (.abc) and MIDI (.mid)</span>
         <input
           type="file"
           multiple
-          accept=".musicxml,.xml,.mxl,.abc"
+          accept=".musicxml,.xml,.mxl,.abc,.mid,.midi"
           className="sr-only"
           onChange={(e) => {
             void take([...(e.target.files ?? [])]);
@@ -110,6 +110,7 @@ export function ImportScores({ books }: { books: string[] }) {
           }}
         />
       </label>
+      <Progress results={results} />
       <ul aria-live="polite" className="space-y-1.5">
         {results.map((r) => (
           <li
@@ -121,6 +122,22 @@ export function ImportScores({ books }: { books: string[] }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+// Progress says how far a drop of several files has come.
+function Progress({ results }: { results: Result[] }) {
+  if (results.length < 2) return null;
+  const done = results.filter((r) => r.done).length;
+  const failed = results.filter((r) => r.failed).length;
+  return (
+    <div role="status">
+      <progress aria-label="Files read" className="h-2 w-full accent-ink" max={results.length} value={done + failed} />
+      {done + failed < results.length
+        ? `Reading ${done + failed + 1} of ${results.length}`
+        : `${done} of ${results.length} on the shelf`}
+      {failed > 0 && `; ${failed} could not be read`}
+    </div>
   );
 }
 

@@ -96,10 +96,16 @@ export function ShelfScreen() {
       <div className="space-y-4">
         <ImportScores books={[...new Set(query.data?.items.map((it) => it.book))]} />
         <Table />
-        <Button className="w-full" onClick={() => make({ ...blank, id: ulid() })}>
-          Write a new item
-        </Button>
-        {query.data && <Faults faults={query.data.faults} />}
+        <div className="grid grid-cols-2 gap-2">
+          <Button onClick={() => make({ ...blank, id: ulid() })}>Write a new item</Button>
+          <Link
+            to="/shelf/type"
+            className="flex items-center justify-center rounded border border-ink bg-raised px-4 py-2 font-[620] hover:bg-faint"
+          >
+            Type a tune
+          </Link>
+        </div>
+        {query.data && <Faults faults={query.data.faults} disagree={query.data.disagree} />}
       </div>
     </main>
   );
@@ -218,12 +224,14 @@ function Profile({ shelf, list }: { shelf: Shelf; list: Schemas["Item"][] }) {
   );
 }
 
-// Faults lists what is wrong between the shelf and the skill graph.
-function Faults({ faults }: { faults: Schemas["Fault"][] }) {
-  if (faults.length === 0) return null;
+// Faults lists what is wrong between the shelf and the skill graph, and where
+// tags and scores disagree.
+function Faults({ faults, disagree }: { faults: Schemas["Fault"][]; disagree: Schemas["Disagreement"][] }) {
+  const count = faults.length + disagree.length;
+  if (count === 0) return null;
   return (
     <details className="rounded bg-raised p-4">
-      <summary className="cursor-pointer font-[620]">{plural(faults.length, "thing")} to put in order</summary>
+      <summary className="cursor-pointer font-[620]">{plural(count, "thing")} to put in order</summary>
       <ul className="mt-1 space-y-1">
         {faults.map((f) => (
           <li key={f.item + sentence(f.why)}>
@@ -234,6 +242,16 @@ function Faults({ faults }: { faults: Schemas["Fault"][] }) {
             ) : (
               sentence(f.why)
             )}
+          </li>
+        ))}
+        {disagree.map((d) => (
+          <li key={d.item + d.skill}>
+            <Link to="/items/$item" params={{ item: d.item }} className="underline underline-offset-4">
+              {d.title}:{" "}
+              {d.asked
+                ? `the notes ask for ${d.name}, no tag says so`
+                : `${d.tagged} ${d.name}, the notes do not show it`}
+            </Link>
           </li>
         ))}
       </ul>

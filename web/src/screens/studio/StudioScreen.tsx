@@ -7,6 +7,7 @@ import { Button } from "../../parts/Button";
 import { Shown, Trouble } from "../../parts/Told";
 import { HomeForm } from "../settings/HomeForm";
 import { NewStudent } from "./NewStudent";
+import { RhythmWords } from "./RhythmWords";
 
 const weekdays = ["Sun", "Mon", "Tue", "Wed", "Thu", "Fri", "Sat"];
 
@@ -70,6 +71,7 @@ export function StudioScreen() {
                   See them all
                 </Link>
               </section>
+              <RhythmWords />
             </div>
             {day.demo && <DemoClock now={day.now} />}
           </section>

@@ -1,0 +1,211 @@
+package e2e
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	cdppage "github.com/chromedp/cdproto/page"
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/notation"
+)
+
+// listen notes every tone that the page sets off, and when its audio ends.
+const listen = `window.heard = [];
+for (const verb of ['start', 'stop']) {
+  const plain = OscillatorNode.prototype[verb];
+  OscillatorNode.prototype[verb] = function (at) { window.heard.push([verb, at, this.frequency.value, this.type]); return plain.call(this, at) };
+}
+const close = AudioContext.prototype.close;
+AudioContext.prototype.close = function () { window.heard.push(['close', 0, 0, '']); return close.call(this) };`
+
+const scoreDrawn = "document.querySelector('[role=img] svg g.note')"
+
+// A piece is opened, every layer is switched, and a chunk is heard.
+func TestReadingAPage(t *testing.T) {
+	p := atWork(t)
+	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: listen})
+	require.NoError(t, err)
+	p.goTo("/items/shore-lights")
+	p.until(scoreDrawn, "the score is drawn")
+	p.sees("8 bars, 8 figures to learn")
+	p.sees("The left hand begins with finger 5 on G")
+
+	p.pick("Read for", "Tobias")
+	p.sees("New for Tobias")
+	p.sees("one hand holds while the other moves")
+	p.sees("Likely")
+	verses := "document.querySelectorAll('.score .verse').length"
+	bands := "document.querySelectorAll('.score g.bands > g').length"
+	p.until(bands+" > 4", "chunks stand over the staff at first")
+	p.press("Chunks C")
+	p.until(bands+" === 0", "and are taken off")
+	for _, layer := range []string{"Direction D", "Landmarks L", "Intervals I", "Names N", "Fingers F", "Rhythm words W"} {
+		p.press(layer)
+		p.until(verses+" > 5", layer+" stands under the staff")
+		p.press(layer)
+		p.until(verses+" === 0", layer+" is taken off")
+	}
+	for _, layer := range []string{"Positions P", "Patterns T"} {
+		p.press(layer)
+		p.until(bands+" > 1", layer+" stands behind the notes")
+		if layer == "Patterns T" {
+			assert.Equal(t, "A", eval[string](p, "document.querySelector('.score text.letter').firstChild.textContent"), "a colour has a letter too")
+		}
+		p.press(layer)
+		p.until(bands+" === 0", layer+" is taken off")
+	}
+	p.key("o")
+	p.until("document.querySelectorAll('.score .fresh').length === 4", "the four notes that are new to Tobias stand out")
+	p.key("d")
+	p.until(verses+" > 5", "a layer has its key")
+
+	// half of 92 quarters a minute: three counted in, then chunk 2's four notes
+	p.press("Chunk 2, bars 3 to 4")
+	p.until("window.heard.filter(h => h[0] === 'start').length === 7", "seven strokes are set off")
+	quarter := 60.0 / 46
+	starts := eval[[]float64](p, "window.heard.filter(h => h[0] === 'start').map(h => h[1])")
+	for i, want := range []float64{0, 1, 2, 3, 4, 5, 6} {
+		assert.InDelta(t, want*quarter, starts[i]-starts[0], 1e-6, "stroke %d", i)
+	}
+	assert.Equal(t, []string{"square", "square", "square", "triangle", "triangle", "triangle", "triangle"}, eval[[]string](p, "window.heard.filter(h => h[0] === 'start').map(h => h[3])"), "clicks, then notes")
+	assert.InDelta(t, 493.88, eval[float64](p, "window.heard.filter(h => h[3] === 'triangle')[0][2]"), 0.01, "B above middle C")
+	stops := eval[[]float64](p, "window.heard.filter(h => h[0] === 'stop').map(h => h[1])")
+	require.Len(t, stops, 7)
+	assert.Greater(t, stops[6], starts[6]+2.9*quarter, "the dotted half note is held")
+	p.until("document.querySelector('.score .sounding')", "what sounds stands out on the page")
+	p.key(" ")
+	p.until("window.heard.some(h => h[0] === 'close')", "the sound is ended")
+	p.until("!document.querySelector('.score .sounding')", "and nothing stands out")
+	p.key("h")
+	p.sees("Left hand")
+	p.key("3")
+	p.key(" ")
+	p.until("document.querySelector('[aria-label=Chunks] button[aria-pressed=true]').innerText.includes('full') || window.heard.length > 16", "the left hand at full speed")
+	p.press("Stop")
+	p.sees("Begins with the left hand, finger 5 on G")
+}
+
+// What the teacher corrects is kept.
+func TestADemandCorrected(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/items/shore-lights")
+	p.until(scoreDrawn, "the score is drawn")
+	p.press("What it asks for")
+	p.pick("Fourths and fifths by sight", "new here")
+	p.sees("Brings Fourths and fifths by sight")
+	p.goTo("/items/shore-lights")
+	p.sees("Brings Fourths and fifths by sight")
+	p.press("What it asks for")
+	p.pick("Three beats in a bar", "goes without saying")
+	p.until("![...document.querySelectorAll('aside dd')].some(d => d.innerText.includes('Three beats'))", "the tag is off")
+	p.goTo("/shelf")
+	p.sees("Tidelines: Pebbles")
+	p.until("!document.body.innerText.includes('Harbour Lights: the notes ask')", "and is not asked again")
+}
+
+// A tune is typed, drawn as it grows, what is wrong is underlined, and the tune
+// goes onto a ladder.
+func TestATuneTyped(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/shelf")
+	p.press("Type a tune")
+	p.until(scoreDrawn, "the tune is drawn")
+	write := func(text string) {
+		eval[bool](p, fmt.Sprintf(`(t => { const set = Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value').set; set.call(t, %q); t.dispatchEvent(new Event('input', {bubbles: true})); return true })(document.querySelector('textarea'))`, text))
+	}
+	write("X:1\nT:Eel Weir\nM:3/4\nL:1/4\nK:G\nG A B|[GB\n")
+	p.sees("Line 6, bar 2: A ']' is missing")
+	p.until("document.querySelector('mark').textContent === '[GB'", "what is wrong is underlined where it stands")
+	p.until("document.querySelector('button[disabled]')?.innerText.includes('shelf')", "and cannot be kept")
+	write("X:1\nT:Eel Weir\nM:3/4\nL:1/4\nK:G\nG A B|c B A|G A F|G3|]\n")
+	p.until("document.querySelectorAll('.score g.note').length === 10", "ten notes are drawn")
+	p.sees("4 bars")
+	p.pressTwice("Put it on the shelf")
+	p.sees("Loose sheets")
+	p.sees("Eel Weir")
+	p.pick("Read for", "Tobias")
+	p.press("Place it next")
+	p.sees("On Tobias's ladder")
+	p.goTo("/students/" + p.student("Tobias") + "/ladder")
+	p.sees("Eel Weir")
+	assert.Equal(t, "1", evalAsync(p, "fetch('/api/shelf').then(r => r.json()).then(s => String(s.items.filter(i => i.title === 'Eel Weir').length))"), "a double click adds one")
+}
+
+// Twenty unknown files at once: progress, the good ones on the shelf, and of each
+// bad one which bar and why.
+func TestTwentyFilesAtOnce(t *testing.T) {
+	dir := t.TempDir()
+	var files []string
+	put := func(name string, data []byte) {
+		file := filepath.Join(dir, name)
+		require.NoError(t, os.WriteFile(file, data, 0o600))
+		files = append(files, file)
+	}
+	good, err := filepath.Glob("../demo/scores/open-*.abc")
+	require.NoError(t, err)
+	var mid []byte
+	for i, name := range good[:13] {
+		data, err := os.ReadFile(name)
+		require.NoError(t, err)
+		if i == 0 {
+			s, err := notation.Read(name, data)
+			require.NoError(t, err)
+			mid, err = notation.Write(notation.MIDI, s)
+			require.NoError(t, err)
+		}
+		put("new-"+filepath.Base(name), data)
+	}
+	put("played.mid", mid)
+	put("chord.abc", []byte("X:1\nK:C\nC D|E F|[CE\n"))
+	put("letter.abc", []byte("X:1\nK:C\nC D|E ? F|\n"))
+	put("short.mid", mid[:len(mid)-20])
+	put("cut.musicxml", []byte("<score-partwise><part-list><score-part id=\"P1\"><part-name/></score-part></part-list><part id=\"P1\"><measure number=\"1\"><attributes><divisions>1</divisions></attributes><note><rest/><duration>4</duration></note></measure><measure number=\"2\"><note><rest/><duration>x</duration></note></measure></part></score-partwise>"))
+	put("photo.xml", []byte("\xff\xd8\xff\xe0"))
+	put("empty.abc", nil)
+	require.Len(t, files, 20)
+
+	p := atWork(t)
+	p.goTo("/shelf")
+	p.sees("Bring in scores")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=musicxml]"), files))
+	p.sees("14 of 20 on the shelf; 6 could not be read")
+	for _, says := range []string{
+		"chord.abc could not be read. Line 3, column 9, bar 3: a ']' is missing",
+		"letter.abc could not be read. Line 3, column 7, bar 2: \"?\" is not ABC music",
+		"short.mid could not be read. Track",
+		"cut.musicxml could not be read. Line 1, bar 2: \"x\" is not a duration",
+		"photo.xml could not be read. Neither MusicXML",
+		"empty.abc could not be read. The file is empty",
+	} {
+		p.sees(says)
+	}
+	assert.Equal(t, 14, eval[int](p, "document.querySelectorAll('section[aria-label=\"Bring in scores\"] li a').length"))
+	p.press("played")
+	p.until(scoreDrawn, "a MIDI file is drawn too")
+	p.sees("What it asks for")
+}
+
+// The annotated page prints: the score with its layers and what is read off it.
+func TestTheAnnotatedPagePrints(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/items/shore-lights")
+	p.until(scoreDrawn, "the score is drawn")
+	p.key("n")
+	p.until("document.querySelectorAll('.score .verse').length > 5", "names stand under the staff")
+	pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(chromedp.PaperSize{Width: 8.27, Height: 11.69}), chromedp.PDFPrintBackground()))
+	require.NoError(t, err)
+	assert.Equal(t, 1, pages(t, pdf))
+	text := pdfText(t, pdf)
+	for _, says := range []string{"Harbour Lights", "Read off the score", "8 figures to learn", "B"} {
+		assert.Contains(t, text, says)
+	}
+	for _, not := range []string{"Copies to take out", "Read for", "Hear it", "Place it next"} {
+		assert.NotContains(t, strings.ReplaceAll(text, "\n", " "), not)
+	}
+}

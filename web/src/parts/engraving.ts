@@ -1,0 +1,182 @@
+import { queryOptions } from "@tanstack/react-query";
+
+// The engraver is large, so it is loaded when a score is first shown.
+let loading: Promise<(xml: string) => string> | undefined;
+
+export function engraver() {
+  loading ??= (async () => {
+    const [{ default: createModule }, { VerovioToolkit }] = await Promise.all([
+      import("verovio/wasm"),
+      import("verovio/esm"),
+    ]);
+    const kit = new VerovioToolkit(await createModule());
+    return (xml: string) => {
+      kit.setOptions({
+        pageWidth: 1500,
+        pageHeight: 60000,
+        adjustPageHeight: true,
+        scale: 42,
+        svgViewBox: true,
+        smuflTextFont: "embedded",
+        lyricSize: 4,
+        spacingSystem: 14,
+        spacingStaff: 16,
+        header: "none",
+        footer: "none",
+        pageMarginTop: 110,
+        pageMarginBottom: 20,
+        pageMarginLeft: 20,
+        pageMarginRight: 20,
+      });
+      if (!kit.loadData(xml)) throw new Error("This score could not be drawn.");
+      return kit.renderToSVG(1);
+    };
+  })();
+  return loading;
+}
+
+// A Verse is one line of labels under the staff, by the note's id.
+export type Verse = Record<string, string>;
+
+// withVerses writes lines of labels into a score as verses, so that the engraver
+// finds room for them.
+export function withVerses(xml: string, verses: Verse[]): string {
+  if (verses.length === 0) return xml;
+  const doc = new DOMParser().parseFromString(xml, "application/xml");
+  const sung = doc.querySelector("lyric") ? 1 : 0;
+  for (const [i, verse] of verses.entries()) {
+    for (const [id, text] of Object.entries(verse)) {
+      let note = doc.querySelector(`note[id="${id}"]`);
+      // words belong to the first note of a chord
+      while (note?.querySelector("chord") && note.previousElementSibling?.tagName === "note")
+        note = note.previousElementSibling;
+      if (!note) continue;
+      const lyric = doc.createElement("lyric");
+      lyric.setAttribute("number", String(sung + i + 1));
+      const words = doc.createElement("text");
+      // a text that begins with a figure would be taken for the number of its verse
+      words.textContent = text.replace(/^(?=\d)/, "\u200b") + "\u00a0".repeat(Math.floor(text.length / 4)); // our letters are wider than the engraver thinks
+      lyric.append(words);
+      note.append(lyric);
+    }
+  }
+  return new XMLSerializer().serializeToString(doc);
+}
+
+// drawing turns a score's text into a picture.
+export const drawing = (xml: string, verses: Verse[] = []) =>
+  queryOptions({
+    queryKey: ["drawing", xml, verses],
+    queryFn: async () => (await engraver())(withVerses(xml, verses)),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+const svgNS = "http://www.w3.org/2000/svg";
+
+// A Band is a stretch to draw over the notes of one staff.
+export type Band = { notes: string[]; text: string; says: string; hue: number; level: number; kind: string };
+
+// band writes coloured stretches with their letters onto a drawn score. Tints
+// lie behind the notes, brackets above the staff.
+export function drawBands(root: SVGElement, bands: Band[]) {
+  const margin = root.querySelector<SVGGElement>("g.page-margin");
+  if (!margin) return;
+  margin.querySelector("g.bands")?.remove();
+  const brackets = bands.some((b) => b.kind === "chunks");
+  // tempo and words make room for brackets, letters and tints
+  if (bands.some((b) => b.kind !== "positions"))
+    for (const mark of margin.querySelectorAll("g.tempo, g.dir"))
+      mark.setAttribute("transform", `translate(0 ${brackets ? -760 : -420})`);
+  const layer = document.createElementNS(svgNS, "g");
+  layer.classList.add("bands");
+  margin.prepend(layer);
+  for (const b of bands) {
+    for (const { x1, x2, top, bottom, space } of spread(margin, b.notes)) {
+      layer.append(b.kind === "chunks" ? bracket(b, x1, x2, top, space) : tint(b, x1, x2, top, bottom, space));
+    }
+  }
+}
+
+// spread returns the boxes of a stretch, one for each line of music it is on.
+function spread(margin: SVGGElement, ids: string[]) {
+  const boxes = new Map<Element, { x1: number; x2: number; top: number; bottom: number; space: number }>();
+  for (const id of ids) {
+    const note = margin.querySelector<SVGGElement>(`[id="${id}"]`);
+    const staff = note?.closest<SVGGElement>("g.staff");
+    const system = note?.closest<SVGGElement>("g.system");
+    if (!note || !staff || !system) continue;
+    const box = (note.querySelector<SVGGElement>(".notehead") ?? note).getBBox();
+    const lines = [...staff.children].filter((c): c is SVGPathElement => c.tagName === "path").map((c) => c.getBBox());
+    if (lines.length === 0) continue;
+    const top = Math.min(...lines.map((l) => l.y));
+    const bottom = Math.max(...lines.map((l) => l.y + l.height));
+    const was = boxes.get(system);
+    boxes.set(system, {
+      x1: Math.min(was?.x1 ?? box.x, box.x),
+      x2: Math.max(was?.x2 ?? 0, box.x + box.width),
+      top: was?.top ?? top,
+      bottom: was?.bottom ?? bottom,
+      // six lines of tablature stand wider apart than five of a staff
+      space: ((bottom - top) / (lines.length - 1)) * (lines.length > 5 ? 0.6 : 1),
+    });
+  }
+  return boxes.values();
+}
+
+function el(name: string, attributes: Record<string, string | number>, text = "") {
+  const out = document.createElementNS(svgNS, name);
+  for (const [key, value] of Object.entries(attributes)) out.setAttribute(key, String(value));
+  out.textContent = text;
+  return out;
+}
+
+function tint(b: Band, x1: number, x2: number, top: number, bottom: number, space: number) {
+  const g = document.createElementNS(svgNS, "g");
+  const hue = (b.hue * 137 + (b.kind === "positions" ? 200 : 30)) % 360;
+  const above = top - space * 2.6;
+  g.append(
+    el("rect", {
+      x: x1 - space * 0.4,
+      y: top - space,
+      width: x2 - x1 + space * 0.8,
+      height: bottom - top + space * 2,
+      rx: space / 2,
+      fill: `hsl(${hue} 70% 60% / 0.2)`,
+    }),
+  );
+  if (b.kind === "positions") return g; // their names stand under the staff
+  g.append(
+    el("rect", {
+      x: x1 - space * 0.4,
+      y: above + space * 0.25,
+      width: x2 - x1 + space * 0.8,
+      height: space * 0.28,
+      fill: `hsl(${hue} 60% 35%)`,
+    }),
+    label(b, x1 - space * 0.3, above, space, `hsl(${hue} 70% 26%)`),
+  );
+  return g;
+}
+
+function bracket(b: Band, x1: number, x2: number, top: number, space: number) {
+  const g = document.createElementNS(svgNS, "g");
+  const y = top - space * (1.9 + b.level * 2.1);
+  const colour = b.level === 0 ? (b.hue ? "#17695a" : "#6a45a8") : "#14262c";
+  g.append(
+    el("path", {
+      d: `M${x1 - space * 0.3} ${y + space * 0.6}V${y}H${x2 + space * 0.3}V${y + space * 0.6}`,
+      fill: "none",
+      stroke: colour,
+      "stroke-width": space * 0.2,
+    }),
+  );
+  if (b.text) g.append(label(b, x1, y - space * 0.25, space, colour));
+  return g;
+}
+
+function label(b: Band, x: number, y: number, space: number, fill: string) {
+  const t = el("text", { x, y, "font-size": space * 1.5, fill }, b.text);
+  t.classList.add("letter");
+  t.append(el("title", {}, b.says));
+  return t;
+}

@@ -1,0 +1,51 @@
+import { describe, expect, it } from "vitest";
+import { hertz, type Sound, strokes } from "./sound";
+
+const note = (id: string, staff: number, onset: number, length: number, key: number): Sound => ({
+  id,
+  staff,
+  onset,
+  length,
+  key,
+  name: "",
+  finger: "",
+  string: 0,
+  fret: 0,
+});
+const two = [note("a", 0, 0, 1, 60), note("b", 0, 1, 1, 62), note("c", 1, 0, 4, 48), note("d", 0, 2, 2, 64)];
+const whole = { from: 0, to: 4, qpm: 60, speed: 1, beat: 1, beats: 4, staves: [0, 1] };
+
+describe("strokes", () => {
+  it("counts a bar in, then plays each note at its time", () => {
+    const { list, length } = strokes(two, whole);
+    expect(list.filter((s) => s.click).map((s) => s.at)).toEqual([0, 1, 2, 3]);
+    expect(list.filter((s) => !s.click).map((s) => [s.ids[0], s.at, s.length])).toEqual([
+      ["a", 4, 1],
+      ["b", 5, 1],
+      ["c", 4, 4],
+      ["d", 6, 2],
+    ]);
+    expect(length).toBe(8);
+  });
+  it("plays at half speed", () => {
+    expect(strokes(two, { ...whole, speed: 0.5, beats: 0 }).list.map((s) => s.at)).toEqual([0, 2, 0, 4]);
+  });
+  it("plays one hand, and only the chunk", () => {
+    const { list } = strokes(two, { ...whole, from: 1, to: 3, beats: 0, staves: [0] });
+    expect(list.map((s) => [s.ids[0], s.at, s.length])).toEqual([
+      ["b", 0, 1],
+      ["d", 1, 1],
+    ]);
+  });
+  it("counts beats of three eighths", () => {
+    const { list } = strokes(two, { ...whole, beat: 1.5, beats: 2, qpm: 90 });
+    expect(list.filter((s) => s.click).map((s) => s.at)).toEqual([0, 1]);
+    expect(list.find((s) => s.ids[0] === "a")?.at).toBe(2);
+  });
+});
+
+// ISO 16: 440 Hz for the A above middle C.
+it("sounds A at 440 hertz", () => {
+  expect(hertz(69)).toBe(440);
+  expect(hertz(57)).toBe(220);
+});

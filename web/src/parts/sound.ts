@@ -1,0 +1,99 @@
+import type { Schemas } from "../api/client";
+
+export type Sound = Schemas["Sound"];
+
+// How a stretch is to be heard.
+export type Hearing = {
+  from: number; // quarter notes from the start of the piece
+  to: number;
+  qpm: number;
+  speed: number; // of the written tempo
+  beat: number; // quarter notes
+  beats: number; // counted in before it begins
+  staves: number[];
+};
+
+// A Stroke is one tone or click, in seconds from the start.
+export type Stroke = { at: number; length: number; key: number; ids: string[]; click: boolean };
+
+// strokes lays a stretch out in time: a bar counted in, then its notes, cut at
+// the stretch's end.
+export function strokes(sounds: Sound[], h: Hearing): { list: Stroke[]; length: number } {
+  const second = 60 / (h.qpm * h.speed); // of a quarter note
+  const list: Stroke[] = [];
+  for (let i = 0; i < h.beats; i++)
+    list.push({ at: i * h.beat * second, length: 0.05, key: i === 0 ? 96 : 91, ids: [], click: true });
+  const start = h.beats * h.beat;
+  for (const s of sounds) {
+    if (!h.staves.includes(s.staff) || s.onset < h.from || s.onset >= h.to) continue;
+    list.push({
+      at: (start + s.onset - h.from) * second,
+      length: Math.min(s.length, h.to - s.onset) * second,
+      key: s.key,
+      ids: [s.id],
+      click: false,
+    });
+  }
+  return { list, length: (start + h.to - h.from) * second };
+}
+
+export const hertz = (key: number) => 440 * 2 ** ((key - 69) / 12); // ISO 16
+
+// play sounds a stretch with plain tones; it returns how to stop it. onNow gets
+// the notes that sound, onEnd is called when it is over.
+export function play(
+  sounds: Sound[],
+  hearing: Hearing,
+  loop: boolean,
+  onNow: (ids: string[]) => void,
+  onEnd: () => void,
+): () => void {
+  const audio = new AudioContext();
+  const timers: number[] = [];
+  const ready = 0.06; // time to set all up before the first stroke
+  let stopped = false;
+  const round = (from: number, counted: boolean) => {
+    const { list, length } = strokes(sounds, counted ? hearing : { ...hearing, beats: 0 });
+    for (const s of list) tone(audio, s, from + s.at);
+    const delay = (at: number) => Math.max(0, (from + at - audio.currentTime) * 1000);
+    const moments = new Set(list.filter((s) => !s.click).flatMap((s) => [s.at, s.at + s.length]));
+    for (const at of moments) {
+      const now = list
+        .filter((s) => !s.click && s.at <= at + 1e-6 && at + 1e-6 < s.at + s.length)
+        .flatMap((s) => s.ids);
+      timers.push(window.setTimeout(() => onNow(now), delay(at)));
+    }
+    timers.push(
+      window.setTimeout(
+        () => (loop ? round(from + length, false) : stop()),
+        Math.max(0, delay(length) - (loop ? 120 : 0)),
+      ),
+    );
+  };
+  const stop = () => {
+    if (stopped) return;
+    stopped = true;
+    for (const t of timers) window.clearTimeout(t);
+    void audio.close();
+    onNow([]);
+    onEnd();
+  };
+  round(audio.currentTime + ready, true);
+  return stop;
+}
+
+// tone is one oscillator with a soft beginning and end.
+function tone(audio: AudioContext, s: Stroke, at: number) {
+  const source = audio.createOscillator();
+  const gain = audio.createGain();
+  source.type = s.click ? "square" : "triangle";
+  source.frequency.value = hertz(s.key);
+  const loud = s.click ? 0.08 : 0.22;
+  gain.gain.setValueAtTime(0, at);
+  gain.gain.linearRampToValueAtTime(loud, at + 0.012);
+  gain.gain.setTargetAtTime(s.click ? 0 : loud * 0.55, at + 0.02, s.click ? 0.01 : 0.25);
+  gain.gain.setTargetAtTime(0, at + Math.max(s.length - 0.04, 0.02), 0.015);
+  source.connect(gain).connect(audio.destination);
+  source.start(at);
+  source.stop(at + s.length + 0.1);
+}

@@ -1,0 +1,90 @@
+import { useMutation } from "@tanstack/react-query";
+import { answer, api, queries, type Schemas } from "../../api/client";
+import { Trouble } from "../../parts/Told";
+
+type Item = Schemas["Item"];
+
+// Asks lists what the score asks for, and lets the teacher settle where the
+// item's tags tell otherwise.
+export function Asks({ item, read }: { item: Item; read: Schemas["ReadingView"] }) {
+  const save = useMutation({
+    mutationFn: (change: Partial<Item>) =>
+      answer(api.PUT("/api/items/{item}", { params: { path: { item: item.id } }, body: { ...item, ...change } })),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const off = (skill: string) => ({
+    brings: item.brings.filter((s) => s !== skill),
+    needs: item.needs.filter((s) => s !== skill),
+    revisits: item.revisits.filter((s) => s !== skill),
+  });
+  const disputed = new Set(read.disagree.map((d) => d.skill));
+  const settle = (skill: string) => save.mutate({ settled: [...(item.settled ?? []), skill] });
+  const touch = "font-[620] underline underline-offset-4 disabled:opacity-45";
+  return (
+    <section aria-label="What it asks for" className="rounded bg-raised px-4 py-3 print:hidden">
+      {read.disagree.length > 0 && (
+        <ul className="mb-2 space-y-1.5 border-l-4 border-now pl-3">
+          {read.disagree.map((d) => (
+            <li key={d.skill}>
+              {d.asked
+                ? `The notes ask for ${d.name}; no tag says so. `
+                : `It ${d.tagged} ${d.name}; the notes do not show it. `}
+              <span className="whitespace-nowrap">
+                <button
+                  type="button"
+                  className={touch}
+                  disabled={save.isPending}
+                  onClick={() => save.mutate(d.asked ? { needs: [...item.needs, d.skill] } : off(d.skill))}
+                >
+                  {d.asked ? "Add it" : "Take it off"}
+                </button>
+                {" · "}
+                <button type="button" className={touch} disabled={save.isPending} onClick={() => settle(d.skill)}>
+                  Leave as it is
+                </button>
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {save.error && <Trouble>{save.error.message}</Trouble>}
+      <details>
+        <summary className="cursor-pointer font-[650]">What it asks for ({read.asks.length})</summary>
+        <ul className="mt-1 divide-y divide-faint">
+          {read.asks.map((a) => (
+            <li key={a.skill} className="flex items-baseline justify-between gap-3 py-1">
+              <span>
+                {a.name}
+                <span className="block text-small text-soft">
+                  {a.why}, {bars(a.bars)}
+                </span>
+              </span>
+              <select
+                aria-label={`${a.name}: how the item has it`}
+                className="shrink-0 rounded border border-line bg-ground px-1.5 py-0.5"
+                value={a.tagged}
+                disabled={save.isPending}
+                onChange={(e) => {
+                  const to = e.target.value as "" | "brings" | "needs" | "revisits";
+                  const lists = off(a.skill);
+                  if (to) lists[to] = [...lists[to], a.skill];
+                  const settled = item.settled ?? [];
+                  // what is left untagged against the notes is a correction to keep
+                  save.mutate({ ...lists, settled: to || disputed.has(a.skill) ? settled : [...settled, a.skill] });
+                }}
+              >
+                <option value="">goes without saying</option>
+                <option value="brings">new here</option>
+                <option value="needs">needed</option>
+                <option value="revisits">asked again</option>
+              </select>
+            </li>
+          ))}
+        </ul>
+      </details>
+    </section>
+  );
+}
+
+const bars = (list: number[]) =>
+  list.length > 4 ? `${list.length} bars from bar ${list[0]}` : `bar${list.length > 1 ? "s" : ""} ${list.join(", ")}`;

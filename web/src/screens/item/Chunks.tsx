@@ -1,0 +1,185 @@
+import { useEffect, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Button, Key } from "../../parts/Button";
+import { useKeys } from "../../parts/keys";
+import { play } from "../../parts/sound";
+import { Hand } from "./Hand";
+
+type Read = Schemas["ReadingView"];
+type Chunk = Schemas["Chunk"];
+
+const speeds = [
+  { name: "slow", of: 0.5 },
+  { name: "middle", of: 0.75 },
+  { name: "full", of: 1 },
+];
+const hands: Record<string, string> = { right: "Right hand", left: "Left hand", both: "Hands together" };
+
+// leaves lists the smallest chunks in order.
+const leaves = (c: Chunk): Chunk[] => (c.parts.length === 0 ? [c] : c.parts.flatMap(leaves));
+
+// Chunks shows each hand's stretches as joined brackets; a stretch is heard with
+// a count-in and shown under the hand.
+export function Chunks({ read }: { read: Read }) {
+  return read.chunks.length > 0 ? <Trees read={read} /> : null;
+}
+
+function Trees({ read }: { read: Read }) {
+  const [hand, setHand] = useState(0);
+  const [picked, pick] = useState<Chunk>();
+  const [speed, setSpeed] = useState(0);
+  const [loop, setLoop] = useState(false);
+  const [now, setNow] = useState<string[]>([]);
+  const [playing, setPlaying] = useState(false);
+  const stop = useRef<() => void>(undefined);
+
+  useEffect(() => () => stop.current?.(), []); // leaving the page ends the sound
+  const tree = read.chunks[hand % read.chunks.length] as Chunk;
+  const chosen = picked ?? leaves(tree)[0] ?? tree;
+  const staves = chosen.hand === "both" ? read.hands.map((_, i) => i) : [read.hands.indexOf(chosen.hand)];
+
+  const sounding = (ids: string[]) => {
+    for (const el of document.querySelectorAll(".score .sounding")) el.classList.remove("sounding");
+    for (const id of ids) document.getElementById(id)?.classList.add("sounding");
+    setNow(ids);
+  };
+  const hear = (c: Chunk) => {
+    stop.current?.();
+    const at = (id: string) => read.sounds.find((s) => s.id === id);
+    const from = at(c.fromId)?.onset ?? 0;
+    const last = at(c.toId)?.onset ?? from;
+    const on = c.hand === "both" ? read.hands.map((_, i) => i) : [read.hands.indexOf(c.hand)];
+    const held = read.sounds.filter((s) => on.includes(s.staff) && s.onset >= from && s.onset <= last);
+    const to = Math.max(...held.map((s) => s.onset + s.length));
+    const bar = (read.bars[1] ?? 4) - (read.bars[0] ?? 0);
+    setPlaying(true);
+    stop.current = play(
+      read.sounds,
+      {
+        from,
+        to,
+        qpm: read.qpm,
+        speed: speeds[speed]?.of ?? 1,
+        beat: read.beat,
+        beats: Math.max(2, Math.round(bar / read.beat)),
+        staves: on,
+      },
+      loop,
+      sounding,
+      () => setPlaying(false),
+    );
+  };
+  const choose = (c: Chunk) => {
+    pick(c);
+    hear(c);
+  };
+  const step = (by: number) => {
+    const all = leaves(tree);
+    const i = all.findIndex((c) => c.fromId === chosen.fromId);
+    const next = all[Math.min(Math.max(i + by, 0), all.length - 1)];
+    if (next) choose(next);
+  };
+  const toggle = () => (playing ? stop.current?.() : hear(chosen));
+  const turn = () => {
+    stop.current?.();
+    setHand((hand + 1) % read.chunks.length);
+    pick(undefined);
+  };
+  useKeys({
+    " ": toggle,
+    ArrowRight: () => step(1),
+    ArrowLeft: () => step(-1),
+    "1": () => setSpeed(0),
+    "2": () => setSpeed(1),
+    "3": () => setSpeed(2),
+    r: () => setLoop(!loop),
+    h: turn,
+  });
+  const numbers = new Map(leaves(tree).map((c, i) => [c, i + 1]));
+  const chip = (on: boolean) =>
+    `inline-flex items-center gap-1.5 rounded border px-2.5 py-1 font-[580] ${on ? "border-ink bg-ink text-raised" : "border-line bg-ground hover:bg-faint"}`;
+
+  return (
+    <section aria-label="Chunks" className="mt-3 rounded bg-raised px-4 py-3 print:hidden">
+      <div className="mb-2 flex flex-wrap items-center gap-1.5">
+        <h2 className="mr-2">Chunks</h2>
+        {read.chunks.length > 1 && (
+          <button type="button" className={chip(false)} onClick={turn}>
+            {hands[tree.hand]} <Key>H</Key>
+          </button>
+        )}
+        {speeds.map((s, i) => (
+          <button
+            key={s.name}
+            type="button"
+            aria-pressed={i === speed}
+            className={chip(i === speed)}
+            onClick={() => setSpeed(i)}
+          >
+            {s.name} <Key>{i + 1}</Key>
+          </button>
+        ))}
+        <button type="button" aria-pressed={loop} className={chip(loop)} onClick={() => setLoop(!loop)}>
+          again and again <Key>R</Key>
+        </button>
+        <Button look="main" className="ml-auto py-1" hint="space" onClick={toggle}>
+          {playing ? "Stop" : "Hear it"}
+        </Button>
+      </div>
+      <div className="overflow-x-auto pb-1">
+        <div className="min-w-fit">
+          <Joined chunk={tree} chosen={chosen} numbers={numbers} choose={choose} />
+        </div>
+      </div>
+      <Hand read={read} chunk={chosen} staves={staves} now={now} />
+    </section>
+  );
+}
+
+// Joined draws a chunk as a bracket over its parts.
+function Joined({
+  chunk,
+  chosen,
+  numbers,
+  choose,
+}: {
+  chunk: Chunk;
+  chosen: Chunk;
+  numbers: Map<Chunk, number>;
+  choose: (c: Chunk) => void;
+}) {
+  const on = chunk.fromId === chosen.fromId && chunk.toId === chosen.toId;
+  const place = chunk.from.bar === chunk.to.bar ? `bar ${chunk.from.bar}` : `bars ${chunk.from.bar} to ${chunk.to.bar}`;
+  if (chunk.parts.length === 0) {
+    return (
+      <button
+        type="button"
+        aria-pressed={on}
+        aria-label={`Chunk ${numbers.get(chunk)}, ${place}`}
+        onClick={() => choose(chunk)}
+        className={`min-w-11 flex-1 rounded border px-1.5 py-1 text-center leading-tight ${on ? "border-ahead bg-ahead text-raised" : "border-line bg-ground hover:bg-faint"}`}
+      >
+        <b className="block font-[650]">{numbers.get(chunk)}</b>
+        <span className={`text-small whitespace-nowrap ${on ? "" : "text-soft"}`}>
+          {chunk.from.bar === chunk.to.bar ? `bar ${chunk.from.bar}` : `${chunk.from.bar}–${chunk.to.bar}`}
+        </span>
+      </button>
+    );
+  }
+  return (
+    <div className="flex flex-1 flex-col" style={{ flexGrow: leaves(chunk).length }}>
+      <button
+        type="button"
+        aria-pressed={on}
+        aria-label={`Joined, ${place}`}
+        onClick={() => choose(chunk)}
+        className={`mx-1 mb-1 h-4 rounded-t border-x-2 border-t-2 ${on ? "border-ahead bg-ahead/25" : "border-soft hover:bg-faint"}`}
+      />
+      <div className="flex flex-1 items-end gap-1">
+        {chunk.parts.map((c) => (
+          <Joined key={c.fromId} chunk={c} chosen={chosen} numbers={numbers} choose={choose} />
+        ))}
+      </div>
+    </div>
+  );
+}

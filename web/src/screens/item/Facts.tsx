@@ -1,0 +1,37 @@
+import type { Schemas } from "../../api/client";
+import { strandNames } from "../../parts/words";
+
+// Facts are what the shelf has of an item.
+export function Facts({ view }: { view: Schemas["ItemView"] }) {
+  const { item } = view;
+  const lines: [string, string][] = [
+    ["Lane", strandNames[item.strand] ?? ""],
+    ["Taste", item.taste ?? ""],
+    ["Key and meter", [view.key, view.meter].filter(Boolean).join(", ")],
+    ["Lowest, highest", view.lowest ? `${view.lowest} to ${view.highest}` : ""],
+    ["Brings", view.brings.join(", ")],
+    ["Needs", view.needs.join(", ")],
+    ["Revisits", view.revisits.join(", ")],
+    ["Focus points", item.points.join(", ")],
+    ["Parts", item.parts.join(", ")],
+    ["Said before playing", item.cue ?? ""],
+    [
+      "Not kept from the file",
+      view.unread
+        .map((u) => `${u.what}, ${u.bar ? `bar ${u.bar}` : "head"}${u.count > 1 ? ` and ${u.count - 1} more` : ""}`)
+        .join("; "),
+    ],
+  ];
+  return (
+    <dl className="rounded bg-raised px-4 py-3">
+      {lines
+        .filter(([, text]) => text)
+        .map(([name, text]) => (
+          <div key={name} className="border-b border-faint py-1.5 last:border-0">
+            <dt className="text-small text-soft">{name}</dt>
+            <dd>{text}</dd>
+          </div>
+        ))}
+    </dl>
+  );
+}

@@ -1,0 +1,121 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "@tanstack/react-router";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { itemView, readingView, scoreText, useDay } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { Score } from "../../parts/Score";
+import { Shown } from "../../parts/Told";
+import { EditItem } from "../shelf/EditItem";
+import { Asks } from "./Asks";
+import { Chunks } from "./Chunks";
+import { Copies } from "./Copies";
+import { Facts } from "./Facts";
+import { Layers, type Switched, usePage } from "./Layers";
+import { Minute } from "./Minute";
+import { Place } from "./Place";
+
+type View = Schemas["ItemView"];
+
+// ItemScreen: the score with its layers, what is read off it for a student, its
+// chunks to hear, and whose ladder it goes on.
+export function ItemScreen() {
+  const { item } = useParams({ from: "/inside/items/$item" });
+  const query = useQuery(itemView(item));
+  return <Shown query={query}>{(view) => <Item key={item} view={view} />}</Shown>;
+}
+
+function Item({ view }: { view: View }) {
+  const { item } = view;
+  const [editing, edit] = useState(false);
+  const [student, choose] = useState("");
+  const { data: day } = useDay();
+  const students = day?.students.filter((s) => s.instrument === item.instrument) ?? [];
+  const reading = useQuery({ ...readingView(item.id, student), enabled: item.hasScore });
+  return (
+    <main className="grid flex-1 content-start gap-5 px-4 py-3 lg:grid-cols-[1fr_340px] print:block print:p-0">
+      <div className="min-w-0">
+        <p className="text-soft print:hidden">
+          <Link to="/shelf" className="underline underline-offset-4">
+            Shelf
+          </Link>{" "}
+          / {item.book}
+          {item.unit && ` / ${item.unit}`}
+        </p>
+        <div className="mb-2 flex items-start justify-between gap-4">
+          <h1 className="text-head">
+            {item.title} {item.composer && <span className="text-body font-normal text-soft">{item.composer}</span>}
+          </h1>
+          <span className="flex gap-2 print:hidden">
+            {item.hasScore && <Button onClick={() => window.print()}>Print</Button>}
+            <Button disabled={editing} onClick={() => edit(true)}>
+              Edit
+            </Button>
+          </span>
+        </div>
+        {item.hasScore ? (
+          <Shown query={reading}>{(read) => <Page view={view} read={read} />}</Shown>
+        ) : (
+          <p className="rounded bg-raised p-6 text-soft">This item has no score: it is shown and told.</p>
+        )}
+      </div>
+      <aside className="space-y-4 print:mt-3">
+        {editing ? (
+          <EditItem item={item} close={() => edit(false)} />
+        ) : (
+          <>
+            <div className="space-y-2 rounded bg-raised p-4 print:hidden">
+              <label className="block font-[580]">
+                Read for
+                <select
+                  className="mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal"
+                  value={student}
+                  onChange={(e) => choose(e.target.value)}
+                >
+                  <option value="">anybody</option>
+                  {students.map((s) => (
+                    <option key={s.id} value={s.id}>
+                      {s.firstName} {s.familyName}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              {students.length === 0 && <p className="text-soft">No student here plays {item.instrument}.</p>}
+              {students
+                .filter((s) => s.id === student)
+                .map((s) => (
+                  <Place key={s.id} item={item} student={s} />
+                ))}
+              {student === "" && students.length > 0 && (
+                <p className="text-soft">Choose a student to see what is new, how long it may take, and to place it.</p>
+              )}
+            </div>
+            {reading.data && <Minute read={reading.data} name={students.find((s) => s.id === student)?.firstName} />}
+            {reading.data && <Asks item={item} read={reading.data} />}
+            <div className="space-y-4 print:hidden">
+              <Facts view={view} />
+              {reading.data && <Copies item={item.id} student={student} read={reading.data} />}
+            </div>
+          </>
+        )}
+      </aside>
+    </main>
+  );
+}
+
+// Page is the score with what is switched on, and its chunks.
+function Page({ view, read }: { view: View; read: Schemas["ReadingView"] }) {
+  const { item } = view;
+  const [on, set] = useState<Switched>({ layers: ["chunks"] });
+  const text = useQuery(scoreText(item.id, on.tablature));
+  const { verses, bands, fresh } = usePage(read, on);
+  return (
+    <>
+      <Layers read={read} frets={item.instrument === "guitar"} on={on} set={set} />
+      <Shown query={text}>
+        {(xml) => <Score xml={xml} title={item.title} verses={verses} bands={bands} fresh={fresh} />}
+      </Shown>
+      <Chunks read={read} />
+    </>
+  );
+}

@@ -1,0 +1,104 @@
+import { useMemo } from "react";
+import type { Schemas } from "../../api/client";
+import { Key } from "../../parts/Button";
+import type { Band, Verse } from "../../parts/engraving";
+import { useKeys } from "../../parts/keys";
+
+type Read = Schemas["ReadingView"];
+
+// What of a page is switched on.
+export type Switched = { layers: string[]; tablature?: "under" | "instead" };
+
+// The layers, each with its key.
+const names: Record<string, { name: string; key: string }> = {
+  direction: { name: "Direction", key: "d" },
+  landmarks: { name: "Landmarks", key: "l" },
+  intervals: { name: "Intervals", key: "i" },
+  names: { name: "Names", key: "n" },
+  fingers: { name: "Fingers", key: "f" },
+  positions: { name: "Positions", key: "p" },
+  patterns: { name: "Patterns", key: "t" },
+  chunks: { name: "Chunks", key: "c" },
+  tablature: { name: "String · fret", key: "s" },
+  rhythm: { name: "Rhythm words", key: "w" },
+  new: { name: "What is new", key: "o" },
+};
+
+// usePage turns the layers that are on into what the score draws.
+export function usePage(read: Read, on: Switched): { verses: Verse[]; bands: Band[]; fresh: string[] } {
+  return useMemo(() => {
+    const shown = read.layers.filter((l) => on.layers.includes(l.name));
+    const order = read.hands.map((_, staff) => read.sounds.filter((s) => s.staff === staff).map((s) => s.id));
+    const between = (staff: number, from: string, to: string) => {
+      const ids = order[staff] ?? [];
+      return ids.slice(ids.indexOf(from), ids.indexOf(to) + 1);
+    };
+    return {
+      verses: shown
+        .filter((l) => l.labels.length > 0)
+        .map((l) => Object.fromEntries(l.labels.map((label) => [label.id, label.text]))),
+      // the lower staff has no room for brackets over brackets
+      bands: shown.flatMap((l) =>
+        l.spans
+          .filter((s) => s.level < (s.staff === 0 ? 2 : 1))
+          .map((s) => ({ ...s, kind: l.name, notes: between(s.staff, s.from, s.to) })),
+      ),
+      fresh: on.layers.includes("new") ? read.fresh : [],
+    };
+  }, [read, on]);
+}
+
+// Layers switches what stands on the page.
+export function Layers({
+  read,
+  frets,
+  on,
+  set,
+}: {
+  read: Read;
+  frets: boolean;
+  on: Switched;
+  set: (on: Switched) => void;
+}) {
+  const there = [...read.layers.map((l) => l.name), ...(read.fresh.length > 0 ? ["new"] : [])];
+  const flip = (name: string) =>
+    set({ ...on, layers: on.layers.includes(name) ? on.layers.filter((n) => n !== name) : [...on.layers, name] });
+  useKeys(Object.fromEntries(there.map((name) => [names[name]?.key ?? name, () => flip(name)])));
+  return (
+    <div
+      role="toolbar"
+      aria-label="Layers on the page"
+      className="mb-2 flex flex-wrap items-center gap-1.5 print:hidden"
+    >
+      {there.map((name) => {
+        const pressed = on.layers.includes(name);
+        return (
+          <button
+            key={name}
+            type="button"
+            aria-pressed={pressed}
+            onClick={() => flip(name)}
+            className={`inline-flex items-center gap-1.5 rounded border px-2.5 py-1 font-[580] ${
+              pressed ? "border-ink bg-ink text-raised" : "border-line bg-raised hover:bg-faint"
+            }`}
+          >
+            {names[name]?.name ?? name}
+            <Key>{names[name]?.key.toUpperCase()}</Key>
+          </button>
+        );
+      })}
+      {frets && (
+        <select
+          aria-label="Tablature"
+          className="rounded border border-line bg-raised px-2 py-1"
+          value={on.tablature ?? ""}
+          onChange={(e) => set({ ...on, tablature: (e.target.value || undefined) as Switched["tablature"] })}
+        >
+          <option value="">no tablature</option>
+          <option value="under">tablature under the staff</option>
+          <option value="instead">tablature instead</option>
+        </select>
+      )}
+    </div>
+  );
+}

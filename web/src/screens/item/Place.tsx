@@ -1,0 +1,44 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "@tanstack/react-router";
+import type { Schemas } from "../../api/client";
+import { tell } from "../../api/outbox";
+import { ladderView } from "../../api/views";
+import { Button } from "../../parts/Button";
+
+// Place puts an item on a student's ladder.
+export function Place({ item, student }: { item: Schemas["Item"]; student: Schemas["StudentCard"] }) {
+  const query = useQuery(ladderView(student.id));
+  const there = query.data?.rungs.find((r) => r.item === item.id && r.state !== "proposed");
+  if (there) {
+    return (
+      <p>
+        On {student.firstName}'s ladder, {there.state}.{" "}
+        <Link
+          to="/students/$student/ladder"
+          params={{ student: student.id }}
+          className="font-[620] underline underline-offset-4"
+        >
+          See the ladder
+        </Link>
+      </p>
+    );
+  }
+  const add = (after: string) =>
+    tell({ student: student.id, kind: "rung_added", item: item.id, strand: item.strand, after });
+  const lane = query.data?.rungs.filter((r) => r.strand === item.strand) ?? [];
+  const secure = lane.findLast((r) => r.state === "secure");
+  const now = lane.findLast((r) => r.state === "secure" || r.state === "current");
+  return (
+    <div className="flex flex-wrap gap-2">
+      <Button look="main" disabled={!query.data} onClick={() => add(secure?.id ?? "")}>
+        Begin it now
+      </Button>
+      <Button disabled={!query.data} onClick={() => add(now?.id ?? "")}>
+        Place it next
+      </Button>
+      <Button disabled={!query.data} onClick={() => add("top")}>
+        Place it last
+      </Button>
+    </div>
+  );
+}
