@@ -400,13 +400,23 @@ func silences(s *sight) []Place {
 	end := score.Time{}
 	for i, m := range all {
 		if i > 0 && end.Less(m.on) {
-			out = append(out, m.Place)
+			out = append(out, s.at(end))
 		}
 		if end.Less(m.off) {
 			end = m.off
 		}
 	}
 	return out
+}
+
+// at returns the place of a moment of the piece.
+func (s *sight) at(t score.Time) Place {
+	bars := s.Score.Parts[0].Bars
+	i, begins := slices.BinarySearchFunc(bars, t, func(b score.Bar, t score.Time) int { return b.Start.Cmp(t) })
+	if !begins {
+		i--
+	}
+	return Place{i + 1, t.Sub(bars[i].Start)}
 }
 
 func pickups(s *sight) []Place {

@@ -330,6 +330,7 @@ func (p Page) Tablature(instead bool) (score.Score, bool) {
 			return score.Score{}, false // it has a staff of its own already
 		}
 		bars := make([]score.Bar, len(part.Bars))
+		begun := map[pitch.Pitch]Stop{} // a tied note stands on the string it began on
 		for bi, b := range part.Bars {
 			bars[bi] = b
 			tab := score.Clef{Staff: 2, Sign: "TAB", Line: 5}
@@ -342,13 +343,12 @@ func (p Page) Tablature(instead bool) (score.Score, bool) {
 				bars[bi].Clefs = append(bars[bi].Clefs, tab)
 			}
 			for _, n := range b.Notes {
-				s, held := stops[n.ID]
-				switch {
-				case n.Grace:
-					continue
-				case n.Rest:
-				case !held && n.TieFrom: // a tied note stands on the string it began on
-				case s.String == 0:
+				s, found := stops[n.ID]
+				if !found && n.TieFrom {
+					s = begun[n.Pitch]
+				}
+				begun[n.Pitch] = s
+				if n.Grace || !n.Rest && s.String == 0 {
 					continue
 				}
 				n.Staff, n.String, n.Fret = tab.Staff, s.String, s.Fret

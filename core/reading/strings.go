@@ -40,13 +40,8 @@ var (
 
 // GuitarIn returns the strings that a part is written for.
 func GuitarIn(p score.Part) Strings {
-	for _, b := range p.Bars {
-		for _, c := range b.Clefs {
-			if c.Octave == -1 {
-				return GuitarSounds
-			}
-		}
-		break
+	if len(p.Bars) > 0 && slices.ContainsFunc(p.Bars[0].Clefs, func(c score.Clef) bool { return c.Octave == -1 }) {
+		return GuitarSounds
 	}
 	return GuitarWritten
 }
@@ -79,11 +74,12 @@ type hold struct {
 
 // What a hold costs beside a change of position, which costs far: a note stopped
 // elsewhere that first position holds costs as much as a change, so that one
-// leaves it only where the music does; an opened hand, a fourth finger where an
-// open string would do, and crossing strings only decide between equals. A
-// judgement.
+// leaves it only where the music does; an opened hand, opening or closing it from
+// one stopped note to the next, a fourth finger where an open string would do, and
+// crossing strings only decide between equals. A judgement.
 const (
-	costOpened   = 1.0
+	costOpened   = 1.2
+	costReshaped = 2.5
 	costFourth   = 0.2
 	costCrossing = 0.15
 )
@@ -114,6 +110,9 @@ func (s Strings) Stopped(line []Chord) ([][]Stop, []Position) {
 				cost := before.cost + own
 				if before.hand.at != at.hand.at {
 					cost += far + float64(abs(before.hand.at-at.hand.at))
+				}
+				if before.hand.shape != at.hand.shape && stopped(before.stops) > 0 && stopped(at.stops) > 0 {
+					cost += costReshaped
 				}
 				cost += costCrossing * float64(abs(before.stops[len(before.stops)-1].String-at.stops[len(at.stops)-1].String))
 				if cost < at.cost {
@@ -148,8 +147,13 @@ func (s Strings) Stopped(line []Chord) ([][]Stop, []Position) {
 	return stops, s.positions(line, taken)
 }
 
+// lowNeck is how far up a lower string is looked for a note that a higher string
+// has too.
+const lowNeck = 12
+
 // highest returns the highest place of the hand that the line can need: that of
-// its highest note on the highest string, but not under first position.
+// its highest note on the highest string, or where a written finger may want a
+// note on a lower one, but not under first position.
 func (s Strings) highest(line []Chord) int {
 	most := s.Home + 1
 	for _, c := range line {
@@ -157,6 +161,13 @@ func (s Strings) highest(line []Chord) int {
 			most = max(most, p.MIDI()-s.Open[0].MIDI())
 			if c.Stops[i].String > 0 {
 				most = max(most, c.Stops[i].Fret+1)
+			}
+			if len(c.Fingers[i]) > 0 {
+				for _, open := range s.Open[1:] {
+					if fret := p.MIDI() - open.MIDI(); fret <= lowNeck {
+						most = max(most, fret+1)
+					}
+				}
 			}
 		}
 	}

@@ -1,0 +1,287 @@
+package reading
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/notation"
+	"patientladder/core/pitch"
+	"patientladder/core/score"
+	"patientladder/core/skill"
+)
+
+// written reads a tune of one line, or of two hands where bars holds a newline:
+// the first line is the right hand's.
+func written(t *testing.T, plays Plays, head, bars string) Page {
+	text := "X:1\nT:T\nM:4/4\nL:1/4\n" + head
+	if right, left, two := strings.Cut(bars, "\n"); two && !strings.Contains(head, "V:") {
+		text += "%%score {1 2}\nV:1\nV:2 clef=bass\nK:C\nV:1\n" + right + "\nV:2\n" + left + "\n"
+	} else {
+		if !strings.Contains(head, "K:") {
+			text += "K:C\n"
+		}
+		text += bars + "\n"
+	}
+	s, err := notation.Read("t.abc", []byte(text))
+	require.NoError(t, err, text)
+	return Read(s, plays)
+}
+
+// What a page asks for, and in which bars: each sign has a case, and the cases of
+// one family stand together. Common practice, no source.
+var asked = []struct {
+	skill string
+	plays Plays
+	head  string
+	bars  string // the last line for the left hand where there are two
+	want  []int
+}{
+	{"long-notes", Keyboard, "", "C D E F|G2 E2|C4", []int{2, 3}},
+	{"rests", Keyboard, "", "C D E F|G z E z|C4|z4|C4", []int{2, 4}},
+	{"halves", Keyboard, "", "C D E F|G/A/ G E2", []int{2}},
+	{"thirds", Keyboard, "", "C D E F|(3G/A/G/ E C2", []int{2}},
+	{"quarters-of-beat", Keyboard, "", "C D E F|G/4A/4G/4F/4 E C2", []int{2}},
+	{"dotted", Keyboard, "", "C D E F|G3/2 F/ E2", []int{2}},
+	{"dotted", Keyboard, "M:6/8\nL:1/8\n", "C3 D3|E2 F G3|A3/2B/A G3", []int{3}},
+	{"syncopation", Keyboard, "", "C D E F|C/ D E F G/", []int{2}},
+	{"syncopation", Keyboard, "", "C D E F|C D2 E", []int{2}},
+	{"three-time", Keyboard, "M:3/4\n", "C D E|F3", []int{1}},
+	{"six-eight", Keyboard, "M:6/8\nL:1/8\n", "C3 D3|E3 F3", []int{1}},
+	{"pickup", Keyboard, "", "G|C D E F|G3", []int{1}},
+	{"ties", Keyboard, "", "C D E F-|F4", []int{1}},
+	{"changing-meter", Keyboard, "", "C D E F|[M:3/4] G A G|C3", []int{2}},
+	{"two-against-three", Keyboard, "", "(3C/D/E/ F G2\nC,/D,/ E, F,2", []int{1}},
+	{"three-against-four", Keyboard, "", "(3C/D/E/ F G2\nC,/4D,/4E,/4D,/4 E, F,2", []int{1}},
+	{"steps", Keyboard, "", "C E G E|C D E C", []int{2}},
+	{"skips", Keyboard, "", "C D E F|G E C2", []int{2}},
+	{"fourths-fifths", Keyboard, "", "C D E F|G C F2", []int{2}},
+	{"wide-leaps", Keyboard, "", "C D E F|G E c2", []int{2}},
+	{"accidentals", Keyboard, "K:G\n", "G A B c|d =f d2", []int{2}},
+	{"key-signature", Keyboard, "K:G\n", "G A B c|d f d2", []int{2}},
+	{"second-clef", Bowed, "K:C bass\n", "C, D, E, F,|[K:C clef=tenor] G, A, B, C", []int{2}},
+	{"loud-soft", Keyboard, "", "!p!C D E F|!f!G4", []int{1, 2}},
+	{"six-levels", Keyboard, "", "!pp!C !p!D !mf!E F|!f!G4", []int{1, 2}},
+	{"swell", Keyboard, "", "C D E F|!<(!G A B !<)!c", []int{2}},
+	{"accents", Keyboard, "", "C D E F|!>!G4", []int{2}},
+	{"phrase-breath", Keyboard, "", "C D E !breath!F|G4", []int{1}},
+	{"tempo-change", Keyboard, "", "C D E F|\"^rit.\"G4", []int{2}},
+
+	{"two-staves", Keyboard, "", "C D E F|G4\nC,4|z4", []int{1}},
+	{"hands-in-turn", Keyboard, "", "C D E F|z4\nz4|C, D, E, F,", []int{1, 2}},
+	{"held-left-hand", Keyboard, "", "C D E F|G2 E2\nC,4|z4", []int{1}},
+	{"hands-together", Keyboard, "", "C D E F|G4\nC,2 D,2|C,4", []int{1}},
+	{"parallel-hands", Keyboard, "", "C D E F|G4\nC, D, E, F,|G,4", []int{1}},
+	{"mirrored-hands", Keyboard, "", "C D E F|G4\nG, F, E, D,|C,4", []int{1}},
+	{"g-position", Keyboard, "", "C D E F|G A B c|d4", []int{2}},
+	{"f-position", Keyboard, "", "F G A _B|c4", []int{1}},
+	{"any-position", Keyboard, "", "D E F G|A4", []int{1}},
+	{"position-move", Keyboard, "", "C D E z|z c d e", []int{2}},
+	{"thumb-under", Keyboard, "", "C D E F|G A B c", []int{1}},
+	{"finger-over", Keyboard, "", "c B A G|F E D C", []int{2}},
+	{"extend", Keyboard, "", "C D E F|[CA]4", []int{2}},
+	{"octaves", Keyboard, "", "C D E F|[Cc]4", []int{2}},
+	{"chord-block", Keyboard, "", "C D E F|[CEG]4", []int{2}},
+	{"bass-chord", Keyboard, "", "C4|D4\nC, [E,G,] C, [E,G,]|z4", []int{1}},
+	{"chord-broken", Keyboard, "", "C D E F|C E G E", []int{2}},
+	{"rocking-bass", Keyboard, "", "C4|D4\nC, E, G, E,|G,4", []int{1}},
+	{"arpeggio", Keyboard, "", "C D E F|C E G c", []int{2}},
+	{"touch-joined", Keyboard, "", "C D E F|(G F E) D", []int{2}},
+	{"slur-two", Keyboard, "", "C D E F|(G F) E D", []int{2}},
+	{"slur-long", Keyboard, "", "(C D E F|G F E D)|C4", []int{1}},
+	{"touch-detached", Keyboard, "", "C D E F|.G .F E D", []int{2}},
+	{"two-touches", Keyboard, "", "(C D E F)|G4\n.C, .D, .E, .F,|G,4", []int{1}},
+	{"repeated-notes", Keyboard, "", "C D E F|G/G/G/G/ E2", []int{2}},
+	{"voice-in-hand", Keyboard, "%%score {(1 3) 2}\nV:1\nV:3\nV:2 clef=bass\nK:C\n", "[V:1] C D E F|G4|\n[V:3] z4|E2 F2|\n[V:2] C,4|C,4|", []int{2}},
+	{"trill", Keyboard, "", "C D E F|!trill!G4", []int{2}},
+	{"pedal-joined", Keyboard, "", "C D E F|\"^ped.\"G4", []int{2}},
+
+	{"open-strings", Bowed, "K:C bass\n", "G,, E, E, E,|D, A, D, A,", []int{1, 2}},
+	{"first-finger", Bowed, "K:C bass\n", "D, D, D, D,|E,4", []int{2}},
+	{"second-finger", Bowed, "K:C bass\n", "D, E, D, E,|F,4", []int{2}},
+	{"stepping-fingers", Bowed, "K:C bass\n", "D, E, F, G,|D, A, D, A,", []int{1}},
+	{"string-levels", Bowed, "K:C bass\n", "E, F, E, F,|D, A, D, A,", []int{2}},
+	{"quick-crossings", Bowed, "K:C bass\n", "D, A, D, A,|D,/A,/D,/A,/ D,2", []int{2}},
+	{"slur-two-notes", Bowed, "K:C bass\n", "D, E, F, G,|(D, E,) F,2", []int{2}},
+	{"slur-three", Bowed, "K:C bass\n", "D, E, F, G,|(D, E, F,) G,", []int{2}},
+	{"slur-crossing", Bowed, "K:C bass\n", "D, E, F, G,|(G, A,) D,2", []int{2}},
+	{"slow-bows", Bowed, "K:C bass\n", "D, E, F, G,|D,4", []int{2}},
+	{"bow-short", Bowed, "K:C bass\n", "D, E, F, G,|.D, .E, F,2", []int{2}},
+	{"pluck-hand", Bowed, "K:C bass\n", "D, E, F, G,|\"^pizz.\"D,4", []int{2}},
+	{"reach-back", Bowed, "K:C bass\n", "D, E, F, G,|D, _E, D, G,", []int{2}},
+	{"reach-forward", Bowed, "K:C bass\n", "D, E, F, G,|A, ^G, A,2", []int{2}},
+	{"shift-up", Bowed, "K:C bass\n", "B, C D C|A, E F G", []int{2}},
+	{"double-open", Bowed, "K:C bass\n", "D, E, F, G,|[G,,D,]4", []int{2}},
+	{"double-notes", Bowed, "K:C bass\n", "D, E, F, G,|[G,,E,]4", []int{2}},
+	{"ledger-lines", Bowed, "K:C bass\n", "D, E, F, G,|E4", []int{2}},
+
+	{"tablature", Plucked, "", "", nil}, // see TestTablature
+	{"first-position", Plucked, "", "G B e B|F4", []int{2}},
+	{"thumb-bass", Plucked, "", "G B e B|E,4", []int{2}},
+	{"alternating", Plucked, "", "E, B, G e|G A G A", []int{2}},
+	{"pima", Plucked, "", "e d e d|E G B e", []int{2}},
+	{"pami", Plucked, "", "e d e d|E e B G", []int{2}},
+	{"six-pattern", Plucked, "M:6/8\nL:1/8\n", "e3 e3|E G B e B G", []int{2}},
+	{"alternating-bass", Plucked, "", "G B e B|E, B A, B", []int{2}},
+	{"pinch", Plucked, "", "G B e B|[E,e]4", []int{2}},
+	{"tune-and-bass", Plucked, "", "G B e B|[A,c]4", []int{2}},
+	{"strum", Plucked, "", "G B e B|[E,B,EGBe]4", []int{2}},
+	{"chord-two-finger", Plucked, "", "G B e B|[E,B,EGBe]4", []int{2}},
+	{"chord-three-finger", Plucked, "", "G B e B|[CEGce]4", []int{2}},
+	{"chord-change", Plucked, "", "[CEGce]4|[E,B,EGBe]4", []int{2}},
+	{"small-barre", Plucked, "", "G B e B|[cf]4", []int{2}},
+	{"shift-neck", Plucked, "", "e f g2|c' b a2", []int{2}},
+	{"hammer", Plucked, "", "e f g2|(e f) g2", []int{2}},
+	{"pull", Plucked, "", "e f g2|(g e) g2", []int{2}},
+	{"ledger-lines", Plucked, "", "e f g2|a4", []int{2}},
+}
+
+func TestWhatAPageAsksFor(t *testing.T) {
+	graph := skill.Catalogue()
+	tried := map[string]bool{}
+	for _, c := range asked {
+		tried[string(c.plays)+c.skill] = true
+		if c.want == nil {
+			continue
+		}
+		page := written(t, c.plays, c.head, c.bars)
+		var got []int
+		for _, d := range page.Demands() {
+			if d.Skill == c.skill {
+				got = d.Bars
+				assert.Equal(t, d.Bar, d.Bars[0], "%s: where it is first asked", c.skill)
+				assert.NotEmpty(t, d.Why, c.skill)
+			}
+			assert.NotEqual(t, d.Skill, graph.Name(d.Skill), "it is in the graph")
+		}
+		assert.Equal(t, c.want, got, "%s in %q on %s", c.skill, c.bars, c.plays)
+	}
+	for plays, own := range map[Plays][]sign{Keyboard: keyboardSigns, Bowed: bowedSigns, Plucked: pluckedSigns} {
+		for _, s := range own {
+			assert.True(t, tried[string(plays)+s.skill], "the sign of %s on %s has a case", s.skill, plays)
+		}
+	}
+	for _, s := range sharedSigns {
+		assert.True(t, tried[string(Keyboard)+s.skill] || tried[string(Bowed)+s.skill], "the sign of %s has a case", s.skill)
+	}
+}
+
+// Facts of the trade: common practice, no source.
+func TestTheory(t *testing.T) {
+	for _, c := range []struct {
+		name, head, bars, key string
+		half, tonic, dominant []int
+		whole                 int
+		sure                  bool
+	}{
+		{"C major: home, away, home", "", "C E G E|B, D G F|C4", "C major", []int{}, []int{1}, []int{2}, 1, true},
+		{"half steps between 3 and 4, 7 and 8", "", "C D E F|G A B c", "C major", []int{1, 2}, []int{}, []int{}, 5, true},
+		{"A minor as the file says", "K:Am\n", "A c e c|^G B e d|A4", "A minor", []int{}, []int{1}, []int{2}, 1, true},
+		{"D major", "K:D\n", "D F A F|C E A G|D4", "D major", []int{}, []int{1}, []int{2}, 1, true},
+	} {
+		got := written(t, Keyboard, c.head, c.bars).Theory()
+		assert.Equal(t, c.key, got.Key, c.name)
+		assert.Equal(t, c.tonic, got.Tonic, c.name)
+		assert.Equal(t, c.dominant, got.Dominant, c.name)
+		assert.Equal(t, c.sure, got.Sure, c.name)
+		assert.Equal(t, c.half, got.Half, c.name)
+	}
+	page := written(t, Keyboard, "K:Am\n", "A c e c|e2 B2|A4")
+	page.Score.Parts[0].Bars[0].Key = &pitch.Key{}
+	untold := page.Theory()
+	assert.Equal(t, "A minor", untold.Key, "told from where it ends")
+	assert.False(t, untold.Sure)
+}
+
+func TestRhythmsAndTheirWords(t *testing.T) {
+	say := func(head, bars string) (out []string) {
+		for _, r := range written(t, Keyboard, head, bars).Rhythms(OwnWords) {
+			out = append(out, fmt.Sprintf("%s ×%d: %s", r.Rhythm, r.Times, r.Say))
+		}
+		return
+	}
+	assert.Equal(t, []string{"1/2 1/2 ×2: har-bour", "1 ×2: tide", "2 ×1: swe—ll"}, say("", "C/D/ E F/G/ E|C2 z2")[:3])
+	assert.Equal(t, []string{"3/2 1/2 ×2: light—house"}, say("", "C3/2 D/ E3/2 F/"))
+	assert.Equal(t, []string{"1/3 1/3 1/3 ×2: ma-ri-ner", "2/3 1/3 ×1: rock—ing", "1 ×1: tide"}, say("M:6/8\nL:1/8\n", "CDE FGA|G2F E3"), "beats of three take thirds")
+	assert.Equal(t, []string{"1/2 1 1/2 ×1: a fer-ry's", "1 1 ×0: "}[0], say("", "C/ D E/ F2")[0], "held over the beat between: two beats are one rhythm")
+	assert.Contains(t, strings.Join(say("", "C/5D/5E/5F/5G/5 A C2"), " "), ": ", "a rhythm without words is still listed")
+	assert.Empty(t, Read(score.Score{}, Keyboard).Rhythms(OwnWords))
+
+	require.NoError(t, OwnWords.Check())
+	for rhythm, wrong := range map[string]string{"1/2": "it must last one, two, three or four", "1/2 x": `a length "x"`, "5": "it must last", "": "lasts 0 beats"} {
+		assert.ErrorContains(t, Words{rhythm: "la"}.Check(), wrong)
+	}
+	assert.ErrorContains(t, Words{"1": " "}.Check(), "needs words")
+}
+
+// layer returns the labels or spans of one layer, in order.
+func layer(p Page, name string) (out []string) {
+	for _, l := range p.Layers(Ask{Size: 4, Known: Landmarks, Words: OwnWords}) {
+		if l.Name != name {
+			continue
+		}
+		for _, label := range l.Labels {
+			out = append(out, label.Text)
+		}
+		for _, s := range l.Spans {
+			out = append(out, "["+s.Text+"]")
+		}
+	}
+	return out
+}
+
+func TestLayers(t *testing.T) {
+	piano := written(t, Keyboard, "", "C D E C|C D E C|^F/F/ G2 z")
+	for name, want := range map[string]string{
+		"direction": "● ↑ ↑ ↓ = ↑ ↑ ↓ ↑ = ↑",
+		"intervals": "2 2 3 1 2 2 3 4 1 2",
+		"landmarks": "C C+1 C+2 C C C+1 C+2 C G-1 G-1 G",
+		"names":     "C D E C C D E C F♯ F♯ G",
+		"fingers":   "1 2 3 1 1 2 3 1 4 4 5",
+		"positions": "C [C]",
+		"patterns":  "[A] [A=] [B]",
+		"rhythm":    "tide tide tide tide tide tide tide tide har-bour swe—ll",
+	} {
+		assert.ElementsMatch(t, strings.Fields(want), layer(piano, name), name)
+	}
+	assert.Empty(t, layer(piano, "tablature"), "keys have none")
+	guitar := written(t, Plucked, "", "C G c e")
+	assert.Equal(t, []string{"5·3", "3·0", "2·1", "1·0"}, layer(guitar, "tablature"))
+	assert.Equal(t, []string{"p", "i", "m", "a"}, layer(guitar, "fingers"), "of the plucking hand")
+	assert.Equal(t, []string{"1", "2"}, strings.Split(strings.Trim(strings.ReplaceAll(strings.Join(layer(piano, "chunks"), ""), "[]", ""), "[]"), "][")[:2], "chunks have numbers, their joins none")
+}
+
+// Layers written into the score go out with it, so that a notation program shows
+// them.
+func TestAnnotatedCopy(t *testing.T) {
+	page := written(t, Keyboard, "", "C D E C|C D E C")
+	file, err := notation.Write(notation.MusicXML, page.Annotated([]string{"names", "fingers", "patterns"}, Ask{Size: 4, Known: Landmarks}))
+	require.NoError(t, err)
+	again, err := notation.Read("x.musicxml", file)
+	require.NoError(t, err)
+	bars := again.Parts[0].Bars
+	assert.Equal(t, "D", bars[0].Notes[1].Lyric)
+	assert.Equal(t, []string{"2"}, bars[0].Notes[1].Fingers)
+	require.Len(t, bars[1].Marks, 1)
+	assert.Equal(t, "A=", bars[1].Marks[0].Text)
+	assert.Empty(t, page.Score.Parts[0].Bars[0].Notes[1].Lyric, "the page itself stays as it was")
+	guitar := written(t, Plucked, "", "C G c e").Annotated([]string{"tablature"}, Ask{Size: 4})
+	assert.Equal(t, 3, guitar.Parts[0].Bars[0].Notes[0].Fret)
+}
+
+func TestNewForAReader(t *testing.T) {
+	page := written(t, Keyboard, "", "C D E F|G A c2")
+	known := func(id string) bool { return id != "skips" && id != "thumb-under" }
+	met := map[pitch.Pitch]bool{}
+	for _, n := range notes("C4", "D4", "E4", "F4", "G4") {
+		met[n] = true
+	}
+	var says []string
+	for _, r := range page.New(page.Demands(), known, met, func(id string) string { return id }) {
+		says = append(says, r.Code+" "+r.Args["skill"]+r.Args["notes"]+" "+r.Args["bar"]+r.Args["bars"])
+	}
+	assert.Equal(t, []string{"new-skill thumb-under 1", "new-notes A4,C5 2,2", "new-skill skips 2"}, says, "by where they stand")
+}

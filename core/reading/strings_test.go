@@ -1,0 +1,180 @@
+package reading
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/notation"
+	"patientladder/core/score"
+)
+
+// on reads bars for an instrument of strings.
+func on(t *testing.T, plays Plays, key, bars string) Page {
+	s, err := notation.Read("t.abc", []byte("X:1\nT:T\nM:4/4\nL:1/4\nK:"+key+"\n"+bars+"\n"))
+	require.NoError(t, err)
+	return Read(s, plays)
+}
+
+// stopsOf writes each moment as string.finger, chords joined by +.
+func stopsOf(st Staff) (out []string) {
+	for _, chord := range st.Stops {
+		var all []string
+		for _, s := range chord {
+			all = append(all, fmt.Sprintf("%d.%s", s.String, s.Finger))
+		}
+		out = append(out, strings.Join(all, "+"))
+	}
+	return
+}
+
+// Where notes lie on a cello in first and other positions, as string and finger:
+// common practice, no source.
+func TestCelloFingers(t *testing.T) {
+	for _, c := range []struct {
+		name, key, bars, want, places, opened string
+	}{
+		{"open strings from the top", "C bass", "A, D, G,, C,,", "1.0 2.0 3.0 4.0", "first position", ""},
+		{"D major: the third and fourth fingers are a half step apart", "D bass", "D, E, F, G,|A, B, C D", "2.0 2.1 2.3 2.4 1.0 1.1 1.3 1.4", "first position", ""},
+		{"F natural takes the second finger", "C bass", "D, E, F, G,", "2.0 2.1 2.2 2.4", "first position", ""},
+		{"E flat: the first finger reaches back", "C bass", "D, _E, F, G,", "2.0 2.1 2.2 2.4", "first position", "back"},
+		{"G sharp: the hand opens forward", "C bass", "E, ^F, ^G, A,", "2.1 2.2 2.4 1.0", "first position", "forward"},
+		{"E on the A string lies above first position", "C bass", "A, D E D", "1.0 1.2 1.4 1.2", "second position", ""},
+		{"two open strings at once", "C bass", "[G,,D,]4", "3.0+2.0", "first position", ""},
+		{"a written finger is honoured", "C bass", "!4!A,4", "2.4", "second position", ""},
+	} {
+		st := on(t, Bowed, c.key, c.bars).Staves[0]
+		var places, opened []string
+		for _, p := range st.Positions {
+			places, opened = append(places, p.Place), append(opened, p.Opened...)
+		}
+		assert.Equal(t, c.want, strings.Join(stopsOf(st), " "), c.name)
+		assert.Equal(t, c.places, strings.Join(places, ","), c.name)
+		assert.Equal(t, c.opened, strings.Join(opened, ","), c.name)
+	}
+}
+
+// Frets and plucking fingers of a guitar: common practice, no source.
+func TestGuitarStopsAndRolls(t *testing.T) {
+	for _, c := range []struct{ name, bars, stops, plucks, places string }{
+		{"open strings, lowest first", "E, A, D G|B e z2", "6.0 5.0 4.0 3.0 2.0 1.0", "p p p i m a", "first position"},
+		{"C major in first position", "C D E F|G A B c", "5.3 4.0 4.2 4.3 3.0 3.2 2.0 2.1", "p p p p i m i m", "first position"},
+		{"a roll over a held chord", "C G c e", "5.3 3.0 2.1 1.0", "p i m a", "first position"},
+		{"the fourth finger stretched to the fifth fret", "e f a g", "1.0 1.1 1.5 1.3", "i m i m", "first position"},
+	} {
+		st := on(t, Plucked, "C", c.bars).Staves[0]
+		var frets, plucks, places []string
+		for _, chord := range st.Stops {
+			frets, plucks = append(frets, fmt.Sprintf("%d.%d", chord[0].String, chord[0].Fret)), append(plucks, chord[0].Pluck)
+		}
+		for _, p := range st.Positions {
+			places = append(places, p.Place)
+		}
+		assert.Equal(t, c.stops, strings.Join(frets, " "), c.name)
+		assert.Equal(t, c.plucks, strings.Join(plucks, " "), c.name)
+		assert.Equal(t, c.places, strings.Join(places, ","), c.name)
+	}
+}
+
+func TestWrittenFretsAreKept(t *testing.T) {
+	page := on(t, Plucked, "C", "E e C, E")
+	n := &page.Score.Parts[0].Bars[0].Notes[1]
+	n.String, n.Fret = 2, 5
+	stops := Read(page.Score, Plucked).Staves[0].Stops
+	assert.Equal(t, []int{2, 5}, []int{stops[1][0].String, stops[1][0].Fret}, "as written, though the first string is open")
+	assert.Zero(t, stops[2][0], "a note below the lowest string")
+}
+
+// The fewest changes of position, and notes stopped away from first position that
+// it holds, by trying every hold of every note.
+func TestPositionsOnStringsAreTheFewest(t *testing.T) {
+	rng := rand.New(rand.NewPCG(4, 12))
+	names := strings.Fields("C, D, E, F, G, A, B, C D E F G A B c d e f g a")
+	for range 300 {
+		var bars []string
+		for range 1 + rng.IntN(5) {
+			bars = append(bars, names[rng.IntN(len(names))])
+		}
+		for plays, s := range map[Plays]Strings{Bowed: CelloStrings, Plucked: GuitarWritten} {
+			st := on(t, plays, "C", strings.Join(bars, " ")).Staves[0]
+			var ways [][]hold
+			away := make([]int, len(st.Line)) // 1 where first position holds it
+			for i, c := range st.Line {
+				ways = append(ways, s.holds(c, s.highest(st.Line)))
+				if slices.ContainsFunc(ways[i], func(h hold) bool { return h.hand.at == s.Home }) {
+					away[i] = 1
+				}
+			}
+			best := 100
+			var try func(i, at, sum int)
+			try = func(i, at, sum int) {
+				if i == len(st.Line) {
+					best = min(best, sum)
+					return
+				}
+				for _, h := range ways[i] {
+					more := sum
+					if h.hand.at != s.Home && h.stops[0].Fret > 0 {
+						more += away[i]
+					}
+					if i > 0 && h.hand.at != at {
+						more++
+					}
+					if more < best {
+						try(i+1, h.hand.at, more)
+					}
+				}
+			}
+			try(0, 0, 0)
+			got, i := len(st.Positions)-1, 0
+			for _, p := range st.Positions {
+				for range p.Fingers {
+					if p.Place != "first position" && st.Stops[i][0].Fret > 0 {
+						got += away[i]
+					}
+					i++
+				}
+			}
+			require.Equal(t, best, got, "%s: %v: %v", plays, bars, st.Stops)
+		}
+	}
+}
+
+func TestTablature(t *testing.T) {
+	page := on(t, Plucked, "C", "C2- C E|(G c) [CGc]2")
+	under, ok := page.Tablature(false)
+	require.True(t, ok)
+	assert.Equal(t, 2, under.Parts[0].Staves)
+	instead, ok := page.Tablature(true)
+	require.True(t, ok)
+	assert.Equal(t, 1, instead.Parts[0].Staves)
+	var frets []string
+	for _, b := range instead.Parts[0].Bars {
+		for _, n := range b.Notes {
+			frets = append(frets, fmt.Sprintf("%d.%d", n.String, n.Fret))
+		}
+	}
+	assert.Equal(t, []string{"5.3", "5.3", "4.2", "3.0", "2.1", "5.3", "3.0", "2.1"}, frets)
+	// kept through MusicXML
+	file, err := notation.Write(notation.MusicXML, instead)
+	require.NoError(t, err)
+	again, err := notation.Read("x.musicxml", file)
+	require.NoError(t, err)
+	assert.Equal(t, "TAB", again.Parts[0].Bars[0].Clefs[0].Sign)
+	assert.Equal(t, Plucked, Guess(again))
+	for bi, b := range again.Parts[0].Bars {
+		for i, n := range b.Notes {
+			want := instead.Parts[0].Bars[bi].Notes[i]
+			assert.Equal(t, []int{want.String, want.Fret}, []int{n.String, n.Fret})
+		}
+	}
+	_, ok = on(t, Keyboard, "C", "C4").Tablature(true)
+	assert.False(t, ok, "keys have no frets")
+	_, ok = Read(score.Score{Parts: []score.Part{{Staves: 2}}}, Plucked).Tablature(true)
+	assert.False(t, ok, "a part of two staves has its own")
+}
