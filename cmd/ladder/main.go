@@ -8,6 +8,7 @@ import (
 	"io"
 	"os"
 	"os/signal"
+	"runtime/debug"
 	"strings"
 	"syscall"
 
@@ -33,6 +34,9 @@ LADDER_DSN is a database address such as
   user:password@tcp(127.0.0.1:3306)/ladder`
 
 func main() {
+	if os.Getenv("GOGC") == "" {
+		debug.SetGCPercent(400) // a request's garbage is small beside the memory, and waiting is not
+	}
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	if err := run(ctx, os.Args[1:], os.Stdout); err != nil {

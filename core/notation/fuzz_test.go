@@ -12,6 +12,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/reading"
+	"patientladder/core/reason"
 	"patientladder/core/score"
 )
 
@@ -58,6 +60,13 @@ func through(t testing.TB, data []byte) {
 	}
 	if _, err := frugal(t, "drawing", func() ([]byte, error) { return Engraved("", data) }); err != nil {
 		t.Fatalf("read, but not drawn: %v", err)
+	}
+	for _, plays := range []reading.Plays{reading.Keyboard, reading.Bowed, reading.Plucked} {
+		_, _ = frugal(t, "reading off it", func() ([]reason.Reason, error) {
+			page := reading.Read(s, plays)
+			page.Layers(reading.Ask{Size: 4, Known: reading.Landmarks, Words: reading.OwnWords})
+			return page.Minute(page.Demands()), nil
+		})
 	}
 	for _, f := range []Format{ABC, MIDI, MusicXML} {
 		file, err := frugal(t, "writing", func() ([]byte, error) { return Write(f, s) })

@@ -20,7 +20,11 @@ type Pitch struct {
 
 const letters = "CDEFGAB"
 
-var semitones = map[byte]int{'C': 0, 'D': 2, 'E': 4, 'F': 5, 'G': 7, 'A': 9, 'B': 11}
+// By letter: semitones above C, and steps above C.
+var (
+	semitones = [256]int{'C': 0, 'D': 2, 'E': 4, 'F': 5, 'G': 7, 'A': 9, 'B': 11}
+	steps     = [256]int{'C': 0, 'D': 1, 'E': 2, 'F': 3, 'G': 4, 'A': 5, 'B': 6}
+)
 
 // New returns the pitch with the given letter (A to G), alteration (-2 to 2)
 // and octave (-1 to 10).
@@ -90,7 +94,7 @@ func (p Pitch) MIDI() int { return 12*(int(p.octave)+1) + semitones[p.step] + in
 
 // Line returns the place on an endless staff, in steps above C0, whatever the
 // alteration: C4 is 28, D4 is 29.
-func (p Pitch) Line() int { return 7*int(p.octave) + strings.IndexByte(letters, p.step) }
+func (p Pitch) Line() int { return 7*int(p.octave) + steps[p.step] }
 
 // A Key is a key signature: sharps counted up, flats down, and the mode's name.
 type Key struct {

@@ -62,14 +62,20 @@ const (
 // phrase, a figure, a position or a bar ends, near the middle, down to chunks of
 // at most size notes, never to one note alone.
 func (p Page) Chunks(size int) []Chunk {
-	out := []Chunk{}
-	for _, st := range p.Staves {
-		out = append(out, p.cut(st.Line, st.Fingers(), st.Hand, p.borders(st.Line, []Staff{st}), size))
+	trees := len(p.Staves)
+	if trees == 2 && p.Plays == Keyboard {
+		trees++
 	}
-	if len(p.Staves) == 2 && p.Plays == Keyboard {
-		line, fingers := p.together()
-		out = append(out, p.cut(line, fingers, Both, p.borders(line, p.Staves), size))
-	}
+	out := make([]Chunk, trees)
+	beside(trees, func(i int) {
+		if i == len(p.Staves) {
+			line, fingers := p.together()
+			out[i] = p.cut(line, fingers, Both, p.borders(line, p.Staves), size)
+			return
+		}
+		st := p.Staves[i]
+		out[i] = p.cut(st.Line, st.Fingers(), st.Hand, p.borders(st.Line, []Staff{st}), size)
+	})
 	return out
 }
 
@@ -82,6 +88,7 @@ func (p Page) cut(line []Chord, fingers []string, hand Hand, borders []float64, 
 func (p Page) together() (line []Chord, fingers []string) {
 	a, b := p.Staves[0], p.Staves[1]
 	fa, fb := a.Fingers(), b.Fingers()
+	line, fingers = make([]Chord, 0, len(a.Line)+len(b.Line)), make([]string, 0, len(a.Line)+len(b.Line))
 	i, j := 0, 0
 	for i < len(a.Line) || j < len(b.Line) {
 		switch {
@@ -123,7 +130,7 @@ func (p Page) borders(line []Chord, staves []Staff) []float64 {
 	}
 	out := make([]float64, len(line))
 	for i := 1; i < len(line); i++ {
-		c, before := line[i], line[i-1]
+		c, before := &line[i], &line[i-1]
 		here := moment{c.Bar, c.Beat}
 		if before.Onset.Add(before.Duration).Less(c.Onset) || ends[before.Onset] {
 			out[i] += cutPhrase
@@ -182,7 +189,7 @@ type cutter struct {
 
 // cut makes the chunk of chords from one up to another.
 func (c cutter) cut(from, to int) Chunk {
-	first, last := c.line[from], c.line[to-1]
+	first, last := &c.line[from], &c.line[to-1]
 	out := Chunk{From: Place{first.Bar, first.Beat}, To: Place{last.Bar, last.Beat}, Hand: c.hand, Notes: to - from,
 		Start: StartOf{c.fingers[from], first.Top().String()}, FromID: first.IDs[0], ToID: last.IDs[0], Parts: []Chunk{}}
 	best, at := math.Inf(-1), 0

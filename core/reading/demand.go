@@ -49,13 +49,23 @@ func signs(plays Plays) []sign {
 	return slices.Concat(sharedSigns, keyboardSigns)
 }
 
+// workers is among how many the signs are shared out.
+const workers = 2
+
 // Demands returns what the page asks for, by where it is first asked and then by
 // the order of the signs.
 func (p Page) Demands() []Demand {
 	s := see(p)
 	out := []Demand{}
-	for _, look := range signs(p.Plays) {
-		places := look.find(s)
+	all := signs(p.Plays)
+	found := make([][]Place, len(all))
+	beside(workers, func(w int) {
+		for i := w; i < len(all); i += workers {
+			found[i] = all[i].find(s)
+		}
+	})
+	for i, places := range found {
+		look := all[i]
 		if len(places) == 0 {
 			continue
 		}
@@ -81,55 +91,44 @@ func (p Page) Demands() []Demand {
 
 // A seen note is a written note with what holds where it stands.
 type seen struct {
-	score.Note
+	*score.Note
 	staff    int // index in the page's staves
 	bar      int // from 1
 	key      pitch.Key
 	beat     score.Time // the length of a beat
 	compound bool       // beats of three
 	four     bool       // four beats in the bar
+	beats    score.Time // how long, in beats
+	inBeat   score.Time // where in its beat it begins, in beats, 0 up to 1
 	clef     score.Clef
 }
 
-func (n seen) place() Place { return Place{n.bar, n.Onset} }
+func (n *seen) place() Place { return Place{n.bar, n.Onset} }
 
-// inBeat returns where in its beat the note begins, in beats, 0 up to 1.
-func (n seen) inBeat() score.Time {
-	at, err := n.Onset.Scaled(n.beatFraction())
-	if err != nil {
-		return score.Time{}
-	}
-	num, den := at.Fraction()
-	return score.Frac(num%den, den)
-}
-
-// beatFraction returns 1/beat as numerator and denominator.
-func (n seen) beatFraction() (int64, int64) {
+// reckon fills in what is counted in beats; nought where it cannot be told.
+func (n *seen) reckon() {
 	num, den := n.beat.Fraction()
-	return den, num
-}
-
-// beats returns the duration in beats; nought when it cannot be told.
-func (n seen) beats() score.Time {
-	t, err := n.Duration.Scaled(n.beatFraction())
-	if err != nil {
-		return score.Time{}
+	beats, err1 := n.Duration.Scaled(den, num)
+	at, err2 := n.Onset.Scaled(den, num)
+	if err1 == nil && err2 == nil {
+		n.beats, n.inBeat = beats, at.Fractional()
 	}
-	return t
 }
 
 // A sight is a page made ready for looking: its written notes staff by staff in
 // order, and the slurs over them.
 type sight struct {
 	Page
-	notes [][]seen   // by staff, rests included, grace notes left out
+	notes [][]*seen  // by staff, rests included, grace notes left out
+	bars  [][]inBar  // by staff, one a bar
 	slurs [][][2]int // by staff: indices of first and last note
 }
 
 func see(p Page) *sight {
 	s := &sight{Page: p}
 	for i, st := range p.Staves {
-		var list []seen
+		room := make([]seen, 0, 2*len(st.Line))
+		var list []*seen
 		var slurs [][2]int
 		var open []int
 		key, clef := pitch.Key{}, score.Clef{Sign: "G", Line: 2}
@@ -150,14 +149,21 @@ func see(p Page) *sight {
 				}
 			}
 			beat, compound := beatOf(meter)
-			for _, n := range b.Notes {
+			for ni := range b.Notes {
+				n := &b.Notes[ni]
 				if n.Staff != st.Staff || n.Grace {
 					continue
 				}
 				for range n.SlurStarts {
 					open = append(open, len(list))
 				}
-				list = append(list, seen{n, i, bi + 1, key, beat, compound, meter.Beats == 4, clef})
+				if len(room) == cap(room) { // what points into the full one stays there
+					room = make([]seen, 0, 2*cap(room))
+				}
+				room = append(room, seen{Note: n, staff: i, bar: bi + 1, key: key, beat: beat, compound: compound, four: meter.Beats == 4, clef: clef})
+				note := &room[len(room)-1]
+				note.reckon()
+				list = append(list, note)
 				for range n.SlurEnds {
 					if len(open) > 0 {
 						slurs = append(slurs, [2]int{open[len(open)-1], len(list) - 1})
@@ -166,7 +172,7 @@ func see(p Page) *sight {
 				}
 			}
 		}
-		s.notes, s.slurs = append(s.notes, list), append(s.slurs, slurs)
+		s.notes, s.slurs, s.bars = append(s.notes, list), append(s.slurs, slurs), append(s.bars, inBars(list, p.Score.Bars()))
 	}
 	return s
 }
@@ -186,8 +192,11 @@ func Beat(m score.Meter) score.Time {
 	return beat
 }
 
+// Some lengths, in beats or quarter notes.
+var half, quarter, threeQuarters, oneAndHalf = score.Frac(1, 2), score.Frac(1, 4), score.Frac(3, 4), score.Frac(3, 2)
+
 // each returns where notes are that satisfy a condition; rests are left out.
-func each(is func(seen) bool) func(*sight) []Place {
+func each(is func(*seen) bool) func(*sight) []Place {
 	return func(s *sight) []Place {
 		var out []Place
 		for _, list := range s.notes {
@@ -202,13 +211,14 @@ func each(is func(seen) bool) func(*sight) []Place {
 }
 
 // chords returns where chords of a line are that satisfy a condition.
-func chords(is func(st Staff, i int) bool) func(*sight) []Place {
+func chords(is func(st *Staff, i int) bool) func(*sight) []Place {
 	return func(s *sight) []Place {
 		var out []Place
-		for _, st := range s.Staves {
-			for i, c := range st.Line {
+		for si := range s.Staves {
+			st := &s.Staves[si]
+			for i := range st.Line {
 				if is(st, i) {
-					out = append(out, Place{c.Bar, c.Beat})
+					out = append(out, Place{st.Line[i].Bar, st.Line[i].Beat})
 				}
 			}
 		}
@@ -218,7 +228,7 @@ func chords(is func(st Staff, i int) bool) func(*sight) []Place {
 
 // leap finds intervals of some widths between neighbours of a line.
 func leap(from, to int) func(*sight) []Place {
-	return chords(func(st Staff, i int) bool {
+	return chords(func(st *Staff, i int) bool {
 		return i > 0 && st.Intervals[i-1].Number >= from && st.Intervals[i-1].Number <= to
 	})
 }
@@ -245,10 +255,10 @@ func slurred(from, to int, also func(s *sight, staff int, slur [2]int) bool) fun
 	}
 }
 
-const any = 1 << 20 // more notes than a slur has
+const many = 1 << 20 // more notes than a slur has
 
 func articulated(names ...string) func(*sight) []Place {
-	return each(func(n seen) bool {
+	return each(func(n *seen) bool {
 		return slices.ContainsFunc(n.Articulations, func(a string) bool { return slices.Contains(names, a) })
 	})
 }
@@ -317,26 +327,26 @@ func words(list ...string) func(score.Mark) bool {
 
 // sharedSigns stand on the pages of every instrument.
 var sharedSigns = []sign{
-	{"long-notes", "a note of two beats or more", true, each(func(n seen) bool { return !n.beats().Less(score.Quarters(2)) })},
+	{"long-notes", "a note of two beats or more", true, each(func(n *seen) bool { return !n.beats.Less(score.Quarters(2)) })},
 	{"rests", "a silence to count", true, silences},
-	{"halves", "two notes to a beat", true, each(func(n seen) bool { return !n.compound && n.beats() == score.Frac(1, 2) })},
-	{"thirds", "three notes to a beat", true, each(func(n seen) bool { return n.Tuplet != nil && n.Tuplet.Actual == 3 })},
-	{"quarters-of-beat", "four notes to a beat", true, each(func(n seen) bool { return !n.compound && n.beats() == score.Frac(1, 4) })},
-	{"dotted", "a dotted rhythm", true, each(func(n seen) bool {
-		return !n.compound && (n.beats() == score.Frac(3, 2) || n.beats() == score.Frac(3, 4)) || n.compound && n.beats() == score.Frac(1, 2)
+	{"halves", "two notes to a beat", true, each(func(n *seen) bool { return !n.compound && n.beats == half })},
+	{"thirds", "three notes to a beat", true, each(func(n *seen) bool { return n.Tuplet != nil && n.Tuplet.Actual == 3 })},
+	{"quarters-of-beat", "four notes to a beat", true, each(func(n *seen) bool { return !n.compound && n.beats == quarter })},
+	{"dotted", "a dotted rhythm", true, each(func(n *seen) bool {
+		return !n.compound && (n.beats == oneAndHalf || n.beats == threeQuarters) || n.compound && n.beats == half
 	})},
-	{"syncopation", "a note that begins off the beat, or on a weak one, and sounds through the next", true, each(func(n seen) bool {
+	{"syncopation", "a note that begins off the beat, or on a weak one, and sounds through the next", true, each(func(n *seen) bool {
 		if n.compound {
 			return false
 		}
 		// in four time a half note on the second beat sounds through the middle
 		middle := n.beat.Add(n.beat)
-		return n.inBeat() == score.Frac(1, 2) && !n.beats().Less(score.Quarters(1)) || n.four && n.Onset == n.beat && n.Duration == middle
+		return n.inBeat == half && !n.beats.Less(score.Quarters(1)) || n.four && n.Onset == n.beat && n.Duration == middle
 	})},
 	{"three-time", "three beats in a bar", true, meters(func(m score.Meter) bool { return m.Beats == 3 })},
 	{"six-eight", "beats of three in the meter", true, meters(func(m score.Meter) bool { _, c := beatOf(m); return c })},
 	{"pickup", "it begins before the bar", true, pickups},
-	{"ties", "a tie", true, each(func(n seen) bool { return n.TieTo })},
+	{"ties", "a tie", true, each(func(n *seen) bool { return n.TieTo })},
 	{"changing-meter", "the meter changes", true, func(s *sight) []Place {
 		found := meters(func(score.Meter) bool { return true })(s)
 		if len(found) < 2 || found[1].Bar == 1 {
@@ -350,8 +360,8 @@ var sharedSigns = []sign{
 	{"skips", "skips", false, leap(3, 3)},
 	{"fourths-fifths", "fourths and fifths", false, leap(4, 5)},
 	{"wide-leaps", "leaps of a sixth or more", false, leap(6, 99)},
-	{"accidentals", "a sharp, flat or natural of its own", true, each(func(n seen) bool { return n.Pitch.Alter() != n.key.Alter(n.Pitch.Step()) })},
-	{"key-signature", "a note that the signature changes", false, each(func(n seen) bool {
+	{"accidentals", "a sharp, flat or natural of its own", true, each(func(n *seen) bool { return n.Pitch.Alter() != n.key.Alter(n.Pitch.Step()) })},
+	{"key-signature", "a note that the signature changes", false, each(func(n *seen) bool {
 		return n.Pitch.Alter() != 0 && n.Pitch.Alter() == n.key.Alter(n.Pitch.Step())
 	})},
 	{"second-clef", "another clef", true, func(s *sight) []Place {
@@ -378,16 +388,13 @@ var sharedSigns = []sign{
 // silences finds the rests of a hand in bars in which it also plays, and where
 // nothing sounds at all before the piece goes on.
 func silences(s *sight) []Place {
-	type moment struct {
-		Place
-		on, off score.Time
-	}
+	type moment struct{ on, off score.Time }
 	var out []Place
 	var all []moment
 	for i, st := range s.Staves {
 		plays := map[int]bool{}
 		for _, c := range st.Line {
-			all = append(all, moment{Place{c.Bar, c.Beat}, c.Onset, c.Onset.Add(c.Duration)})
+			all = append(all, moment{c.Onset, c.Onset.Add(c.Duration)})
 			plays[c.Bar] = true
 		}
 		for _, n := range s.notes[i] {
@@ -396,7 +403,10 @@ func silences(s *sight) []Place {
 			}
 		}
 	}
-	slices.SortStableFunc(all, func(a, b moment) int { return a.on.Cmp(b.on) })
+	order := func(a, b moment) int { return a.on.Cmp(b.on) }
+	if !slices.IsSortedFunc(all, order) {
+		slices.SortStableFunc(all, order)
+	}
 	end := score.Time{}
 	for i, m := range all {
 		if i > 0 && end.Less(m.on) {
@@ -437,7 +447,7 @@ func against(parts int64) func(*sight) []Place {
 		}
 		var out []Place
 		for bar := 1; bar <= s.Score.Bars(); bar++ {
-			a, b := s.inBar(0, bar), s.inBar(1, bar)
+			a, b := &s.bars[0][bar-1], &s.bars[1][bar-1]
 			if len(a.onsets) == 0 || len(b.onsets) == 0 {
 				continue
 			}
@@ -457,12 +467,21 @@ func against(parts int64) func(*sight) []Place {
 
 // crossed3 reports whether one staff divides a stretch in three and the other in
 // n, neither striking where only the other does.
-func crossed3(three, other inBar, from, length score.Time, n int64) bool {
+func crossed3(three, other *inBar, from, length score.Time, n int64) bool {
 	return strikes(three, from, length, 3) && strikes(other, from, length, n) && !touches(three, from, length, n) && !touches(other, from, length, 3)
 }
 
 // strikes reports whether a staff begins a note at each nth part of a stretch.
-func strikes(b inBar, from, length score.Time, n int64) bool {
+func strikes(b *inBar, from, length score.Time, n int64) bool {
+	inside := int64(0)
+	for _, on := range b.onsets {
+		if !on.Less(from) && on.Less(from.Add(length)) {
+			inside++
+		}
+	}
+	if inside < n {
+		return false
+	}
 	for k := range n {
 		part, err := length.Scaled(k, n)
 		if err != nil || !slices.Contains(b.onsets, from.Add(part)) {
@@ -474,7 +493,7 @@ func strikes(b inBar, from, length score.Time, n int64) bool {
 
 // touches reports whether a staff begins a note at any nth part of a stretch but
 // its beginning.
-func touches(b inBar, from, length score.Time, n int64) bool {
+func touches(b *inBar, from, length score.Time, n int64) bool {
 	for k := int64(1); k < n; k++ {
 		if part, err := length.Scaled(k, n); err != nil || slices.Contains(b.onsets, from.Add(part)) {
 			return true

@@ -8,24 +8,24 @@ import (
 
 // keyboardSigns stand on the pages of keyboards.
 var keyboardSigns = []sign{
-	{"two-staves", "both staves at once", false, bars(func(a, b inBar) bool { return overlap(a, b) })},
+	{"two-staves", "both staves at once", false, bars(func(a, b *inBar) bool { return overlap(a, b) })},
 	{"hands-in-turn", "the hands take turns", false, inTurn},
-	{"held-left-hand", "one hand holds while the other moves", true, bars(func(a, b inBar) bool {
+	{"held-left-hand", "one hand holds while the other moves", true, bars(func(a, b *inBar) bool {
 		return holding(a, b) || holding(b, a)
 	})},
-	{"hands-together", "both hands move", true, bars(func(a, b inBar) bool { return moving(a) && moving(b) })},
+	{"hands-together", "both hands move", true, bars(func(a, b *inBar) bool { return moving(a) && moving(b) })},
 	{"parallel-hands", "the hands run the same way", false, alongside(func(a, b Direction) bool { return a == b && a != Same })},
 	{"mirrored-hands", "the hands run apart or together", false, alongside(func(a, b Direction) bool { return a == Up && b == Down || a == Down && b == Up })},
 	{"g-position", "five fingers from G", false, from('G')},
 	{"f-position", "five fingers from F, with B flat", false, from('F')},
 	{"any-position", "five fingers from another key", false, from('A', 'B', 'D', 'E')},
-	{"position-move", "the hand moves to another place", false, moved(func(st Staff, i int) bool { return st.Positions[i].Move == Jump })},
-	{"thumb-under", "the thumb passes under", false, moved(func(st Staff, i int) bool { return st.Positions[i].Move == Crossing && away(st, i) })},
-	{"finger-over", "a finger goes over the thumb", false, moved(func(st Staff, i int) bool { return st.Positions[i].Move == Crossing && !away(st, i) })},
-	{"extend", "the hand opens to a sixth", false, chords(func(st Staff, i int) bool { return width(st.Line[i]) == 6 })},
-	{"octaves", "an octave in one hand", true, chords(func(st Staff, i int) bool { return width(st.Line[i]) == 8 })},
-	{"chord-block", "three notes at once in a hand", true, chords(func(st Staff, i int) bool { return len(st.Line[i].Notes) >= 3 })},
-	{"bass-chord", "a bass note, then its chord", true, chords(func(st Staff, i int) bool {
+	{"position-move", "the hand moves to another place", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Jump })},
+	{"thumb-under", "the thumb passes under", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Crossing && away(st, i) })},
+	{"finger-over", "a finger goes over the thumb", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Crossing && !away(st, i) })},
+	{"extend", "the hand opens to a sixth", false, chords(func(st *Staff, i int) bool { return width(&st.Line[i]) == 6 })},
+	{"octaves", "an octave in one hand", true, chords(func(st *Staff, i int) bool { return width(&st.Line[i]) == 8 })},
+	{"chord-block", "three notes at once in a hand", true, chords(func(st *Staff, i int) bool { return len(st.Line[i].Notes) >= 3 })},
+	{"bass-chord", "a bass note, then its chord", true, chords(func(st *Staff, i int) bool {
 		if i == 0 || st.Hand != Left || len(st.Line[i-1].Notes) > 1 || len(st.Line[i].Notes) < 2 {
 			return false
 		}
@@ -34,19 +34,19 @@ var keyboardSigns = []sign{
 	{"chord-broken", "a chord, one note after another", false, broken(false)},
 	{"rocking-bass", "a broken chord under the other hand", false, broken(true)},
 	{"arpeggio", "a broken chord beyond an octave", false, chords(spread)},
-	{"touch-joined", "notes under a slur", false, slurred(2, any, nil)},
+	{"touch-joined", "notes under a slur", false, slurred(2, many, nil)},
 	{"slur-two", "two notes under a slur", false, slurred(2, 2, nil)},
-	{"slur-long", "a slur over eight notes or more", false, slurred(8, any, nil)},
+	{"slur-long", "a slur over eight notes or more", false, slurred(8, many, nil)},
 	{"touch-detached", "detached notes", false, articulated("staccato", "staccatissimo")},
-	{"two-touches", "one hand joined, the other detached", false, bars(func(a, b inBar) bool {
+	{"two-touches", "one hand joined, the other detached", false, bars(func(a, b *inBar) bool {
 		return a.slurred && b.detached || b.slurred && a.detached
 	})},
-	{"repeated-notes", "one key again and again", false, chords(func(st Staff, i int) bool {
+	{"repeated-notes", "one key again and again", false, chords(func(st *Staff, i int) bool {
 		if i < 2 {
 			return false
 		}
 		for _, c := range st.Line[i-2 : i+1] {
-			if c.Top() != st.Line[i].Top() || score.Frac(1, 2).Less(c.Duration) {
+			if c.Top() != st.Line[i].Top() || half.Less(c.Duration) {
 				return false
 			}
 		}
@@ -68,14 +68,14 @@ type inBar struct {
 }
 
 // bars finds bars in which two hands satisfy a condition.
-func bars(is func(a, b inBar) bool) func(*sight) []Place {
+func bars(is func(a, b *inBar) bool) func(*sight) []Place {
 	return func(s *sight) []Place {
 		if len(s.Staves) < 2 {
 			return nil
 		}
 		var out []Place
 		for bar := 1; bar <= s.Score.Bars(); bar++ {
-			a, b := s.inBar(0, bar), s.inBar(1, bar)
+			a, b := &s.bars[0][bar-1], &s.bars[1][bar-1]
 			if len(a.onsets) > 0 && len(b.onsets) > 0 && is(a, b) {
 				at := a.place
 				if b.place.Beat.Less(at.Beat) {
@@ -88,18 +88,14 @@ func bars(is func(a, b inBar) bool) func(*sight) []Place {
 	}
 }
 
-// inBar gathers what a staff does in a bar.
-func (s *sight) inBar(staff, bar int) inBar {
-	list := s.notes[staff]
-	from, _ := slices.BinarySearchFunc(list, bar, func(n seen, bar int) int { return n.bar - bar })
-	var out inBar
-	for _, n := range list[from:] {
-		if n.bar != bar {
-			break
-		}
+// inBars gathers what a staff does in each bar.
+func inBars(list []*seen, bars int) []inBar {
+	all := make([]inBar, bars)
+	for _, n := range list {
 		if n.Rest {
 			continue
 		}
+		out := &all[n.bar-1]
 		if len(out.onsets) == 0 {
 			out.place, out.beat = n.place(), n.beat
 		}
@@ -109,10 +105,10 @@ func (s *sight) inBar(staff, bar int) inBar {
 		out.slurred = out.slurred || n.SlurStarts > 0
 		out.detached = out.detached || slices.Contains(n.Articulations, "staccato")
 	}
-	return out
+	return all
 }
 
-func overlap(a, b inBar) bool {
+func overlap(a, b *inBar) bool {
 	for i, on := range a.onsets {
 		for j, other := range b.onsets {
 			if on.Less(b.ends[j]) && other.Less(a.ends[i]) {
@@ -125,7 +121,7 @@ func overlap(a, b inBar) bool {
 
 // holding reports whether one hand holds a note of two beats or more while the
 // other begins two notes or more.
-func holding(a, b inBar) bool {
+func holding(a, b *inBar) bool {
 	for i, on := range a.onsets {
 		if a.ends[i].Sub(on).Less(a.beat.Add(a.beat)) {
 			continue
@@ -144,7 +140,7 @@ func holding(a, b inBar) bool {
 }
 
 // moving reports whether a hand begins two notes or more.
-func moving(a inBar) bool { return len(a.onsets) >= 2 }
+func moving(a *inBar) bool { return len(a.onsets) >= 2 }
 
 // inTurn finds bars in which only one hand plays, when each does so somewhere.
 func inTurn(s *sight) []Place {
@@ -154,7 +150,7 @@ func inTurn(s *sight) []Place {
 	var out []Place
 	alone := [2]bool{}
 	for bar := 1; bar <= s.Score.Bars(); bar++ {
-		a, b := s.inBar(0, bar), s.inBar(1, bar)
+		a, b := &s.bars[0][bar-1], &s.bars[1][bar-1]
 		switch {
 		case len(a.onsets) > 0 && len(b.onsets) == 0:
 			alone[0] = true
@@ -226,10 +222,11 @@ func from(letters ...byte) func(*sight) []Place {
 }
 
 // moved finds positions that satisfy a condition.
-func moved(is func(st Staff, position int) bool) func(*sight) []Place {
+func moved(is func(st *Staff, position int) bool) func(*sight) []Place {
 	return func(s *sight) []Place {
 		var out []Place
-		for _, st := range s.Staves {
+		for si := range s.Staves {
+			st := &s.Staves[si]
 			for i, p := range st.Positions {
 				if is(st, i) {
 					out = append(out, Place{p.Bar, p.Beat})
@@ -242,7 +239,7 @@ func moved(is func(st Staff, position int) bool) func(*sight) []Place {
 
 // away reports whether a hand crosses away from its thumb: upwards for the
 // right, downwards for the left.
-func away(st Staff, position int) bool {
+func away(st *Staff, position int) bool {
 	up := st.Positions[position].line() > st.Positions[position-1].line()
 	return up == (st.Hand == Right)
 }
@@ -251,7 +248,7 @@ func away(st Staff, position int) bool {
 func (p Position) line() int { return notes(p.Low)[0].Line() }
 
 // width is the interval's number from the lowest to the highest note of a chord.
-func width(c Chord) int { return c.Top().Line() - c.Notes[0].Line() + 1 }
+func width(c *Chord) int { return c.Top().Line() - c.Notes[0].Line() + 1 }
 
 func joined(line []Chord, i int) bool {
 	return line[i-1].Onset.Add(line[i-1].Duration) == line[i].Onset
@@ -275,7 +272,7 @@ func broken(under bool) func(*sight) []Place {
 				if skips && j-i >= 3 && len(keys) == 3 {
 					other := false
 					for oi := range s.Staves {
-						other = other || oi != si && len(s.inBar(oi, st.Line[i].Bar).onsets) > 0
+						other = other || oi != si && len(s.bars[oi][st.Line[i].Bar-1].onsets) > 0
 					}
 					if !under || other && st.Hand == Left {
 						out = append(out, Place{st.Line[i].Bar, st.Line[i].Beat})
@@ -290,7 +287,7 @@ func broken(under bool) func(*sight) []Place {
 
 // spread reports whether the four notes up to one go by skips one way beyond an
 // octave.
-func spread(st Staff, i int) bool {
+func spread(st *Staff, i int) bool {
 	if i < 3 {
 		return false
 	}

@@ -27,23 +27,29 @@ type Chord struct {
 }
 
 // Top returns the highest note.
-func (c Chord) Top() pitch.Pitch { return c.Notes[len(c.Notes)-1] }
+func (c *Chord) Top() pitch.Pitch { return c.Notes[len(c.Notes)-1] }
 
 // Line gathers the notes of one staff of a part into chords, ties joined,
 // rests and grace notes left out.
 func Line(p score.Part, staff int, bars []int) []Chord {
-	var out []Chord
-	for _, n := range p.Sounding(staff, bars) {
-		if last := len(out) - 1; last >= 0 && out[last].Onset == n.Onset {
-			c := &out[last]
-			c.Notes, c.Fingers = append(c.Notes, n.Pitch), append(c.Fingers, n.Finger)
-			c.Stops, c.IDs = append(c.Stops, Stop{String: n.String, Fret: n.Fret}), append(c.IDs, n.ID)
-			if c.Duration.Less(n.Duration) {
-				c.Duration = n.Duration
-			}
-			continue
+	sounds := p.Sounding(staff, bars)
+	out := make([]Chord, 0, len(sounds))
+	// the notes of all chords stand side by side
+	pitches, fingers := make([]pitch.Pitch, len(sounds)), make([]string, len(sounds))
+	stops, ids := make([]Stop, len(sounds)), make([]string, len(sounds))
+	from := 0
+	for i := range sounds {
+		n := &sounds[i]
+		pitches[i], fingers[i], stops[i], ids[i] = n.Pitch, n.Finger, Stop{String: n.String, Fret: n.Fret}, n.ID
+		if last := len(out) - 1; last < 0 || out[last].Onset != n.Onset {
+			from = i
+			out = append(out, Chord{Bar: n.Bar, Beat: n.Beat, Onset: n.Onset})
 		}
-		out = append(out, Chord{n.Bar, n.Beat, n.Onset, n.Duration, []pitch.Pitch{n.Pitch}, []string{n.Finger}, []Stop{{String: n.String, Fret: n.Fret}}, []string{n.ID}})
+		c, to := &out[len(out)-1], i+1
+		c.Notes, c.Fingers, c.Stops, c.IDs = pitches[from:to:to], fingers[from:to:to], stops[from:to:to], ids[from:to:to]
+		if c.Duration.Less(n.Duration) {
+			c.Duration = n.Duration
+		}
 	}
 	return out
 }

@@ -1,6 +1,8 @@
 package reading
 
 import (
+	"slices"
+
 	"patientladder/core/score"
 )
 
@@ -57,59 +59,57 @@ func Guess(s score.Score) Plays {
 	return Keyboard
 }
 
-// Read reads a score for a family of instruments: O(n) in its notes.
+// Read reads a score for a family of instruments: O(n) in its notes. Its staves,
+// and the figures of the whole, are read beside each other.
 func Read(s score.Score, plays Plays) Page {
-	p := Page{Score: s, Plays: plays, Figures: Figures(s)}
+	p := Page{Score: s, Plays: plays}
 	for pi, part := range s.Parts {
 		for staff := 1; staff <= part.Staves; staff++ {
-			st := Staff{Part: pi, Staff: staff, Hand: Right, Line: Line(part, staff, s.Written())}
-			if len(st.Line) == 0 {
-				continue
-			}
+			st := Staff{Part: pi, Staff: staff, Hand: Right}
 			if staff > 1 || plays != Keyboard || part.Staves == 1 && low(part) {
 				st.Hand = Left
-			}
-			st.Top, st.Bottom = Directions(st.Line)
-			st.Intervals = Melodic(st.Line)
-			switch plays {
-			case Keyboard:
-				st.Positions = Positions(st.Line, st.Hand)
-			case Bowed:
-				st.Stops, st.Positions = CelloStrings.Stopped(st.Line)
-			case Plucked:
-				st.Stops, st.Positions = GuitarIn(part).Stopped(st.Line)
-			}
-			st.Figures = p.Figures
-			if part.Staves > 1 || len(s.Parts) > 1 {
-				st.Figures = Figures(only(s, pi, staff))
 			}
 			p.Staves = append(p.Staves, st)
 		}
 	}
+	alone := len(p.Staves) == 1
+	beside(len(p.Staves)+1, func(i int) {
+		if i == len(p.Staves) {
+			p.Figures = Figures(s)
+			return
+		}
+		st := &p.Staves[i]
+		st.read(s.Parts[st.Part], s.Written(), plays)
+		if !alone && len(st.Line) > 0 {
+			st.Figures = figures(s, scope{st.Part, st.Staff})
+		}
+	})
+	if alone {
+		p.Staves[0].Figures = p.Figures
+	}
+	p.Staves = slices.DeleteFunc(p.Staves, func(st Staff) bool { return len(st.Line) == 0 })
 	return p
+}
+
+// read reads the line of a staff.
+func (st *Staff) read(part score.Part, bars []int, plays Plays) {
+	st.Line = Line(part, st.Staff, bars)
+	st.Top, st.Bottom = Directions(st.Line)
+	st.Intervals = Melodic(st.Line)
+	switch plays {
+	case Keyboard:
+		st.Positions = Positions(st.Line, st.Hand)
+	case Bowed:
+		st.Stops, st.Positions = CelloStrings.Stopped(st.Line)
+	case Plucked:
+		st.Stops, st.Positions = GuitarIn(part).Stopped(st.Line)
+	}
 }
 
 // low reports whether a part begins in a bass clef: on a keyboard the usual hand
 // is then the left.
 func low(p score.Part) bool {
 	return len(p.Bars) > 0 && len(p.Bars[0].Clefs) > 0 && p.Bars[0].Clefs[0].Sign == "F"
-}
-
-// only returns the score with the notes of one staff.
-func only(s score.Score, part, staff int) score.Score {
-	p := s.Parts[part]
-	bars := make([]score.Bar, len(p.Bars))
-	for i, b := range p.Bars {
-		bars[i] = b
-		bars[i].Notes = nil
-		for _, n := range b.Notes {
-			if n.Staff == staff {
-				bars[i].Notes = append(bars[i].Notes, n)
-			}
-		}
-	}
-	p.Bars = bars
-	return score.Score{Parts: []score.Part{p}}
 }
 
 // Fingers returns the finger of each chord's top note, empty where the

@@ -1,7 +1,6 @@
 package reading
 
 import (
-	"encoding/binary"
 	"math"
 	"slices"
 
@@ -41,19 +40,26 @@ const (
 
 // A sound of a window: where in it, how long, which note, on which staff.
 type heard struct {
-	staff  int
-	line   int // place on the staff
-	key    int // MIDI number
 	at, to score.Time
+	staff  int32
+	line   int16 // place on the staff
+	key    int16 // MIDI number
 }
 
-// A window is a stretch of all staves.
+// A cell is a bar or half of one: its notes, and hashes of what may repeat.
+type cell struct {
+	notes                []heard // times from the start of the cell
+	length               score.Time
+	rhythm, pitch, shape mix
+}
+
+// A window is a stretch of all staves: a cell, or the cells of a few bars.
 type window struct {
-	bar    int
-	bars   int // how many it is in
+	bar    int // of its beginning, from 1
 	beat   score.Time
 	length score.Time
-	notes  []heard
+	cells  []cell
+	notes  int
 }
 
 // sizes are the lengths of stretches that may repeat, in bars; a half bar and a
@@ -66,16 +72,26 @@ var sizes = []int{4, 2, 1}
 // only refer to one. Since a stretch may refer to any before it, the costs add
 // up, and a dynamic programme over bars finds the least: O(n) in the notes.
 // Stretches without a note are left out.
-func Figures(s score.Score) []Figure {
+func Figures(s score.Score) []Figure { return figures(s, scope{}) }
+
+// A scope is what figures are looked for in: one staff of one part, or with no
+// staff everything.
+type scope struct{ part, staff int }
+
+func (sc scope) holds(part, staff int) bool { return sc.staff == 0 || sc == scope{part, staff} }
+
+func figures(s score.Score, in scope) []Figure {
 	n := s.Bars()
 	if n == 0 {
 		return nil
 	}
-	told := map[int][]reference{}
+	told, lists := map[int][]reference{}, map[int][]window{}
+	bars := barCells(s, in)
 	for _, size := range sizes {
-		told[size] = refer(stretches(s, size))
+		lists[size] = stretches(bars, size)
+		told[size] = refer(lists[size])
 	}
-	parts := halves(s)
+	parts := halves(s, in)
 	inHalf := refer(parts)
 	type step struct {
 		cost   float64
@@ -107,11 +123,11 @@ func Figures(s score.Score) []Figure {
 	w := writing{letters: make([]string, 2*n)}
 	for _, st := range steps {
 		if st.size == 0 {
-			w.add(parts[2*st.before], inHalf[2*st.before], 2*st.before, 1, 1)
-			w.add(parts[2*st.before+1], inHalf[2*st.before+1], 2*st.before+1, 1, 1)
+			w.add(&parts[2*st.before], inHalf[2*st.before], 2*st.before, 1, 1)
+			w.add(&parts[2*st.before+1], inHalf[2*st.before+1], 2*st.before+1, 1, 1)
 			continue
 		}
-		w.add(stretch(s, st.before, st.size), told[st.size][st.before], 2*st.before, 2*st.size, 2)
+		w.add(&lists[st.size][st.before], told[st.size][st.before], 2*st.before, 2*st.size, 2)
 	}
 	return w.figures
 }
@@ -133,8 +149,8 @@ type writing struct {
 
 // add writes a stretch that begins at a half bar and lasts some of them; unit is
 // how many half bars its references count in.
-func (w *writing) add(in window, r reference, at, lasts, unit int) {
-	if len(in.notes) == 0 {
+func (w *writing) add(in *window, r reference, at, lasts, unit int) {
+	if in.notes == 0 {
 		return
 	}
 	f := Figure{ID: letter(w.new), Kind: r.kind, Exact: r.exact, Bar: in.bar, Beat: in.beat, Length: in.length, cost: r.cost}
@@ -157,10 +173,11 @@ func (w *writing) add(in window, r reference, at, lasts, unit int) {
 // overlap it. Stretches are looked up by what they would share.
 func refer(list []window) []reference {
 	out := make([]reference, len(list))
-	first := map[string]int{}
-	for i, w := range list {
-		out[i] = reference{kind: First, cost: 1 + float64(len(w.notes))}
-		if len(w.notes) == 0 {
+	first := make(map[share]int, len(list))
+	for i := range list {
+		w := &list[i]
+		out[i] = reference{kind: First, cost: 1 + float64(w.notes)}
+		if w.notes == 0 {
 			out[i].cost = 0
 			continue
 		}
@@ -170,10 +187,10 @@ func refer(list []window) []reference {
 				first[shared] = i
 				continue
 			}
-			if list[at].bar+list[at].bars > w.bar && w.bars > 1 {
+			if n := len(w.cells); n > 1 && list[at].bar+n > w.bar {
 				continue
 			}
-			if kind, exact, cost := relate(list[at], w); kind != First && cost < out[i].cost {
+			if kind, exact, cost := relate(&list[at], w); kind != First && cost < out[i].cost {
 				out[i] = reference{kind, exact, cost, at}
 			}
 		}
@@ -181,34 +198,43 @@ func refer(list []window) []reference {
 	return out
 }
 
-// stretches returns the windows of some bars that begin at each bar; those that
-// would reach beyond the end are left out.
-func stretches(s score.Score, size int) []window {
-	var out []window
-	for b := 0; b+size <= s.Bars(); b++ {
-		out = append(out, stretch(s, b, size))
+// barCells makes a cell of each bar.
+func barCells(s score.Score, in scope) []cell {
+	out := make([]cell, s.Bars())
+	var room []heard // of all cells, side by side
+	for b := range out {
+		c := &out[b]
+		c.notes, c.length = room[len(room):], s.Parts[0].Bars[b].Length
+		for pi := range s.Parts {
+			bar := &s.Parts[pi].Bars[b]
+			c.add(bar, pi, in, score.Time{}, bar.Length)
+		}
+		room = c.closed()
 	}
 	return out
 }
 
-// stretch returns the window of some bars from one on, counted from 0.
-func stretch(s score.Score, from, size int) window {
-	w := window{bar: from + 1, bars: size}
-	for b := from; b < from+size; b++ {
-		for pi, p := range s.Parts {
-			w.add(p.Bars[b], pi, w.length, score.Time{}, p.Bars[b].Length)
+// stretches returns the windows of some bars that begin at each bar; those that
+// would reach beyond the end are left out.
+func stretches(bars []cell, size int) []window {
+	out := make([]window, max(len(bars)-size+1, 0))
+	for b := range out {
+		w := &out[b]
+		w.bar, w.cells = b+1, bars[b:b+size]
+		for i := range w.cells {
+			w.length = w.length.Add(w.cells[i].length)
+			w.notes += len(w.cells[i].notes)
 		}
-		w.length = w.length.Add(s.Parts[0].Bars[b].Length)
 	}
-	return w
+	return out
 }
 
 // Bars returns the figures bar by bar.
 func Bars(s score.Score) []Figure {
-	list := stretches(s, 1)
+	list := stretches(barCells(s, scope{}), 1)
 	w := writing{letters: make([]string, 2*len(list))}
 	for i, r := range refer(list) {
-		w.add(list[i], r, 2*i, 2, 2)
+		w.add(&list[i], r, 2*i, 2, 2)
 	}
 	return w.figures
 }
@@ -236,70 +262,136 @@ func ToLearn(figures []Figure) int {
 	return n
 }
 
-// shares writes what a window has in common with one that it repeats: notes and
-// rhythm, shape and rhythm, or the notes.
-func (w window) shares() [3]string {
-	rhythm, notes, shape := w.length.Append([]byte("r")), w.length.Append([]byte("n")), []byte("s")
-	for _, n := range w.notes {
-		rhythm = n.to.Append(n.at.Append(binary.AppendVarint(rhythm, int64(n.staff))))
-		notes = binary.AppendVarint(binary.AppendVarint(binary.AppendVarint(notes, int64(n.staff)), int64(n.line)), int64(n.key))
-		shape = binary.AppendVarint(shape, int64(n.line-w.notes[0].line))
-	}
-	return [3]string{string(slices.Concat(rhythm, notes)), string(slices.Concat(rhythm, shape)), string(notes)}
+// A share is what a window may have in common with one that it repeats: a kind of
+// repetition, and a hash of what must be alike for it.
+type share struct {
+	kind Kind
+	hash uint64
 }
 
-// relate says how a window repeats an earlier one.
-func relate(a, b window) (kind Kind, exact bool, cost float64) {
-	if a.length != b.length || len(a.notes) != len(b.notes) {
+// shares returns what a window would share with one that it repeats: notes and
+// rhythm, shape and rhythm, or the notes. Windows that share by chance only are
+// told apart by relate.
+func (w *window) shares() [3]share {
+	var rhythm, pitch, shape mix
+	from, begun := int16(0), false
+	for i := range w.cells {
+		c := &w.cells[i]
+		rhythm.time(c.length)
+		rhythm.add(uint64(c.rhythm))
+		pitch.add(uint64(c.pitch))
+		shape.add(uint64(c.shape))
+		if len(c.notes) > 0 {
+			if !begun {
+				from, begun = c.notes[0].line, true
+			}
+			shape.add(uint64(c.notes[0].line - from))
+		}
+	}
+	again, moved := rhythm, rhythm
+	again.add(uint64(pitch))
+	moved.add(uint64(shape))
+	return [3]share{{Again, uint64(again)}, {Moved, uint64(moved)}, {NewRhythm, uint64(pitch)}}
+}
+
+// closed reckons what a cell may share and returns what it has grown into, for the
+// next cell to go on in.
+func (c *cell) closed() []heard {
+	for i := range c.notes {
+		n := &c.notes[i]
+		c.rhythm.add(uint64(n.staff))
+		c.rhythm.time(n.at)
+		c.rhythm.time(n.to)
+		c.pitch.add(uint64(n.staff)<<32 | uint64(n.line)<<16 | uint64(n.key))
+		c.shape.add(uint64(n.line - c.notes[0].line))
+	}
+	room := c.notes
+	c.notes = room[:len(room):len(room)]
+	return room
+}
+
+// A mix is a hash in the making: each word is multiplied in, and high bits are
+// folded over low ones.
+type mix uint64
+
+func (m *mix) add(word uint64) {
+	h := (uint64(*m) ^ word) * 0x9E3779B97F4A7C15
+	*m = mix(h ^ h>>29)
+}
+
+func (m *mix) time(t score.Time) {
+	num, den := t.Fraction()
+	m.add(uint64(num))
+	m.add(uint64(den))
+}
+
+// relate says how a window repeats an earlier one of as many cells.
+func relate(a, b *window) (kind Kind, exact bool, cost float64) {
+	if a.notes != b.notes {
 		return First, false, 0
 	}
 	notes, rhythm, shape, sound := true, true, true, true
-	for i := range a.notes {
-		p, q := a.notes[i], b.notes[i]
-		if p.staff != q.staff {
+	line, key, begun := int16(0), int16(0), false // how far it is moved
+	for i := range a.cells {
+		c, d := &a.cells[i], &b.cells[i]
+		if c.length != d.length || len(c.notes) != len(d.notes) {
 			return First, false, 0
 		}
-		notes = notes && p.key == q.key && p.line == q.line
-		rhythm = rhythm && p.at == q.at && p.to == q.to
-		shape = shape && q.line-p.line == b.notes[0].line-a.notes[0].line
-		sound = sound && q.key-p.key == b.notes[0].key-a.notes[0].key
+		for j := range c.notes {
+			p, q := &c.notes[j], &d.notes[j]
+			if p.staff != q.staff {
+				return First, false, 0
+			}
+			if !begun {
+				line, key, begun = q.line-p.line, q.key-p.key, true
+			}
+			notes = notes && p.key == q.key && p.line == q.line
+			rhythm = rhythm && p.at == q.at && p.to == q.to
+			shape = shape && q.line-p.line == line
+			sound = sound && q.key-p.key == key
+		}
 	}
 	switch {
 	case notes && rhythm:
 		return Again, false, costAgain
-	case shape && rhythm && len(a.notes) > 1:
+	case shape && rhythm && a.notes > 1:
 		return Moved, sound, costMoved
-	case notes && len(a.notes) > 1:
-		return NewRhythm, false, 1 + costNewRhythm*float64(len(a.notes))
+	case notes && a.notes > 1:
+		return NewRhythm, false, 1 + costNewRhythm*float64(a.notes)
 	}
 	return First, false, 0
 }
 
 // halves cuts each bar in two where no note is held over its middle; the second
 // half of a bar that is not cut has no length.
-func halves(s score.Score) []window {
-	out := make([]window, 2*s.Bars())
+func halves(s score.Score, in scope) []window {
+	out, cells := make([]window, 2*s.Bars()), make([]cell, 2*s.Bars())
+	var room []heard
 	for b := range s.Bars() {
 		length := s.Parts[0].Bars[b].Length
 		middle, err := length.Scaled(1, 2)
-		if err != nil || crossed(s, b, middle) {
+		if err != nil || crossed(s, in, b, middle) {
 			continue
 		}
 		for i, half := range [][2]score.Time{{{}, middle}, {middle, length}} {
-			w := window{bar: b + 1, bars: 1, beat: half[0], length: middle}
-			for pi, p := range s.Parts {
-				w.add(p.Bars[b], pi, score.Time{}, half[0], half[1])
+			c := &cells[2*b+i]
+			c.notes, c.length = room[len(room):], middle
+			for pi := range s.Parts {
+				c.add(&s.Parts[pi].Bars[b], pi, in, half[0], half[1])
 			}
-			out[2*b+i] = w
+			room = c.closed()
+			out[2*b+i] = window{bar: b + 1, beat: half[0], length: middle, cells: cells[2*b+i : 2*b+i+1], notes: len(c.notes)}
 		}
 	}
 	return out
 }
 
-func crossed(s score.Score, b int, middle score.Time) bool {
-	for _, p := range s.Parts {
-		for _, n := range p.Bars[b].Notes {
-			if n.Onset.Less(middle) && middle.Less(n.Onset.Add(n.Duration)) {
+func crossed(s score.Score, in scope, b int, middle score.Time) bool {
+	for pi := range s.Parts {
+		notes := s.Parts[pi].Bars[b].Notes
+		for i := range notes {
+			n := &notes[i]
+			if in.holds(pi, n.Staff) && n.Onset.Less(middle) && middle.Less(n.Onset.Add(n.Duration)) {
 				return true
 			}
 		}
@@ -307,15 +399,18 @@ func crossed(s score.Score, b int, middle score.Time) bool {
 	return false
 }
 
-// add takes in the notes of a bar that begin from one beat up to another; the
-// bar stands at offset inside the window.
-func (w *window) add(b score.Bar, part int, offset, from, to score.Time) {
-	for _, n := range b.Notes {
-		if n.Rest || n.Grace || n.Onset.Less(from) || !n.Onset.Less(to) {
+// add takes in the notes of a bar that begin from one beat up to another.
+func (c *cell) add(b *score.Bar, part int, in scope, from, to score.Time) {
+	if cap(c.notes)-len(c.notes) < len(b.Notes) { // what stands in the full room stays there
+		c.notes = append(make([]heard, 0, max(512, 2*len(b.Notes))), c.notes...)
+	}
+	for i := range b.Notes {
+		n := &b.Notes[i]
+		if n.Rest || n.Grace || !in.holds(part, n.Staff) || n.Onset.Less(from) || !n.Onset.Less(to) {
 			continue
 		}
-		at := offset.Add(n.Onset.Sub(from))
-		w.notes = append(w.notes, heard{100*part + n.Staff, n.Pitch.Line(), n.Pitch.MIDI(), at, at.Add(n.Duration)})
+		at := n.Onset.Sub(from)
+		c.notes = append(c.notes, heard{at, at.Add(n.Duration), int32(100*part + n.Staff), int16(n.Pitch.Line()), int16(n.Pitch.MIDI())})
 	}
 }
 

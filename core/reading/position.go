@@ -62,27 +62,37 @@ func Positions(line []Chord, hand Hand) []Position {
 		from int // index in the cells of the chord before
 	}
 	cells := make([][]cell, len(line))
-	for i, c := range line {
-		for low := c.Top().Line() - reach + 1; low <= c.Notes[0].Line(); low++ {
-			if holds(c, low, hand) {
+	room := make([]cell, reach*len(line))
+	for i := range line {
+		c := &line[i]
+		cells[i] = room[reach*i : reach*i : reach*(i+1)]
+		stepped := i > 0 && abs(c.Top().Line()-line[i-1].Top().Line()) == 1 && joined(line, i)
+		bottom, top := c.Notes[0].Line(), c.Top().Line()
+		fixed, one := c.fixed(hand)
+		for low := top - reach + 1; low <= bottom; low++ {
+			if !one || low == fixed {
 				cells[i] = append(cells[i], cell{low: low, cost: math.Inf(1)})
 			}
 		}
 		if len(cells[i]) == 0 {
-			cells[i] = []cell{{low: c.Notes[0].Line(), cost: math.Inf(1)}}
+			cells[i] = append(cells[i], cell{low: bottom, cost: math.Inf(1)})
 		}
 		for j := range cells[i] {
 			at := &cells[i][j]
 			// between equals the lowest key of the position is played
-			spare := 0.001 * float64(c.Notes[0].Line()-at.low)
+			spare := 0.001 * float64(bottom-at.low)
 			if i == 0 {
 				at.cost = far + spare
 				continue
 			}
-			for k, before := range cells[i-1] {
+			for k := range cells[i-1] {
+				before := &cells[i-1][k]
 				cost := before.cost + spare
 				if before.low != at.low {
-					cost += far + float64(abs(at.low-before.low)) + awkward(line[i-1], c, before.low, at.low, hand)
+					cost += far + float64(abs(at.low-before.low))
+					if stepped {
+						cost += awkward(&line[i-1], c, before.low, at.low, hand)
+					}
 				}
 				if cost < at.cost {
 					at.cost, at.from = cost, k
@@ -104,14 +114,11 @@ func Positions(line []Chord, hand Hand) []Position {
 	return gathered(line, where, hand)
 }
 
-// awkward is what it costs to cross, while a line goes on by step, with other
+// awkward is what it costs to cross, where a line goes on by step, with other
 // fingers than the usual: away from the thumb it passes under the third or
 // fourth finger; towards it the third or fourth goes over the thumb.
-func awkward(before, c Chord, lowBefore, low int, hand Hand) float64 {
+func awkward(before, c *Chord, lowBefore, low int, hand Hand) float64 {
 	by := c.Top().Line() - before.Top().Line()
-	if abs(by) != 1 || before.Onset.Add(before.Duration) != c.Onset {
-		return 0
-	}
 	from, to := finger(before, lowBefore, hand), finger(c, low, hand)
 	if under := (by > 0) == (hand == Right); !under {
 		from, to = to, from
@@ -123,7 +130,7 @@ func awkward(before, c Chord, lowBefore, low int, hand Hand) float64 {
 }
 
 // finger returns the finger of a chord's top note in a position.
-func finger(c Chord, low int, hand Hand) int {
+func finger(c *Chord, low int, hand Hand) int {
 	f := c.Top().Line() - low + 1
 	if hand == Left {
 		f = reach + 1 - f
@@ -131,50 +138,50 @@ func finger(c Chord, low int, hand Hand) int {
 	return min(max(f, 1), reach)
 }
 
-// holds reports whether a chord can be played from a position. A written
-// finger fixes the position; when fingers contradict each other or the chord is
-// too wide, its lowest note does.
-func holds(c Chord, low int, hand Hand) bool {
-	fixed, clear := 0, true
-	found := false
+// fixed returns the only position that a chord can be played from, false where
+// every one that reaches it will do. A written finger fixes the position; when
+// fingers contradict each other or the chord is too wide, its lowest note does.
+func (c *Chord) fixed(hand Hand) (low int, one bool) {
+	if c.Top().Line()-c.Notes[0].Line() >= reach {
+		return c.Notes[0].Line(), true
+	}
 	for i, p := range c.Notes {
-		f, err := strconv.Atoi(c.Fingers[i])
-		if err != nil || f < 1 || f > reach {
+		if len(c.Fingers[i]) != 1 || c.Fingers[i] < "1" || c.Fingers[i] > "5" {
 			continue
 		}
+		f := int(c.Fingers[i][0] - '0')
 		at := p.Line() - f + 1
 		if hand == Left {
 			at = p.Line() - reach + f
 		}
-		clear = clear && (!found || at == fixed)
-		fixed, found = at, true
+		if one && at != low {
+			return c.Notes[0].Line(), true
+		}
+		low, one = at, true
 	}
-	wide := c.Top().Line()-c.Notes[0].Line() >= reach
-	switch {
-	case wide || !clear:
-		return low == c.Notes[0].Line()
-	case found && inside(c, fixed):
-		return low == fixed
-	}
-	return inside(c, low)
+	return low, one && inside(c, low)
 }
 
-func inside(c Chord, low int) bool { return c.Notes[0].Line() >= low && c.Top().Line() < low+reach }
+func inside(c *Chord, low int) bool { return c.Notes[0].Line() >= low && c.Top().Line() < low+reach }
 
 // gathered turns the position of each chord into runs.
 func gathered(line []Chord, where []int, hand Hand) []Position {
 	var out []Position
-	for i, c := range line {
+	for i := range line {
+		c := &line[i]
 		if i == 0 || where[i] != where[i-1] {
-			p := Position{Bar: c.Bar, Beat: c.Beat, Low: natural(where[i]).String(), High: natural(where[i] + reach - 1).String(), Fingers: []string{}}
+			p := Position{Bar: c.Bar, Beat: c.Beat, Low: natural(where[i]).String(), High: natural(where[i] + reach - 1).String()}
 			if i > 0 {
 				p.Move = Jump
-				before := line[i-1]
-				joined := before.Onset.Add(before.Duration) == c.Onset
-				if joined && abs(c.Top().Line()-before.Top().Line()) == 1 {
+				if joined(line, i) && abs(c.Top().Line()-line[i-1].Top().Line()) == 1 {
 					p.Move = Crossing
 				}
 			}
+			n := 1
+			for i+n < len(line) && where[i+n] == where[i] {
+				n++
+			}
+			p.Fingers = make([]string, 0, n)
 			out = append(out, p)
 		}
 		last := &out[len(out)-1]

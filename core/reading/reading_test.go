@@ -152,7 +152,7 @@ func fewest(chords []Chord, hand Hand) int {
 			return
 		}
 		for _, low := range lows {
-			if !holds(chords[i], low, hand) {
+			if fixed, one := chords[i].fixed(hand); one && low != fixed || !one && !inside(&chords[i], low) {
 				continue
 			}
 			if i > 0 && low == at {
@@ -244,21 +244,21 @@ func TestFiguresAreTheShortestTelling(t *testing.T) {
 			bars = append(bars, cells[rng.IntN(len(cells))])
 		}
 		s := tune(t, strings.Join(append(bars, "C4"), "|"))
-		parts := halves(s)
+		parts := halves(s, scope{})
 		cheapest := func(w window, before []window) float64 {
 			least := math.Inf(1)
 			for _, b := range before {
-				if kind, _, cost := relate(b, w); kind != First && len(w.notes) > 0 {
+				if kind, _, cost := relate(&b, &w); kind != First && w.notes > 0 {
 					least = min(least, cost)
 				}
 			}
 			return least
 		}
 		fresh := func(w window) float64 {
-			if len(w.notes) == 0 {
+			if w.notes == 0 {
 				return 0
 			}
-			return 1 + float64(len(w.notes))
+			return 1 + float64(w.notes)
 		}
 		var try func(bar int) float64
 		try = func(bar int) float64 {
@@ -270,10 +270,10 @@ func TestFiguresAreTheShortestTelling(t *testing.T) {
 				if bar+size > s.Bars() {
 					continue
 				}
-				w := stretch(s, bar, size)
+				w := stretches(barCells(s, scope{}), size)[bar]
 				var before []window
 				for b := 0; b+size <= bar; b++ {
-					before = append(before, stretch(s, b, size))
+					before = append(before, stretches(barCells(s, scope{}), size)[b])
 				}
 				cost := cheapest(w, before)
 				if size == 1 {

@@ -60,7 +60,7 @@ func (p Page) Rhythms(words Words) []Spoken {
 	}
 	at := map[string]int{}
 	var cell []string
-	var start seen
+	var start *seen
 	length := score.Time{}
 	flush := func() {
 		if len(cell) == 0 {
@@ -88,11 +88,11 @@ func (p Page) Rhythms(words Words) []Spoken {
 		if len(cell) == 0 {
 			start = n
 		}
-		sign := n.beats().String()
+		sign := n.beats.String()
 		if n.Rest {
 			sign = "r" + sign
 		}
-		cell, length = append(cell, sign), length.Add(n.beats())
+		cell, length = append(cell, sign), length.Add(n.beats)
 		// a cell ends where a beat does, counted from where it began
 		if _, den := length.Fraction(); den == 1 {
 			flush()
@@ -105,14 +105,14 @@ func (p Page) Rhythms(words Words) []Spoken {
 
 // melody returns the notes and rests of the first staff's first voice, one of each
 // chord.
-func melody(s *sight) []seen {
-	var out []seen
+func melody(s *sight) []*seen {
+	var out []*seen
 	voice := 0
 	for _, n := range s.notes[0] {
 		if voice == 0 {
 			voice = n.Voice
 		}
-		if n.Voice != voice || n.beats().Sign() == 0 {
+		if n.Voice != voice || n.beats.Sign() == 0 {
 			continue
 		}
 		if last := len(out) - 1; last >= 0 && out[last].bar == n.bar && out[last].Onset == n.Onset {

@@ -12,38 +12,38 @@ var bowedSigns = []sign{
 	{"open-strings", "an open string", false, stops(func(st []Stop) bool { return len(st) == 1 && st[0].Finger == "0" })},
 	{"first-finger", "the first finger", false, fingered("1")},
 	{"second-finger", "the second finger", true, fingered("2")},
-	{"stepping-fingers", "finger after finger on one string", false, chords(func(st Staff, i int) bool {
+	{"stepping-fingers", "finger after finger on one string", false, chords(func(st *Staff, i int) bool {
 		a, b, ok := pair(st, i)
 		return ok && a.String == b.String && a.Finger != b.Finger && a.Finger != "0" && b.Finger != "0"
 	})},
-	{"string-levels", "more than one string", false, chords(func(st Staff, i int) bool {
+	{"string-levels", "more than one string", false, chords(func(st *Staff, i int) bool {
 		a, b, ok := pair(st, i)
 		return ok && a.String != b.String
 	})},
-	{"quick-crossings", "quick changes from string to string", false, chords(func(st Staff, i int) bool {
+	{"quick-crossings", "quick changes from string to string", false, chords(func(st *Staff, i int) bool {
 		for j := i - 2; j <= i; j++ {
 			a, b, ok := pair(st, j)
-			if !ok || a.String == b.String || score.Frac(1, 2).Less(st.Line[j-1].Duration) {
+			if !ok || a.String == b.String || half.Less(st.Line[j-1].Duration) {
 				return false
 			}
 		}
 		return true
 	})},
 	{"slur-two-notes", "two notes in a bow", true, slurred(2, 2, nil)},
-	{"slur-three", "three notes or more in a bow", true, slurred(3, any, nil)},
-	{"slur-crossing", "a slur over two strings", true, slurred(2, any, func(s *sight, staff int, slur [2]int) bool {
+	{"slur-three", "three notes or more in a bow", true, slurred(3, many, nil)},
+	{"slur-crossing", "a slur over two strings", true, slurred(2, many, func(s *sight, staff int, slur [2]int) bool {
 		on := s.strings(staff, slur)
 		return len(on) > 1 && slices.Min(on) != slices.Max(on)
 	})},
-	{"slow-bows", "a bow of four beats or more", false, each(func(n seen) bool { return !n.Duration.Less(score.Quarters(4)) })},
+	{"slow-bows", "a bow of four beats or more", false, each(func(n *seen) bool { return !n.Duration.Less(score.Quarters(4)) })},
 	{"bow-short", "short stopped bows", false, articulated("staccato", "staccatissimo")},
 	{"pluck-hand", "plucked notes", false, marks(words("pizz", "pluck"))},
 	{"reach-back", "the first finger reached back", true, opened("back")},
 	{"reach-forward", "the hand opened forward", true, opened("forward")},
-	{"shift-up", "a shift along the string", true, moved(func(st Staff, i int) bool { return st.Positions[i].Move == Shift })},
+	{"shift-up", "a shift along the string", true, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Shift })},
 	{"double-open", "two open strings at once", false, stops(func(st []Stop) bool { return len(st) > 1 && stopped(st) == 0 })},
 	{"double-notes", "two notes at once", true, stops(func(st []Stop) bool { return len(st) > 1 && stopped(st) > 0 })},
-	{"ledger-lines", "notes far from the staff", false, each(func(n seen) bool { return n.Pitch.Line() >= 30 })},
+	{"ledger-lines", "notes far from the staff", false, each(func(n *seen) bool { return n.Pitch.Line() >= 30 })},
 }
 
 // pluckedSigns stand on the pages of plucked strings.
@@ -60,7 +60,7 @@ var pluckedSigns = []sign{
 	{"pima", "p i m a one after another", false, plucked("p", "i", "m", "a")},
 	{"pami", "p a m i one after another", false, plucked("p", "a", "m", "i")},
 	{"six-pattern", "p i m a m i one after another", false, plucked("p", "i", "m", "a", "m", "i")},
-	{"alternating-bass", "the thumb between two strings", false, chords(func(st Staff, i int) bool {
+	{"alternating-bass", "the thumb between two strings", false, chords(func(st *Staff, i int) bool {
 		a, b := thumb(st, i), 0
 		for j := i - 1; j >= max(0, i-3) && b == 0; j-- {
 			b = thumb(st, j)
@@ -72,7 +72,7 @@ var pluckedSigns = []sign{
 	{"strum", "a stroke over four strings or more", false, stops(func(st []Stop) bool { return len(st) >= 4 })},
 	{"chord-two-finger", "two notes stopped at once", false, stops(func(st []Stop) bool { return stopped(st) == 2 && len(st) > 2 })},
 	{"chord-three-finger", "three notes stopped at once", false, stops(func(st []Stop) bool { return stopped(st) >= 3 })},
-	{"chord-change", "one stopped chord after another", false, chords(func(st Staff, i int) bool {
+	{"chord-change", "one stopped chord after another", false, chords(func(st *Staff, i int) bool {
 		return i > 0 && stopped(st.Stops[i]) >= 2 && stopped(st.Stops[i-1]) >= 2 && !slices.Equal(st.Stops[i], st.Stops[i-1])
 	})},
 	{"small-barre", "two strings under one finger", false, stops(func(st []Stop) bool {
@@ -85,14 +85,14 @@ var pluckedSigns = []sign{
 		}
 		return false
 	})},
-	{"shift-neck", "the hand moves along the neck", true, moved(func(st Staff, i int) bool { return st.Positions[i].Move == Shift })},
-	{"hammer", "a slur upwards on one string", true, slurred(2, any, onOneString(Up))},
-	{"pull", "a slur downwards on one string", true, slurred(2, any, onOneString(Down))},
-	{"ledger-lines", "notes far above the staff", false, each(func(n seen) bool { return n.Pitch.Line() >= 40 })},
+	{"shift-neck", "the hand moves along the neck", true, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Shift })},
+	{"hammer", "a slur upwards on one string", true, slurred(2, many, onOneString(Up))},
+	{"pull", "a slur downwards on one string", true, slurred(2, many, onOneString(Down))},
+	{"ledger-lines", "notes far above the staff", false, each(func(n *seen) bool { return n.Pitch.Line() >= 40 })},
 }
 
 // pair returns the stops of a chord's top note and of the one before it.
-func pair(st Staff, i int) (a, b Stop, ok bool) {
+func pair(st *Staff, i int) (a, b Stop, ok bool) {
 	if i < 1 {
 		return a, b, false
 	}
@@ -102,7 +102,7 @@ func pair(st Staff, i int) (a, b Stop, ok bool) {
 
 // stops finds chords whose stops satisfy a condition.
 func stops(is func([]Stop) bool) func(*sight) []Place {
-	return chords(func(st Staff, i int) bool { return is(st.Stops[i]) })
+	return chords(func(st *Staff, i int) bool { return is(st.Stops[i]) })
 }
 
 // stopped counts the stops of a chord that are not open.
@@ -130,7 +130,7 @@ func opened(way string) func(*sight) []Place {
 // plucked finds single notes plucked by these fingers one after another.
 func plucked(fingers ...string) func(*sight) []Place {
 	want := strings.Join(fingers, "")
-	return chords(func(st Staff, i int) bool {
+	return chords(func(st *Staff, i int) bool {
 		if i+1 < len(fingers) {
 			return false
 		}
@@ -146,7 +146,7 @@ func plucked(fingers ...string) func(*sight) []Place {
 }
 
 // thumb returns the string that the thumb plays in a chord, 0 for none.
-func thumb(st Staff, i int) int {
+func thumb(st *Staff, i int) int {
 	for _, s := range st.Stops[i] {
 		if s.Pluck == "p" {
 			return s.String

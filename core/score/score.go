@@ -9,6 +9,7 @@ package score
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"patientladder/core/pitch"
@@ -192,8 +193,9 @@ func (s *Score) Finish() {
 			bar := &p.Bars[bi]
 			bar.Start = starts[bi]
 			bar.Length = starts[bi+1].Sub(starts[bi])
+			head := fmt.Sprintf("p%db%dn", pi+1, bi+1)
 			for ni := range bar.Notes {
-				bar.Notes[ni].ID = fmt.Sprintf("p%db%dn%d", pi+1, bi+1, ni+1)
+				bar.Notes[ni].ID = head + strconv.Itoa(ni+1)
 			}
 		}
 	}

@@ -34,6 +34,12 @@ func TestTimesAreExact(t *testing.T) {
 	}
 }
 
+func TestPartOfABeat(t *testing.T) {
+	assert.Equal(t, Frac(1, 2), Frac(7, 2).Fractional())
+	assert.Equal(t, Time{}, Quarters(3).Fractional())
+	assert.Equal(t, Frac(-1, 3), Frac(-4, 3).Fractional())
+}
+
 func TestTimeLaws(t *testing.T) {
 	dens := []int64{1, 2, 3, 4, 5, 6, 7, 8, 9, 12, 16, 24, 32, 48, 64, 128, 256, 480, 1024, 10080}
 	gen := rapid.Custom(func(t *rapid.T) Time {

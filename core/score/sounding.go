@@ -93,7 +93,7 @@ func last(rep []Repeat, i int) int {
 	return most
 }
 
-func finger(n Note) string {
+func finger(n *Note) string {
 	if len(n.Fingers) == 0 {
 		return ""
 	}
@@ -103,7 +103,21 @@ func finger(n Note) string {
 // Sounding returns the notes of one staff of one part in the given order of
 // bars, ties joined, by onset and then from low to high.
 func (p Part) Sounding(staff int, order []int) []Sound {
-	var out []Sound
+	count := 0
+	for _, b := range order {
+		if b <= len(p.Bars) {
+			notes := p.Bars[b-1].Notes
+			for i := range notes {
+				if notes[i].Staff == staff && !notes[i].Rest {
+					count++
+				}
+			}
+		}
+	}
+	if count == 0 {
+		return nil
+	}
+	out := make([]Sound, 0, count)
 	type key struct {
 		pitch pitch.Pitch
 		voice int
@@ -114,33 +128,39 @@ func (p Part) Sounding(staff int, order []int) []Sound {
 		if b > len(p.Bars) {
 			continue
 		}
-		bar := p.Bars[b-1]
-		for _, n := range bar.Notes {
+		bar := &p.Bars[b-1]
+		for ni := range bar.Notes {
+			n := &bar.Notes[ni]
 			if n.Staff != staff || n.Rest || n.Grace {
 				continue
 			}
 			k := key{n.Pitch, n.Voice}
 			onset := at.Add(n.Onset)
-			if i, ok := held[k]; ok && n.TieFrom && out[i].Onset.Add(out[i].Duration) == onset {
-				out[i].Duration = out[i].Duration.Add(n.Duration)
-				if !n.TieTo {
-					delete(held, k)
+			if len(held) > 0 {
+				if i, ok := held[k]; ok && n.TieFrom && out[i].Onset.Add(out[i].Duration) == onset {
+					out[i].Duration = out[i].Duration.Add(n.Duration)
+					if !n.TieTo {
+						delete(held, k)
+					}
+					continue
 				}
-				continue
+				delete(held, k)
 			}
 			out = append(out, Sound{n.Pitch, onset, n.Duration, b, n.Onset, n.Voice, finger(n), n.String, n.Fret, n.ID})
-			delete(held, k)
 			if n.TieTo {
 				held[k] = len(out) - 1
 			}
 		}
 		at = at.Add(bar.Length)
 	}
-	sort.SliceStable(out, func(i, j int) bool {
+	earlier := func(i, j int) bool {
 		if c := out[i].Onset.Cmp(out[j].Onset); c != 0 {
 			return c < 0
 		}
 		return out[i].Pitch.MIDI() < out[j].Pitch.MIDI()
-	})
+	}
+	if !sort.SliceIsSorted(out, earlier) { // a line of one voice mostly is
+		sort.SliceStable(out, earlier)
+	}
 	return out
 }

@@ -1,7 +1,7 @@
 package score
 
 import (
-	"encoding/binary"
+	"cmp"
 	"fmt"
 	"math"
 	"strconv"
@@ -88,16 +88,18 @@ func (t *Time) UnmarshalText(b []byte) (err error) {
 	return err
 }
 
-// Append adds the time to b in a form that is the same for equal times only.
-func (t Time) Append(b []byte) []byte {
-	return binary.AppendVarint(binary.AppendVarint(b, t.num), t.den)
-}
-
 // Add returns t + u.
 func (t Time) Add(u Time) Time {
 	a, b := t.den+1, u.den+1
-	if a == b {
+	switch {
+	case a == b && a == 1:
+		return Time{num: t.num + u.num}
+	case a == b:
 		return reduced(t.num+u.num, a)
+	case a == 1: // a whole number added leaves lowest terms as they are
+		return Time{t.num*b + u.num, u.den}
+	case b == 1:
+		return Time{t.num + u.num*a, t.den}
 	}
 	l := a / gcd(a, b) * b
 	return reduced(t.num*(l/a)+u.num*(l/b), l)
@@ -114,27 +116,34 @@ func (t Time) Scaled(num, den int64) (Time, error) {
 	if abs := max(num, -num); abs > 1<<16 || den > 1<<16 || den <= 0 || t.num > math.MaxInt64>>17 || t.num < -math.MaxInt64>>17 {
 		return Time{}, fmt.Errorf("%s times %d/%d is not a length", t, num, den)
 	}
+	switch num {
+	case 0:
+		return Time{}, nil
+	case den:
+		return t, nil
+	}
 	g := gcd(t.num, den)
 	h := gcd(num, t.den+1)
 	return NewTime((t.num/g)*(num/h), (den/g)*((t.den+1)/h))
 }
 
+// Fractional returns the part of t beyond whole quarter notes, of the sign of t.
+func (t Time) Fractional() Time { return Time{t.num % (t.den + 1), t.den} }
+
 // Cmp returns -1, 0 or 1 as t is before, at or after u.
 func (t Time) Cmp(u Time) int {
-	switch d := t.Sub(u); {
-	case d.num < 0:
-		return -1
-	case d.num > 0:
-		return 1
+	if t.den == u.den {
+		return cmp.Compare(t.num, u.num)
 	}
-	return 0
+	d := t.Sub(u)
+	return cmp.Compare(d.num, 0)
 }
 
 // Less reports whether t comes before u.
 func (t Time) Less(u Time) bool { return t.Cmp(u) < 0 }
 
 // Sign returns -1, 0 or 1.
-func (t Time) Sign() int { return t.Cmp(Time{}) }
+func (t Time) Sign() int { return cmp.Compare(t.num, 0) }
 
 // Float returns the nearest float, for drawing and sound only.
 func (t Time) Float() float64 { return float64(t.num) / float64(t.den+1) }
@@ -143,6 +152,9 @@ func (t Time) Float() float64 { return float64(t.num) / float64(t.den+1) }
 func (t Time) Fraction() (num, den int64) { return t.num, t.den + 1 }
 
 func reduced(num, den int64) Time {
+	if num&(den-1) == 0 && den&(den-1) == 0 { // a whole number of halves, quarters, eighths
+		return Time{num: num / den}
+	}
 	g := gcd(num, den)
 	return Time{num / g, den/g - 1}
 }

@@ -11,7 +11,6 @@ package musicxml
 
 import (
 	"bytes"
-	"encoding/xml"
 	"errors"
 	"fmt"
 	"io"
@@ -84,15 +83,11 @@ func read(data []byte) (score.Score, []byte, [][][]int64, error) {
 	if err != nil {
 		return score.Score{}, nil, nil, err
 	}
-	r := &reader{d: xml.NewDecoder(bytes.NewReader(data))}
-	r.d.CharsetReader = func(label string, in io.Reader) (io.Reader, error) {
-		switch strings.ToLower(label) {
-		case "utf-8", "utf-16", "us-ascii", "ascii":
-			return in, nil // UTF-16 is already turned into UTF-8
-		}
-		return nil, fmt.Errorf("the text encoding %q is not read; save the file as UTF-8", label)
+	r := &reader{}
+	if r.d, err = newDocument(data); err == nil {
+		err = r.document()
 	}
-	if err := r.document(); err != nil {
+	if err != nil {
 		return score.Score{}, nil, nil, r.wrap(err)
 	}
 	r.s.Finish()
@@ -128,7 +123,7 @@ func decodeText(data []byte) ([]byte, error) {
 var declared = regexp.MustCompile(`(?i)^(\s*<\?xml[^>]*encoding=["'])utf-16`)
 
 type reader struct {
-	d     *xml.Decoder
+	d     *document
 	s     score.Score
 	bar   int
 	names map[string]string // part names by id
@@ -137,122 +132,86 @@ type reader struct {
 
 // wrap gives an error the place where the reader stands.
 func (r *reader) wrap(err error) error {
-	var known *score.SyntaxError
-	if errors.As(err, &known) {
-		return err
-	}
-	line, _ := r.d.InputPos()
 	msg := err.Error()
-	var syntax *xml.SyntaxError
-	if errors.As(err, &syntax) {
-		line, msg = syntax.Line, "not well-formed XML: "+syntax.Msg
-	}
-	if errors.Is(err, io.EOF) || syntax != nil && syntax.Msg == "unexpected EOF" {
+	if errors.Is(err, io.ErrUnexpectedEOF) {
 		msg = "the file ends before the score does"
 	}
-	return &score.SyntaxError{Line: line, Bar: r.bar, Msg: strings.ReplaceAll(msg, "\n", " ")}
+	return &score.SyntaxError{Line: r.d.line(), Bar: r.bar, Msg: strings.ReplaceAll(msg, "\n", " ")}
 }
 
 func (r *reader) document() error {
-	for {
-		tok, err := r.d.Token()
-		if err == io.EOF {
-			return fmt.Errorf("there is no score in this file")
-		}
-		if err != nil {
-			return err
-		}
-		switch t := tok.(type) {
-		case xml.Directive:
-			if bytes.Contains(t, []byte("<!ENTITY")) {
-				return fmt.Errorf("the file defines XML entities; scores that do are not read")
-			}
-		case xml.StartElement:
-			switch t.Name.Local {
-			case "score-partwise":
-				return r.partwise()
-			case "score-timewise":
-				return fmt.Errorf("a timewise score; save it as partwise MusicXML")
-			}
-			return fmt.Errorf("<%s> is not a MusicXML score", t.Name.Local)
-		}
+	e, _, err := r.d.enter()
+	if errors.Is(err, io.EOF) {
+		return fmt.Errorf("there is no score in this file")
 	}
+	if err != nil {
+		return err
+	}
+	switch e.name() {
+	case "score-partwise":
+		return r.partwise()
+	case "score-timewise":
+		return fmt.Errorf("a timewise score; save it as partwise MusicXML")
+	}
+	return fmt.Errorf("<%s> is not a MusicXML score", e.name())
 }
 
-// children calls f for each child element until the parent ends. f must
-// consume the child.
-func (r *reader) children(f func(xml.StartElement) error) error {
+// children calls f for each child element until the parent ends. f must fill or
+// pass the child.
+func (r *reader) children(f func(element) error) error {
 	for {
-		tok, err := r.d.Token()
-		if err != nil {
+		e, more, err := r.d.enter()
+		if err != nil || !more {
 			return err
 		}
-		switch t := tok.(type) {
-		case xml.StartElement:
-			if err := f(t); err != nil {
-				return err
-			}
-		case xml.EndElement:
-			return nil
+		if err := f(e); err != nil {
+			return err
 		}
 	}
 }
 
 func (r *reader) partwise() error {
-	parts := map[string]int{}
-	err := r.children(func(e xml.StartElement) error {
-		switch e.Name.Local {
+	parts := map[string]bool{}
+	err := r.children(func(e element) error {
+		if e.name() == "part" {
+			id := e.attr("id")
+			name, listed := r.names[id]
+			switch {
+			case parts[id]:
+				return fmt.Errorf("the part %q stands twice", id)
+			case len(parts) == maxParts:
+				return fmt.Errorf("more than %d parts", maxParts)
+			case !listed:
+				return fmt.Errorf("the part %q is not in the part list", id)
+			}
+			parts[id] = true
+			return r.part(name)
+		}
+		if err := r.d.fill(); err != nil {
+			return err
+		}
+		switch e.name() {
 		case "work":
-			var w struct {
-				Title string `xml:"work-title"`
-			}
-			if err := r.d.DecodeElement(&w, &e); err != nil {
-				return err
-			}
 			if r.s.Title == "" {
-				r.s.Title = strings.TrimSpace(w.Title)
+				r.s.Title = e.child("work-title").text()
 			}
 		case "movement-title":
-			var title string
-			if err := r.d.DecodeElement(&title, &e); err != nil {
-				return err
-			}
-			if title = strings.TrimSpace(title); title != "" {
+			if title := e.text(); title != "" {
 				r.s.Title = title
 			}
 		case "identification":
-			var id struct {
-				Creators []struct {
-					Type string `xml:"type,attr"`
-					Name string `xml:",chardata"`
-				} `xml:"creator"`
-			}
-			if err := r.d.DecodeElement(&id, &e); err != nil {
-				return err
-			}
-			for _, c := range id.Creators {
-				if c.Type == "composer" {
-					r.s.Composer = strings.TrimSpace(c.Name)
+			for c := e.first(); c.here(); c = c.next() {
+				if c.name() == "creator" && c.attr("type") == "composer" {
+					r.s.Composer = c.text()
 				}
 			}
 		case "part-list":
-			return r.partList(e)
-		case "part":
-			id := attr(e, "id")
-			if _, twice := parts[id]; twice {
-				return fmt.Errorf("the part %q stands twice", id)
+			r.names = map[string]string{}
+			for c := e.first(); c.here(); c = c.next() {
+				if c.name() == "score-part" {
+					r.names[c.attr("id")] = c.child("part-name").text()
+				}
 			}
-			if len(parts) == maxParts {
-				return fmt.Errorf("more than %d parts", maxParts)
-			}
-			name, listed := r.names[id]
-			if !listed {
-				return fmt.Errorf("the part %q is not in the part list", id)
-			}
-			parts[id] = len(r.s.Parts)
-			return r.part(name)
-		default:
-			return r.d.Skip()
 		}
 		return nil
 	})
@@ -265,28 +224,17 @@ func (r *reader) partwise() error {
 	return nil
 }
 
-func (r *reader) partList(e xml.StartElement) error {
-	var list struct {
-		Parts []struct {
-			ID   string `xml:"id,attr"`
-			Name string `xml:"part-name"`
-		} `xml:"score-part"`
-	}
-	if err := r.d.DecodeElement(&list, &e); err != nil {
-		return err
-	}
-	r.names = map[string]string{}
-	for _, p := range list.Parts {
-		r.names[p.ID] = strings.TrimSpace(p.Name)
-	}
-	return nil
-}
-
 // partState is what carries from one bar of a part to the next.
 type partState struct {
 	divisions int64
 	meter     score.Meter
 	voices    map[string]int
+	notes     int // of the bar before: the next has about as many
+
+	// room for sorting a bar
+	order   []int
+	was     []score.Note
+	wasTags []int64
 }
 
 func (r *reader) part(name string) error {
@@ -295,19 +243,21 @@ func (r *reader) part(name string) error {
 	r.bar = 0
 	var endings []int
 	var tags [][]int64
-	err := r.children(func(e xml.StartElement) error {
-		if e.Name.Local != "measure" {
-			return r.d.Skip()
+	err := r.children(func(e element) error {
+		if e.name() != "measure" {
+			return r.d.pass()
 		}
 		if r.bar == maxBars {
 			return fmt.Errorf("more than %d bars", maxBars)
 		}
 		r.bar++
 		m := measure{r: r, st: st, part: &p, endings: endings}
+		m.bar.Notes, m.tags = make([]score.Note, 0, st.notes), make([]int64, 0, st.notes)
 		if err := r.children(m.child); err != nil {
 			return err
 		}
 		p.Bars = append(p.Bars, m.finish())
+		st.notes = len(m.bar.Notes)
 		tags = append(tags, m.tags)
 		endings = m.endings
 		return nil
@@ -342,21 +292,26 @@ func (m *measure) finish() score.Bar {
 	if m.filled.Sign() == 0 && m.st.meter.BeatType > 0 {
 		m.bar.Length = m.st.meter.Length()
 	}
-	sortNotes(m.bar.Notes, m.tags)
+	m.st.sort(m.bar.Notes, m.tags)
 	return m.bar
 }
 
-// sortNotes puts notes in order of onset, each voice in its own order: voices
-// are written one after another. Their tags go with them.
-func sortNotes(notes []score.Note, tags []int64) {
-	order := make([]int, len(notes))
-	for i := range order {
-		order[i] = i
+// sort puts notes in order of onset, each voice in its own order: voices are
+// written one after another. Their tags go with them.
+func (st *partState) sort(notes []score.Note, tags []int64) {
+	st.order = st.order[:0]
+	sorted := true
+	for i := range notes {
+		st.order = append(st.order, i)
+		sorted = sorted && (i == 0 || !notes[i].Onset.Less(notes[i-1].Onset))
 	}
-	slices.SortStableFunc(order, func(a, b int) int { return notes[a].Onset.Cmp(notes[b].Onset) })
-	was, wasTags := slices.Clone(notes), slices.Clone(tags)
-	for i, from := range order {
-		notes[i], tags[i] = was[from], wasTags[from]
+	if sorted {
+		return
+	}
+	slices.SortStableFunc(st.order, func(a, b int) int { return notes[a].Onset.Cmp(notes[b].Onset) })
+	st.was, st.wasTags = append(st.was[:0], notes...), append(st.wasTags[:0], tags...)
+	for i, from := range st.order {
+		notes[i], tags[i] = st.was[from], st.wasTags[from]
 	}
 }
 
@@ -374,67 +329,39 @@ func (m *measure) unread(name string) {
 	}
 }
 
-func (m *measure) unreadAll(list []any1) {
-	for _, a := range list {
-		m.unread(a.XMLName.Local)
+func (m *measure) child(e element) error {
+	m.tag = int64(m.r.d.at)
+	if err := m.r.d.fill(); err != nil {
+		return err
 	}
-}
-
-func (m *measure) child(e xml.StartElement) error {
-	d := m.r.d
-	switch e.Name.Local {
+	switch e.name() {
 	case "attributes":
-		var a xmlAttributes
-		if err := d.DecodeElement(&a, &e); err != nil {
-			return err
-		}
-		return m.attributes(a)
+		return m.attributes(e)
 	case "note":
-		var n xmlNote
-		m.tag = d.InputOffset()
-		if err := d.DecodeElement(&n, &e); err != nil {
-			return err
-		}
-		return m.note(n)
+		return m.note(e)
 	case "backup", "forward":
-		var b struct {
-			Duration string `xml:"duration"`
-		}
-		if err := d.DecodeElement(&b, &e); err != nil {
-			return err
-		}
-		t, err := m.time(b.Duration)
+		t, err := m.time(e.child("duration").text())
 		if err != nil {
 			return err
 		}
 		m.hasLast = false
-		if e.Name.Local == "forward" {
+		if e.name() == "forward" {
 			m.move(t)
 		} else if m.cursor = m.cursor.Sub(t); m.cursor.Sign() < 0 {
 			return fmt.Errorf("the music is backed up to before the bar begins")
 		}
 	case "direction":
-		var x xmlDirection
-		if err := d.DecodeElement(&x, &e); err != nil {
-			return err
-		}
-		m.direction(x)
+		m.direction(e)
 	case "barline":
-		var b xmlBarline
-		if err := d.DecodeElement(&b, &e); err != nil {
-			return err
-		}
-		m.barline(b)
+		m.barline(e)
 	case "sound":
 		for _, jump := range []string{"dacapo", "dalsegno", "tocoda", "fine"} {
-			if attr(e, jump) != "" {
+			if e.attr(jump) != "" {
 				m.unread(jump + " jump")
 			}
 		}
-		return d.Skip()
 	default:
-		m.unread(e.Name.Local)
-		return d.Skip()
+		m.unread(e.name())
 	}
 	return nil
 }
@@ -448,7 +375,6 @@ func (m *measure) move(t score.Time) {
 
 // time reads a number of divisions, which may have a fraction.
 func (m *measure) time(s string) (score.Time, error) {
-	s = strings.TrimSpace(s)
 	whole, frac, _ := strings.Cut(s, ".")
 	if len(frac) > 6 {
 		return score.Time{}, fmt.Errorf("the duration %q is too fine", s)
@@ -467,58 +393,88 @@ func (m *measure) time(s string) (score.Time, error) {
 	return score.NewTime(num, den*m.st.divisions)
 }
 
-func (m *measure) attributes(a xmlAttributes) error {
-	if a.Divisions != "" {
-		n, err := strconv.ParseInt(strings.TrimSpace(a.Divisions), 10, 64)
-		if err != nil || n <= 0 || n > score.Grid {
-			return fmt.Errorf("<divisions> is %q; it must be a positive whole number", a.Divisions)
-		}
-		m.st.divisions = n
-	}
-	if a.Staves != "" {
-		n, err := strconv.Atoi(strings.TrimSpace(a.Staves))
-		if err != nil || n < 1 || n > 8 {
-			return fmt.Errorf("%q staves in one part", a.Staves)
-		}
-		m.part.Staves = n
-	}
-	for _, k := range a.Keys {
-		if k.Fifths == "" {
-			m.unread("key without fifths")
-			continue
-		}
-		n, err := strconv.Atoi(strings.TrimSpace(k.Fifths))
-		if err != nil || n < -7 || n > 7 {
-			return fmt.Errorf("a key of %q fifths", k.Fifths)
-		}
-		m.bar.Key = &pitch.Key{Fifths: n, Mode: knownMode(k.Mode)}
-	}
-	for _, t := range a.Times {
-		if t.Senza != nil || len(t.Beats) == 0 {
-			m.unread("senza-misura")
-			continue
-		}
-		meter, err := readMeter(t.Beats[0], first(t.BeatType))
-		if err != nil {
+func (m *measure) attributes(e element) error {
+	for c := e.first(); c.here(); c = c.next() {
+		if err := m.attribute(c); err != nil {
 			return err
 		}
-		m.bar.Meter, m.st.meter = &meter, meter
-		if len(t.Beats) > 1 {
-			m.unread("further meters at once")
-		}
 	}
-	for _, c := range a.Clefs {
-		clef := score.Clef{Staff: max(c.Number, 1), Sign: c.Sign, Line: c.Line, Octave: min(max(c.Octave, -2), 2)}
+	return nil
+}
+
+func (m *measure) attribute(e element) error {
+	switch e.name() {
+	case "divisions":
+		n, err := strconv.ParseInt(e.text(), 10, 64)
+		if err != nil || n <= 0 || n > score.Grid {
+			return fmt.Errorf("<divisions> is %q; it must be a positive whole number", e.text())
+		}
+		m.st.divisions = n
+	case "staves":
+		n, err := strconv.Atoi(e.text())
+		if err != nil || n < 1 || n > 8 {
+			return fmt.Errorf("%q staves in one part", e.text())
+		}
+		m.part.Staves = n
+	case "key":
+		fifths := e.child("fifths").text()
+		if fifths == "" {
+			m.unread("key without fifths")
+			return nil
+		}
+		n, err := strconv.Atoi(fifths)
+		if err != nil || n < -7 || n > 7 {
+			return fmt.Errorf("a key of %q fifths", fifths)
+		}
+		m.bar.Key = &pitch.Key{Fifths: n, Mode: knownMode(e.child("mode").text())}
+	case "time":
+		return m.meter(e)
+	case "clef":
+		line, err1 := e.child("line").number()
+		octave, err2 := e.child("clef-octave-change").number()
+		if err := errors.Join(err1, err2); err != nil {
+			return err
+		}
+		staff, _ := strconv.Atoi(e.attr("number")) // none is written where there is one staff
 		if m.cursor.Sign() > 0 {
 			m.unread("clef change inside a bar")
-			continue
+			return nil
 		}
-		m.bar.Clefs = append(m.bar.Clefs, clef)
-	}
-	if a.Transpose != nil {
+		m.bar.Clefs = append(m.bar.Clefs, score.Clef{Staff: max(staff, 1), Sign: e.child("sign").text(), Line: line, Octave: min(max(octave, -2), 2)})
+	case "transpose":
 		m.unread("transposing instrument (notes kept as written)")
+	default:
+		m.unread(e.name())
 	}
-	m.unreadAll(a.Other)
+	return nil
+}
+
+// meter reads a <time>, of which the first of several meters is kept.
+func (m *measure) meter(e element) error {
+	var beats, beatType element
+	for c := e.first(); c.here(); c = c.next() {
+		switch {
+		case c.name() == "beats" && beats.here():
+			m.unread("further meters at once")
+		case c.name() == "beats":
+			beats = c
+		case c.name() == "beat-type" && !beatType.here():
+			beatType = c
+		}
+	}
+	if !beats.here() || e.child("senza-misura").here() {
+		m.unread("senza-misura")
+		return nil
+	}
+	of := ""
+	if beatType.here() {
+		of = beatType.text()
+	}
+	meter, err := readMeter(beats.text(), of)
+	if err != nil {
+		return err
+	}
+	m.bar.Meter, m.st.meter = &meter, meter
 	return nil
 }
 
@@ -547,52 +503,105 @@ func readMeter(beats, beatType string) (score.Meter, error) {
 	return m, nil
 }
 
-func (m *measure) note(x xmlNote) error {
-	if x.Cue != nil {
-		m.unread("cue note")
-		if x.Chord == nil {
-			if t, err := m.time(x.Duration); err == nil {
-				m.move(t)
+// note reads a <note>: MusicXML 4.0, "The <note> element".
+func (m *measure) note(e element) error {
+	n := score.Note{Staff: 1}
+	var cue, chord, sounds bool
+	var duration, voice, verse string
+	for c := e.first(); c.here(); c = c.next() {
+		switch name := c.name(); name {
+		case "grace":
+			n.Grace = true
+		case "cue":
+			cue = true
+		case "chord":
+			chord = true
+		case "rest":
+			n.Rest, sounds = true, true
+		case "unpitched":
+			m.unread("unpitched note")
+			n.Rest, sounds = true, true
+		case "pitch":
+			p, err := readPitch(c)
+			if err != nil {
+				return err
 			}
+			n.Pitch, sounds = p, true
+		case "duration":
+			duration = c.text()
+		case "voice":
+			voice = c.text()
+		case "staff":
+			staff, err := c.number()
+			if err != nil {
+				return err
+			}
+			if n.Staff = max(staff, 1); n.Staff > 8 {
+				return fmt.Errorf("a note on staff %d", n.Staff)
+			}
+		case "dot":
+			n.Dots++
+		case "tie":
+			n.TieTo = n.TieTo || c.attr("type") == "start"
+			n.TieFrom = n.TieFrom || c.attr("type") == "stop"
+		case "time-modification":
+			actual, err1 := c.child("actual-notes").number()
+			normal, err2 := c.child("normal-notes").number()
+			if err := errors.Join(err1, err2); err != nil {
+				return err
+			}
+			if actual > 0 && normal > 0 {
+				n.Tuplet = &score.Tuplet{Actual: actual, Normal: normal}
+			}
+		case "notations":
+			m.notations(&n, c)
+		case "lyric":
+			text := ""
+			for t := c.first(); t.here(); t = t.next() {
+				if t.name() == "text" {
+					text += c.d.nodes[t.i].text
+				}
+			}
+			if text = strings.TrimSpace(text); text != "" && verse != "" {
+				m.unread("second verse")
+			} else if text != "" {
+				verse = text
+			}
+		case "type":
+		default:
+			m.unread(name)
+		}
+	}
+	if cue {
+		m.unread("cue note")
+		if t, err := m.time(duration); err == nil && !chord {
+			m.move(t)
 		}
 		return nil
 	}
-	n := score.Note{Staff: max(x.Staff, 1), Dots: len(x.Dots), Grace: x.Grace != nil}
-	if n.Staff > 8 {
-		return fmt.Errorf("a note on staff %d", n.Staff)
-	}
-	m.part.Staves = max(m.part.Staves, n.Staff)
-	voice, known := m.st.voices[x.Voice]
-	if !known {
-		voice = len(m.st.voices) + 1
-		m.st.voices[x.Voice] = voice
-	}
-	n.Voice = voice
-	switch {
-	case x.Rest != nil:
-		n.Rest = true
-	case x.Pitch != nil:
-		p, err := x.Pitch.read()
-		if err != nil {
-			return err
-		}
-		n.Pitch = p
-	case x.Unpitched != nil:
-		m.unread("unpitched note")
-		n.Rest = true
-	default:
+	if !sounds {
 		return fmt.Errorf("a note with neither pitch nor rest")
 	}
-	if !n.Grace {
-		t, err := m.time(x.Duration)
+	if n.Rest {
+		n.Pitch = pitch.Pitch{}
+	}
+	n.Lyric = verse
+	m.part.Staves = max(m.part.Staves, n.Staff)
+	known := false
+	if n.Voice, known = m.st.voices[voice]; !known {
+		n.Voice = len(m.st.voices) + 1
+		m.st.voices[voice] = n.Voice
+	}
+	if n.Grace {
+		m.unread("time of grace notes")
+	} else {
+		t, err := m.time(duration)
 		if err != nil {
 			return err
 		}
 		n.Duration = t
-	} else {
-		m.unread("time of grace notes")
 	}
-	if x.Chord != nil {
+	if chord {
 		if !m.hasLast {
 			return fmt.Errorf("a chord note with no note before it")
 		}
@@ -602,74 +611,76 @@ func (m *measure) note(x xmlNote) error {
 		m.lastOn, m.hasLast = m.cursor, true
 		m.move(n.Duration)
 	}
-	for _, t := range x.Ties {
-		n.TieTo = n.TieTo || t.Type == "start"
-		n.TieFrom = n.TieFrom || t.Type == "stop"
-	}
-	if x.Modification != nil && x.Modification.Actual > 0 && x.Modification.Normal > 0 {
-		n.Tuplet = &score.Tuplet{Actual: x.Modification.Actual, Normal: x.Modification.Normal}
-	}
-	for _, nt := range x.Notations {
-		m.notations(&n, nt)
-	}
-	var syllables []string
-	for _, l := range x.Lyrics {
-		if text := strings.TrimSpace(strings.Join(l.Text, "")); text != "" {
-			syllables = append(syllables, text)
-		}
-	}
-	n.Lyric = first(syllables)
-	if len(syllables) > 1 {
-		m.unread("second verse")
-	}
-	m.unreadAll(x.Other)
 	m.bar.Notes, m.tags = append(m.bar.Notes, n), append(m.tags, m.tag)
 	return nil
 }
 
-func (m *measure) notations(n *score.Note, x xmlNotations) {
-	for _, s := range x.Slurs {
-		switch s.Type {
-		case "start":
-			n.SlurStarts++
-		case "stop":
-			n.SlurEnds++
+func readPitch(e element) (pitch.Pitch, error) {
+	var step, alter, octave string
+	for c := e.first(); c.here(); c = c.next() {
+		switch c.name() {
+		case "step":
+			step = c.text()
+		case "alter":
+			alter = c.text()
+		case "octave":
+			octave = c.text()
 		}
 	}
-	for _, a := range x.Articulations {
-		for _, one := range a.All {
-			n.Articulations = append(n.Articulations, one.XMLName.Local)
-		}
+	by := 0.0
+	oct, err := strconv.Atoi(octave)
+	if err == nil && alter != "" {
+		by, err = strconv.ParseFloat(alter, 64)
 	}
-	for _, o := range x.Ornaments {
-		for _, one := range o.All {
-			if ornaments[one.XMLName.Local] {
-				n.Articulations = append(n.Articulations, one.XMLName.Local)
-			} else {
-				m.unread(one.XMLName.Local)
+	if err != nil || len(step) != 1 {
+		return pitch.Pitch{}, fmt.Errorf("a pitch of step %q, alter %q, octave %q", step, alter, octave)
+	}
+	if by != float64(int(by)) {
+		return pitch.Pitch{}, fmt.Errorf("a quarter-tone alteration of %s", alter)
+	}
+	return pitch.New(step[0], int(by), oct)
+}
+
+func (m *measure) notations(n *score.Note, e element) {
+	for c := e.first(); c.here(); c = c.next() {
+		switch c.name() {
+		case "slur":
+			switch c.attr("type") {
+			case "start":
+				n.SlurStarts++
+			case "stop":
+				n.SlurEnds++
 			}
-		}
-	}
-	for range x.Fermatas {
-		n.Articulations = append(n.Articulations, "fermata")
-	}
-	for _, t := range x.Technical {
-		for _, one := range t.All {
-			switch one.XMLName.Local {
-			case "fingering", "pluck":
-				n.Fingers = append(n.Fingers, strings.TrimSpace(one.Text))
-			case "up-bow", "down-bow":
-				n.Articulations = append(n.Articulations, one.XMLName.Local)
-			case "string", "fret":
-				m.tablature(n, one)
-			default:
-				m.unread(one.XMLName.Local)
+		case "articulations":
+			for one := c.first(); one.here(); one = one.next() {
+				n.Articulations = append(n.Articulations, one.name())
 			}
-		}
-	}
-	for _, o := range x.Other {
-		if name := o.XMLName.Local; name != "tied" && name != "tuplet" {
-			m.unread(name)
+		case "ornaments":
+			for one := c.first(); one.here(); one = one.next() {
+				if ornaments[one.name()] {
+					n.Articulations = append(n.Articulations, one.name())
+				} else {
+					m.unread(one.name())
+				}
+			}
+		case "fermata":
+			n.Articulations = append(n.Articulations, "fermata")
+		case "technical":
+			for one := c.first(); one.here(); one = one.next() {
+				switch one.name() {
+				case "fingering", "pluck":
+					n.Fingers = append(n.Fingers, one.text())
+				case "up-bow", "down-bow":
+					n.Articulations = append(n.Articulations, one.name())
+				case "string", "fret":
+					m.tablature(n, one)
+				default:
+					m.unread(one.name())
+				}
+			}
+		case "tied", "tuplet":
+		default:
+			m.unread(c.name())
 		}
 	}
 }
@@ -678,94 +689,93 @@ func (m *measure) notations(n *score.Note, x xmlNotations) {
 var ornaments = map[string]bool{"trill-mark": true, "mordent": true, "inverted-mordent": true, "turn": true}
 
 // tablature keeps a string or a fret where it is a small number.
-func (m *measure) tablature(n *score.Note, x any1) {
-	at, err := strconv.Atoi(strings.TrimSpace(x.Text))
+func (m *measure) tablature(n *score.Note, e element) {
+	at, err := strconv.Atoi(e.text())
 	switch {
-	case err != nil || at < 0 || at > 36 || at > 12 && x.XMLName.Local == "string":
-		m.unread(x.XMLName.Local)
-	case x.XMLName.Local == "string":
+	case err != nil || at < 0 || at > 36 || at > 12 && e.name() == "string":
+		m.unread(e.name())
+	case e.name() == "string":
 		n.String = at
 	default:
 		n.Fret = at
 	}
 }
 
-func (m *measure) direction(x xmlDirection) {
+func (m *measure) direction(e element) {
+	for c := e.first(); c.here(); c = c.next() {
+		switch c.name() {
+		case "direction-type":
+			for one := c.first(); one.here(); one = one.next() {
+				m.mark(one)
+			}
+		case "sound":
+			for _, jump := range []string{"dacapo", "dalsegno", "tocoda", "fine"} {
+				if c.attr(jump) != "" {
+					m.unread("jump (da capo, segno, coda)")
+				}
+			}
+		case "staff", "voice":
+		default:
+			m.unread(c.name())
+		}
+	}
+}
+
+// mark reads what a direction says at the moment that the bar has come to.
+func (m *measure) mark(e element) {
 	add := func(kind, text string) {
 		m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.cursor, Kind: kind, Text: text})
 	}
-	for _, t := range x.Types {
-		for _, d := range t.Dynamics {
-			for _, one := range d.All {
-				add("dynamic", one.XMLName.Local)
-			}
+	switch e.name() {
+	case "dynamics":
+		for one := e.first(); one.here(); one = one.next() {
+			add("dynamic", one.name())
 		}
-		for _, w := range t.Words {
-			if text := strings.TrimSpace(w); text != "" {
-				add("words", text)
-			}
+	case "words":
+		if text := e.text(); text != "" {
+			add("words", text)
 		}
-		for _, mt := range t.Metronomes {
-			if qpm, beat, ok := mt.tempo(); ok {
-				m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.cursor, Kind: "tempo", QPM: qpm, Beat: beat})
-			} else {
-				m.unread("metronome mark")
-			}
-		}
-		for _, w := range t.Wedges {
-			add("dynamic", w.Type)
-		}
-		for _, p := range t.Pedals {
-			if p.Type == "start" || p.Type == "stop" || p.Type == "change" {
-				add("pedal", p.Type)
-			}
-		}
-		m.unreadAll(t.Other)
-	}
-	for _, jump := range []string{x.Sound.DaCapo, x.Sound.DalSegno, x.Sound.ToCoda, x.Sound.Fine} {
-		if jump != "" {
-			m.unread("jump (da capo, segno, coda)")
-		}
-	}
-	m.unreadAll(x.Other)
-}
-
-func (m *measure) barline(b xmlBarline) {
-	if b.Ending != nil {
-		switch b.Ending.Type {
-		case "start":
-			m.endings = nil
-			for f := range strings.FieldsFuncSeq(b.Ending.Number, func(r rune) bool { return r == ',' || r == ' ' || r == '.' }) {
-				if n, err := strconv.Atoi(f); err == nil && n > 0 && n < 16 {
-					m.endings = append(m.endings, n)
-				}
-			}
-		case "stop", "discontinue":
-			m.closing = true
-		}
-	}
-	if b.Repeat != nil {
-		if b.Repeat.Direction == "forward" {
-			m.bar.Repeat.Starts = true
+	case "metronome":
+		if qpm, beat, ok := tempo(e); ok {
+			m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.cursor, Kind: "tempo", QPM: qpm, Beat: beat})
 		} else {
-			m.bar.Repeat.Ends = min(max(b.Repeat.Times, 2), 16)
+			m.unread("metronome mark")
 		}
+	case "wedge":
+		add("dynamic", e.attr("type"))
+	case "pedal":
+		if t := e.attr("type"); t == "start" || t == "stop" || t == "change" {
+			add("pedal", t)
+		}
+	default:
+		m.unread(e.name())
 	}
-	m.unreadAll(b.Other)
 }
 
-func attr(e xml.StartElement, name string) string {
-	for _, a := range e.Attr {
-		if a.Name.Local == name {
-			return a.Value
+func (m *measure) barline(e element) {
+	for c := e.first(); c.here(); c = c.next() {
+		switch c.name() {
+		case "ending":
+			switch c.attr("type") {
+			case "start":
+				m.endings = nil
+				for f := range strings.FieldsFuncSeq(c.attr("number"), func(r rune) bool { return r == ',' || r == ' ' || r == '.' }) {
+					if n, err := strconv.Atoi(f); err == nil && n > 0 && n < 16 {
+						m.endings = append(m.endings, n)
+					}
+				}
+			case "stop", "discontinue":
+				m.closing = true
+			}
+		case "repeat":
+			if c.attr("direction") == "forward" {
+				m.bar.Repeat.Starts = true
+				continue
+			}
+			times, _ := strconv.Atoi(c.attr("times")) // twice where it does not say
+			m.bar.Repeat.Ends = min(max(times, 2), 16)
+		default:
+			m.unread(c.name())
 		}
 	}
-	return ""
-}
-
-func first(list []string) string {
-	if len(list) == 0 {
-		return ""
-	}
-	return list[0]
 }
