@@ -1,16 +1,16 @@
 import { queryOptions } from "@tanstack/react-query";
 
 // The engraver is large, so it is loaded when a score is first shown.
-let loading: Promise<(xml: string) => string> | undefined;
+let loading: Promise<(xml: string, verses: number) => string> | undefined;
 
-export function engraver() {
+function engraver() {
   loading ??= (async () => {
     const [{ default: createModule }, { VerovioToolkit }] = await Promise.all([
       import("verovio/wasm"),
       import("verovio/esm"),
     ]);
     const kit = new VerovioToolkit(await createModule());
-    return (xml: string) => {
+    return (xml: string, verses: number) => {
       kit.setOptions({
         pageWidth: 1500,
         pageHeight: 60000,
@@ -20,7 +20,7 @@ export function engraver() {
         smuflTextFont: "embedded",
         lyricSize: 4,
         spacingSystem: 14,
-        spacingStaff: 16,
+        spacingStaff: 16 + 5 * Math.max(0, verses - 1), // brackets of the next staff stand under the labels
         header: "none",
         footer: "none",
         pageMarginTop: 110,
@@ -67,7 +67,7 @@ export function withVerses(xml: string, verses: Verse[]): string {
 export const drawing = (xml: string, verses: Verse[] = []) =>
   queryOptions({
     queryKey: ["drawing", xml, verses],
-    queryFn: async () => (await engraver())(withVerses(xml, verses)),
+    queryFn: async () => (await engraver())(withVerses(xml, verses), verses.length),
     staleTime: Number.POSITIVE_INFINITY,
   });
 
@@ -110,18 +110,22 @@ function spread(margin: SVGGElement, ids: string[]) {
     if (lines.length === 0) continue;
     const top = Math.min(...lines.map((l) => l.y));
     const bottom = Math.max(...lines.map((l) => l.y + l.height));
+    const space = spaceOf(top, bottom, new Set(lines.map((l) => Math.round(l.y))).size);
     const was = boxes.get(system);
     boxes.set(system, {
       x1: Math.min(was?.x1 ?? box.x, box.x),
       x2: Math.max(was?.x2 ?? 0, box.x + box.width),
-      top: was?.top ?? top,
+      top: was?.top ?? top - (staff.querySelector(".tabGrp") ? space * 4.4 : 0), // above the stems of tablature
       bottom: was?.bottom ?? bottom,
-      // six lines of tablature stand wider apart than five of a staff
-      space: ((bottom - top) / (lines.length - 1)) * (lines.length > 5 ? 0.6 : 1),
+      space,
     });
   }
   return boxes.values();
 }
+
+// spaceOf is the size that signs go by, from a staff's lines. Those of tablature, of
+// which each is in pieces, stand wider apart than those of a staff.
+const spaceOf = (top: number, bottom: number, lines: number) => ((bottom - top) / (lines - 1)) * (lines > 5 ? 0.6 : 1);
 
 function el(name: string, attributes: Record<string, string | number>, text = "") {
   const out = document.createElementNS(svgNS, name);
