@@ -1,0 +1,124 @@
+// Package activity holds small games and studies that are no pieces: what a
+// lesson does away from the page, each in up to three levels with an exit test.
+//
+// The bank is ours, in bank.txt beside this file, one activity a line; a teacher
+// adds others. Minutes are whole, ages in years. A passed exit test retires all
+// activities of the same aim.
+package activity
+
+import (
+	_ "embed"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+	"sync"
+
+	"patientladder/core/skill"
+)
+
+// An Activity is one of them.
+type Activity struct {
+	ID       string       `json:"id" maxLength:"40"`
+	Title    string       `json:"title" maxLength:"80"`
+	Aim      string       `json:"aim" maxLength:"40" doc:"id of a skill, or one of the other aims"`
+	From     int          `json:"from" minimum:"2" maximum:"99" doc:"youngest age"`
+	To       int          `json:"to" minimum:"0" maximum:"99" doc:"oldest; 0 for any"`
+	Least    int          `json:"least" minimum:"1" maximum:"15" doc:"minutes of a first round"`
+	Most     int          `json:"most" minimum:"1" maximum:"20" doc:"minutes when it goes well"`
+	Family   skill.Family `json:"family" enum:"shared,keyboard,bowed,plucked"`
+	Moving   bool         `json:"moving" doc:"away from the seat"`
+	Things   string       `json:"things" maxLength:"200" doc:"what must be at hand; empty for nothing"`
+	Cautions []string     `json:"cautions" nullable:"false" enum:"small-parts,touch,falls,loud"`
+	Levels   []string     `json:"levels" nullable:"false" minItems:"1" maxItems:"3" doc:"what to do, easiest first"`
+	Exit     string       `json:"exit" maxLength:"200" doc:"the test that retires its aim"`
+	Easier   string       `json:"easier" maxLength:"200"`
+	Harder   string       `json:"harder" maxLength:"200"`
+	Look     string       `json:"look" maxLength:"200" doc:"what to look for"`
+	Own      bool         `json:"own" doc:"the studio's own"`
+}
+
+// Aims that are no skills of the graph, with their names.
+var Aims = map[string]string{"leading-hand": "Which hand leads", "improvise": "Making things up", "listen": "Listening"}
+
+// Fits reports whether an activity suits an age on a family of instruments.
+func (a Activity) Fits(age int, f skill.Family) bool {
+	return age >= a.From && (a.To == 0 || age <= a.To) && (a.Family == skill.Shared || a.Family == f)
+}
+
+// Hands reports whether the adult's hand touches the student's: nothing for a
+// remote lesson, and asked for first in any other.
+func (a Activity) Hands() bool { return slices.Contains(a.Cautions, "touch") }
+
+// cautions are the words that an activity's cautions take.
+var cautions = []string{"small-parts", "touch", "falls", "loud"}
+
+// Check says what is wrong with an activity.
+func (a Activity) Check(g skill.Graph) error {
+	_, known := g[a.Aim]
+	switch {
+	case strings.TrimSpace(a.ID) == "" || strings.TrimSpace(a.Title) == "":
+		return fmt.Errorf("an activity needs a title")
+	case !known && Aims[a.Aim] == "":
+		return fmt.Errorf("%q is no aim: choose a skill, or one of leading-hand, improvise, listen", a.Aim)
+	case a.From < 2 || a.To != 0 && a.To < a.From:
+		return fmt.Errorf("ages %d to %d do not make a range", a.From, a.To)
+	case a.Least < 1 || a.Most < a.Least || a.Most > 20:
+		return fmt.Errorf("%d to %d minutes do not make a range of 1 to 20", a.Least, a.Most)
+	case len(a.Levels) == 0 || len(a.Levels) > 3 || slices.Contains(a.Levels, ""):
+		return fmt.Errorf("an activity has one to three levels, each saying what to do")
+	case !slices.Contains([]skill.Family{skill.Shared, skill.Keyboard, skill.Bowed, skill.Plucked}, a.Family):
+		return fmt.Errorf("%q is not a family of instruments", a.Family)
+	}
+	for _, c := range a.Cautions {
+		if !slices.Contains(cautions, c) {
+			return fmt.Errorf("%q is not a caution: choose from %s", c, strings.Join(cautions, ", "))
+		}
+	}
+	return nil
+}
+
+//go:embed bank.txt
+var bank string
+
+// Bank returns the activities that come with the program, in the order of the
+// file.
+var Bank = sync.OnceValue(func() []Activity {
+	var out []Activity
+	for i, line := range strings.Split(strings.TrimSpace(bank), "\n") {
+		if i == 0 {
+			continue
+		}
+		a, err := parse(line)
+		if err != nil {
+			panic(fmt.Sprintf("bank.txt line %d: %v", i+1, err)) // the file is part of the program
+		}
+		out = append(out, a)
+	}
+	return out
+})
+
+func parse(line string) (Activity, error) {
+	f := strings.Split(line, "|")
+	if len(f) != 18 {
+		return Activity{}, fmt.Errorf("%d columns", len(f))
+	}
+	a := Activity{ID: f[0], Title: f[1], Aim: f[2], Family: skill.Family(f[7]), Moving: f[8] == "move", Things: f[9],
+		Cautions: []string{}, Levels: []string{}, Exit: f[14], Easier: f[15], Harder: f[16], Look: f[17]}
+	for i, into := range []*int{&a.From, &a.To, &a.Least, &a.Most} {
+		n, err := strconv.Atoi(f[3+i])
+		if err != nil {
+			return a, err
+		}
+		*into = n
+	}
+	if f[10] != "" {
+		a.Cautions = strings.Fields(f[10])
+	}
+	for _, level := range f[11:14] {
+		if level != "" {
+			a.Levels = append(a.Levels, level)
+		}
+	}
+	return a, nil
+}

@@ -1,0 +1,104 @@
+package activity
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/skill"
+)
+
+func TestTheBank(t *testing.T) {
+	g := skill.Catalogue()
+	ids, titles := map[string]bool{}, map[string]bool{}
+	moving := 0
+	for _, a := range Bank() {
+		require.NoError(t, a.Check(g), a.ID)
+		assert.False(t, ids[a.ID] || titles[a.Title], "%s stands once", a.ID)
+		ids[a.ID], titles[a.Title] = true, true
+		for what, text := range map[string]string{"an exit test": a.Exit, "an easier form": a.Easier, "what to look for": a.Look} {
+			assert.NotEmpty(t, text, "%s has %s", a.ID, what)
+		}
+		if a.Harder == "" {
+			assert.Equal(t, "leading-hand", a.Aim, "%s has a harder form", a.ID)
+		}
+		// the longest usual single activity, first time: common practice, no source
+		for age, longest := range map[int]int{3: 3, 4: 3, 5: 5, 6: 5} {
+			if a.Fits(age, skill.Keyboard) {
+				assert.LessOrEqual(t, a.Least, longest, "%s at %d", a.ID, age)
+			}
+		}
+		// coins, beads and small markers are a choking risk under three and for
+		// siblings: 16 CFR 1501
+		for _, small := range []string{"coin", "bead", "button", "marble", "counter"} {
+			assert.NotContains(t, strings.ToLower(a.Things), small, a.ID)
+		}
+		if a.Moving {
+			moving++
+		}
+	}
+	assert.GreaterOrEqual(t, len(ids), 90)
+	assert.Greater(t, moving, 15, "enough to alternate sitting and moving")
+}
+
+// The aims of a first meeting have at least three games each at three to five;
+// common practice, no source.
+func TestEachAimOfTheVeryYoungHasThreeGames(t *testing.T) {
+	for _, f := range []skill.Family{skill.Keyboard, skill.Bowed} {
+		for _, aim := range []string{"left-right", "hand-swap", "high-low", "steady-beat", map[skill.Family]string{skill.Keyboard: "key-groups", skill.Bowed: "open-strings"}[f]} {
+			n := 0
+			for _, a := range Bank() {
+				if a.Aim == aim && a.Fits(4, f) {
+					n++
+				}
+			}
+			assert.GreaterOrEqual(t, n, 3, "%s on %s", aim, f)
+		}
+	}
+	for _, f := range []skill.Family{skill.Keyboard, skill.Bowed, skill.Plucked} {
+		for age := 3; age < 70; age++ {
+			for _, p := range Probes(age, f) {
+				found := false
+				for _, a := range Bank() {
+					found = found || a.Aim == p.Key && a.Fits(age, f)
+				}
+				assert.True(t, found, "%s at %d on %s has an activity", p.Key, age, f)
+			}
+		}
+	}
+}
+
+func TestProbesByAge(t *testing.T) {
+	keys := func(age int, f skill.Family) (out []string) {
+		for _, p := range Probes(age, f) {
+			out = append(out, p.Key)
+		}
+		return
+	}
+	assert.Equal(t, []string{"left-right", "hand-swap", "key-groups", "high-low", "steady-beat", "leading-hand"}, keys(3, skill.Keyboard))
+	assert.Equal(t, []string{"steady-beat", "echo-rhythm", "one-finger", "seat"}, keys(34, skill.Keyboard), "an adult is not asked for left and right")
+	assert.Contains(t, keys(6, skill.Bowed), "open-strings")
+	assert.True(t, IsProbe("sing-back"))
+	assert.False(t, IsProbe("improvise"))
+}
+
+func TestAnOwnActivityIsChecked(t *testing.T) {
+	g := skill.Catalogue()
+	good := Activity{ID: "own", Title: "Ours", Aim: "steady-beat", From: 4, To: 9, Least: 1, Most: 3, Family: skill.Shared, Levels: []string{"Walk."}}
+	require.NoError(t, good.Check(g))
+	for says, spoil := range map[string]func(*Activity){
+		"needs a title":       func(a *Activity) { a.Title = " " },
+		"is no aim":           func(a *Activity) { a.Aim = "flying" },
+		"do not make a range": func(a *Activity) { a.To = 3 },
+		"minutes do not make": func(a *Activity) { a.Most = 0 },
+		"one to three levels": func(a *Activity) { a.Levels = nil },
+		"not a family":        func(a *Activity) { a.Family = "brass" },
+		"is not a caution":    func(a *Activity) { a.Cautions = []string{"noise"} },
+	} {
+		bad := good
+		spoil(&bad)
+		assert.ErrorContains(t, bad.Check(g), says)
+	}
+}

@@ -1,0 +1,55 @@
+package activity
+
+import (
+	"slices"
+
+	"patientladder/core/skill"
+)
+
+// A Probe is a question of the first meetings, answered pass, nearly or not yet.
+// Its games are the activities with its aim; a pass retires them.
+type Probe struct {
+	Key  string `json:"key" doc:"the aim"`
+	Asks string `json:"asks" doc:"what the teacher finds out"`
+	Exit string `json:"exit" doc:"when it is passed"`
+	only skill.Family
+	from int // youngest age it is asked at
+	to   int // oldest; 0 for any
+}
+
+// probes are asked in this order: aims of the first meetings by age. Common
+// practice, no source.
+var probes = []Probe{
+	{"left-right", "Which hand is which?", "names the hand on six mixed pictures", "", 3, 7},
+	{"hand-swap", "Swaps hands on a cue word?", "swaps within a beat, five plain words running", "", 3, 5},
+	{"key-groups", "Finds the groups of black keys?", "finds every pair going up", skill.Keyboard, 3, 7},
+	{"open-strings", "Knows the open strings?", "plucks five called strings", skill.Bowed, 3, 9},
+	{"thumb-bass", "Finds a called string?", "lands on six called strings", skill.Plucked, 4, 9},
+	{"high-low", "Which end is high?", "stands at the right end five times running", "", 3, 7},
+	{"steady-beat", "Keeps four steady beats?", "two fours in a row, no gap and no hurry", "", 3, 0},
+	{"echo-rhythm", "Echoes a rhythm of four beats?", "three echoes, none begun early", "", 5, 0},
+	{"sing-back", "Sings back one, two, three pitches?", "three tones, twice", "", 4, 12},
+	{"higher-lower", "Hears higher from lower?", "right in five of six", "", 4, 9},
+	{"find-by-ear", "Finds a heard note?", "three of three, singing first", "", 5, 12},
+	{"one-finger", "One finger at a time?", "each finger alone, neighbours quiet", skill.Keyboard, 4, 0},
+	{"first-finger", "One finger in its place?", "lands there four times out of five", skill.Bowed, 5, 0},
+	{"flush-stroke", "One string met flush?", "four plucks of one sound", skill.Plucked, 5, 0},
+	{"leading-hand", "Which hand leads?", "the same hand begins three tasks of four", "", 3, 9},
+	{"seat", "Sits with feet carried?", "sets feet and seat without help", "", 5, 0},
+}
+
+// Probes returns what is asked at an age on a family of instruments, in order.
+func Probes(age int, f skill.Family) []Probe {
+	var out []Probe
+	for _, p := range probes {
+		if age >= p.from && (p.to == 0 || age <= p.to) && (p.only == "" || p.only == f) {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// IsProbe reports whether an aim is asked in first meetings at some age.
+func IsProbe(aim string) bool {
+	return slices.ContainsFunc(probes, func(p Probe) bool { return p.Key == aim })
+}
