@@ -73,3 +73,22 @@ var (
 	BreakDays    = ours("break", "days without lesson or practice that make a break", 14, "higher: only long breaks bring lighter plans")
 	BreakLessons = ours("break", "lighter lessons after a break", 2, "higher: the way back is slower")
 )
+
+// The seat: what stature alone does not tell.
+var (
+	SeatSpread      = ours("seat", "spread of a length reckoned from stature, as part of stature", 0.02, "higher: the app is less sure without a tape measure")
+	SeatSpreadChild = ours("seat", "centimetres more of spread for a child", 1, "higher: children are measured rather than reckoned")
+	SeatHollow      = ours("seat", "from the knee's top to its hollow, as part of stature", 0.025, "higher: seats for strings come lower, platforms higher")
+	SeatShoes       = ours("seat", "centimetres of a shoe's sole", 2, "higher: platforms come lower")
+	SeatCello       = ours("seat", "centimetres that a cellist's hips sit above the knees", 2, "higher: chairs for the cello come higher")
+	SeatFootstool   = ours("seat", "height of a guitar's footstool as part of stature", 0.09, "higher: the neck points higher")
+	SeatPreference  = ours("seat", "centimetres over or under the keys in the schools that want so", 1.5, "higher: the schools differ more; 3 cm either way is the range")
+)
+
+// The lesson: how its minutes are shared out.
+var (
+	LessonUpkeep    = ours("lesson", "part of the approach's share of upkeep that a lesson keeps; the week at home keeps all of it", 0.4, "higher: more old pieces are heard in the lesson")
+	LessonStretch   = ours("lesson", "worth of a minute past a block's best, of one before it", 0.25, "higher: long blocks rather than one more block")
+	LessonFit       = ours("lesson", "worth of a block that fits in at all, in minutes of its own", 1.5, "higher: more and shorter blocks")
+	LessonFirstGame = ours("lesson", "minutes of a first round in a first meeting with a child under five", 1, "higher: fewer aims, longer games")
+)

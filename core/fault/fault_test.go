@@ -1,0 +1,36 @@
+package fault
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"patientladder/core/skill"
+)
+
+func TestFaults(t *testing.T) {
+	keys := map[string]bool{}
+	for _, f := range All {
+		assert.False(t, keys[f.Key], f.Key)
+		keys[f.Key] = true
+		assert.NotEmpty(t, f.Try, f.Key)
+		assert.NotEmpty(t, f.Why, f.Key)
+		// cushions and stretching are never advised: falls and strain
+		for _, word := range []string{"cushion", "pillow", "stretch", "reach"} {
+			assert.NotContains(t, f.Try, word, f.Key)
+		}
+	}
+	for family, first := range map[skill.Family]string{skill.Keyboard: "joints-cave", skill.Bowed: "thumb-squeezes", skill.Plucked: "wrist-sideways"} {
+		list := For(family)
+		assert.Equal(t, first, list[0].Key)
+		assert.GreaterOrEqual(t, len(list), 5, family)
+		for _, f := range list {
+			assert.Contains(t, []skill.Family{family, skill.Shared}, f.Family)
+		}
+	}
+	f, ok := Named("claw")
+	assert.True(t, ok)
+	assert.Contains(t, f.Try, "hanging hand")
+	_, ok = Named("gone")
+	assert.False(t, ok)
+}

@@ -1,0 +1,130 @@
+package seat
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/calendar"
+	"patientladder/core/reason"
+	"patientladder/core/skill"
+)
+
+// Worked by hand from the proportions of Drillis and Contini (1966) as tabled in
+// Winter, Biomechanics and Motor Control of Human Movement: elbow standing 0.630,
+// sitting height 0.520, so the seated elbow 0.150 of stature; knee 0.285.
+func TestFromStature(t *testing.T) {
+	elbow, leg := FromStature(170, false)
+	assert.InDelta(t, 25.5, elbow.Best, 0.01)
+	assert.InDelta(t, 170*0.260+2, leg.Best, 0.01, "the hollow is 0.025 under the knee's top, the sole 2 cm")
+	assert.InDelta(t, 3.4, elbow.High-elbow.Best, 0.01)
+	child, _ := FromStature(110, true)
+	assert.InDelta(t, 16.5, child.Best, 0.01)
+	assert.InDelta(t, 3.2, child.High-child.Best, 0.01, "less sure of a child")
+}
+
+func codes(list []reason.Reason) (out []string) {
+	for _, r := range list {
+		out = append(out, r.Code)
+	}
+	return
+}
+
+// The arithmetic of the seat, by hand: common practice, no source.
+func TestWork(t *testing.T) {
+	bench := Place{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Tile: 3}
+	for _, c := range []struct {
+		name                    string
+		body                    Body
+		place                   Place
+		family                  skill.Family
+		prefer                  float64
+		seat, setting, platform float64
+		tiles                   int
+		says                    []string
+	}{
+		{"a grown-up, measured", Body{Elbow: 24, LowerLeg: 46}, bench, skill.Keyboard, 0, 48, 48, 2, 0, []string{"seat-height", "seat-platform", "seat-firm"}},
+		{"a grown-up with long legs", Body{Elbow: 24, LowerLeg: 48}, bench, skill.Keyboard, 0, 48, 48, 0, 0, []string{"seat-height", "seat-firm"}},
+		{"a child of four: three tiles and a platform", Body{Elbow: 15, LowerLeg: 25, Child: true}, Place{KeyTops: 72, BenchLow: 46, BenchHigh: 49, Tile: 3}, skill.Keyboard, 0, 57, 48, 32, 3, []string{"seat-height", "seat-tiles", "seat-platform", "seat-firm"}},
+		{"tiles are whole ones, rounded up", Body{Elbow: 15, LowerLeg: 56}, Place{KeyTops: 72, BenchLow: 46, BenchHigh: 50, Tile: 3}, skill.Keyboard, 0, 57, 48, 0, 3, nil},
+		{"the elbow a touch above", Body{Elbow: 24, LowerLeg: 50}, bench, skill.Keyboard, 1.5, 49.5, 49.5, 0, 0, nil},
+		{"too high even at its lowest", Body{Elbow: 30, LowerLeg: 46}, bench, skill.Keyboard, 0, 42, 46, 0, 0, []string{"seat-height", "seat-too-high", "seat-firm"}},
+		{"with pedals the platform carries them too", Body{Elbow: 18, LowerLeg: 32}, Place{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Pedals: true}, skill.Keyboard, 0, 54, 54, 22, 0, []string{"seat-height", "seat-platform-pedals", "seat-firm"}},
+		{"a cellist of eight on a chair of 46", Body{Stature: 128, LowerLeg: 34, Elbow: 19, Child: true}, Place{BenchLow: 46, BenchHigh: 46}, skill.Bowed, 0, 36, 46, 12, 0, []string{"seat-height", "seat-too-high", "seat-platform", "seat-spike", "seat-firm"}},
+		{"a guitarist", Body{Stature: 170, LowerLeg: 46, Elbow: 24}, Place{BenchLow: 46, BenchHigh: 46}, skill.Plucked, 0, 46, 46, 0, 0, []string{"seat-height", "seat-footstool", "seat-firm"}},
+		{"from stature alone, said so", Body{Stature: 170}, bench, skill.Keyboard, 0, 46.5, 46.5, 0, 0, []string{"seat-height", "seat-firm", "seat-estimated"}},
+	} {
+		f, err := Work(c.body, c.place, c.family, c.prefer)
+		require.NoError(t, err, c.name)
+		assert.InDelta(t, c.seat, f.Seat.Best, 0.01, c.name)
+		assert.InDelta(t, c.setting, f.Setting, 0.01, c.name)
+		assert.Equal(t, c.tiles, f.Tiles, c.name)
+		assert.InDelta(t, c.platform, f.Platform.Best, 0.01, c.name)
+		if c.says != nil {
+			assert.Equal(t, c.says, codes(f.Says), c.name)
+		}
+		assert.LessOrEqual(t, f.Seat.Low, f.Seat.High)
+	}
+	guitar, err := Work(Body{Stature: 170}, Place{}, skill.Plucked, 0)
+	require.NoError(t, err)
+	assert.InDelta(t, 15.3, guitar.Footstool.Best, 0.01)
+}
+
+func TestTheFigureStandsOnWhatItIsGiven(t *testing.T) {
+	f, err := Work(Body{Elbow: 15, LowerLeg: 25, Child: true}, Place{KeyTops: 72, BenchHigh: 49, BenchLow: 46}, skill.Keyboard, 0)
+	require.NoError(t, err)
+	at := map[string]Point{}
+	for _, p := range f.Figure {
+		at[p.Name] = p
+	}
+	assert.InDelta(t, f.KeyTops, at["elbow"].Y, 0.01, "the forearm is level with the keys")
+	assert.InDelta(t, at["elbow"].Y, at["wrist"].Y, 0.01)
+	assert.InDelta(t, f.Platform.Best, at["heel"].Y, 0.01, "the feet stand on the platform")
+	assert.InDelta(t, 25, at["knee"].Y-at["heel"].Y, 0.01)
+	assert.Greater(t, at["head"].Y, at["shoulder"].Y)
+}
+
+func TestImpossibleBodiesAndBenches(t *testing.T) {
+	for says, c := range map[string]struct {
+		b Body
+		p Place
+	}{
+		"a stature of 17 cm cannot be right; measure again (70 to 230 cm)": {Body{Stature: 17}, Place{}},
+		"measure from the seat, not from the floor":                        {Body{Stature: 110, Elbow: 35}, Place{}},
+		"to the hollow of the knee":                                        {Body{Stature: 110, LowerLeg: 45}, Place{}},
+		"swap the two":                                                     {Body{Stature: 150}, Place{BenchLow: 60, BenchHigh: 50}},
+		"a tape measure is better":                                         {Body{Elbow: 20}, Place{}},
+		"a tile of 25 cm cannot be right":                                  {Body{Stature: 150}, Place{Tile: 25}},
+		"white keys at a height of 30 cm":                                  {Body{Stature: 150}, Place{KeyTops: 30}},
+	} {
+		_, err := Work(c.b, c.p, skill.Keyboard, 0)
+		assert.ErrorContains(t, err, says)
+	}
+}
+
+func TestMeasuredAgain(t *testing.T) {
+	day := calendar.Date("2026-11-18")
+	for _, c := range []struct {
+		name     string
+		measured calendar.Date
+		age      int
+		want     string
+	}{
+		{"never", "", 8, "measure-first"},
+		{"last month", "2026-10-18", 8, ""},
+		{"a term ago", "2026-08-01", 8, "measure-term"},
+		{"half a year: about three centimetres", "2026-05-10", 8, "measure-grown"},
+		{"a grown-up once", "2020-01-01", 34, ""},
+	} {
+		got := ""
+		if r := Again(c.measured, day, c.age); r != nil {
+			got = r.Code
+		}
+		assert.Equal(t, c.want, got, c.name)
+	}
+	assert.Equal(t, 1.5, Preference("above"))
+	assert.Equal(t, -1.5, Preference("below"))
+	assert.Zero(t, Preference("level"))
+	assert.Len(t, Looks(), 5)
+}
