@@ -29,7 +29,7 @@ type Activity struct {
 	Family   skill.Family `json:"family" enum:"shared,keyboard,bowed,plucked"`
 	Moving   bool         `json:"moving" doc:"away from the seat"`
 	Things   string       `json:"things" maxLength:"200" doc:"what must be at hand; empty for nothing"`
-	Cautions []string     `json:"cautions" nullable:"false" enum:"small-parts,touch,falls,loud"`
+	Cautions []string     `json:"cautions" nullable:"false" enum:"small-parts,touch,falls,loud,together"`
 	Levels   []string     `json:"levels" nullable:"false" minItems:"1" maxItems:"3" doc:"what to do, easiest first"`
 	Exit     string       `json:"exit" maxLength:"200" doc:"the test that retires its aim"`
 	Easier   string       `json:"easier" maxLength:"200"`
@@ -46,12 +46,14 @@ func (a Activity) Fits(age int, f skill.Family) bool {
 	return age >= a.From && (a.To == 0 || age <= a.To) && (a.Family == skill.Shared || a.Family == f)
 }
 
-// Hands reports whether the adult's hand touches the student's: nothing for a
-// remote lesson, and asked for first in any other.
-func (a Activity) Hands() bool { return slices.Contains(a.Cautions, "touch") }
+// InRoom reports whether an activity needs both in one room: an adult's hand that
+// touches the student's, which is asked for first, or playing together.
+func (a Activity) InRoom() bool {
+	return slices.Contains(a.Cautions, "touch") || slices.Contains(a.Cautions, "together")
+}
 
 // cautions are the words that an activity's cautions take.
-var cautions = []string{"small-parts", "touch", "falls", "loud"}
+var cautions = []string{"small-parts", "touch", "falls", "loud", "together"}
 
 // Check says what is wrong with an activity.
 func (a Activity) Check(g skill.Graph) error {

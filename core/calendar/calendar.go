@@ -5,6 +5,7 @@ package calendar
 
 import (
 	"fmt"
+	"slices"
 	"time"
 )
 
@@ -68,6 +69,11 @@ func (s Span) Holds(d Date) bool { return s.From <= d && d <= s.To }
 type Calendar struct {
 	Terms []Span `json:"terms" nullable:"false"`
 	Free  []Span `json:"free" nullable:"false" doc:"days without lessons inside terms"`
+
+	// Off and On are days on which one student's lesson was not given, and days
+	// on which one is given outside the weekly slot.
+	Off map[Date]bool `json:"-"`
+	On  map[Date]bool `json:"-"`
 }
 
 // Teaching reports whether lessons are given on d. A calendar without terms
@@ -143,9 +149,17 @@ func (c Calendar) Lessons(s Slot, first, last Date) []Date {
 	var days []Date
 	d := first.Add((int(s.Weekday) - int(first.Weekday()) + 7) % 7)
 	for ; d <= last; d = d.Add(7) {
-		if c.Teaching(d) {
+		if c.Teaching(d) && !c.Off[d] && !c.On[d] {
 			days = append(days, d)
 		}
+	}
+	if len(c.On) > 0 {
+		for on := range c.On {
+			if first <= on && on <= last {
+				days = append(days, on)
+			}
+		}
+		slices.Sort(days)
 	}
 	return days
 }
@@ -158,13 +172,20 @@ const horizon = 200
 func (c Calendar) Next(s Slot, d Date) Date {
 	day := d.Add(1)
 	day = day.Add((int(s.Weekday) - int(day.Weekday()) + 7) % 7)
+	next := Date("")
 	for range horizon / 7 {
-		if c.Teaching(day) {
-			return day
+		if c.Teaching(day) && !c.Off[day] {
+			next = day
+			break
 		}
 		day = day.Add(7)
 	}
-	return ""
+	for on := range c.On {
+		if on > d && (next == "" || on < next) {
+			next = on
+		}
+	}
+	return next
 }
 
 // Marks returns where the first n taught weeks from d begin, in calendar weeks

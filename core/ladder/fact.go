@@ -53,6 +53,18 @@ const (
 	Noted         Kind = "noted"
 	LessonOpened  Kind = "lesson_opened"
 	LessonClosed  Kind = "lesson_closed"
+	LessonMissed  Kind = "lesson_missed"
+	LessonMoved   Kind = "lesson_moved"
+	LessonExtra   Kind = "lesson_extra"
+	LessonRemote  Kind = "lesson_remote"
+	PlanChanged   Kind = "plan_changed"
+	ActivityDone  Kind = "activity_done"
+	ActivityAsked Kind = "activity_asked"
+	SeatMeasured  Kind = "seat_measured"
+	MoodSeen      Kind = "mood_seen"
+	WentWell      Kind = "went_well"
+	Pained        Kind = "pained"
+	PainCleared   Kind = "pain_cleared"
 	Retracted     Kind = "retracted"
 )
 
@@ -72,12 +84,16 @@ type Fact struct {
 	Skill   string        `json:"skill,omitempty" doc:"that a head start is for"`
 	Point   string        `json:"point,omitempty" doc:"key of a focus point"`
 	Spot    string        `json:"spot,omitempty" doc:"the id of the fact that noted the spot"`
-	Outcome string        `json:"outcome,omitempty" doc:"of a try: granted or not-yet; of a self-judgement: yes, nearly or no; of a hearing: fell-apart, rough, fine or easily; of a probe: pass, nearly or not-yet; of a taste: lively, lyrical or familiar; of an approach: the school; of a suggestion overruled: later or never"`
+	Outcome string        `json:"outcome,omitempty" doc:"of a try: granted or not-yet; of a self-judgement: yes, nearly or no; of a hearing: fell-apart, rough, fine or easily; of a probe or an activity: pass, nearly or not-yet; of a pain: the side; of a mood; of a changed plan: what was done to the block; of a taste: lively, lyrical or familiar; of an approach: the school; of a suggestion overruled: later or never"`
 	Count   int           `json:"count,omitempty" doc:"of a spot: times in a row, wanted or done; of a head start: which task of the chain, from 1"`
-	Minutes int           `json:"minutes,omitempty"`
+	Minutes int           `json:"minutes,omitempty" doc:"of practice; of a block that the teacher set; of a lesson cut short"`
 	Day     calendar.Date `json:"day,omitempty" doc:"of practice and of a lesson"`
+	To      calendar.Date `json:"to,omitempty" doc:"the day that a lesson is moved to"`
+	Into    string        `json:"into,omitempty" doc:"of a changed plan: what fills the block instead"`
 	Text    string        `json:"text,omitempty"`
 	Ref     string        `json:"ref,omitempty" doc:"the fact that is taken back"`
+
+	Measures map[string]float64 `json:"measures,omitempty" doc:"cm, by what was measured"`
 }
 
 // Top places a rung above all others of its lane.
@@ -95,7 +111,13 @@ var (
 	probes   = []string{"pass", "nearly", "not-yet"}
 	tastes   = []string{"lively", "lyrical", "familiar"}
 	overrule = []string{"later", "never"}
+	sides    = []string{"right", "left", "both"}
+	moods    = []string{"bright", "calm", "restless", "tired", "low"}
+	changes  = []string{"minutes", "swap", "after", "drop", "add"}
 )
+
+// Measured are the names of what is measured of a player.
+var Measured = []string{"stature", "elbow", "lowerLeg"}
 
 // kinds holds, for each kind of fact, the details it needs and what it does to
 // a standing. A new kind is one entry here.
@@ -130,10 +152,22 @@ var kinds = map[Kind]struct {
 	TasteAsked:    {[]string{"outcome"}, func(f *fold, fact Fact) { f.s.Taste = shelf.Taste(fact.Outcome) }},
 	ApproachSet:   {[]string{"text", "outcome"}, func(f *fold, fact Fact) { f.s.Approach[fact.Text] = fact.Outcome }},
 	Overruled:     {[]string{"text", "outcome"}, func(f *fold, fact Fact) { f.s.Overruled[fact.Text] = Overrule{fact.Outcome, fact.At} }},
-	Seen:          {[]string{"text"}, nothing},
+	Seen:          {[]string{"text"}, func(f *fold, fact Fact) { f.s.Seen = append(f.s.Seen, Sight{fact.Text, fact.At}) }},
 	Noted:         {[]string{"text"}, nothing},
 	LessonOpened:  {[]string{"day"}, (*fold).lesson},
 	LessonClosed:  {[]string{"day"}, (*fold).lesson},
+	LessonMissed:  {[]string{"day"}, func(f *fold, fact Fact) { f.s.Missed[fact.Day] = fact.Text }},
+	LessonMoved:   {[]string{"day", "to"}, (*fold).lessonMoved},
+	LessonExtra:   {[]string{"day"}, func(f *fold, fact Fact) { f.s.Extra[fact.Day] = fact.Text }},
+	LessonRemote:  {[]string{"day"}, func(f *fold, fact Fact) { f.s.Remote[fact.Day] = fact.Outcome != "no" }},
+	PlanChanged:   {[]string{"day", "text", "outcome"}, func(f *fold, fact Fact) { f.s.Changes[fact.Day] = append(f.s.Changes[fact.Day], fact) }},
+	ActivityDone:  {[]string{"text", "outcome"}, (*fold).activityDone},
+	ActivityAsked: {[]string{"text"}, func(f *fold, fact Fact) { f.s.Asked[fact.Text] = fact.At }},
+	SeatMeasured:  {[]string{"measures"}, func(f *fold, fact Fact) { f.s.Body = Body{fact.At, fact.Measures} }},
+	MoodSeen:      {[]string{"outcome"}, func(f *fold, fact Fact) { f.s.Mood = fact.Outcome }},
+	WentWell:      {[]string{"text"}, nothing},
+	Pained:        {[]string{"outcome"}, func(f *fold, fact Fact) { f.s.Ache = &Ache{fact.Outcome, fact.Text, fact.At} }},
+	PainCleared:   {nil, func(f *fold, _ Fact) { f.s.Ache = nil }},
 	Retracted:     {[]string{"ref"}, nothing},
 }
 
@@ -153,15 +187,31 @@ func (f Fact) Check() error {
 	if f.Kind == RungAdded && !f.Strand.Known() {
 		return fmt.Errorf("%q is not a strand", f.Strand)
 	}
-	if f.Day != "" {
-		if _, err := calendar.ParseDate(string(f.Day)); err != nil {
+	for _, day := range []calendar.Date{f.Day, f.To} {
+		if day == "" {
+			continue
+		}
+		if _, err := calendar.ParseDate(string(day)); err != nil {
 			return err
+		}
+	}
+	for name, cm := range f.Measures {
+		if !slices.Contains(Measured, name) {
+			return fmt.Errorf("%q is not measured; choose from %s", name, strings.Join(Measured, ", "))
+		}
+		if !(cm >= 0 && cm <= 300) {
+			return fmt.Errorf("a %s of %v cm is out of range", name, cm)
+		}
+	}
+	if (f.Kind == LessonMoved || f.Kind == LessonExtra) && f.Text != "" {
+		if _, err := time.Parse("15:04", f.Text); err != nil {
+			return fmt.Errorf("%q is not a time of day such as 16:00", f.Text)
 		}
 	}
 	if f.Count < 0 || f.Count > 1000 || f.Minutes < 0 || f.Minutes > 24*60 {
 		return fmt.Errorf("a count of %d or %d minutes is out of range", f.Count, f.Minutes)
 	}
-	for _, s := range []string{f.Rung, f.Item, f.After, f.Part, f.Point, f.Spot, f.Ref, f.Skill} {
+	for _, s := range []string{f.Rung, f.Item, f.After, f.Part, f.Point, f.Spot, f.Ref, f.Skill, f.Into} {
 		if len(s) > 100 || !utf8.ValidString(s) {
 			return fmt.Errorf("a name in the fact is longer than 100 characters")
 		}
@@ -172,7 +222,7 @@ func (f Fact) Check() error {
 	has := map[string]bool{
 		"rung": f.Rung != "", "item": f.Item != "", "strand": f.Strand != "", "point": f.Point != "", "spot": f.Spot != "",
 		"outcome": f.Outcome != "", "count": f.Count > 0, "day": f.Day != "", "text": strings.TrimSpace(f.Text) != "", "ref": f.Ref != "",
-		"skill": f.Skill != "",
+		"skill": f.Skill != "", "to": f.To != "", "measures": len(f.Measures) > 0,
 	}
 	for _, need := range k.needs {
 		if !has[need] {
@@ -180,7 +230,7 @@ func (f Fact) Check() error {
 		}
 	}
 	allowed := map[Kind][]string{FootholdTried: tries, SelfJudged: judged, Heard: hearings,
-		Probed: probes, TasteAsked: tastes, Overruled: overrule}[f.Kind]
+		Probed: probes, TasteAsked: tastes, Overruled: overrule, ActivityDone: probes, MoodSeen: moods, Pained: sides, PlanChanged: changes}[f.Kind]
 	if allowed != nil && !slices.Contains(allowed, f.Outcome) {
 		return fmt.Errorf("the outcome %q is not one of %s", f.Outcome, strings.Join(allowed, ", "))
 	}

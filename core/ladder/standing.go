@@ -26,6 +26,43 @@ type Standing struct {
 	Taste      shelf.Taste          // as asked; empty when never asked
 	Approach   map[string]string    // questions answered otherwise since the student came
 	Overruled  map[string]Overrule  // suggestions, by their key
+
+	Missed     map[calendar.Date]string // lessons that were not given, with the reason told
+	Extra      map[calendar.Date]string // lessons outside the weekly slot, with their time; empty for the usual
+	Remote     map[calendar.Date]bool   // lessons given from afar
+	Changes    map[calendar.Date][]Fact // what the teacher did to a lesson's plan, in order
+	Activities map[string]ActivityMark  // by id
+	Asked      map[string]time.Time     // activities that were asked for again, by id
+	Seen       []Sight                  // faults of body and hand, in order
+	Body       Body                     // as last measured
+	Mood       string                   // as last seen
+	Ache       *Ache                    // a pain told and not cleared since
+}
+
+// An ActivityMark is how an activity went.
+type ActivityMark struct {
+	Days    []calendar.Date // on which it was done, in order
+	Level   int             // of the last time, from 1
+	Outcome string          // of the last time: pass, nearly or not-yet
+}
+
+// A Sight is a fault seen, by its key.
+type Sight struct {
+	Fault string
+	At    time.Time
+}
+
+// A Body is what was measured of a player, in cm by name; a zero At for never.
+type Body struct {
+	At time.Time
+	CM map[string]float64
+}
+
+// An Ache is a pain that was told.
+type Ache struct {
+	Side  string // right, left or both
+	Where string
+	At    time.Time
 }
 
 // A Probe is how a probe was last answered.
@@ -176,6 +213,8 @@ func Fold(facts []Fact, items map[string]shelf.Item) Standing {
 	f.s.Opened, f.s.Closed = map[calendar.Date]time.Time{}, map[calendar.Date]time.Time{}
 	f.s.Probes, f.s.Prepared = map[string]Probe{}, map[string]HeadStart{}
 	f.s.Approach, f.s.Overruled = map[string]string{}, map[string]Overrule{}
+	f.s.Missed, f.s.Extra, f.s.Remote = map[calendar.Date]string{}, map[calendar.Date]string{}, map[calendar.Date]bool{}
+	f.s.Changes, f.s.Activities, f.s.Asked = map[calendar.Date][]Fact{}, map[string]ActivityMark{}, map[string]time.Time{}
 	inOrder(facts, func(fact *Fact) {
 		if k, ok := kinds[fact.Kind]; ok {
 			k.apply(f, *fact)
@@ -312,6 +351,27 @@ func (f *fold) probed(fact Fact) {
 	f.s.Probes[fact.Text] = Probe{fact.Outcome, fact.At}
 	if fact.Text == FirstBook && fact.Outcome == "pass" {
 		f.s.BeforeBook = false
+	}
+}
+
+// lessonMoved takes a lesson off its day and gives it another.
+func (f *fold) lessonMoved(fact Fact) {
+	f.s.Missed[fact.Day] = ""
+	delete(f.s.Missed, fact.To)
+	f.s.Extra[fact.To] = fact.Text
+}
+
+// activityDone keeps how an activity went. A pass of its exit test answers the
+// probe of its aim, which stands in the fact's point.
+func (f *fold) activityDone(fact Fact) {
+	m := f.s.Activities[fact.Text]
+	if day := calendar.On(fact.At); len(m.Days) == 0 || m.Days[len(m.Days)-1] != day {
+		m.Days = append(m.Days, day)
+	}
+	m.Level, m.Outcome = fact.Count, fact.Outcome
+	f.s.Activities[fact.Text] = m
+	if fact.Point != "" {
+		f.probed(Fact{Text: fact.Point, Outcome: fact.Outcome, At: fact.At})
 	}
 }
 

@@ -91,7 +91,7 @@ func areaOf(it shelf.Item, g skill.Graph) skill.Area {
 type Sign struct {
 	Skill string `json:"skill"`
 	Name  string `json:"name"`
-	Met   bool   `json:"met" doc:"a thing that brings it is secure"`
+	Met   bool   `json:"met" doc:"a thing that brings it is secure, or its probe was passed"`
 }
 
 // signs lists what book one takes for granted, by family; common practice, no
@@ -128,13 +128,13 @@ func FirstBook(s ladder.Standing, g skill.Graph, plays shelf.Instrument) Test {
 		}
 	}
 	for _, id := range slices.Concat(signs[skill.Shared], signs[plays.Family()]) {
-		sign := Sign{id, g.Name(id), brought[id]}
+		sign := Sign{id, g.Name(id), brought[id] || s.Probes[id].Outcome == "pass"}
 		if sign.Met {
 			met++
 		}
 		t.Signs = append(t.Signs, sign)
 	}
-	t.Near = met >= len(t.Signs)-1 && brought[steady]
+	t.Near = met >= len(t.Signs)-1 && (brought[steady] || s.Probes[steady].Outcome == "pass")
 	if p, tried := s.Probes[ladder.FirstBook]; tried {
 		t.Tried, t.At = p.Outcome, &p.At
 	}

@@ -1,0 +1,212 @@
+package lesson
+
+import (
+	"math"
+
+	"patientladder/core/judgement"
+)
+
+// A want is what a block would have of the minutes.
+type want struct {
+	least, best, most int
+	weight            float64
+	band              string // upkeep and now share by the approach
+	must              bool
+	fixed             bool // the teacher set its minutes
+}
+
+// worth is what m minutes of a block are worth: nothing for none; else a share
+// for being there, and for each minute less than for the one before, far less
+// past the best. It is concave from its least minutes on.
+func (w want) worth(m int) float64 {
+	switch {
+	case m == 0 && !w.must:
+		return 0
+	case m < w.least || m > w.most:
+		return math.Inf(-1)
+	}
+	sum := judgement.LessonFit
+	for k := 1; k <= m; k++ {
+		part := 1.0
+		if k > w.best {
+			part = judgement.LessonStretch
+		}
+		sum += part / float64(k)
+	}
+	return w.weight * sum
+}
+
+// divide gives out the minutes so that they are worth most, each want none or
+// from its least to its most, all minutes used, and upkeep at least a share of
+// upkeep and now together where that can be. Where the mosts do not add up to
+// the lesson they are raised together until they do, and over says so; where the
+// musts do not fit, they are cut to a minute each and then from the last.
+//
+// Method: an exact dynamic programme over minutes for each band by itself, then
+// every way to share the lesson among the three: O(n·L² + L²) for n wants and L
+// minutes.
+func divide(wants []want, minutes int, share float64) (given []int, over bool) {
+	given = make([]int, len(wants))
+	wants = append([]want{}, wants...)
+	least := 0
+	for _, w := range wants {
+		if w.must {
+			least += w.least
+		}
+	}
+	if least > minutes {
+		left := minutes
+		for i, w := range wants {
+			if w.must && left > 0 {
+				given[i] = 1
+				left--
+			}
+		}
+		if left > 0 && len(wants) > 0 {
+			given[0] += left
+		}
+		return given, false
+	}
+	for !fills(wants, minutes) {
+		over = true
+		for i := range wants {
+			if !brief(wants[i]) || all(wants, brief) {
+				wants[i].most++
+			}
+		}
+	}
+	var tables [3]table
+	most := 0 // of upkeep
+	for i, w := range wants {
+		k := groupOf(w.band)
+		tables[k].add(i, w, minutes)
+		if k == 0 {
+			most += w.most
+		}
+	}
+	best, short := math.Inf(-1), math.Inf(1)
+	var at [3]int
+	for kept := 0; kept <= minutes; kept++ {
+		for now := 0; kept+now <= minutes; now++ {
+			rest := minutes - kept - now
+			sum := tables[0].best(kept) + tables[1].best(now) + tables[2].best(rest)
+			if math.IsInf(sum, -1) {
+				continue
+			}
+			wanted := math.Min(math.Ceil(share*float64(kept+now)-1e-9), float64(most))
+			lacks := math.Max(wanted-float64(kept), 0)
+			if lacks < short || lacks == short && sum > best+1e-12 {
+				short, best, at = lacks, sum, [3]int{kept, now, rest}
+			}
+		}
+	}
+	for k := range tables {
+		tables[k].trace(at[k], given)
+	}
+	return given, over
+}
+
+func groupOf(band string) int {
+	switch band {
+	case "upkeep":
+		return 0
+	case "now":
+		return 1
+	}
+	return 2
+}
+
+// brief reports whether a block stays as short as it is, whatever the lesson.
+func brief(w want) bool { return w.most <= 4 && w.weight < 1 || w.fixed }
+
+func all(wants []want, is func(want) bool) bool {
+	for _, w := range wants {
+		if !is(w) {
+			return false
+		}
+	}
+	return true
+}
+
+// fills reports whether the wants can use all minutes.
+func fills(wants []want, minutes int) bool {
+	sum := 0
+	for _, w := range wants {
+		sum += w.most
+	}
+	if sum < minutes {
+		return false
+	}
+	can := make([]bool, minutes+1) // sums that some choice of minutes makes
+	can[0] = true
+	for _, w := range wants {
+		next := make([]bool, minutes+1)
+		for m, ok := range can {
+			if !ok {
+				continue
+			}
+			if !w.must {
+				next[m] = true
+			}
+			for n := w.least; n <= w.most && m+n <= minutes; n++ {
+				next[m+n] = true
+			}
+		}
+		can = next
+	}
+	return can[minutes]
+}
+
+// A table is the dynamic programme of one band: rows[j][m] is the most that the
+// first j wants are worth with m minutes in all.
+type table struct {
+	ids  []int
+	rows [][]float64
+	from [][]int // minutes that the last of them has
+}
+
+func (t *table) add(id int, w want, minutes int) {
+	if len(t.rows) == 0 {
+		first := make([]float64, minutes+1)
+		for m := range first {
+			first[m] = math.Inf(-1)
+		}
+		first[0] = 0
+		t.rows = [][]float64{first}
+	}
+	worth := make([]float64, w.most+1)
+	for n := range worth {
+		worth[n] = w.worth(n)
+	}
+	before := t.rows[len(t.rows)-1]
+	row, from := make([]float64, minutes+1), make([]int, minutes+1)
+	for m := range row {
+		row[m] = math.Inf(-1)
+		for n := 0; n <= min(m, w.most); n++ {
+			if sum := before[m-n] + worth[n]; sum > row[m] {
+				row[m], from[m] = sum, n
+			}
+		}
+	}
+	t.ids, t.rows, t.from = append(t.ids, id), append(t.rows, row), append(t.from, from)
+}
+
+// best is the most that a band is worth with m minutes; a band without wants has
+// none.
+func (t *table) best(m int) float64 {
+	switch {
+	case len(t.rows) > 0:
+		return t.rows[len(t.rows)-1][m]
+	case m == 0:
+		return 0
+	}
+	return math.Inf(-1)
+}
+
+func (t *table) trace(m int, given []int) {
+	for j := len(t.ids) - 1; j >= 0; j-- {
+		n := t.from[j][m]
+		given[t.ids[j]] = n
+		m -= n
+	}
+}

@@ -1,0 +1,302 @@
+package lesson
+
+import (
+	"cmp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"patientladder/core/judgement"
+	"patientladder/core/ladder"
+	"patientladder/core/mixture"
+	"patientladder/core/reason"
+	"patientladder/core/shelf"
+	"patientladder/core/upkeep"
+)
+
+// due lists what the lesson might hold, in order of place.
+func (ask Ask) due() []Block {
+	blocks := []Block{ask.block(SetUp, nil)}
+	switch {
+	case ask.first():
+		blocks = append(blocks, ask.probes()...)
+		if !ask.Standing.BeforeBook {
+			blocks = append(blocks, ask.current()...)
+		}
+	case ask.Standing.BeforeBook:
+		blocks = append(blocks, ask.probes()...)
+		blocks = append(blocks, ask.mixed()...)
+	default:
+		blocks = append(blocks, ask.current()...)
+		blocks = append(blocks, ask.secure()...)
+		blocks = append(blocks, ask.headStarts()...)
+	}
+	blocks = append(blocks, ask.activities(blocks)...)
+	blocks = append(blocks, ask.close(), ask.block(Home, nil))
+	if ask.Ache != nil {
+		blocks = ask.spared(blocks)
+	}
+	slices.SortStableFunc(blocks, byPlace)
+	if ask.Path.Break.Light() { // old songs first, then the pieces in hand
+		slices.SortStableFunc(blocks, func(x, y Block) int { return easing(x.Kind) - easing(y.Kind) })
+	}
+	return blocks
+}
+
+// easing is the place of a kind after a break.
+func easing(k Kind) int {
+	switch k {
+	case SetUp:
+		return 0
+	case Opener, Upkeep:
+		return 1
+	case Close, Home:
+		return 3
+	}
+	return 2
+}
+
+// upkeepShare is the least part of upkeep in the lesson.
+func (ask Ask) upkeepShare() float64 { return judgement.LessonUpkeep * ask.Approach.UpkeepShare() }
+
+// block makes a block of a kind, about a rung or about nothing.
+func (ask Ask) block(k Kind, r *ladder.Rung) Block {
+	s := shapeFor(k, ask.Age)
+	b := Block{Key: string(k), Kind: k, Band: s.band, Why: []reason.Reason{}, Choices: []Choice{}}
+	b.want = want{least: s.least, best: s.best, most: s.most, weight: s.weight, band: s.band, must: s.must}
+	if s.band == "upkeep" {
+		b.want.weight *= 2 * ask.Approach.UpkeepShare()
+	}
+	if r != nil {
+		b.Key, b.Title, b.Rung, b.Cue = string(k)+":"+r.ID, r.Item.Title, r.ID, r.Item.Cue
+	}
+	if cue := ask.Approach.Cues(string(k), string(ask.Plays)); cue != "" {
+		b.Cue = strings.TrimSpace(b.Cue + " " + cue)
+	}
+	return b
+}
+
+// mixed gives a block to each small thing of the mixture.
+func (ask Ask) mixed() []Block {
+	var blocks []Block
+	for _, bit := range mixture.Of(ask.Standing, ask.Graph, ask.Path.Known) {
+		r, _ := ask.Standing.Rung(bit.Rung)
+		kind := Mixture
+		if r.Foothold != nil {
+			kind = Opener
+		}
+		b := ask.block(kind, &r)
+		b.Why = append(b.Why, bit.Why)
+		blocks = append(blocks, b)
+	}
+	return blocks
+}
+
+// kindOf is the kind of block that a current rung has.
+func kindOf(r ladder.Rung) Kind {
+	switch r.Strand {
+	case shelf.Technique:
+		return Technique
+	case shelf.Reading:
+		return Reading
+	}
+	return Current
+}
+
+// current gives a block to each rung in hand. After a break nothing new begins.
+func (ask Ask) current() []Block {
+	var blocks []Block
+	all := ask.Standing.In(ladder.Current)
+	for _, r := range all {
+		if r.Taught == nil && ask.Path.Break.Light() {
+			continue
+		}
+		b := ask.block(kindOf(r), &r)
+		b.Why = append(b.Why, whyCurrent(r))
+		for _, other := range all {
+			if other.ID != r.ID && kindOf(other) == b.Kind {
+				b.Choices = append(b.Choices, Choice{other.ID, other.Item.Title, whyCurrent(other)})
+			}
+		}
+		for _, next := range ask.Standing.In(ladder.Ahead) {
+			if kindOf(next) == b.Kind && len(b.Choices) < choices && next.Strand == r.Strand {
+				b.Choices = append(b.Choices, Choice{next.ID, next.Item.Title, reason.Of("comes-next", "title", next.Item.Title)})
+			}
+		}
+		b.Choices = b.Choices[:min(len(b.Choices), choices)]
+		blocks = append(blocks, b)
+	}
+	if len(all) == 0 {
+		b := ask.block(Open, nil)
+		b.want.most = ask.Minutes
+		b.Why = append(b.Why, reason.Of("nothing-placed"))
+		blocks = append(blocks, b)
+	}
+	return blocks
+}
+
+// choices is how many other things a block offers.
+const choices = 3
+
+func whyCurrent(r ladder.Rung) reason.Reason {
+	switch {
+	case r.Taught == nil:
+		return reason.Of("first-lesson", "title", r.Item.Title)
+	case r.Ready():
+		return reason.Of("ready-to-try", "title", r.Item.Title)
+	}
+	missing := r.Missing()
+	return reason.Of("still-open", "count", strconv.Itoa(len(missing)), "first", first(missing))
+}
+
+// secure gives a block to the piece that opens the lesson, the best
+// remembered, and to what the week's upkeep puts first.
+func (ask Ask) secure() []Block {
+	pieces := upkeep.Pieces(ask.Standing, ask.Path.Known, ask.At, upkeep.Once(ask.Age))
+	if len(pieces) == 0 {
+		return nil
+	}
+	slices.SortStableFunc(pieces, func(a, b upkeep.Piece) int { return cmp.Compare(b.Recall, a.Recall) })
+	opener, _ := ask.Standing.Rung(pieces[0].ID)
+	b := ask.block(Opener, &opener)
+	b.Why = append(b.Why, reason.Of("plays-well", "title", opener.Item.Title))
+	for _, p := range pieces[1:min(len(pieces), 1+choices)] {
+		r, _ := ask.Standing.Rung(p.ID)
+		b.Choices = append(b.Choices, Choice{r.ID, r.Item.Title, reason.Of("plays-well-too", "recall", strconv.Itoa(int(100*p.Recall)))})
+	}
+	blocks := []Block{b}
+	wanted := 1 + (ask.Minutes-1)/44 // two from three quarters of an hour on
+	if ask.Approach.UpkeepShare() >= 0.75 {
+		wanted++
+	}
+	if ask.Path.Break.Light() {
+		wanted++
+	}
+	rest := pieces[1:]
+	slices.SortStableFunc(rest, func(a, b upkeep.Piece) int { return cmp.Compare(a.Silent, b.Silent) })
+	minutes := 0
+	for _, p := range rest {
+		minutes = max(minutes, wanted*p.Minutes)
+	}
+	chosen := upkeep.Choose(rest, minutes)
+	for i, p := range chosen[:min(wanted, len(chosen))] {
+		r, _ := ask.Standing.Rung(p.ID)
+		b := ask.block(Upkeep, &r)
+		b.Why = append(b.Why, ask.whyKept(p))
+		for _, q := range chosen[min(wanted, len(chosen)):] {
+			if len(b.Choices) < choices && i == 0 || len(b.Choices) < 1 {
+				other, _ := ask.Standing.Rung(q.ID)
+				b.Choices = append(b.Choices, Choice{q.ID, other.Item.Title, ask.whyKept(q)})
+			}
+		}
+		for _, q := range slices.Backward(rest) { // the longest silent
+			taken := slices.ContainsFunc(chosen[:min(wanted, len(chosen))], func(c upkeep.Piece) bool { return c.ID == q.ID }) ||
+				slices.ContainsFunc(b.Choices, func(c Choice) bool { return c.Into == q.ID })
+			if len(b.Choices) < choices && !taken {
+				other, _ := ask.Standing.Rung(q.ID)
+				b.Choices = append(b.Choices, Choice{q.ID, other.Item.Title, ask.whyKept(q)})
+			}
+		}
+		blocks = append(blocks, b)
+	}
+	return blocks
+}
+
+// whyKept says why a secure piece is heard.
+func (ask Ask) whyKept(p upkeep.Piece) reason.Reason {
+	switch {
+	case ask.Path.Break.Light():
+		return reason.Of("after-break", "days", strconv.Itoa(ask.Path.Break.Days))
+	case len(p.Carries) > 0:
+		return reason.Of("carries", "skill", ask.Graph.Name(p.Carries[0]))
+	case p.Recall >= upkeep.Faded:
+		return reason.Of("due-again", "days", strconv.Itoa(p.Silent))
+	}
+	return reason.Of("fading", "recall", strconv.Itoa(int(100*p.Recall)), "days", strconv.Itoa(p.Silent))
+}
+
+// headStarts gives a block to each skill that is prepared this week, or a first
+// taste of the next rung when none is. After a break there is none.
+func (ask Ask) headStarts() []Block {
+	if ask.Path.Break.Light() {
+		return nil
+	}
+	var blocks []Block
+	for _, h := range ask.Ahead {
+		if task, now := h.Now(); now {
+			b := ask.block(Ahead, nil)
+			b.Key, b.Title, b.Skill, b.Step, b.Cue = "ahead:"+h.Skill, h.Name, h.Skill, h.Done+1, task.Do+"."
+			b.Why = append(b.Why, h.Why(ask.Path, ask.Graph))
+			blocks = append(blocks, b)
+		}
+	}
+	next := ask.Standing.In(ladder.Ahead)
+	if len(blocks) == 0 && len(next) > 0 {
+		b := ask.taste(next[0])
+		for _, r := range next[1:min(len(next), 1+choices)] {
+			b.Choices = append(b.Choices, Choice{r.ID, r.Item.Title, reason.Of("comes-next", "title", r.Item.Title)})
+		}
+		blocks = append(blocks, b)
+	}
+	return blocks
+}
+
+// taste is a first taste of a rung to come.
+func (ask Ask) taste(r ladder.Rung) Block {
+	b := ask.block(Ahead, &r)
+	b.Why = append(b.Why, reason.Of("comes-next", "title", r.Item.Title))
+	return b
+}
+
+// into makes the block of a kind for another thing: a rung or an activity.
+func (ask Ask) into(k Kind, id string, was Block) (Block, bool) {
+	if r, ok := ask.Standing.Rung(id); ok {
+		b := ask.block(k, &r)
+		switch k {
+		case Opener, Upkeep:
+			b.Why = append(b.Why, reason.Of("chosen", "title", r.Item.Title))
+		case Ahead:
+			b = ask.taste(r)
+		default:
+			b.Why = append(b.Why, whyCurrent(r))
+		}
+		b.Choices = otherwise(was, id)
+		return b, true
+	}
+	for _, a := range ask.Bank {
+		if a.ID == id {
+			b := ask.game(k, a)
+			b.Aim = was.Aim
+			b.Why = append(b.Why, reason.Of("chosen", "title", a.Title))
+			b.Choices = otherwise(was, id)
+			return b, true
+		}
+	}
+	return Block{}, false
+}
+
+// otherwise are the choices of a block that was changed: those it had, and what
+// it was.
+func otherwise(was Block, id string) []Choice {
+	out := []Choice{}
+	back := was.Rung
+	if was.Activity != nil {
+		back = was.Activity.ID
+	}
+	if back != "" && len(was.Why) > 0 {
+		out = append(out, Choice{back, was.Title, was.Why[0]})
+	}
+	for _, c := range was.Choices {
+		if c.Into != id && len(out) < choices {
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+func first(list []string) string {
+	if len(list) == 0 {
+		return ""
+	}
+	return list[0]
+}

@@ -1,0 +1,381 @@
+package lesson
+
+import (
+	"cmp"
+	"hash/fnv"
+	"slices"
+	"strconv"
+
+	"patientladder/core/activity"
+	"patientladder/core/calendar"
+	"patientladder/core/judgement"
+	"patientladder/core/ladder"
+	"patientladder/core/reason"
+	"patientladder/core/skill"
+	"patientladder/core/upkeep"
+)
+
+// first reports whether this is a first meeting: no lesson has been closed and
+// nothing is secure.
+func (ask Ask) first() bool {
+	s := ask.Standing
+	for day := range s.Closed {
+		if day != ask.Day {
+			return false
+		}
+	}
+	return len(s.In(ladder.Secure)) == 0 && !slices.ContainsFunc(s.Rungs, func(r ladder.Rung) bool { return r.Taught != nil })
+}
+
+// aims is how many aims a first lesson tries: four to six. Common practice, no
+// source.
+const aims = 5
+
+// probes gives a block to each aim of the first meetings that has no pass yet.
+func (ask Ask) probes() []Block {
+	var open []activity.Probe
+	for _, p := range activity.Probes(ask.Age, ask.Plays.Family()) {
+		if ask.Standing.Probes[p.Key].Outcome != "pass" {
+			open = append(open, p)
+		}
+	}
+	// what was not answered yet comes first, then what did not go
+	slices.SortStableFunc(open, func(a, b activity.Probe) int { return answered(ask.Standing, a) - answered(ask.Standing, b) })
+	var blocks []Block
+	for _, p := range open {
+		games := ask.games(p.Key)
+		if len(games) == 0 {
+			continue
+		}
+		b := ask.game(Probe, games[0])
+		b.Key, b.Aim, b.Title = "probe:"+p.Key, p.Key, games[0].Title
+		if ask.Age < 5 {
+			b.want.least = max(int(judgement.LessonFirstGame), games[0].Least)
+		} else {
+			b.want.least, b.want.best = max(2, games[0].Least), 3
+		}
+		b.want.best = max(b.want.best, b.want.least)
+		b.Why = append(b.Why, reason.Of("probe", "asks", p.Asks, "exit", p.Exit, "games", strconv.Itoa(len(games))))
+		if was, tried := ask.Standing.Probes[p.Key]; tried {
+			b.Why = append(b.Why, reason.Of("probe-again", "outcome", was.Outcome))
+		}
+		for _, g := range games[1:min(len(games), 1+choices)] {
+			b.Choices = append(b.Choices, Choice{g.ID, g.Title, reason.Of("another-game", "look", g.Look)})
+		}
+		blocks = append(blocks, b)
+	}
+	return blocks
+}
+
+// atOnce keeps as many aims as a child can take in a lesson, and returns what is
+// carried into the next: more is prepared than fits.
+func (ask Ask) atOnce(blocks []Block) (kept []Block, carried []reason.Reason) {
+	most, n := aims, 0
+	if !ask.first() {
+		most = 2
+	}
+	for _, b := range blocks {
+		if b.Kind == Probe {
+			if n++; n > most {
+				carried = append(carried, reason.Of("carried-over", "title", b.Title))
+				continue
+			}
+		}
+		kept = append(kept, b)
+	}
+	return kept, carried
+}
+
+func answered(s ladder.Standing, p activity.Probe) int {
+	if _, tried := s.Probes[p.Key]; tried {
+		return 1
+	}
+	return 0
+}
+
+// game makes a block of an activity.
+func (ask Ask) game(k Kind, a activity.Activity) Block {
+	b := ask.block(k, nil)
+	b.Key, b.Title, b.Activity, b.Moving = string(k)+":"+a.ID, a.Title, &a, a.Moving
+	b.Level = ask.level(a)
+	b.Cue = a.Levels[b.Level-1]
+	b.want.least = min(max(b.want.least, a.Least), b.want.most)
+	b.want.best = min(max(b.want.best, b.want.least), b.want.most)
+	return b
+}
+
+// level is the next of an activity: one up for each time it was done, the same
+// again after a not yet.
+func (ask Ask) level(a activity.Activity) int {
+	m, done := ask.Standing.Activities[a.ID]
+	switch {
+	case !done:
+		return 1
+	case m.Outcome == "not-yet":
+		return max(1, min(m.Level, len(a.Levels)))
+	}
+	return min(m.Level+1, len(a.Levels))
+}
+
+// games lists the activities of an aim that may be done today, the least lately
+// done first.
+func (ask Ask) games(aim string) []activity.Activity {
+	var out []activity.Activity
+	for _, a := range ask.Bank {
+		if a.Aim == aim && ask.may(a) {
+			out = append(out, a)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b activity.Activity) int {
+		return cmp.Compare(ask.lastDone(a.ID), ask.lastDone(b.ID))
+	})
+	return out
+}
+
+func (ask Ask) lastDone(id string) calendar.Date {
+	days := ask.Standing.Activities[id].Days
+	if len(days) == 0 {
+		return ""
+	}
+	return days[len(days)-1]
+}
+
+// may reports whether an activity may be done: it fits the student, nothing
+// three weeks running unless it was asked for, no hands on from afar.
+func (ask Ask) may(a activity.Activity) bool {
+	if !a.Fits(ask.Age, ask.Plays.Family()) || ask.Remote && a.InRoom() {
+		return false
+	}
+	days := ask.Standing.Activities[a.ID].Days
+	lessons := ask.lately(2)
+	if len(lessons) < 2 || !slices.Contains(days, lessons[0]) || !slices.Contains(days, lessons[1]) {
+		return true
+	}
+	asked, was := ask.Standing.Asked[a.ID]
+	return was && calendar.On(asked) >= lessons[0]
+}
+
+// lately lists the last n lessons before this one, the last first.
+func (ask Ask) lately(n int) []calendar.Date {
+	var days []calendar.Date
+	for d := range ask.Standing.Closed {
+		if d < ask.Day || ask.Day == "" {
+			days = append(days, d)
+		}
+	}
+	slices.Sort(days)
+	slices.Reverse(days)
+	return days[:min(len(days), n)]
+}
+
+// activities offers what breaks up the sitting of a young child, and one game or
+// study for what is being learnt.
+func (ask Ask) activities(blocks []Block) []Block {
+	wanted := movers(ask.Age, ask.Minutes)
+	for _, b := range blocks {
+		if b.Moving {
+			wanted--
+		}
+	}
+	ranked := ask.ranked()
+	var out []Block
+	take := func(moving bool, must bool) {
+		for _, a := range ranked {
+			if a.Moving != moving && moving || slices.ContainsFunc(out, func(b Block) bool { return b.Activity.ID == a.ID || b.Activity.Aim == a.Aim }) ||
+				slices.ContainsFunc(blocks, func(b Block) bool { return b.Activity != nil && b.Activity.Aim == a.Aim }) {
+				continue
+			}
+			b := ask.game(Activity, a)
+			b.want.must = must
+			b.Why = append(b.Why, ask.whyActivity(a))
+			for _, other := range ranked {
+				if other.ID != a.ID && (other.Moving || !moving) && len(b.Choices) < choices {
+					b.Choices = append(b.Choices, Choice{other.ID, other.Title, ask.whyActivity(other)})
+				}
+			}
+			out = append(out, b)
+			return
+		}
+	}
+	for range max(wanted, 0) {
+		take(true, ask.Minutes >= 12)
+	}
+	learning := ask.learning()
+	if len(out) == 0 && !ask.first() && len(ranked) > 0 && (ask.Age < sitsStill || learning[ranked[0].Aim] > 0) {
+		take(false, false)
+	}
+	return out
+}
+
+// ranked lists the activities that may be done, those for what is being learnt
+// first; between equals another comes first each lesson.
+func (ask Ask) ranked() []activity.Activity {
+	worth := map[string]float64{}
+	var list []activity.Activity
+	learning := ask.learning()
+	lastly := ask.lately(1)
+	for _, a := range ask.Bank {
+		if a.Aim == "improvise" || a.Aim == "listen" || !ask.may(a) {
+			continue // for the close
+		}
+		probe, tried := ask.Standing.Probes[a.Aim]
+		if tried && probe.Outcome == "pass" {
+			continue // its games have stopped
+		}
+		w := learning[a.Aim]
+		if activity.IsProbe(a.Aim) && tried {
+			w += 2
+		}
+		if ask.Path.Known.State[a.Aim] == upkeep.Secure {
+			w -= 3
+		}
+		if len(lastly) > 0 && ask.lastDone(a.ID) == lastly[0] {
+			w -= 1.5
+		}
+		if _, asked := ask.Standing.Asked[a.ID]; asked {
+			w += 1
+		}
+		worth[a.ID] = w
+		list = append(list, a)
+	}
+	slices.SortStableFunc(list, func(a, b activity.Activity) int {
+		return cmp.Or(cmp.Compare(worth[b.ID], worth[a.ID]), cmp.Compare(ask.turn(a.ID), ask.turn(b.ID)))
+	})
+	return list
+}
+
+// turn mixes the day into an id, so that equals take turns by lesson.
+func (ask Ask) turn(id string) uint32 {
+	h := fnv.New32a()
+	h.Write([]byte(string(ask.Day) + id)) // a hash takes whatever it is given
+	return h.Sum32()
+}
+
+// learning weighs the skills that are being learnt: of the rungs in hand most,
+// then those prepared for later, and under eight what the young need.
+func (ask Ask) learning() map[string]float64 {
+	out := map[string]float64{}
+	for _, r := range ask.Standing.In(ladder.Current) {
+		for _, id := range r.Item.Brings {
+			out[id] = max(out[id], 3)
+		}
+		for _, id := range r.Item.Needs {
+			if ask.Path.Known.State[id] != upkeep.Secure {
+				out[id] = max(out[id], 2)
+			}
+		}
+	}
+	for _, h := range ask.Ahead {
+		if _, now := h.Now(); now {
+			out[h.Skill] = max(out[h.Skill], 2)
+		}
+	}
+	return out
+}
+
+func (ask Ask) whyActivity(a activity.Activity) reason.Reason {
+	name := ask.aimName(a.Aim)
+	switch w := ask.learning()[a.Aim]; {
+	case w >= 3:
+		return reason.Of("game-learning", "aim", name)
+	case w > 0:
+		return reason.Of("game-prepares", "aim", name)
+	case a.Moving && ask.Age < sitsStill:
+		return reason.Of("game-moves", "aim", name)
+	}
+	return reason.Of("game-refreshes", "aim", name)
+}
+
+func (ask Ask) aimName(aim string) string {
+	if name, other := activity.Aims[aim]; other {
+		return name
+	}
+	return ask.Graph.Name(aim)
+}
+
+// close ends with something made up by the student from today's material.
+func (ask Ask) close() Block {
+	var list []activity.Activity
+	for _, a := range ask.Bank {
+		aim := "improvise"
+		if ask.Ache != nil {
+			aim = "listen"
+		}
+		if a.Aim == aim && ask.may(a) {
+			list = append(list, a)
+		}
+	}
+	slices.SortStableFunc(list, func(a, b activity.Activity) int {
+		return cmp.Or(cmp.Compare(ask.lastDone(a.ID), ask.lastDone(b.ID)), cmp.Compare(ask.turn(a.ID), ask.turn(b.ID)))
+	})
+	b := ask.block(Close, nil)
+	if len(list) == 0 {
+		return b
+	}
+	praise := b.Cue
+	b = ask.game(Close, list[0])
+	b.Key, b.want.least = "close", 1
+	b.Cue += " " + praise
+	b.Why = append(b.Why, reason.Of("close-made-up"))
+	for _, a := range list[1:min(len(list), 1+choices)] {
+		b.Choices = append(b.Choices, Choice{a.ID, a.Title, reason.Of("close-made-up")})
+	}
+	return b
+}
+
+// plays are the kinds of blocks in which the instrument is played.
+func plays(b Block) bool {
+	switch b.Kind {
+	case Opener, Upkeep, Technique, Current, Mixture, Ahead:
+		return true
+	case Activity, Probe, Close:
+		return b.Activity != nil && !quiet(*b.Activity)
+	}
+	return false
+}
+
+// quiet reports whether an activity asks nothing of a hand that hurts.
+func quiet(a activity.Activity) bool {
+	switch a.Aim {
+	case "listen", "sing-back", "higher-lower", "high-low", "major-minor-ear", "chord-ear", "landmarks", "note-names", "steps", "count-different", "form", "direction":
+		return true
+	}
+	return false
+}
+
+// spared is what remains for a student in pain: on the side that hurts nothing is
+// played, and on strings, which need both hands, nothing at all. A licensed
+// clinician says when playing goes on.
+func (ask Ask) spared(blocks []Block) []Block {
+	other := map[string]string{"right": "left", "left": "right"}[ask.Ache.Side]
+	today := calendar.On(ask.Ache.At) == ask.Day
+	oneHand := ask.Plays.Family() == skill.Keyboard && other != "" && !today
+	var out []Block
+	for _, b := range blocks {
+		switch {
+		case !plays(b):
+			out = append(out, b)
+		case oneHand && (b.Kind == Current || b.Kind == Opener || b.Kind == Upkeep):
+			b.Why = append([]reason.Reason{reason.Of("other-hand-only", "hand", other)}, b.Why...)
+			out = append(out, b)
+		}
+	}
+	return append(out, ask.restful(out)...)
+}
+
+// restful offers what can be done without playing.
+func (ask Ask) restful(but []Block) []Block {
+	var out []Block
+	for _, a := range ask.Bank {
+		taken := slices.ContainsFunc(but, func(b Block) bool { return b.Activity != nil && b.Activity.ID == a.ID })
+		if !quiet(a) || taken || !a.Fits(max(ask.Age, a.From), ask.Plays.Family()) || len(out) >= 6 {
+			continue
+		}
+		b := ask.game(Activity, a)
+		b.want.most = Longest(ask.Age)
+		b.want.best = min(4, b.want.most)
+		b.Why = append(b.Why, reason.Of("rests-the-hands"))
+		out = append(out, b)
+	}
+	return out
+}
