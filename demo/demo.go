@@ -77,6 +77,9 @@ func fill(ctx context.Context, s *store.Store, seed uint64, real func() time.Tim
 	if err := studio.New(s, real).SetClock(ctx, who, Now()); err != nil {
 		return err
 	}
+	if err := app.SetHome(ctx, who, "", shelf.Home{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Tile: 3}); err != nil {
+		return fmt.Errorf("measure the studio's bench: %w", err)
+	}
 	return s.In(who.Studio).SetEmail(ctx, who.Teacher, Email)
 }
 

@@ -3,6 +3,7 @@ package demo
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"strings"
 	"testing"
 	"time"
@@ -12,6 +13,7 @@ import (
 
 	"patientladder/core/ahead"
 	"patientladder/core/ladder"
+	"patientladder/core/lesson"
 	"patientladder/core/mixture"
 	"patientladder/core/notation"
 	"patientladder/core/shelf"
@@ -245,4 +247,44 @@ func TestTagsAgreeWithScores(t *testing.T) {
 		items = append(items, it)
 	}
 	assert.Empty(t, shelf.Disagreements(skill.Catalogue(), items))
+}
+
+// Every student's lesson in a quarter of an hour, half an hour, three quarters and
+// an hour: run with -v to read them all.
+func TestPlansOfEveryLength(t *testing.T) {
+	ctx := context.Background()
+	app, who, _ := seeded(t, 17)
+	day, err := app.Day(ctx, who, "")
+	require.NoError(t, err)
+	for _, st := range day.Students {
+		for _, minutes := range []int{15, 30, 45, 60} {
+			v, err := app.Lesson(ctx, who, st.ID)
+			require.NoError(t, err)
+			f := ladder.Fact{ID: studio.NewID(), Student: st.ID, At: day.Now, Kind: ladder.PlanChanged, Day: v.Day, Text: "lesson", Outcome: "length", Minutes: minutes}
+			require.NoError(t, app.Tell(ctx, who, []ladder.Fact{f}))
+			v, err = app.Lesson(ctx, who, st.ID)
+			require.NoError(t, err)
+			require.NoError(t, app.Tell(ctx, who, []ladder.Fact{{ID: studio.NewID(), Student: st.ID, At: day.Now, Kind: ladder.Retracted, Ref: f.ID}}))
+			var line []string
+			sum, kept, play := 0, 0, 0
+			for _, b := range v.Plan.Blocks {
+				line = append(line, fmt.Sprintf("%d %s %s", b.Minutes, b.Kind, b.Title))
+				sum += b.Minutes
+				if b.Band == "upkeep" {
+					kept += b.Minutes
+				}
+				if b.Band == "now" {
+					play += b.Minutes
+				}
+			}
+			t.Logf("%s %d, %d min %s: %s | left out %d", st.FirstName, st.Age, minutes, v.Plan.Mode, strings.Join(line, " · "), len(v.Plan.LeftOut))
+			assert.Equal(t, minutes, sum)
+			assert.Equal(t, lesson.SetUp, v.Plan.Blocks[0].Kind)
+			assert.Equal(t, lesson.Home, v.Plan.Blocks[len(v.Plan.Blocks)-1].Kind)
+			if v.Plan.Mode == "" && minutes >= 30 {
+				assert.Positive(t, kept, "%s hears something old", st.FirstName)
+				assert.Positive(t, play, "%s works at something", st.FirstName)
+			}
+		}
+	}
 }

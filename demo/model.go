@@ -155,6 +155,24 @@ func (m *model) setOut(lessons int) {
 
 // lately tells what was said after the last lesson.
 func (m *model) lately(ctx context.Context) error {
+	measures := map[string]float64{}
+	for i, name := range ladder.Measured {
+		if cm := m.st.body[i]; cm > 0 {
+			measures[name] = cm
+		}
+	}
+	if len(measures) > 0 {
+		m.say(ladder.Fact{Kind: ladder.SeatMeasured, Measures: measures})
+	}
+	for _, key := range m.st.sees {
+		m.say(ladder.Fact{Kind: ladder.Seen, Text: key})
+	}
+	for _, aim := range m.st.probes {
+		m.say(ladder.Fact{Kind: ladder.Probed, Text: aim, Outcome: "pass"})
+	}
+	for _, aim := range m.st.nearly {
+		m.say(ladder.Fact{Kind: ladder.Probed, Text: aim, Outcome: "nearly"})
+	}
 	for _, f := range m.st.after {
 		if f.Rung != "" {
 			f.Rung = m.rungs[f.Rung]

@@ -10,8 +10,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"patientladder/core/activity"
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
+	"patientladder/core/lesson"
 	"patientladder/core/notation"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
@@ -127,6 +129,36 @@ func (s *Server) routes() {
 	get(s, "/api/students/{student}/lesson", "lesson", "A student's lesson, planned, in progress or closed", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.LessonView, error) {
 		return s.app.Lesson(ctx, w, in.Student)
 	})
+	get(s, "/api/students/{student}/lesson/pace", "pace", "What the rest of a running lesson comes to", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `path:"student" maxLength:"26"`
+		Block   string `query:"block" maxLength:"100" doc:"key of the block in hand"`
+		Minute  int    `query:"minute" minimum:"0" maximum:"600" doc:"of the lesson"`
+	}) (lesson.Pace, error) {
+		return s.app.Pace(ctx, w, in.Student, in.Block, in.Minute)
+	})
+	get(s, "/api/students/{student}/seat", "seat", "How a student sits, here and at home", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.SeatView, error) {
+		return s.app.Seat(ctx, w, in.Student)
+	})
+	post(s, "/api/seat", "try-seat", "Work out a seat; keeps nothing", func(ctx context.Context, w studio.Who, in studio.SeatAsk) (studio.SeatAt, error) {
+		return s.app.TrySeat(ctx, w, in)
+	})
+	get(s, "/api/activities", "activities", "Games and studies that lessons draw on", func(ctx context.Context, w studio.Who, _ *none) (studio.ActivitiesView, error) {
+		return s.app.Activities(ctx, w)
+	})
+	huma.Register(s.api, huma.Operation{OperationID: "save-activity", Method: http.MethodPut, Path: "/api/activities/{activity}", Summary: "Keep an activity of the studio's own", DefaultStatus: 204},
+		func(ctx context.Context, in *struct {
+			Activity string `path:"activity" maxLength:"40"`
+			Body     activity.Activity
+		}) (*none, error) {
+			in.Body.ID = in.Activity
+			return nil, s.problem(s.app.SaveActivity(ctx, who(ctx), in.Body))
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "drop-activity", Method: http.MethodDelete, Path: "/api/activities/{activity}", Summary: "Take an activity of the studio's own away", DefaultStatus: 204},
+		func(ctx context.Context, in *struct {
+			Activity string `path:"activity" maxLength:"40"`
+		}) (*none, error) {
+			return nil, s.problem(s.app.DropActivity(ctx, who(ctx), in.Activity))
+		})
 	get(s, "/api/students/{student}/week", "week", "A student's week sheet", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.WeekView, error) {
 		return s.app.Week(ctx, w, in.Student)
 	})

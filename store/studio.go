@@ -243,14 +243,16 @@ func (s Studio) addFacts(ctx context.Context, db executor, facts []ladder.Fact) 
 // Facts returns a student's facts by time and id.
 func (s Studio) Facts(ctx context.Context, student string) ([]ladder.Fact, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT detail FROM facts WHERE studio_id = ? AND student_id = ? ORDER BY at, id`, s.id, student)
-	return collect(rows, err, func(row interface{ Scan(...any) error }) (ladder.Fact, error) {
-		var f ladder.Fact
-		var detail []byte
-		if err := row.Scan(&detail); err != nil {
-			return f, err
-		}
-		return f, json.Unmarshal(detail, &f)
-	})
+	return collect(rows, err, scanFact)
+}
+
+func scanFact(row interface{ Scan(...any) error }) (ladder.Fact, error) {
+	var f ladder.Fact
+	var detail []byte
+	if err := row.Scan(&detail); err != nil {
+		return f, err
+	}
+	return f, json.Unmarshal(detail, &f)
 }
 
 // collect reads all rows of a query.

@@ -50,7 +50,7 @@ type EffectsView struct {
 // Effects says what answering one question otherwise would change, before it
 // is saved: in the coming lesson, the week and the ladder.
 func (a *App) Effects(ctx context.Context, who Who, student, question, school string) (EffectsView, error) {
-	p, err := a.pupil(ctx, who, student)
+	p, err := a.taught(ctx, who, student)
 	if err != nil {
 		return EffectsView{}, err
 	}

@@ -7,6 +7,7 @@ import (
 
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
+	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/store"
 )
@@ -34,6 +35,7 @@ type Segment struct {
 	Name    string `json:"name"`
 	Start   string `json:"start" doc:"15:04"`
 	Minutes int    `json:"minutes"`
+	Extra   bool   `json:"extra" doc:"outside the weekly slot"`
 }
 
 // A DayView is the teaching day.
@@ -75,14 +77,42 @@ func (a *App) Day(ctx context.Context, who Who, date calendar.Date) (DayView, er
 			v.Free = f.Name
 		}
 	}
+	moved, err := r.moved(ctx)
+	if err != nil {
+		return DayView{}, err
+	}
 	for _, st := range students {
-		v.Students = append(v.Students, r.card(st, r.row.Calendar.Next(st.Slot, r.today().Add(-1))))
-		if len(r.row.Calendar.Lessons(st.Slot, date, date)) == 1 {
-			v.Segments = append(v.Segments, Segment{st.ID, st.FirstName, st.Slot.Start, st.Slot.Minutes})
+		s := moved[st.ID]
+		own := ownCalendar(r.row.Calendar, s)
+		v.Students = append(v.Students, r.card(st, own.Next(st.Slot, r.today().Add(-1))))
+		if len(own.Lessons(st.Slot, date, date)) == 1 {
+			at, extra := s.Extra[date]
+			if at == "" {
+				at = st.Slot.Start
+			}
+			v.Segments = append(v.Segments, Segment{st.ID, st.FirstName, at, st.Slot.Minutes, extra})
 		}
 	}
 	sort.SliceStable(v.Segments, func(i, j int) bool { return v.Segments[i].Start < v.Segments[j].Start })
 	return v, nil
+}
+
+// moved returns for each student the lessons that were missed, moved or given
+// besides: nothing else stands in these standings.
+func (r room) moved(ctx context.Context) (map[string]ladder.Standing, error) {
+	facts, err := r.FactsOf(ctx, ladder.LessonMissed, ladder.LessonMoved, ladder.LessonExtra)
+	if err != nil {
+		return nil, told(err, "studio")
+	}
+	by := map[string][]ladder.Fact{}
+	for _, f := range facts {
+		by[f.Student] = append(by[f.Student], f)
+	}
+	out := make(map[string]ladder.Standing, len(by))
+	for id, list := range by {
+		out[id] = ladder.Fold(list, nil)
+	}
+	return out, nil
 }
 
 // SetClock moves a demo studio's clock to a moment.

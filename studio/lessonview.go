@@ -6,9 +6,11 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/fault"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/reason"
+	"patientladder/core/seat"
 	"patientladder/core/shelf"
 )
 
@@ -16,13 +18,38 @@ import (
 type LessonView struct {
 	Student StudentCard   `json:"student"`
 	Day     calendar.Date `json:"day" doc:"of the lesson; empty when the calendar has none ahead"`
+	Start   string        `json:"start" doc:"15:04"`
 	Today   bool          `json:"today"`
 	State   string        `json:"state" enum:"planned,open,closed"`
 	Opened  *time.Time    `json:"opened,omitempty"`
+	Remote  bool          `json:"remote"`
 	Plan    lesson.Plan   `json:"plan"`
 	Rungs   []RungView    `json:"rungs" nullable:"false" doc:"as they stand now"`
 	Noted   []Entry       `json:"noted" nullable:"false" doc:"told in this lesson, in order"`
+	Faults  []FaultView   `json:"faults" nullable:"false" doc:"of this instrument, those seen lately first"`
+	Seat    SeatNote      `json:"seat"`
+	Ache    *AcheView     `json:"ache,omitempty" doc:"a pain that is not cleared"`
 	After   *After        `json:"after,omitempty" doc:"of a closed lesson"`
+}
+
+// A FaultView is a fault that may be seen, and when it last was.
+type FaultView struct {
+	fault.Fault
+	Last  *time.Time `json:"last,omitempty"`
+	Times int        `json:"times" doc:"in the last eight weeks"`
+}
+
+// A SeatNote is what the set-up says of the seat.
+type SeatNote struct {
+	Says  []reason.Reason `json:"says" nullable:"false" doc:"how to sit at the studio's instrument; none before anything was measured"`
+	Again *reason.Reason  `json:"again,omitempty" doc:"why to measure again"`
+}
+
+// An AcheView is a pain that was told.
+type AcheView struct {
+	Side  string    `json:"side" enum:"right,left,both"`
+	Where string    `json:"where"`
+	At    time.Time `json:"at"`
 }
 
 // After is what a closed lesson changed and what follows.
@@ -30,22 +57,35 @@ type After struct {
 	Changed []reason.Reason `json:"changed" nullable:"false"`
 	Follows []reason.Reason `json:"follows" nullable:"false"`
 	Next    calendar.Date   `json:"next"`
+	Sketch  []SketchBlock   `json:"sketch" nullable:"false" doc:"of the next lesson, as it would be planned now"`
+	Sheet   int             `json:"sheet" doc:"tasks on the week sheet"`
+}
+
+// A SketchBlock is a block of the next lesson.
+type SketchBlock struct {
+	Kind    lesson.Kind `json:"kind"`
+	Title   string      `json:"title"`
+	Minutes int         `json:"minutes"`
 }
 
 // Lesson shows a student's lesson of today, or the next one. The plan is that
-// of the moment the lesson was opened, so that marks do not move it.
+// of the moment the lesson was opened, so that marks do not move it; what the
+// teacher changed in it since, and a pain that was told, do.
 func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, error) {
-	p, err := a.pupil(ctx, who, student)
+	p, err := a.taught(ctx, who, student)
 	if err != nil {
 		return LessonView{}, err
 	}
 	day := p.lessonDay()
-	v := LessonView{Student: p.card(p.Student, day), Day: day, Today: day == p.today(), State: "planned", Rungs: p.rungs(p.now()), Noted: []Entry{}}
-	before, at := p.standing, p.room.now
+	now := p.now()
+	v := LessonView{Student: p.card(p.Student, day), Day: day, Start: p.slot(day).Start, Today: day == p.today(), State: "planned", Remote: p.standing.Remote[day],
+		Rungs: p.rungs(now), Noted: []Entry{}, Faults: p.faults(), Seat: p.seatNote()}
+	if ache := p.standing.Ache; ache != nil {
+		v.Ache = &AcheView{ache.Side, ache.Where, ache.At}
+	}
 	opened, isOpen := p.standing.Opened[day]
 	if isOpen {
 		v.State, v.Opened = "open", &opened
-		before, at = p.until(opened), opened
 		var told []ladder.Fact
 		for _, f := range p.facts {
 			if !f.At.Before(opened) && calendar.On(f.At) == day {
@@ -54,17 +94,114 @@ func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, 
 		}
 		v.Noted = p.entries(told)
 	}
-	v.Plan = p.plan(p.way(before, p.Approach, at), day)
+	before := p.asPlanned(day)
+	v.Plan = p.plan(before, day)
 	if _, closed := p.standing.Closed[day]; closed {
 		v.State = "closed"
-		v.After = p.after(before)
+		v.After = p.after(before.Standing, now, day)
 	}
 	return v, nil
 }
 
+// taught loads a pupil with what a lesson is planned from.
+func (a *App) taught(ctx context.Context, who Who, student string) (pupil, error) {
+	p, err := a.pupil(ctx, who, student)
+	if err != nil {
+		return p, err
+	}
+	p.own, err = p.Activities(ctx)
+	return p, told(err, "studio")
+}
+
+// asPlanned is the way as it was when the lesson of a day was opened; as it is
+// now when it was not.
+func (p *pupil) asPlanned(day calendar.Date) way {
+	if opened, open := p.standing.Opened[day]; open {
+		return p.way(p.until(opened), p.Approach, opened)
+	}
+	return p.now()
+}
+
+// Pace says what the rest of a running lesson comes to when a block is in hand at
+// a minute.
+func (a *App) Pace(ctx context.Context, who Who, student, block string, minute int) (lesson.Pace, error) {
+	p, err := a.taught(ctx, who, student)
+	if err != nil {
+		return lesson.Pace{}, err
+	}
+	ask := p.ask(p.asPlanned(p.lessonDay()), p.lessonDay())
+	return lesson.Make(ask).Pace(block, minute, ask), nil
+}
+
+// lately is how long a fault that was seen stands among the first.
+const eightWeeks = 8 * 7 * 24 * time.Hour
+
+// faults lists those of the instrument: what was seen lately first, the most
+// often first.
+func (p *pupil) faults() []FaultView {
+	out := []FaultView{}
+	var quiet []FaultView
+	for _, f := range fault.For(p.Instrument.Family()) {
+		v := FaultView{Fault: f}
+		for _, s := range p.standing.Seen {
+			if s.Fault == f.Key && p.room.now.Sub(s.At) < eightWeeks {
+				at := s.At
+				v.Last, v.Times = &at, v.Times+1
+			}
+		}
+		if v.Times == 0 {
+			quiet = append(quiet, v)
+			continue
+		}
+		i := 0
+		for i < len(out) && out[i].Times >= v.Times {
+			i++
+		}
+		out = append(out[:i], append([]FaultView{v}, out[i:]...)...)
+	}
+	return append(out, quiet...)
+}
+
+// seatNote works out how to sit at the studio's instrument.
+func (p *pupil) seatNote() SeatNote {
+	n := SeatNote{Says: []reason.Reason{}, Again: seat.Again(p.measured(), p.today(), age(p.Student, p.today()))}
+	if len(p.standing.Body.CM) == 0 {
+		return n
+	}
+	if fit, err := seat.Work(p.body(), place(p.row.Home), p.Instrument.Family(), seat.Preference(p.Approach["bench"])); err == nil {
+		n.Says = fit.Says
+	}
+	return n
+}
+
 // after compares the standing before a lesson with the present one.
-func (p *pupil) after(before ladder.Standing) *After {
-	out := &After{Changed: []reason.Reason{}, Follows: []reason.Reason{}, Next: p.row.Calendar.Next(p.Slot, p.today())}
+func (p *pupil) after(before ladder.Standing, now way, day calendar.Date) *After {
+	next := p.calendar().Next(p.Slot, max(p.today(), day))
+	out := &After{Changed: []reason.Reason{}, Follows: []reason.Reason{}, Next: next, Sketch: []SketchBlock{}}
+	if next != "" {
+		for _, b := range p.plan(now, next).Blocks {
+			out.Sketch = append(out.Sketch, SketchBlock{b.Kind, b.Title, b.Minutes})
+		}
+	}
+	for _, d := range p.sheet(now, day).Days {
+		out.Sheet += len(d.Tasks)
+	}
+	p.marked(before, out)
+	for _, h := range now.ahead {
+		if task, on := h.Now(); on {
+			out.Follows = append(out.Follows, reason.Of("head-start-next", "skill", h.Name, "do", task.Do))
+		}
+	}
+	for aim, probe := range p.standing.Probes {
+		if was, there := before.Probes[aim]; !there || was.Outcome != probe.Outcome {
+			out.Changed = append(out.Changed, reason.Of("probe-answered", "aim", skills.Name(aim), "outcome", probe.Outcome))
+		}
+	}
+	return out
+}
+
+// marked adds what happened to rungs.
+func (p *pupil) marked(before ladder.Standing, out *After) {
 	changed := func(code, title, more string) {
 		out.Changed = append(out.Changed, reason.Of(code, "title", title, "more", more))
 	}
@@ -119,5 +256,4 @@ func (p *pupil) after(before ladder.Standing) *After {
 			}
 		}
 	}
-	return out
 }

@@ -2,10 +2,13 @@ package studio
 
 import (
 	"context"
+	"slices"
 	"sort"
 	"time"
 
+	"patientladder/core/activity"
 	"patientladder/core/climb"
+	"patientladder/core/fault"
 	"patientladder/core/ladder"
 	"patientladder/core/upkeep"
 )
@@ -74,6 +77,28 @@ func (a *App) Record(ctx context.Context, who Who, student string) (RecordView, 
 	return v, nil
 }
 
+// named says what facts about no rung speak of: an activity, a probe, a fault.
+func (p *pupil) named(f ladder.Fact, point string) (string, string) {
+	switch f.Kind {
+	case ladder.ActivityDone, ladder.ActivityAsked:
+		for _, a := range slices.Concat(activity.Bank(), p.own) {
+			if a.ID == f.Text {
+				return a.Title, point
+			}
+		}
+		return f.Text, point
+	case ladder.Probed:
+		if f.Text != ladder.FirstBook {
+			return skills.Name(f.Text), point
+		}
+	case ladder.Seen:
+		if x, ok := fault.Named(f.Text); ok {
+			return "", x.Seen
+		}
+	}
+	return "", point
+}
+
 // entries names what facts speak of. Retractions show as marks on what they
 // took back.
 func (p *pupil) entries(facts []ladder.Fact) []Entry {
@@ -92,6 +117,7 @@ func (p *pupil) entries(facts []ladder.Fact) []Entry {
 		if f.Skill != "" {
 			e.Point = skills.Name(f.Skill)
 		}
+		e.Title, e.Point = p.named(f, e.Point)
 		id := f.Rung
 		if f.Kind == ladder.RungAdded {
 			id = f.ID

@@ -6,10 +6,13 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
+	"slices"
 	"time"
 
 	"github.com/oklog/ulid/v2"
 
+	"patientladder/core/activity"
 	"patientladder/core/ahead"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
@@ -119,6 +122,7 @@ type pupil struct {
 	shelf    []shelf.Item
 	items    map[string]shelf.Item // the shelf by id
 	standing ladder.Standing
+	own      []activity.Activity // the studio's, where a lesson is planned
 }
 
 func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
@@ -162,7 +166,23 @@ func (p *pupil) fetchShelf(ctx context.Context) error {
 // questions never answered, what was chosen when the student came, and what
 // facts have changed since.
 func (p *pupil) approach(s ladder.Standing) approach.Approach {
-	return approach.Default(age(p.Student, p.today())).With(p.Approach).With(s.Approach)
+	usual := approach.Default(age(p.Student, p.today()))
+	chosen := approach.Approach{}
+	for question, school := range p.Approach { // what was only usual when the student came gives way to what was seen since
+		if usual[question] != school {
+			chosen[question] = school
+		}
+	}
+	return usual.With(approach.FromProbes(outcomes(s.Probes))).With(chosen).With(s.Approach)
+}
+
+// outcomes are how probes were last answered.
+func outcomes(probes map[string]ladder.Probe) map[string]string {
+	out := make(map[string]string, len(probes))
+	for key, p := range probes {
+		out[key] = p.Outcome
+	}
+	return out
 }
 
 // A way is a standing with the path that follows from it.
@@ -180,12 +200,29 @@ const horizon = 60
 func (p *pupil) way(s ladder.Standing, a approach.Approach, at time.Time) way {
 	st := p.asStudent(s, a, at)
 	path := climb.Reckon(st)
-	return way{st, path, ahead.Plan(s, skills, path, a.HeadStarts(), at), p.row.Calendar.Marks(p.Slot, calendar.On(at), horizon)}
+	return way{st, path, ahead.Plan(s, skills, path, a.HeadStarts(), at), p.calendar().Marks(p.Slot, calendar.On(at), horizon)}
 }
 
 func (p *pupil) asStudent(s ladder.Standing, a approach.Approach, at time.Time) climb.Student {
 	return climb.Student{Standing: s, Graph: skills, Shelf: p.shelf, Presumed: climb.Presumed(p.shelf, s.Began), Approach: a,
-		Home: p.Home, Studio: p.row.Home, Plays: p.Instrument, Calendar: p.row.Calendar, Slot: p.Slot, Now: at}
+		Home: p.Home, Studio: p.row.Home, Plays: p.Instrument, Calendar: p.calendar(), Slot: p.Slot, Now: at}
+}
+
+// calendar is the studio's, with the student's own missed, moved and extra
+// lessons.
+func (p *pupil) calendar() calendar.Calendar { return ownCalendar(p.row.Calendar, p.standing) }
+
+func ownCalendar(c calendar.Calendar, s ladder.Standing) calendar.Calendar {
+	c.Off, c.On = make(map[calendar.Date]bool, len(s.Missed)), make(map[calendar.Date]bool, len(s.Extra))
+	for day := range s.Missed {
+		c.Off[day] = true
+	}
+	for day := range s.Extra {
+		if !c.Off[day] {
+			c.On[day] = true
+		}
+	}
+	return c
 }
 
 func (p *pupil) now() way { return p.way(p.standing, p.Approach, p.room.now) }
@@ -218,24 +255,43 @@ func NewID() string { return ulid.Make().String() }
 // there is one or it was opened, else the next.
 func (p *pupil) lessonDay() calendar.Date {
 	today := p.today()
-	if _, opened := p.standing.Opened[today]; opened || len(p.row.Calendar.Lessons(p.Slot, today, today)) == 1 {
+	if _, opened := p.standing.Opened[today]; opened || len(p.calendar().Lessons(p.Slot, today, today)) == 1 {
 		return today
 	}
-	return p.row.Calendar.Next(p.Slot, today)
+	return p.calendar().Next(p.Slot, today)
+}
+
+// starts returns when the lesson of a day begins.
+func (p *pupil) starts(d calendar.Date) time.Time { return p.slot(d).On(d, p.zone) }
+
+// slot is the weekly one, at another time where the day's lesson was moved.
+func (p *pupil) slot(d calendar.Date) calendar.Slot {
+	s := p.Slot
+	if at := p.standing.Extra[d]; at != "" {
+		s.Start = at
+	}
+	return s
+}
+
+// ask is what the lesson of a day is planned from.
+func (p *pupil) ask(w way, d calendar.Date) lesson.Ask {
+	at := w.Now
+	if d != "" && d != calendar.On(w.Now) {
+		at = p.starts(d)
+	}
+	ask := lesson.Ask{Standing: w.Standing, Changes: p.standing.Changes[d], Graph: skills, Bank: slices.Concat(activity.Bank(), p.own), Path: w.Path, Ahead: w.ahead,
+		Approach: w.Approach, Plays: p.Instrument, Age: age(p.Student, p.today()), Minutes: p.Slot.Minutes, Day: d, At: at, Remote: p.standing.Remote[d], Ache: p.standing.Ache}
+	if opened, open := p.standing.Opened[d]; open && ask.Ache != nil && calendar.On(ask.Ache.At) == d && !ask.Ache.At.Before(opened) {
+		ask.Stopped = max(1, int(math.Ceil(ask.Ache.At.Sub(opened).Minutes())))
+	}
+	return ask
 }
 
 // plan plans the lesson of a day from a way.
-func (p *pupil) plan(w way, d calendar.Date) lesson.Plan {
-	at := w.Now
-	if d != "" && d != calendar.On(w.Now) {
-		at = p.Slot.On(d, p.zone)
-	}
-	return lesson.Make(lesson.Ask{Standing: w.Standing, Graph: skills, Path: w.Path, Ahead: w.ahead, Approach: w.Approach, Plays: p.Instrument,
-		Age: age(p.Student, p.today()), Minutes: p.Slot.Minutes, At: at})
-}
+func (p *pupil) plan(w way, d calendar.Date) lesson.Plan { return lesson.Make(p.ask(w, d)) }
 
 // sheet writes the week sheet from a lesson's day.
 func (p *pupil) sheet(w way, from calendar.Date) week.Sheet {
 	return week.Make(week.Ask{Standing: w.Standing, Graph: skills, Path: w.Path, Ahead: w.ahead, Approach: w.Approach, Home: p.Home,
-		Age: age(p.Student, p.today()), From: from, Next: p.row.Calendar.Next(p.Slot, from), At: w.Now})
+		Age: age(p.Student, p.today()), From: from, Next: p.calendar().Next(p.Slot, from), At: w.Now})
 }

@@ -278,7 +278,7 @@ func (p *pupil) changes(w way) []reason.Reason {
 	s := p.until(then)
 	before := climb.Foresee(p.asStudent(s, p.Approach, then))
 	passed := 0.0
-	if len(p.row.Calendar.Lessons(p.Slot, calendar.On(then).Add(1), p.today())) > 0 {
+	if len(p.calendar().Lessons(p.Slot, calendar.On(then).Add(1), p.today())) > 0 {
 		passed = 1
 	}
 	type moved struct {

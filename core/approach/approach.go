@@ -233,3 +233,26 @@ func (a Approach) Check() error {
 	}
 	return nil
 }
+
+// FromProbes returns what first meetings change in the usual answers: what comes
+// first is what was not there yet, and finger numbers wait for a finger that lands
+// by itself. Probes are by key, answered pass, nearly or not-yet. Common practice,
+// no source.
+func FromProbes(probes map[string]string) Approach {
+	a := Approach{}
+	open := func(key string) bool { return probes[key] == "nearly" || probes[key] == "not-yet" }
+	switch {
+	case open("left-right"):
+		a["first"] = "left-right"
+	case open("steady-beat"):
+		a["first"] = "rhythm"
+	case open("sing-back"), open("find-by-ear"):
+		a["first"] = "ear"
+	case open("seat"):
+		a["first"] = "seat-hand"
+	}
+	if open("one-finger") {
+		a["numbers"] = "from-four"
+	}
+	return a
+}

@@ -55,3 +55,20 @@ func TestSchoolsMovePlans(t *testing.T) {
 	assert.NotContains(t, a.Cues("technique", "piano"), "Even in time first")
 	assert.Empty(t, a.Cues("ahead", "piano"))
 }
+
+// What first meetings change: common practice, no source.
+func TestProbesSetTheDefaults(t *testing.T) {
+	for name, c := range map[string]struct {
+		probes map[string]string
+		first  string
+	}{
+		"hands first, whatever else is open": {map[string]string{"left-right": "not-yet", "steady-beat": "nearly"}, "left-right"},
+		"beat only, no note values":          {map[string]string{"left-right": "pass", "steady-beat": "nearly"}, "rhythm"},
+		"ear":                                {map[string]string{"sing-back": "not-yet"}, "ear"},
+		"all there":                          {map[string]string{"left-right": "pass", "steady-beat": "pass"}, ""},
+		"nothing asked":                      {nil, ""},
+	} {
+		assert.Equal(t, c.first, FromProbes(c.probes)["first"], name)
+		assert.NoError(t, FromProbes(c.probes).Check(), name)
+	}
+}

@@ -89,6 +89,6 @@ var (
 var (
 	LessonUpkeep    = ours("lesson", "part of the approach's share of upkeep that a lesson keeps; the week at home keeps all of it", 0.4, "higher: more old pieces are heard in the lesson")
 	LessonStretch   = ours("lesson", "worth of a minute past a block's best, of one before it", 0.25, "higher: long blocks rather than one more block")
-	LessonFit       = ours("lesson", "worth of a block that fits in at all, in minutes of its own", 1.5, "higher: more and shorter blocks")
+	LessonFit       = ours("lesson", "worth of a block that fits in at all, in minutes of its own", 0.6, "higher: more and shorter blocks")
 	LessonFirstGame = ours("lesson", "minutes of a first round in a first meeting with a child under five", 1, "higher: fewer aims, longer games")
 )

@@ -113,7 +113,7 @@ var (
 	overrule = []string{"later", "never"}
 	sides    = []string{"right", "left", "both"}
 	moods    = []string{"bright", "calm", "restless", "tired", "low"}
-	changes  = []string{"minutes", "swap", "after", "drop", "add"}
+	changes  = []string{"minutes", "swap", "after", "drop", "add", "length"}
 )
 
 // Measured are the names of what is measured of a player.

@@ -223,7 +223,7 @@ func (ask Ask) headStarts() []Block {
 	}
 	var blocks []Block
 	for _, h := range ask.Ahead {
-		if task, now := h.Now(); now {
+		if task, now := h.Now(); now && (len(blocks) == 0 || ask.Minutes >= long) {
 			b := ask.block(Ahead, nil)
 			b.Key, b.Title, b.Skill, b.Step, b.Cue = "ahead:"+h.Skill, h.Name, h.Skill, h.Done+1, task.Do+"."
 			b.Why = append(b.Why, h.Why(ask.Path, ask.Graph))

@@ -201,7 +201,7 @@ func (ask Ask) activities(blocks []Block) []Block {
 		take(true, ask.Minutes >= 12)
 	}
 	learning := ask.learning()
-	if len(out) == 0 && !ask.first() && len(ranked) > 0 && (ask.Age < sitsStill || learning[ranked[0].Aim] > 0) {
+	if len(out) == 0 && !ask.first() && len(ranked) > 0 && (ask.Age < sitsStill || ask.Minutes >= long && learning[ranked[0].Aim] > 0) {
 		take(false, false)
 	}
 	return out

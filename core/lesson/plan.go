@@ -82,8 +82,11 @@ func shapeFor(k Kind, age int) shape {
 	if s.most == 0 {
 		s.most = Longest(age)
 	}
-	if k == Technique && age >= 10 {
+	switch {
+	case k == Technique && age >= 10:
 		s.least = 4
+	case k == Current && age >= 10:
+		s.least = 6
 	}
 	s.best = min(s.best, s.most)
 	return s
@@ -128,6 +131,10 @@ type Plan struct {
 	Says    []reason.Reason `json:"says" nullable:"false" doc:"what holds for the whole lesson"`
 }
 
+// long is from how many minutes on a lesson has room for a second skill to come,
+// and for an older student's study away from the page. A judgement.
+const long = 40
+
 // Longest returns the usual longest single activity at an age, in minutes, the
 // first time it is met. A guide that an absorbed student stretches. Common
 // practice, no source.
@@ -166,6 +173,7 @@ type Ask struct {
 
 // Make plans a lesson.
 func Make(ask Ask) Plan {
+	ask = ask.asLong()
 	p := Plan{Minutes: ask.Minutes, LeftOut: []reason.Reason{}, Says: []reason.Reason{}}
 	p.Mode = ask.mode()
 	whole := ask
@@ -187,6 +195,17 @@ func Make(ask Ask) Plan {
 		at += p.Blocks[i].Minutes
 	}
 	return p
+}
+
+// asLong takes the length that the teacher set for this lesson, where one was: it
+// begins late, is cut short, or has more time.
+func (ask Ask) asLong() Ask {
+	for _, c := range ask.Changes {
+		if c.Outcome == "length" && c.Minutes > 0 {
+			ask.Minutes = c.Minutes
+		}
+	}
+	return ask
 }
 
 func (ask Ask) mode() string {

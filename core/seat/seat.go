@@ -18,16 +18,16 @@ import (
 	"patientladder/core/skill"
 )
 
-// A Body is what is known of a player; 0 for what was not measured.
-type Body struct {
+// A Player is what is known of a player; 0 for what was not measured.
+type Player struct {
 	Stature  float64 `json:"stature" minimum:"0" maximum:"300" doc:"cm, without shoes"`
 	Elbow    float64 `json:"elbow" minimum:"0" maximum:"100" doc:"cm from the seat to the bent elbow, sitting, arm hanging"`
 	LowerLeg float64 `json:"lowerLeg" minimum:"0" maximum:"100" doc:"cm from the floor to the hollow of the knee, shoes on"`
 	Child    bool    `json:"child" doc:"still growing"`
 }
 
-// A Place is where one sits; 0 for what is not known.
-type Place struct {
+// A Bench is where one sits; 0 for what is not known.
+type Bench struct {
 	KeyTops   float64 `json:"keyTops" minimum:"0" maximum:"150" doc:"cm from the floor to the tops of the white keys"`
 	BenchLow  float64 `json:"benchLow" minimum:"0" maximum:"150" doc:"cm of the seat at its lowest setting; the same as the highest when it cannot be set"`
 	BenchHigh float64 `json:"benchHigh" minimum:"0" maximum:"150"`
@@ -55,36 +55,36 @@ const (
 	thigh         = 0.245
 )
 
-// A Span is a length with how far it may be off.
-type Span struct {
+// A Length is how long something is, with how far that may be off.
+type Length struct {
 	Low  float64 `json:"low"`
 	Best float64 `json:"best"`
 	High float64 `json:"high"`
 }
 
-func (s Span) plus(by float64) Span { return Span{s.Low + by, s.Best + by, s.High + by} }
+func (l Length) plus(by float64) Length { return Length{l.Low + by, l.Best + by, l.High + by} }
 
-// from returns a length minus a span.
-func from(l float64, s Span) Span { return Span{l - s.High, l - s.Best, l - s.Low} }
+// from takes a length off another.
+func from(l float64, s Length) Length { return Length{l - s.High, l - s.Best, l - s.Low} }
 
-func exact(l float64) Span { return Span{l, l, l} }
+func exact(l float64) Length { return Length{l, l, l} }
 
 // A Fit is how to sit.
 type Fit struct {
-	Seat      Span            `json:"seat" doc:"height of what is sat on"`
+	Seat      Length          `json:"seat" doc:"height of what is sat on"`
 	Setting   float64         `json:"setting" doc:"of the bench itself, under the tiles"`
 	Tiles     int             `json:"tiles"`
-	Platform  Span            `json:"platform" doc:"height that carries the feet; 0 where they reach the floor"`
-	Footstool Span            `json:"footstool" doc:"under one foot, for a guitar; 0 for none"`
+	Platform  Length          `json:"platform" doc:"height that carries the feet; 0 where they reach the floor"`
+	Footstool Length          `json:"footstool" doc:"under one foot, for a guitar; 0 for none"`
 	Estimated bool            `json:"estimated" doc:"something was reckoned from stature"`
 	Says      []reason.Reason `json:"says" nullable:"false" doc:"what to set up, in order, and what to mind"`
-	Figure    []Point         `json:"figure" nullable:"false" doc:"a player from the side, to scale"`
+	Figure    []Joint         `json:"figure" nullable:"false" doc:"a player from the side, to scale"`
 	KeyTops   float64         `json:"keyTops" doc:"height of the keys in the figure; 0 for none"`
 }
 
-// A Point of the figure, in cm from the floor under the front edge of the seat;
+// A Joint of the figure, in cm from the floor under the front edge of the seat;
 // x grows towards the instrument.
-type Point struct {
+type Joint struct {
 	Name string  `json:"name" enum:"hip,knee,heel,shoulder,elbow,wrist,head"`
 	X    float64 `json:"x"`
 	Y    float64 `json:"y"`
@@ -92,18 +92,18 @@ type Point struct {
 
 // FromStature reckons the seated elbow above the seat and the lower leg with
 // shoes, with their spread: wider for children, who are not small adults.
-func FromStature(stature float64, child bool) (elbow, lowerLeg Span) {
+func FromStature(stature float64, child bool) (elbow, lowerLeg Length) {
 	off := judgement.SeatSpread * stature
 	if child {
 		off += judgement.SeatSpreadChild
 	}
 	e := (elbowStanding - (1 - sittingHeight)) * stature
 	l := (kneeHeight-judgement.SeatHollow)*stature + judgement.SeatShoes
-	return Span{e - off, e, e + off}, Span{l - off, l, l + off}
+	return Length{e - off, e, e + off}, Length{l - off, l, l + off}
 }
 
 // Check says what cannot be of a body or a place, and what to do.
-func Check(b Body, p Place) error {
+func Check(b Player, p Bench) error {
 	in := func(what string, v, least, most float64) error {
 		if v != 0 && (v < least || v > most) {
 			return fmt.Errorf("%s of %s cm cannot be right; measure again (%s to %s cm)", what, cm(v), cm(least), cm(most))
@@ -144,7 +144,7 @@ func or(v, usual float64) float64 {
 
 // Work fits a player to a place. Prefer raises (or lowers) the elbow over the
 // keys, within a few centimetres. Errors are those of Check.
-func Work(b Body, p Place, family skill.Family, prefer float64) (Fit, error) {
+func Work(b Player, p Bench, family skill.Family, prefer float64) (Fit, error) {
 	if err := Check(b, p); err != nil {
 		return Fit{}, err
 	}
@@ -173,11 +173,11 @@ func Work(b Body, p Place, family skill.Family, prefer float64) (Fit, error) {
 	default:
 		f.Seat = leg
 		stool := judgement.SeatFootstool * or(b.Stature, elbow.Best/(elbowStanding-1+sittingHeight))
-		f.Footstool = Span{stool - 3, stool, stool + 3}
+		f.Footstool = Length{stool - 3, stool, stool + 3}
 	}
 	f.raise(low, high, tile)
 	if gap := from(0, leg).plus(f.height(tile)); gap.Best > noticed {
-		f.Platform = Span{max(gap.Low, 0), gap.Best, gap.High}
+		f.Platform = Length{max(gap.Low, 0), gap.Best, gap.High}
 	}
 	f.say(p, family, low)
 	f.draw(b, elbow, leg, tile)
@@ -199,7 +199,7 @@ func (f *Fit) raise(low, high, tile float64) {
 // height is that of what is sat on.
 func (f *Fit) height(tile float64) float64 { return f.Setting + float64(f.Tiles)*tile }
 
-func (f *Fit) say(p Place, family skill.Family, low float64) {
+func (f *Fit) say(p Bench, family skill.Family, low float64) {
 	say := func(code string, pairs ...string) { f.Says = append(f.Says, reason.Of(code, pairs...)) }
 	say("seat-height", "cm", cm(math.Round(2*f.Seat.Best)/2), "low", cm(math.Round(f.Seat.Low)), "high", cm(math.Round(f.Seat.High)))
 	if f.Tiles > 0 {
@@ -229,13 +229,13 @@ func (f *Fit) say(p Place, family skill.Family, low float64) {
 
 // draw makes the figure from what was measured and, where nothing was, from the
 // proportions of stature.
-func (f *Fit) draw(b Body, elbow, leg Span, tile float64) {
+func (f *Fit) draw(b Player, elbow, leg Length, tile float64) {
 	h := or(b.Stature, elbow.Best/(elbowStanding-1+sittingHeight))
 	seat, back := f.height(tile), thigh*h*0.5 // on the front half: half the thigh is carried
-	knee := Point{"knee", thigh*h - back, min(seat, leg.Best+f.Platform.Best)}
-	sh := Point{"shoulder", -back + 0.02*h, seat + (shoulder-1+sittingHeight)*h}
-	el := Point{"elbow", sh.X + 0.03*h, seat + elbow.Best}
-	f.Figure = []Point{{"hip", -back, seat}, knee, {"heel", knee.X, f.Platform.Best}, sh, el, {"wrist", el.X + forearm*h, el.Y}, {"head", sh.X + 0.01*h, seat + sittingHeight*h}}
+	knee := Joint{"knee", thigh*h - back, min(seat, leg.Best+f.Platform.Best)}
+	sh := Joint{"shoulder", -back + 0.02*h, seat + (shoulder-1+sittingHeight)*h}
+	el := Joint{"elbow", sh.X + 0.03*h, seat + elbow.Best}
+	f.Figure = []Joint{{"hip", -back, seat}, knee, {"heel", knee.X, f.Platform.Best}, sh, el, {"wrist", el.X + forearm*h, el.Y}, {"head", sh.X + 0.01*h, seat + sittingHeight*h}}
 }
 
 // Preference returns how far over the keys a school of the approach wants the

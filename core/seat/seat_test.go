@@ -33,27 +33,27 @@ func codes(list []reason.Reason) (out []string) {
 
 // The arithmetic of the seat, by hand: common practice, no source.
 func TestWork(t *testing.T) {
-	bench := Place{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Tile: 3}
+	bench := Bench{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Tile: 3}
 	for _, c := range []struct {
 		name                    string
-		body                    Body
-		place                   Place
+		body                    Player
+		place                   Bench
 		family                  skill.Family
 		prefer                  float64
 		seat, setting, platform float64
 		tiles                   int
 		says                    []string
 	}{
-		{"a grown-up, measured", Body{Elbow: 24, LowerLeg: 46}, bench, skill.Keyboard, 0, 48, 48, 2, 0, []string{"seat-height", "seat-platform", "seat-firm"}},
-		{"a grown-up with long legs", Body{Elbow: 24, LowerLeg: 48}, bench, skill.Keyboard, 0, 48, 48, 0, 0, []string{"seat-height", "seat-firm"}},
-		{"a child of four: three tiles and a platform", Body{Elbow: 15, LowerLeg: 25, Child: true}, Place{KeyTops: 72, BenchLow: 46, BenchHigh: 49, Tile: 3}, skill.Keyboard, 0, 57, 48, 32, 3, []string{"seat-height", "seat-tiles", "seat-platform", "seat-firm"}},
-		{"tiles are whole ones, rounded up", Body{Elbow: 15, LowerLeg: 56}, Place{KeyTops: 72, BenchLow: 46, BenchHigh: 50, Tile: 3}, skill.Keyboard, 0, 57, 48, 0, 3, nil},
-		{"the elbow a touch above", Body{Elbow: 24, LowerLeg: 50}, bench, skill.Keyboard, 1.5, 49.5, 49.5, 0, 0, nil},
-		{"too high even at its lowest", Body{Elbow: 30, LowerLeg: 46}, bench, skill.Keyboard, 0, 42, 46, 0, 0, []string{"seat-height", "seat-too-high", "seat-firm"}},
-		{"with pedals the platform carries them too", Body{Elbow: 18, LowerLeg: 32}, Place{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Pedals: true}, skill.Keyboard, 0, 54, 54, 22, 0, []string{"seat-height", "seat-platform-pedals", "seat-firm"}},
-		{"a cellist of eight on a chair of 46", Body{Stature: 128, LowerLeg: 34, Elbow: 19, Child: true}, Place{BenchLow: 46, BenchHigh: 46}, skill.Bowed, 0, 36, 46, 12, 0, []string{"seat-height", "seat-too-high", "seat-platform", "seat-spike", "seat-firm"}},
-		{"a guitarist", Body{Stature: 170, LowerLeg: 46, Elbow: 24}, Place{BenchLow: 46, BenchHigh: 46}, skill.Plucked, 0, 46, 46, 0, 0, []string{"seat-height", "seat-footstool", "seat-firm"}},
-		{"from stature alone, said so", Body{Stature: 170}, bench, skill.Keyboard, 0, 46.5, 46.5, 0, 0, []string{"seat-height", "seat-firm", "seat-estimated"}},
+		{"a grown-up, measured", Player{Elbow: 24, LowerLeg: 46}, bench, skill.Keyboard, 0, 48, 48, 2, 0, []string{"seat-height", "seat-platform", "seat-firm"}},
+		{"a grown-up with long legs", Player{Elbow: 24, LowerLeg: 48}, bench, skill.Keyboard, 0, 48, 48, 0, 0, []string{"seat-height", "seat-firm"}},
+		{"a child of four: three tiles and a platform", Player{Elbow: 15, LowerLeg: 25, Child: true}, Bench{KeyTops: 72, BenchLow: 46, BenchHigh: 49, Tile: 3}, skill.Keyboard, 0, 57, 48, 32, 3, []string{"seat-height", "seat-tiles", "seat-platform", "seat-firm"}},
+		{"tiles are whole ones, rounded up", Player{Elbow: 15, LowerLeg: 56}, Bench{KeyTops: 72, BenchLow: 46, BenchHigh: 50, Tile: 3}, skill.Keyboard, 0, 57, 48, 0, 3, nil},
+		{"the elbow a touch above", Player{Elbow: 24, LowerLeg: 50}, bench, skill.Keyboard, 1.5, 49.5, 49.5, 0, 0, nil},
+		{"too high even at its lowest", Player{Elbow: 30, LowerLeg: 46}, bench, skill.Keyboard, 0, 42, 46, 0, 0, []string{"seat-height", "seat-too-high", "seat-firm"}},
+		{"with pedals the platform carries them too", Player{Elbow: 18, LowerLeg: 32}, Bench{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Pedals: true}, skill.Keyboard, 0, 54, 54, 22, 0, []string{"seat-height", "seat-platform-pedals", "seat-firm"}},
+		{"a cellist of eight on a chair of 46", Player{Stature: 128, LowerLeg: 34, Elbow: 19, Child: true}, Bench{BenchLow: 46, BenchHigh: 46}, skill.Bowed, 0, 36, 46, 12, 0, []string{"seat-height", "seat-too-high", "seat-platform", "seat-spike", "seat-firm"}},
+		{"a guitarist", Player{Stature: 170, LowerLeg: 46, Elbow: 24}, Bench{BenchLow: 46, BenchHigh: 46}, skill.Plucked, 0, 46, 46, 0, 0, []string{"seat-height", "seat-footstool", "seat-firm"}},
+		{"from stature alone, said so", Player{Stature: 170}, bench, skill.Keyboard, 0, 46.5, 46.5, 0, 0, []string{"seat-height", "seat-firm", "seat-estimated"}},
 	} {
 		f, err := Work(c.body, c.place, c.family, c.prefer)
 		require.NoError(t, err, c.name)
@@ -66,15 +66,15 @@ func TestWork(t *testing.T) {
 		}
 		assert.LessOrEqual(t, f.Seat.Low, f.Seat.High)
 	}
-	guitar, err := Work(Body{Stature: 170}, Place{}, skill.Plucked, 0)
+	guitar, err := Work(Player{Stature: 170}, Bench{}, skill.Plucked, 0)
 	require.NoError(t, err)
 	assert.InDelta(t, 15.3, guitar.Footstool.Best, 0.01)
 }
 
 func TestTheFigureStandsOnWhatItIsGiven(t *testing.T) {
-	f, err := Work(Body{Elbow: 15, LowerLeg: 25, Child: true}, Place{KeyTops: 72, BenchHigh: 49, BenchLow: 46}, skill.Keyboard, 0)
+	f, err := Work(Player{Elbow: 15, LowerLeg: 25, Child: true}, Bench{KeyTops: 72, BenchHigh: 49, BenchLow: 46}, skill.Keyboard, 0)
 	require.NoError(t, err)
-	at := map[string]Point{}
+	at := map[string]Joint{}
 	for _, p := range f.Figure {
 		at[p.Name] = p
 	}
@@ -87,16 +87,16 @@ func TestTheFigureStandsOnWhatItIsGiven(t *testing.T) {
 
 func TestImpossibleBodiesAndBenches(t *testing.T) {
 	for says, c := range map[string]struct {
-		b Body
-		p Place
+		b Player
+		p Bench
 	}{
-		"a stature of 17 cm cannot be right; measure again (70 to 230 cm)": {Body{Stature: 17}, Place{}},
-		"measure from the seat, not from the floor":                        {Body{Stature: 110, Elbow: 35}, Place{}},
-		"to the hollow of the knee":                                        {Body{Stature: 110, LowerLeg: 45}, Place{}},
-		"swap the two":                                                     {Body{Stature: 150}, Place{BenchLow: 60, BenchHigh: 50}},
-		"a tape measure is better":                                         {Body{Elbow: 20}, Place{}},
-		"a tile of 25 cm cannot be right":                                  {Body{Stature: 150}, Place{Tile: 25}},
-		"white keys at a height of 30 cm":                                  {Body{Stature: 150}, Place{KeyTops: 30}},
+		"a stature of 17 cm cannot be right; measure again (70 to 230 cm)": {Player{Stature: 17}, Bench{}},
+		"measure from the seat, not from the floor":                        {Player{Stature: 110, Elbow: 35}, Bench{}},
+		"to the hollow of the knee":                                        {Player{Stature: 110, LowerLeg: 45}, Bench{}},
+		"swap the two":                                                     {Player{Stature: 150}, Bench{BenchLow: 60, BenchHigh: 50}},
+		"a tape measure is better":                                         {Player{Elbow: 20}, Bench{}},
+		"a tile of 25 cm cannot be right":                                  {Player{Stature: 150}, Bench{Tile: 25}},
+		"white keys at a height of 30 cm":                                  {Player{Stature: 150}, Bench{KeyTops: 30}},
 	} {
 		_, err := Work(c.b, c.p, skill.Keyboard, 0)
 		assert.ErrorContains(t, err, says)

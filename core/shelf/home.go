@@ -14,6 +14,12 @@ type Home struct {
 	NoTouch   bool `json:"noTouch" doc:"the keys do not answer to touch"`
 	NoPedals  bool `json:"noPedals"`
 	SmallSize bool `json:"smallSize" doc:"a half- or three-quarter-size instrument"`
+
+	// Where one sits, in cm; 0 for what is not known.
+	KeyTops   float64 `json:"keyTops" minimum:"0" maximum:"150" doc:"cm from the floor to the tops of the white keys"`
+	BenchLow  float64 `json:"benchLow" minimum:"0" maximum:"150" doc:"cm of the seat at its lowest setting"`
+	BenchHigh float64 `json:"benchHigh" minimum:"0" maximum:"150" doc:"cm of the seat at its highest setting; the same where it cannot be set"`
+	Tile      float64 `json:"tile" minimum:"0" maximum:"20" doc:"cm that one firm tile adds"`
 }
 
 // things are what an item may ask of an instrument.

@@ -1,0 +1,51 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"strings"
+
+	"patientladder/core/activity"
+	"patientladder/core/ladder"
+)
+
+// Activities returns the studio's own activities by title.
+func (s Studio) Activities(ctx context.Context) ([]activity.Activity, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT detail FROM activities WHERE studio_id = ? ORDER BY JSON_VALUE(detail, '$.title'), id`, s.id)
+	return collect(rows, err, func(row interface{ Scan(...any) error }) (activity.Activity, error) {
+		var a activity.Activity
+		var detail []byte
+		if err := row.Scan(&detail); err != nil {
+			return a, err
+		}
+		return a, json.Unmarshal(detail, &a)
+	})
+}
+
+// SetActivity keeps an activity of the studio's own.
+func (s Studio) SetActivity(ctx context.Context, a activity.Activity) error {
+	detail, err := json.Marshal(a)
+	if err != nil {
+		return err
+	}
+	_, err = s.db.ExecContext(ctx, `INSERT INTO activities (studio_id, id, detail) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE detail = VALUES(detail)`, s.id, a.ID, detail)
+	return classify(err)
+}
+
+// DropActivity takes an activity of the studio's own away; one that is gone
+// already is no error.
+func (s Studio) DropActivity(ctx context.Context, id string) error {
+	_, err := s.db.ExecContext(ctx, `DELETE FROM activities WHERE studio_id = ? AND id = ?`, s.id, id)
+	return classify(err)
+}
+
+// FactsOf returns the facts of some kinds of all students, by student, time and
+// id. Facts that took others back come along, of whatever kind those were.
+func (s Studio) FactsOf(ctx context.Context, kinds ...ladder.Kind) ([]ladder.Fact, error) {
+	args := []any{s.id, string(ladder.Retracted)}
+	for _, k := range kinds {
+		args = append(args, string(k))
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT detail FROM facts WHERE studio_id = ? AND kind IN (?`+strings.Repeat(", ?", len(kinds))+`) ORDER BY student_id, at, id`, args...)
+	return collect(rows, err, scanFact)
+}

@@ -1,0 +1,84 @@
+package studio
+
+import (
+	"context"
+
+	"patientladder/core/calendar"
+	"patientladder/core/reason"
+	"patientladder/core/seat"
+	"patientladder/core/shelf"
+)
+
+// A SeatAt is how a student sits somewhere.
+type SeatAt struct {
+	Place seat.Bench `json:"place"`
+	Fit   *seat.Fit  `json:"fit,omitempty"`
+	Wrong string     `json:"wrong" doc:"why it cannot be worked out, and what to do; empty when it can"`
+}
+
+// A SeatView is how a student sits, in the studio and at home.
+type SeatView struct {
+	Student  StudentCard    `json:"student"`
+	Body     seat.Player    `json:"body"`
+	Measured calendar.Date  `json:"measured" doc:"empty for never"`
+	Again    *reason.Reason `json:"again,omitempty"`
+	Bench    string         `json:"bench" doc:"the approach's school: level, above or below"`
+	Studio   SeatAt         `json:"studio"`
+	Home     SeatAt         `json:"home"`
+	Looks    []seat.Look    `json:"looks" nullable:"false" doc:"what a wrong seat looks like"`
+}
+
+// place is where an instrument's player sits.
+func place(h shelf.Home) seat.Bench {
+	return seat.Bench{KeyTops: h.KeyTops, BenchLow: h.BenchLow, BenchHigh: h.BenchHigh, Tile: h.Tile, Pedals: !h.NoPedals}
+}
+
+// body is a student as last measured.
+func (p *pupil) body() seat.Player {
+	cm := p.standing.Body.CM
+	return seat.Player{Stature: cm["stature"], Elbow: cm["elbow"], LowerLeg: cm["lowerLeg"], Child: age(p.Student, p.today()) < 18}
+}
+
+func (p *pupil) measured() calendar.Date {
+	if p.standing.Body.At.IsZero() {
+		return ""
+	}
+	return calendar.On(p.standing.Body.At)
+}
+
+// Seat shows how a student sits.
+func (a *App) Seat(ctx context.Context, who Who, student string) (SeatView, error) {
+	p, err := a.pupil(ctx, who, student)
+	if err != nil {
+		return SeatView{}, err
+	}
+	v := SeatView{Student: p.card(p.Student, p.lessonDay()), Body: p.body(), Measured: p.measured(), Bench: p.Approach["bench"], Looks: seat.Looks(),
+		Again: seat.Again(p.measured(), p.today(), age(p.Student, p.today()))}
+	at := func(h shelf.Home) SeatAt { return seatAt(p.body(), place(h), p.Instrument, p.Approach["bench"]) }
+	v.Studio, v.Home = at(p.row.Home), at(p.Home)
+	return v, nil
+}
+
+func seatAt(b seat.Player, at seat.Bench, plays shelf.Instrument, bench string) SeatAt {
+	out := SeatAt{Place: at}
+	fit, err := seat.Work(b, at, plays.Family(), seat.Preference(bench))
+	if err != nil {
+		out.Wrong = capital(err.Error()) + "."
+		return out
+	}
+	out.Fit = &fit
+	return out
+}
+
+// A SeatAsk is a seat tried out.
+type SeatAsk struct {
+	Instrument shelf.Instrument `json:"instrument" enum:"piano,cello,guitar"`
+	Body       seat.Player      `json:"body"`
+	Place      seat.Bench       `json:"place"`
+	Bench      string           `json:"bench" enum:"level,above,below"`
+}
+
+// TrySeat works out a seat and keeps nothing.
+func (a *App) TrySeat(_ context.Context, _ Who, in SeatAsk) (SeatAt, error) {
+	return seatAt(in.Body, in.Place, in.Instrument, in.Bench), nil
+}
