@@ -230,7 +230,7 @@ func TestAccessibility(t *testing.T) {
 	emil := p.student("Emil")
 	for _, c := range []struct{ path, sees string }{
 		{"/students/" + emil + "/ladder", "Cooper's Jig"}, {"/students/" + emil + "/week", "Print the sheet"},
-		{"/students/" + emil + "/record", "All that was told"}, {"/shelf", "Under the Bow 1"}, {"/items/bow-jig", "Hear it"}, {"/items/low-six", "Hear it"}, {"/items/shore-lights", "Hear it"}, {"/shelf/type", "Type a tune"},
+		{"/students/" + emil + "/record", "All that was told"}, {"/shelf", "Under the Bow 1"}, {"/items/bow-jig", "Hear it"}, {"/items/low-six", "Hear it"}, {"/items/shore-lights", "Hear it"}, {"/shelf/type", "Type a tune"}, {"/workbench?student=" + emil, "Keep these numbers"}, {"/activities", "100 activities"},
 		{"/studio", "New student"}, {"/students/" + emil + "/lesson", "The plan"},
 	} {
 		p.goTo(c.path)
@@ -243,7 +243,12 @@ func TestAccessibility(t *testing.T) {
 		p.key(kb.ArrowDown)
 	}
 	p.sees("Bow hold met")
+	p.key("q")
+	p.sees("Try:")
 	check("lesson in progress")
+	p.press("Tune over a drone")
+	p.sees("Exit test")
+	check("a game")
 	p.key("c")
 	p.sees("What changed")
 	check("lesson closed")

@@ -65,7 +65,7 @@ var Rows = []Row{
 	{"hand-image", "Which image for the hand?", "set-up", "", []School{
 		{"round", "a round object", "Hands as if around a soft ball."},
 		{"hanging", "a hanging hand", "Let the arm hang, then bring the hand up unchanged."}}, always("hanging")},
-	{"bench", "How high is the seat?", "set-up", "", []School{
+	{"bench", "How high is the seat?", "set-up", "piano", []School{
 		{"level", "forearm level", "Forearms level."}, {"above", "slightly above", "Elbows a touch above the keys."}, {"below", "slightly below", "Elbows a touch below the keys."}}, always("level")},
 	{"bench-part", "Which part of the seat?", "set-up", "", []School{
 		{"half", "front half", "Front half of the seat."}, {"third", "front third", "Front third of the seat."}}, always("half")},

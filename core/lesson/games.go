@@ -353,6 +353,9 @@ func (ask Ask) spared(blocks []Block) []Block {
 	var out []Block
 	for _, b := range blocks {
 		switch {
+		case b.Kind == Reading:
+			b.Why = append([]reason.Reason{reason.Of("read-not-played")}, b.Why...)
+			out = append(out, b)
 		case !plays(b):
 			out = append(out, b)
 		case oneHand && (b.Kind == Current || b.Kind == Opener || b.Kind == Upkeep):

@@ -83,6 +83,19 @@ const type = createRoute({
   path: "/shelf/type",
   component: lazyRouteComponent(() => import("./screens/item/TypeScreen"), "TypeScreen"),
 });
+const workbench = createRoute({
+  getParentRoute: () => inside,
+  path: "/workbench",
+  validateSearch: (search): { student?: string } => ({
+    student: typeof search.student === "string" ? search.student : undefined,
+  }),
+  component: lazyRouteComponent(() => import("./screens/workbench/WorkbenchScreen"), "WorkbenchScreen"),
+});
+const activities = createRoute({
+  getParentRoute: () => inside,
+  path: "/activities",
+  component: lazyRouteComponent(() => import("./screens/activities/ActivitiesScreen"), "ActivitiesScreen"),
+});
 const studio = createRoute({
   getParentRoute: () => inside,
   path: "/studio",
@@ -103,6 +116,8 @@ export const router = createRouter({
       shelf,
       type,
       item,
+      workbench,
+      activities,
       studio,
       numbers,
     ]),

@@ -87,7 +87,7 @@ async function send() {
     try {
       await deliver(batch.map((w) => w.fact));
       refresh("");
-      await refreshViews(batch.map((w) => w.fact.student));
+      await refreshViews(batch.map((w) => w.fact));
     } catch (error) {
       const says = error instanceof Problem ? error.message : String(error);
       refresh(error instanceof Problem && error.status === 401 ? "Sign in again to send what you marked." : says);
@@ -115,8 +115,10 @@ async function deliver(facts: Fact[]): Promise<void> {
   }
 }
 
-function refreshViews(students: string[]) {
-  return Promise.all([...new Set(students)].map((id) => queries.invalidateQueries({ queryKey: ["student", id] })));
+function refreshViews(facts: Fact[]) {
+  const keys = [...new Set(facts.map((f) => f.student))].map((id) => ["student", id]);
+  if (facts.some((f) => f.kind.startsWith("lesson_"))) keys.push(["day"]); // the ribbon shows lessons
+  return Promise.all(keys.map((queryKey) => queries.invalidateQueries({ queryKey })));
 }
 
 function subscribe(l: () => void) {

@@ -1,5 +1,5 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
-import { answer, api } from "./client";
+import { answer, api, type Schemas } from "./client";
 import { setStudioTime } from "./clock";
 
 // The views of the app, one query each. A student's views share a key, so
@@ -29,6 +29,39 @@ export const lessonView = (student: string) =>
     queryFn: () => answer(api.GET("/api/students/{student}/lesson", ofStudent(student))),
     refetchInterval: 15_000, // a second device may be marking too
   });
+
+// What the rest of a running lesson comes to, at a minute of it.
+export const paceView = (student: string, block: string, minute: number) =>
+  queryOptions({
+    queryKey: ["student", student, "pace", block, minute],
+    queryFn: () =>
+      answer(
+        api.GET("/api/students/{student}/lesson/pace", {
+          params: { path: { student }, query: { block, minute } },
+        }),
+      ),
+    placeholderData: (before) => before,
+  });
+
+export const seatView = (student: string) =>
+  queryOptions({
+    queryKey: ["student", student, "seat"],
+    queryFn: () => answer(api.GET("/api/students/{student}/seat", ofStudent(student))),
+  });
+
+// A seat tried out with other numbers.
+export const seatTry = (ask: Schemas["SeatAsk"]) =>
+  queryOptions({
+    queryKey: ["seat", ask],
+    queryFn: () => answer(api.POST("/api/seat", { body: ask })),
+    placeholderData: (before) => before,
+    staleTime: Number.POSITIVE_INFINITY, // it depends on the numbers only
+  });
+
+export const activitiesView = queryOptions({
+  queryKey: ["activities"],
+  queryFn: () => answer(api.GET("/api/activities")),
+});
 
 export const weekView = (student: string) =>
   queryOptions({

@@ -20,9 +20,10 @@ export function Frame() {
               </span>
             </Link>
             <Ribbon day={day} />
-            <nav aria-label="Studio" className="flex items-center gap-1 px-3 font-[580]">
+            <nav aria-label="Studio" className="ml-auto flex items-center gap-1 px-3 font-[580]">
               {[
                 { to: "/shelf", name: "Shelf" },
+                { to: "/workbench", name: "Workbench" },
                 { to: "/studio", name: "Studio" },
               ].map((l) => (
                 <Link

@@ -21,7 +21,10 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
   const hours = [];
   for (let h = from; h <= to; h += 60) hours.push(h);
   return (
-    <nav aria-label="Lessons today" className="relative min-h-[68px] min-w-80 flex-1">
+    <nav
+      aria-label="Lessons today"
+      className="relative min-h-[68px] min-w-80 flex-1 max-lg:order-last max-lg:w-full max-lg:flex-none"
+    >
       {day.segments.length === 0 && (
         <p className="absolute inset-x-0 top-3 text-center text-soft">No lessons today{day.free && `: ${day.free}`}</p>
       )}
@@ -41,7 +44,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
             params={{ student: s.student }}
             aria-label={`${s.name}, ${s.start}, ${s.minutes} minutes`}
             aria-current={on ? "true" : undefined}
-            className={`absolute top-2 h-9 overflow-hidden rounded-sm border-l-[3px] py-1.5 whitespace-nowrap ${s.minutes < 25 ? "px-1 text-small leading-6" : "px-2"} ${
+            className={`absolute top-2 h-9 overflow-hidden rounded-sm border-l-[3px] py-1.5 whitespace-nowrap ${s.minutes < 25 ? "px-0.5 text-small leading-6 tracking-tight" : "px-2"} ${
               on
                 ? "border-now bg-ink font-[620] text-raised"
                 : `border-soft bg-faint hover:bg-line ${done ? "text-soft" : ""}`

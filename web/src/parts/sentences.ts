@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { length } from "./units";
 import { plural } from "./words";
 
 type Reason = Schemas["Reason"];
@@ -39,6 +40,49 @@ const sentences: Record<string, (a: Args) => string> = {
   foothold: (a) => `${a.title} has its foothold.`,
   "now-current": (a) => `${a.title} is now the current piece.`,
   "spot-carried": (a) => `${a.title}: the spot in ${a.where} is carried into the week.`,
+
+  // games, first meetings and the teacher's own changes
+  probe: (a) => `${a.asks} Passed, and its games stop: ${a.exit}.`,
+  "probe-again": (a) => `Last time: ${a.outcome === "nearly" ? "nearly" : "not yet"}. Another game this time.`,
+  "another-game": (a) => `Look for: ${a.look}.`,
+  "carried-over": (a) => `${a.title} is prepared and waits for the next lesson.`,
+  "game-learning": (a) => `For what is being learnt: ${lower(a.aim)}.`,
+  "game-prepares": (a) => `Prepares ${lower(a.aim)}.`,
+  "game-moves": (a) => `Up from the seat for a moment: ${lower(a.aim)}.`,
+  "game-refreshes": (a) => `Keeps ${lower(a.aim)} fresh.`,
+  "close-made-up": () => "Ends with something the student makes up.",
+  "read-not-played": () => "Point and say it; nothing is played.",
+  "rests-the-hands": () => "Needs no playing.",
+  "plays-well-too": (a) => `About ${a.recall} in 100 that it goes well.`,
+  chosen: () => "Chosen by you for this lesson.",
+  "other-hand-only": (a) => `The ${a.hand} hand only, gently.`,
+  "pain-stop": (a) =>
+    `Pain on the ${a.side === "both" ? "body or both sides" : `${a.side} side`}${a.where ? ` (${a.where})` : ""}: no playing with it until a licensed clinician has seen it. This app makes no diagnosis.`,
+  "remote-lesson": () =>
+    "From afar: no hands on, nothing played together. Check the camera's angle; record the model instead.",
+  over: (a) => `${plural(a.minutes ?? "", "minute")} over.`,
+  "drops-to": (a) => `${a.title || blockOf(a.kind)} drops to ${plural(a.minutes ?? "", "minute")}.`,
+  "drops-out": (a) => `${a.title || blockOf(a.kind)} waits for next time.`,
+  "head-start-next": (a) => `${a.skill} goes on: ${lower(a.do)}.`,
+  "probe-answered": (a) =>
+    `${a.aim}: ${a.outcome === "pass" ? "exit test passed, its games stop" : a.outcome === "nearly" ? "nearly" : "not yet"}.`,
+
+  // the seat
+  "seat-height": (a) => `Seat at ${cm(a.cm)}${a.low === a.high ? "" : ` (${cm(a.low)} to ${cm(a.high)})`}.`,
+  "seat-tiles": (a) => `${number(a.n)} firm tile${a.n === "1" ? "" : "s"} on the bench at its highest.`,
+  "seat-too-high": (a) => `The lowest setting is ${cm(a.cm)} too high: find a lower seat.`,
+  "seat-platform": (a) => `Footrest ${cm(a.cm)}${a.low === a.high ? "" : ` (${cm(a.low)} to ${cm(a.high)})`}, firm.`,
+  "seat-platform-pedals": (a) =>
+    `Platform ${cm(a.cm)} that carries the feet up to the pedals, or a pedal extender; half-standing for one short piece only.`,
+  "seat-footstool": (a) => `Footstool ${cm(a.cm)} (${cm(a.low)} to ${cm(a.high)}) under the left foot.`,
+  "seat-spike": () =>
+    "Front edge of the chair, feet flat. Spike out until the upper edge meets the breastbone and the lowest peg sits behind the left ear; it leans about half way.",
+  "seat-firm": () => "Nothing that wobbles: no cushions, no stacked books. Lock the bench.",
+  "seat-estimated": () => "Reckoned from stature: a tape measure is better, and children are not small adults.",
+  "measure-first": () => "Not measured yet: a tape measure takes a minute.",
+  "measure-term": (a) => `Measured ${a.weeks} weeks ago: bodies grow, once a term is usual.`,
+  "measure-grown": (a) =>
+    `Grown by about ${cm(a.cm)} since last measured, ${plural(a.days ?? "", "day")} ago: measure again.`,
 
   // loads
   "load-new": (a) => `${a.skill} is new`,
@@ -182,11 +226,21 @@ const blocks: Record<string, string> = {
   technique: "technique",
   current: "current pieces",
   mixture: "small things",
+  activity: "games",
+  probe: "first meeting",
   reading: "reading",
   upkeep: "upkeep",
   ahead: "ahead",
   close: "close",
   home: "at home",
+};
+
+// cm writes a length in the units of this device: centimetres or inches.
+const cm = (n = "") => length(Number(n));
+
+const blockOf = (kind = "") => {
+  const name = blocks[kind] ?? kind;
+  return name.charAt(0).toUpperCase() + name.slice(1);
 };
 
 // note writes F#4 as F sharp.

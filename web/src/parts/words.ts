@@ -81,7 +81,8 @@ export function tellOf(e: Schemas["Entry"]): string {
       return `spot ${e.point}: ${f.count} in a row`;
     case "foothold_tried":
       if (e.note === "refused") return "a try, turned back: no lesson yet";
-      return f.outcome === "granted" ? `foothold granted${f.part ? `, ${f.part}` : ""}` : "tried, not yet";
+      if (f.outcome !== "granted") return `tried, not yet${f.text ? `: ${f.text}` : ""}`;
+      return `foothold granted${f.part ? `, ${f.part}` : ""}`;
     case "polished":
       return "polished";
     case "heard":
@@ -91,7 +92,33 @@ export function tellOf(e: Schemas["Entry"]): string {
     case "prepared":
       return `head start on ${e.point}, task ${f.count}`;
     case "probed":
-      return `test for the first book: ${f.outcome === "pass" ? "passed" : f.outcome}`;
+      return `${e.title ? "" : "test for the first book: "}${f.outcome === "pass" ? "passed" : f.outcome}`;
+    case "activity_done":
+      return f.outcome === "pass" ? "exit test passed" : f.outcome === "nearly" ? "nearly" : "not yet";
+    case "activity_asked":
+      return "asked for again";
+    case "plan_changed":
+      return "plan changed";
+    case "seat_measured":
+      return "measured for the seat";
+    case "mood_seen":
+      return `mood: ${f.outcome}`;
+    case "went_well":
+      return `went well: ${f.text}`;
+    case "seen":
+      return `seen: ${e.point || f.text}`;
+    case "pained":
+      return `pain told: ${f.outcome}${f.text ? `, ${f.text}` : ""}`;
+    case "pain_cleared":
+      return "pain cleared by a clinician";
+    case "lesson_missed":
+      return `lesson not given${f.day ? `, ${shortDay(f.day)}` : ""}`;
+    case "lesson_moved":
+      return `lesson moved${f.to ? ` to ${shortDay(f.to)}` : ""}${f.text ? ` ${f.text}` : ""}`;
+    case "lesson_extra":
+      return `extra lesson${f.day ? `, ${shortDay(f.day)}` : ""}`;
+    case "lesson_remote":
+      return f.outcome === "no" ? "lesson in the room" : "lesson from afar";
     case "before_book":
       return "begins before the first book";
     case "book_chosen":

@@ -1,9 +1,10 @@
 import { Link } from "@tanstack/react-router";
 import { Button } from "../../parts/Button";
 import { longDay, sentence } from "../../parts/words";
-import type { LessonView } from "./LessonScreen";
+import { blockNames, type LessonView } from "./LessonScreen";
 
-// Closed says what the lesson changed and what follows from it.
+// Closed says what the lesson changed, what follows from it, and how the next one
+// would go.
 export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) {
   const student = view.student.id;
   const after = view.after;
@@ -17,13 +18,34 @@ export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) 
         ))}
         {after?.changed.length === 0 && <li className="text-soft">No mark moved; the plan carries on.</li>}
       </ul>
-      <h2 className="mt-6 text-head">What follows</h2>
-      <ul className="mt-2 space-y-1 text-large">
-        {after?.follows.map((r) => (
-          <li key={sentence(r)}>{sentence(r)}</li>
-        ))}
-        <li>{after?.next ? `Next lesson ${longDay(after.next)}.` : "No further lesson lies in this calendar."}</li>
-      </ul>
+      <div className="mt-6 grid gap-6 lg:grid-cols-2">
+        <div>
+          <h2 className="text-head">What follows</h2>
+          <ul className="mt-2 space-y-1">
+            {after?.follows.map((r) => (
+              <li key={sentence(r)}>{sentence(r)}</li>
+            ))}
+            <li>
+              {after && after.sheet > 0
+                ? `The week sheet is ready: ${after.sheet} small tasks over the week.`
+                : "Nothing for a week sheet yet."}
+            </li>
+          </ul>
+        </div>
+        <div>
+          <h2 className="text-head">
+            {after?.next ? `Next lesson, ${longDay(after.next)}` : "No further lesson lies in this calendar"}
+          </h2>
+          <ol className="mt-2 divide-y divide-faint" aria-label="Sketch of the next lesson">
+            {after?.sketch.map((b) => (
+              <li key={`${b.kind}${b.title}`} className="flex gap-3 py-0.5">
+                <span className="w-14 shrink-0 text-soft">{b.minutes} min</span>
+                <span className="truncate">{b.title || blockNames[b.kind]}</span>
+              </li>
+            ))}
+          </ol>
+        </div>
+      </div>
       <div className="mt-auto flex flex-wrap items-center gap-4 pt-5">
         <Link
           to="/students/$student/week"

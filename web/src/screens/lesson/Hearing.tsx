@@ -4,37 +4,56 @@ import { Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { grades } from "../../parts/words";
 import type { LessonView } from "./LessonScreen";
+import { Went } from "./Went";
 
-type Props = { view: LessonView; rung: Schemas["RungView"]; opener: boolean };
+type Props = { view: LessonView; block: Schemas["Block"]; rung: Schemas["RungView"] };
 
-// Hearing marks how a secure piece went, in one touch.
-export function Hearing({ view, rung, opener }: Props) {
+// Hearing marks how a secure piece went, in one touch; what the student chose to
+// open with is worth a note of its own.
+export function Hearing({ view, block, rung }: Props) {
   const student = view.student.id;
-  const mark = (outcome: string) => {
-    if (opener) tell({ student, kind: "opened_with", rung: rung.id });
-    tell({ student, kind: "heard", rung: rung.id, outcome });
-  };
-  const told = view.noted.findLast((e) => !e.back && e.fact.kind === "heard" && e.fact.rung === rung.id)?.fact.outcome;
+  const opener = block.kind === "opener";
+  const mark = (outcome: string) => tell({ student, kind: "heard", rung: rung.id, outcome });
+  const chose = () => tell({ student, kind: "opened_with", rung: rung.id });
+  const of = (kind: string) => view.noted.findLast((e) => !e.back && e.fact.kind === kind && e.fact.rung === rung.id);
+  const told = of("heard")?.fact.outcome;
+  const chosen = of("opened_with") !== undefined;
   const list = Object.entries(grades);
-  useKeys(Object.fromEntries(list.map(([outcome], i) => [String(i + 1), () => mark(outcome)])));
+  useKeys({
+    ...Object.fromEntries(list.map(([outcome], i) => [String(i + 1), () => mark(outcome)])),
+    h: opener && !chosen ? chose : undefined,
+  });
   return (
-    <fieldset className="mt-6">
-      <legend className="mb-2 text-large">How did it go?</legend>
-      <div className="grid grid-cols-2 gap-2.5 lg:grid-cols-4">
-        {list.map(([outcome, name], i) => (
-          <button
-            key={outcome}
-            type="button"
-            aria-pressed={told === outcome}
-            onClick={() => mark(outcome)}
-            className={`flex min-h-16 items-center gap-3 rounded border-[1.5px] px-4 text-large font-[620] ${
-              told === outcome ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"
-            }`}
-          >
-            <Key>{i + 1}</Key> {name}
-          </button>
-        ))}
-      </div>
-    </fieldset>
+    <div className="mt-6 space-y-4">
+      <fieldset>
+        <legend className="mb-2 text-large">How did it go?</legend>
+        <div className="grid grid-cols-2 gap-2.5 lg:grid-cols-4">
+          {list.map(([outcome, name], i) => (
+            <button
+              key={outcome}
+              type="button"
+              aria-pressed={told === outcome}
+              onClick={() => mark(outcome)}
+              className={`flex min-h-16 items-center gap-3 rounded border-[1.5px] px-4 text-large font-[620] ${
+                told === outcome ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"
+              }`}
+            >
+              <Key>{i + 1}</Key> {name}
+            </button>
+          ))}
+        </div>
+      </fieldset>
+      {opener && (
+        <button
+          type="button"
+          aria-pressed={chosen}
+          onClick={chosen ? undefined : chose}
+          className={`flex min-h-11 items-center gap-3 rounded border px-3.5 ${chosen ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"}`}
+        >
+          <Key>H</Key> {chosen ? "Chosen by the student" : "The student chose it"}
+        </button>
+      )}
+      <Went view={view} rung={rung.id} />
+    </div>
   );
 }

@@ -9,11 +9,15 @@ import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
 import { longDay, plural, sentence } from "../../parts/words";
+import { Arrange } from "./Arrange";
 import { Closed } from "./Closed";
 import { Minutes } from "./Minutes";
 import { Noted } from "./Noted";
 import { Now } from "./Now";
 import { Overview } from "./Overview";
+import { PaceNote } from "./PaceNote";
+import { Pain, Quick, Seen } from "./Seen";
+import { Today } from "./Today";
 import { Write } from "./Write";
 import { withWaiting } from "./waiting";
 
@@ -34,18 +38,19 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
   const seconds = useSeconds();
   const student = view.student.id;
   const minute = view.opened ? (seconds - new Date(view.opened).getTime() / 1000) / 60 : 0;
-  const [chosen, choose] = useState<number>();
+  const [chosen, choose] = useState<string>(); // key of a block
   const blocks = view.plan.blocks;
   const open = view.state === "open";
   const byClock = Math.max(
     0,
     blocks.findLastIndex((b) => b.start <= minute),
   );
-  const at = Math.min(chosen ?? (open ? byClock : 0), blocks.length - 1);
-  const go = (i: number) => choose(Math.max(0, Math.min(blocks.length - 1, i)));
-
+  const found = blocks.findIndex((b) => b.key === chosen);
+  const at = found >= 0 ? found : open ? byClock : 0;
+  const go = (i: number) => choose(blocks[Math.max(0, Math.min(blocks.length - 1, i))]?.key);
+  const block = blocks[at];
   const begin = () => {
-    choose(0);
+    choose("set-up");
     tell({ student, kind: "lesson_opened", day: view.day });
   };
   const close = () => tell({ student, kind: "lesson_closed", day: view.day });
@@ -68,11 +73,17 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
           <Closed view={view} undo={undo} />
         ) : (
           <>
+            {view.plan.says.map((r) => (
+              <p key={r.code} className="mb-3 rounded border-l-4 border-warn bg-ground px-3 py-2">
+                {sentence(r)}
+              </p>
+            ))}
             {!open && chosen === undefined ? (
               <Overview view={view} go={go} />
             ) : (
-              <Now key={at} view={view} block={blocks[at]} minute={open ? minute : undefined} />
+              <Now key={block?.key} view={view} block={block} minute={open ? minute : undefined} />
             )}
+            {!open && chosen !== undefined && <Arrange view={view} at={at} go={choose} />}
             <div className="mt-auto flex flex-wrap items-center gap-2.5 pt-5">
               {open ? (
                 <>
@@ -101,23 +112,29 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                   </Button>
                   <p className="text-soft">
                     {view.day
-                      ? `${view.today ? "Today" : longDay(view.day)} at ${view.student.slot.start}, ${plural(view.plan.minutes, "minute")}`
+                      ? `${view.today ? "Today" : longDay(view.day)} at ${view.start}, ${plural(view.plan.minutes, "minute")}`
                       : "No lesson lies ahead in this calendar"}
                   </p>
                 </>
               )}
             </div>
+            {open && <Arrange view={view} at={at} go={choose} />}
           </>
         )}
       </div>
       <aside className="space-y-4 md:col-span-2 xl:col-span-1">
+        {open && block && <PaceNote student={student} block={block.key} minute={Math.floor(minute)} />}
+        {open && <Seen view={view} />}
+        {(open || view.ache) && <Pain view={view} />}
+        {open && <Quick view={view} />}
+        {view.state === "planned" && <Today view={view} />}
         <Noted view={view} zone={zone} />
         {open && blocks[at + 1] && (
           <section aria-label="Next">
             <h2 className="mb-1.5">Next</h2>
             <ul className="divide-y divide-faint rounded bg-raised px-3">
               {blocks.slice(at + 1, at + 5).map((b) => (
-                <li key={b.start} className="flex gap-3 py-1.5">
+                <li key={b.key} className="flex gap-3 py-1.5">
                   <span className="w-14 shrink-0 text-soft">{b.minutes} min</span>
                   <span>{b.title || blockNames[b.kind]}</span>
                 </li>
@@ -149,6 +166,8 @@ export const blockNames: Record<string, string> = {
   upkeep: "Upkeep",
   ahead: "Ahead",
   mixture: "Small thing",
+  activity: "Game",
+  probe: "First meeting",
   open: "Getting to know each other",
   close: "To close",
   home: "At home",

@@ -37,6 +37,7 @@ export function Minutes({ view, minute, at, go }: Props) {
                 )}
               </span>
               <span className="text-small text-soft">
+                {b.pinned && <span aria-hidden="true">• </span>}
                 {b.minutes}
                 <span className="sr-only"> minutes</span>
               </span>

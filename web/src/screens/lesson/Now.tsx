@@ -1,9 +1,11 @@
 import type { Schemas } from "../../api/client";
 import { sentence } from "../../parts/words";
+import { Game } from "./Game";
 import { HeadStart } from "./HeadStart";
 import { Hearing } from "./Hearing";
 import { blockNames, type LessonView } from "./LessonScreen";
 import { Piece } from "./Piece";
+import { SetUp } from "./SetUp";
 
 type Props = { view: LessonView; block?: Schemas["Block"]; minute?: number };
 
@@ -41,17 +43,15 @@ export function Now({ view, block, minute }: Props) {
           {sentence(r)}
         </p>
       ))}
-      <p className="mt-4 max-w-2xl text-[22px] leading-snug">
-        {(block.kind === "upkeep" ? "" : block.cue) || cues[block.kind] || "Ask for the rhythm first, then play."}
-      </p>
-      {block.kind === "set-up" && (
-        <p className="mt-3 text-soft">
-          Pain, numbness or tingling: stop playing for today and advise a licensed clinician before going on. Ask before
-          guiding a hand; your local safeguarding rules come first.
+      {!block.activity && (
+        <p className="mt-4 max-w-2xl text-[22px] leading-snug">
+          {(block.kind === "upkeep" ? "" : block.cue) || cues[block.kind] || "Ask for the rhythm first, then play."}
         </p>
       )}
+      {block.kind === "set-up" && <SetUp view={view} />}
+      {block.activity && <Game view={view} block={block} />}
       {marks && (block.kind === "opener" || block.kind === "upkeep") && (
-        <Hearing view={view} rung={rung} opener={block.kind === "opener"} />
+        <Hearing view={view} block={block} rung={rung} />
       )}
       {view.state === "open" && block.skill && <HeadStart view={view} block={block} />}
       {marks && ["current", "technique", "reading", "mixture"].includes(block.kind) && (

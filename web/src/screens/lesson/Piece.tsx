@@ -4,6 +4,7 @@ import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { namedDay, sentence } from "../../parts/words";
 import type { LessonView } from "./LessonScreen";
+import { Went } from "./Went";
 import { Write } from "./Write";
 
 type Props = { view: LessonView; rung: Schemas["RungView"] };
@@ -24,7 +25,7 @@ export function Piece({ view, rung }: Props) {
   const judge = (outcome: string) => tell({ ...say, kind: "self_judged", point: held?.key, outcome });
   const drill = spot ? () => tell({ ...say, kind: "spot_drilled", spot: spot.id, count: spot.done + 1 }) : undefined;
   const taught = rung.taught ? undefined : () => tell({ ...say, kind: "taught" });
-  const tried = (outcome: string) => tell({ ...say, kind: "foothold_tried", outcome, part });
+  const tried = (outcome: string, text?: string) => tell({ ...say, kind: "foothold_tried", outcome, part, text });
   const done = rung.state === "secure";
 
   useKeys({
@@ -144,18 +145,24 @@ export function Piece({ view, rung }: Props) {
           save={(text) => tell({ student, kind: "own_point", text })}
         />
       </div>
-      <fieldset className="flex flex-wrap items-center gap-2.5 border-t border-faint pt-3">
+      <Went view={view} rung={rung.id} />
+      <fieldset className="flex flex-wrap items-center gap-2 border-t border-faint pt-3">
         <legend className="sr-only">Try for the foothold</legend>
-        <p className="min-w-40 flex-1 basis-full text-soft xl:basis-0">
-          Foothold{part && ` for ${part}`}: through unaided, notes and rhythm right, fingering or strokes right, tone
-          and pitch tolerable.
-        </p>
         <Button hint="F" onClick={() => tried("granted")}>
-          Grant the foothold
+          Grant the foothold{part && `, ${part}`}
         </Button>
-        <Button hint="G" onClick={() => tried("not-yet")}>
-          Tried, not yet
-        </Button>
+        <span className="text-soft">or not yet:</span>
+        {criteria.map((c) => (
+          <button
+            key={c}
+            type="button"
+            aria-label={`Not yet: ${c}`}
+            className="min-h-6 rounded border border-line px-2.5 py-1.5 hover:bg-faint"
+            onClick={() => tried("not-yet", c)}
+          >
+            {c}
+          </button>
+        ))}
       </fieldset>
       {rung.lastTry?.why && rung.refused && (
         <p role="status" className="rounded border-l-4 border-warn bg-raised p-3 text-large outline outline-line">
@@ -165,6 +172,10 @@ export function Piece({ view, rung }: Props) {
     </div>
   );
 }
+
+// What a foothold asks for, all of it: through unaided, notes and rhythm right,
+// fingering or strokes right, tone and pitch tolerable.
+const criteria = ["unaided", "notes", "rhythm", "fingering", "tone"];
 
 function pointNote(p: Schemas["PointView"], held: boolean) {
   const own = p.own ? "own, " : "";

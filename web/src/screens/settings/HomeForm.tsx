@@ -19,10 +19,10 @@ export function HomeForm({ student, home, title }: Props) {
     e.preventDefault();
     const form = new FormData(e.currentTarget);
     save.mutate({
+      ...home,
       keys: Number(form.get("keys")),
       noTouch: form.get("touch") === null,
       noPedals: form.get("pedals") === null,
-      smallSize: home.smallSize,
     });
   };
   return (

@@ -70,6 +70,11 @@ export function StudioScreen() {
                 <Link to="/numbers" className="font-[620] underline underline-offset-4">
                   See them all
                 </Link>
+                <h2 className="mt-4">Games and studies</h2>
+                <p className="my-1 text-soft">What lessons draw on away from the page; add your own.</p>
+                <Link to="/activities" className="font-[620] underline underline-offset-4">
+                  See them, add one
+                </Link>
               </section>
               <RhythmWords />
             </div>

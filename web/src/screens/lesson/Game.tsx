@@ -1,0 +1,116 @@
+import type { Schemas } from "../../api/client";
+import { tell } from "../../api/outbox";
+import { Button, Key } from "../../parts/Button";
+import { useKeys } from "../../parts/keys";
+import type { LessonView } from "./LessonScreen";
+
+type Props = { view: LessonView; block: Schemas["Block"] };
+
+const cautions: Record<string, string> = {
+  "small-parts": "Nothing small enough to swallow; siblings too. Use large tokens.",
+  touch:
+    "Ask before touching, every time; with a child the guardian is there. Your local safeguarding rules come first.",
+  falls: "Clear the floor; the seat does not wobble.",
+  loud: "Loud in a small room: keep it short.",
+  together: "Needs both in one room.",
+};
+
+const outcomes = [
+  { key: "pass", name: "Exit test passed" },
+  { key: "nearly", name: "Nearly" },
+  { key: "not-yet", name: "Not yet" },
+] as const;
+
+// Game is an activity: its levels with one in hand, its exit test, what to look
+// for, and how it went in one touch.
+export function Game({ view, block }: Props) {
+  const game = block.activity;
+  const student = view.student.id;
+  const mark = (outcome: string) =>
+    game &&
+    tell({
+      student,
+      kind: "activity_done",
+      text: game.id,
+      point: block.aim || undefined,
+      count: block.level ?? 1,
+      outcome,
+      minutes: block.minutes,
+    });
+  const ask = () => game && tell({ student, kind: "activity_asked", text: game.id });
+  const told = view.noted.findLast((e) => !e.back && e.fact.kind === "activity_done" && e.fact.text === game?.id)?.fact
+    .outcome;
+  const asked = view.noted.some((e) => !e.back && e.fact.kind === "activity_asked" && e.fact.text === game?.id);
+  const open = view.state === "open";
+  useKeys(
+    open
+      ? {
+          ...Object.fromEntries(outcomes.map((o, i) => [String(i + 1), () => mark(o.key)])),
+          a: asked ? undefined : ask,
+        }
+      : {},
+  );
+  if (!game) return null;
+  return (
+    <div className="mt-4 space-y-3">
+      <ol className="space-y-1" aria-label="Levels">
+        {game.levels.map((l, i) => (
+          <li key={l} className={`flex gap-3 ${i + 1 === block.level ? "text-large" : "text-soft"}`}>
+            <Key>{i + 1 === block.level ? `level ${i + 1}` : i + 1}</Key>
+            <span className={i + 1 === block.level ? "font-[580]" : ""}>{l}</span>
+          </li>
+        ))}
+      </ol>
+      <dl className="grid grid-cols-[7rem_1fr] gap-x-3 gap-y-1">
+        <dt className="text-soft">Look for</dt>
+        <dd>{game.look}</dd>
+        <dt className="text-soft">Exit test</dt>
+        <dd>{game.exit}</dd>
+        {game.easier && (
+          <>
+            <dt className="text-soft">Easier</dt>
+            <dd>{game.easier}</dd>
+          </>
+        )}
+        {game.harder && (
+          <>
+            <dt className="text-soft">Harder</dt>
+            <dd>{game.harder}</dd>
+          </>
+        )}
+        {game.things && (
+          <>
+            <dt className="text-soft">At hand</dt>
+            <dd>{game.things}</dd>
+          </>
+        )}
+      </dl>
+      {game.cautions.map((c) => (
+        <p key={c} className="border-l-4 border-warn pl-3">
+          {cautions[c]}
+        </p>
+      ))}
+      {open && block.kind !== "close" && (
+        <fieldset className="flex flex-wrap gap-2.5">
+          <legend className="sr-only">How did it go?</legend>
+          {outcomes.map((o, i) => (
+            <button
+              key={o.key}
+              type="button"
+              aria-pressed={told === o.key}
+              onClick={() => mark(o.key)}
+              className={`flex min-h-14 items-center gap-3 rounded border-[1.5px] px-4 text-large font-[620] ${
+                told === o.key ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"
+              }`}
+            >
+              <Key>{i + 1}</Key> {o.name}
+            </button>
+          ))}
+          <Button hint="A" className="ml-auto" onClick={ask} disabled={asked}>
+            {asked ? "Asked for again" : "Asks for it again"}
+          </Button>
+        </fieldset>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,139 @@
+import { useState } from "react";
+import { tell } from "../../api/outbox";
+import { Button, Key } from "../../parts/Button";
+import { useKeys } from "../../parts/keys";
+import type { LessonView } from "./LessonScreen";
+
+const keys = ["q", "r", "v"];
+
+// Seen names what the teacher sees at the instrument, one touch each, and then
+// what to try and why: one at a time.
+export function Seen({ view }: { view: LessonView }) {
+  const [all, setAll] = useState(false);
+  const student = view.student.id;
+  const see = (key: string) => () => tell({ student, kind: "seen", text: key });
+  const first = view.faults.slice(0, 3);
+  useKeys(Object.fromEntries(first.map((f, i) => [keys[i] ?? "", see(f.key)])));
+  const last = view.noted.findLast((e) => !e.back && e.fact.kind === "seen")?.fact.text;
+  const fault = view.faults.find((f) => f.key === last);
+  return (
+    <section aria-label="Seen at the instrument">
+      <h2 className="mb-1.5">Seen at the instrument</h2>
+      <ul className="divide-y divide-faint rounded bg-raised px-3">
+        {(all ? view.faults : first).map((f, i) => (
+          <li key={f.key}>
+            <button
+              type="button"
+              onClick={see(f.key)}
+              aria-pressed={f.key === last}
+              className="flex w-full items-center gap-2.5 py-1.5 text-left hover:bg-faint"
+            >
+              {i < keys.length && <Key>{keys[i]?.toUpperCase()}</Key>}
+              <span className="flex-1">{f.seen}</span>
+              {f.times > 0 && <span className="text-small text-soft">{f.times}× lately</span>}
+            </button>
+          </li>
+        ))}
+        <li>
+          <button type="button" className="py-1.5 text-soft underline underline-offset-4" onClick={() => setAll(!all)}>
+            {all ? "Fewer" : `All ${view.faults.length}`}
+          </button>
+        </li>
+      </ul>
+      {fault && (
+        <p role="status" className="mt-1.5 rounded border-l-4 border-now bg-raised px-3 py-2">
+          <b className="font-[620]">Try:</b> {fault.try}. <span className="text-soft">Else: {fault.why}.</span>
+          {fault.hands && " Ask before touching a hand, every time; with a child the guardian is there."}
+        </p>
+      )}
+    </section>
+  );
+}
+
+const sides = [
+  { key: "right", name: "Right" },
+  { key: "left", name: "Left" },
+  { key: "both", name: "Both" },
+] as const;
+
+// Pain is told in one touch: playing stops on that side, and the app says whom to
+// see. It makes no diagnosis.
+export function Pain({ view }: { view: LessonView }) {
+  const student = view.student.id;
+  if (view.ache) {
+    return (
+      <section aria-label="Pain" className="rounded border-l-4 border-warn bg-raised p-3">
+        <p>
+          <b className="font-[620] text-warn">
+            Pain told: {view.ache.side}
+            {view.ache.where && `, ${view.ache.where}`}.
+          </b>{" "}
+          No playing on that side until a licensed clinician has said so. Tell the family.
+        </p>
+        <Button className="mt-2" onClick={() => tell({ student, kind: "pain_cleared" })}>
+          A clinician has cleared it
+        </Button>
+      </section>
+    );
+  }
+  return (
+    <fieldset className="flex flex-wrap items-center gap-2">
+      <legend className="float-left mr-2 py-1.5 font-[650]">Pain, numbness, tingling?</legend>
+      {sides.map((s) => (
+        <button
+          key={s.key}
+          type="button"
+          aria-label={`Pain: ${s.name.toLowerCase()}`}
+          className="min-h-6 rounded border border-line bg-raised px-2.5 py-1 hover:bg-faint"
+          onClick={() => tell({ student, kind: "pained", outcome: s.key })}
+        >
+          {s.name}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+const moods = ["bright", "calm", "restless", "tired", "low"];
+
+const phrases = ["sang it first", "rushed", "slow is secure", "needs the page", "hands fine apart", "asked why"];
+
+// Quick are notes of one touch: the mood, and phrases that come up again and
+// again.
+export function Quick({ view }: { view: LessonView }) {
+  const student = view.student.id;
+  const mood = view.noted.findLast((e) => !e.back && e.fact.kind === "mood_seen")?.fact.outcome;
+  const chip = (on: boolean) =>
+    `min-h-6 rounded border px-2.5 py-1 ${on ? "border-keep bg-keep-tint" : "border-line bg-raised hover:bg-faint"}`;
+  return (
+    <section aria-label="Quick notes" className="space-y-2">
+      <fieldset className="flex flex-wrap gap-1.5">
+        <legend className="mb-1.5 font-[650]">Mood</legend>
+        {moods.map((m) => (
+          <button
+            key={m}
+            type="button"
+            aria-pressed={mood === m}
+            className={chip(mood === m)}
+            onClick={() => tell({ student, kind: "mood_seen", outcome: m })}
+          >
+            {m}
+          </button>
+        ))}
+      </fieldset>
+      <fieldset className="flex flex-wrap gap-1.5">
+        <legend className="mb-1.5 font-[650]">Noted in a touch</legend>
+        {phrases.map((p) => (
+          <button
+            key={p}
+            type="button"
+            className={chip(false)}
+            onClick={() => tell({ student, kind: "noted", text: p })}
+          >
+            {p}
+          </button>
+        ))}
+      </fieldset>
+    </section>
+  );
+}

@@ -1,0 +1,34 @@
+import { Link } from "@tanstack/react-router";
+import { sentence } from "../../parts/words";
+import type { LessonView } from "./LessonScreen";
+
+// SetUp says how this student sits at the studio's instrument, and what to mind.
+export function SetUp({ view }: { view: LessonView }) {
+  return (
+    <div className="mt-4 space-y-3">
+      {view.seat.says.length > 0 && (
+        <ul className="space-y-1 text-large" aria-label="The seat">
+          {view.seat.says.map((r) => (
+            <li key={r.code}>{sentence(r)}</li>
+          ))}
+        </ul>
+      )}
+      {view.seat.again && (
+        <p className="border-l-4 border-now pl-3">
+          {sentence(view.seat.again)}{" "}
+          <Link
+            to="/workbench"
+            search={{ student: view.student.id }}
+            className="font-[620] underline underline-offset-4"
+          >
+            Measure
+          </Link>
+        </p>
+      )}
+      <p className="text-soft">
+        Pain, numbness or tingling: stop playing for today; a licensed clinician is seen before playing goes on. Ask
+        before guiding a hand; your local safeguarding rules come first.
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,87 @@
+import { type FormEvent, useState } from "react";
+import { tell } from "../../api/outbox";
+import { useDay } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { longDay, plural } from "../../parts/words";
+import type { LessonView } from "./LessonScreen";
+
+// Today is what may be different about this lesson: from afar, shorter or longer,
+// not given, moved, or swapped with another student's.
+export function Today({ view }: { view: LessonView }) {
+  const [moving, setMoving] = useState(false);
+  const students = useDay().data?.students ?? [];
+  const student = view.student.id;
+  const say = { student, day: view.day };
+  const length = (by: number) => () =>
+    tell({
+      ...say,
+      kind: "plan_changed",
+      text: "lesson",
+      outcome: "length",
+      minutes: Math.min(120, Math.max(10, view.plan.minutes + by)),
+    });
+  const move = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const form = new FormData(e.currentTarget);
+    const to = String(form.get("to"));
+    const at = String(form.get("at"));
+    const other = students.find((s) => s.id === String(form.get("with")));
+    setMoving(false);
+    if (other?.next) {
+      tell({ ...say, kind: "lesson_moved", to: other.next, text: other.slot.start });
+      tell({ student: other.id, day: other.next, kind: "lesson_moved", to: view.day, text: view.start });
+    } else if (to) {
+      tell({ ...say, kind: "lesson_moved", to, text: at });
+    }
+  };
+  if (!view.day) return null;
+  const field = "rounded border border-line bg-ground px-2 py-1.5";
+  return (
+    <section aria-label="This lesson" className="space-y-2">
+      <h2>This lesson</h2>
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={view.remote}
+          onChange={() => tell({ ...say, kind: "lesson_remote", outcome: view.remote ? "no" : "yes" })}
+        />
+        From afar: no hands on, no playing together
+      </label>
+      <div className="flex flex-wrap items-center gap-2">
+        <Button onClick={length(-5)} aria-label="Five minutes less today">
+          −5
+        </Button>
+        <span>{plural(view.plan.minutes, "minute")}</span>
+        <Button onClick={length(5)} aria-label="Five minutes more today">
+          +5
+        </Button>
+      </div>
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => tell({ ...say, kind: "lesson_missed" })}>Not given</Button>
+        <Button onClick={() => setMoving(!moving)} aria-expanded={moving}>
+          Move or swap
+        </Button>
+      </div>
+      {moving && (
+        <form onSubmit={move} className="space-y-2 rounded bg-raised p-3">
+          <p className="text-soft">From {longDay(view.day)} to another time, or in another student's place.</p>
+          <div className="flex flex-wrap gap-2">
+            <input type="date" name="to" aria-label="Day" min={view.day} className={field} />
+            <input type="time" name="at" aria-label="Time" defaultValue={view.start} className={field} />
+          </div>
+          <select name="with" aria-label="Swap with" className={`${field} w-full`}>
+            <option value="">no swap</option>
+            {students
+              .filter((s) => s.id !== student && s.next)
+              .map((s) => (
+                <option key={s.id} value={s.id}>
+                  swap with {s.firstName}, {s.next} {s.slot.start}
+                </option>
+              ))}
+          </select>
+          <Button type="submit">Move it</Button>
+        </form>
+      )}
+    </section>
+  );
+}

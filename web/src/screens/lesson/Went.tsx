@@ -1,0 +1,29 @@
+import { tell } from "../../api/outbox";
+import type { LessonView } from "./LessonScreen";
+import { Write } from "./Write";
+
+const places = ["the beginning", "the middle", "the end"];
+
+// Went notes the two places that the student says went well.
+export function Went({ view, rung }: { view: LessonView; rung: string }) {
+  const say = (text: string) => tell({ student: view.student.id, kind: "went_well", rung, text });
+  const told = view.noted.filter((e) => !e.back && e.fact.kind === "went_well" && e.fact.rung === rung);
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <p className="min-w-36 flex-1 text-soft">
+        {told.length > 0 ? `Went well: ${told.map((e) => e.fact.text).join(", ")}` : "Two places that went well?"}
+      </p>
+      {places.map((p) => (
+        <button
+          key={p}
+          type="button"
+          className="min-h-6 rounded border border-line px-2.5 py-1.5 hover:bg-faint"
+          onClick={() => say(p)}
+        >
+          {p}
+        </button>
+      ))}
+      <Write name="Bar" hint="J" ask="Which place went well?" example="bars 5 to 6" done="Went well" save={say} />
+    </div>
+  );
+}

@@ -1,0 +1,41 @@
+import { useQuery } from "@tanstack/react-query";
+import { useNavigate, useSearch } from "@tanstack/react-router";
+import { seatView, useDay } from "../../api/views";
+import { Shown } from "../../parts/Told";
+import { Seat } from "./Seat";
+
+// WorkbenchScreen holds what is measured and worked out at the instrument: so far
+// the seat.
+export function WorkbenchScreen() {
+  const { student } = useSearch({ from: "/inside/workbench" });
+  const day = useDay().data;
+  const go = useNavigate();
+  const chosen = student || day?.segments[0]?.student || day?.students[0]?.id || "";
+  return (
+    <main className="flex flex-1 flex-col gap-3 px-4 py-3">
+      <div className="screen-only flex flex-wrap items-center gap-4">
+        <h1 className="text-head">Sitting down</h1>
+        <label className="flex items-center gap-2">
+          for
+          <select
+            value={chosen}
+            onChange={(e) => void go({ to: "/workbench", search: { student: e.target.value } })}
+            className="rounded border border-line bg-raised px-2 py-1.5"
+          >
+            {day?.students.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.firstName} {s.familyName}, {s.age}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      {chosen ? <At key={chosen} student={chosen} /> : <p className="text-soft">Take on a student first, in Studio.</p>}
+    </main>
+  );
+}
+
+function At({ student }: { student: string }) {
+  const query = useQuery(seatView(student));
+  return <Shown query={query}>{(view) => <Seat view={view} />}</Shown>;
+}
