@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"strconv"
 	"testing"
 
 	cdp "github.com/chromedp/cdproto/page"
@@ -37,4 +38,38 @@ func BenchmarkInteractive(b *testing.B) {
 	full := interactive(b, s.URL, "Emil", "ladder", "document.querySelector('ol[aria-labelledby=lane-book] button')")
 	empty := interactive(b, s.URL, "Pip", "week", "document.body.innerText.includes('No week sheet yet')")
 	fmt.Printf("ladder-interactive ratio %.2f (ours %.0f ms, yardstick %.0f ms: an empty page of the same app)\n", full/empty, full, empty)
+}
+
+// BenchmarkMark measures how long a mark takes to stand on the page, ready for the
+// next frame to show it, against one frame of the same page.
+func BenchmarkMark(b *testing.B) {
+	p := open(b, newSite(b, true).URL, 1280, 800)
+	p.signIn()
+	p.goTo("/students/" + p.student("Emil") + "/lesson")
+	p.sees("Begin the lesson")
+	p.key("b")
+	p.sees("Close the lesson")
+	p.press("Lamp Room")
+	p.sees("Grant the foothold")
+	var frames, marks []float64
+	for i := range 20 {
+		frames = append(frames, frame(p))
+		key := strconv.Itoa(1 + i%4) // another point is held each time
+		eval[bool](p, fmt.Sprintf(`(() => { window.took = 0; let at = 0;
+			const seen = new MutationObserver(() => { window.took ||= performance.now() - at; seen.disconnect() });
+			seen.observe(document.querySelector('[aria-label="Focus points"]'), {subtree: true, attributes: true, childList: true, characterData: true});
+			at = performance.now();
+			document.body.dispatchEvent(new KeyboardEvent('keydown', {key: %q, bubbles: true}));
+			return true })()`, key))
+		p.until("window.took > 0", "the mark shows")
+		marks = append(marks, eval[float64](p, "window.took"))
+	}
+	fmt.Printf("mark-on-screen ratio %.2f (ours %.1f ms, yardstick %.1f ms: one frame of the same page)\n", yardstick.Median(marks)/yardstick.Median(frames), yardstick.Median(marks), yardstick.Median(frames))
+}
+
+// frame returns how long one frame of the page lasts, in milliseconds.
+func frame(p *page) float64 {
+	eval[bool](p, "(() => { window.lasts = 0; requestAnimationFrame(a => requestAnimationFrame(b => window.lasts = b - a)); return true })()")
+	p.until("window.lasts > 0", "a frame passes")
+	return eval[float64](p, "window.lasts")
 }

@@ -10,11 +10,13 @@ import (
 	"github.com/oklog/ulid/v2"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/activity"
 	"patientladder/core/ahead"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/ladder"
+	"patientladder/core/lesson"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
 	"patientladder/core/week"
@@ -176,4 +178,62 @@ func BenchmarkGrowth(b *testing.B) {
 		sizes, times = append(sizes, float64(n)), append(times, yardstick.Median(ms))
 	}
 	fmt.Printf("growth with students: exponent %.2f (15 to 60 students: %.0f to %.0f ms)\n", yardstick.Exponent(sizes, times), times[0], times[2])
+}
+
+// BenchmarkLessons measures a week of 60 lessons, of students with five years of
+// facts, planned from the ways that the screens have at hand, against encoding/json
+// writing the same plans; and one mark kept through the use case against one bare
+// insert of the same row.
+func BenchmarkLessons(b *testing.B) {
+	s := storetest.New(b)
+	app := studio.New(s, time.Now)
+	who, err := app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: ulid.Make().String() + "@example.com", Password: "a long password", Zone: "UTC"})
+	require.NoError(b, err)
+	require.NoError(b, demo.OwnBooks(ctx, app, who))
+	view, err := app.Shelf(ctx, who, "")
+	require.NoError(b, err)
+	var piano []shelf.Item
+	byID := map[string]shelf.Item{}
+	for _, it := range view.Items {
+		byID[it.ID] = it
+		if it.Instrument == shelf.Piano {
+			piano = append(piano, it)
+		}
+	}
+	graph, cal := skill.Catalogue(), schoolYears(2016, 11)
+	at := calendar.Date("2026-11-18").Time().Add(16 * time.Hour)
+	var asks []lesson.Ask
+	for i := range 60 {
+		st := ladder.Fold(longAgo(piano, cal, "2021-11-18", "2026-11-17", uint64(i)), byID)
+		a := approach.Default(6 + i%12)
+		path := climb.Reckon(climb.Student{Standing: st, Graph: graph, Shelf: view.Items, Approach: a, Plays: shelf.Piano, Calendar: cal, Slot: weekly, Now: at})
+		asks = append(asks, lesson.Ask{Standing: st, Graph: graph, Bank: activity.Bank(), Path: path, Ahead: ahead.Plan(st, graph, path, 2, at), Approach: a,
+			Plays: shelf.Piano, Age: 6 + i%12, Minutes: []int{15, 30, 45, 60}[i%4], Day: calendar.On(at), At: at})
+	}
+	var plans []lesson.Plan
+	yardstick.Print("week-of-60-lessons", 9, func() {
+		plans = plans[:0]
+		for _, ask := range asks {
+			plans = append(plans, lesson.Make(ask))
+		}
+	}, func() {
+		_, err := json.Marshal(plans)
+		require.NoError(b, err)
+	}, "encoding/json writing the same plans")
+
+	id := studio.NewID()
+	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: 2018, BirthMonth: 1, Instrument: shelf.Piano, Slot: weekly})
+	require.NoError(b, err)
+	note := func() ladder.Fact {
+		return ladder.Fact{ID: studio.NewID(), Student: id, At: time.Now().UTC(), Kind: ladder.Noted, Text: "rushed"}
+	}
+	yardstick.Print("a-mark-kept", 200, func() {
+		require.NoError(b, app.Tell(ctx, who, []ladder.Fact{note()}))
+	}, func() {
+		f := note()
+		detail, err := json.Marshal(f)
+		require.NoError(b, err)
+		_, err = s.DB().ExecContext(ctx, "INSERT INTO facts (studio_id, id, student_id, at, kind, detail) VALUES (?, ?, ?, ?, ?, ?)", who.Studio, f.ID, f.Student, f.At, string(f.Kind), detail)
+		require.NoError(b, err)
+	}, "one bare insert of the same row")
 }

@@ -5,16 +5,19 @@ import (
 	"fmt"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/activity"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/demo"
 	"patientladder/store"
+	"patientladder/store/storetest"
 	"patientladder/studio"
 )
 
@@ -272,4 +275,67 @@ func TestACopyOfTheAppSeesAChangedShelf(t *testing.T) {
 	assert.Error(t, r.app.AddItems(ctx, r.who, bad))
 	_, err = r.app.Item(ctx, r.who, "fine")
 	assert.Error(t, err, "all or none")
+}
+
+// The seat, a pain and the pace of a lesson through the use cases.
+func TestALessonAnswers(t *testing.T) {
+	s := storetest.New(t)
+	app := studio.New(s, func() time.Time { return time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC) })
+	who, err := app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: "answers@example.com", Password: "a long password", Zone: "UTC"})
+	require.NoError(t, err)
+	require.NoError(t, demo.OwnBooks(ctx, app, who))
+	id := studio.NewID()
+	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: id, FirstName: "Una", BirthYear: 2017, BirthMonth: 1, Instrument: shelf.Piano,
+		Slot: calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}, Books: []string{"Tidelines: Shore"}})
+	require.NoError(t, err)
+	at := time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
+	tell := func(f ladder.Fact) {
+		at = at.Add(time.Second)
+		f.ID, f.Student, f.At = studio.NewID(), id, at
+		require.NoError(t, app.Tell(ctx, who, []ladder.Fact{f}))
+	}
+	seat, err := app.Seat(ctx, who, id)
+	require.NoError(t, err)
+	assert.Contains(t, seat.Home.Wrong, "a tape measure is better")
+	assert.Equal(t, "measure-first", seat.Again.Code)
+	tell(ladder.Fact{Kind: ladder.SeatMeasured, Measures: map[string]float64{"elbow": 18, "lowerLeg": 33}})
+	require.NoError(t, app.SetHome(ctx, who, id, shelf.Home{KeyTops: 72, BenchLow: 46, BenchHigh: 48, Tile: 3}))
+	seat, err = app.Seat(ctx, who, id)
+	require.NoError(t, err)
+	assert.Equal(t, 2, seat.Home.Fit.Tiles)
+	assert.Nil(t, seat.Again)
+
+	tell(ladder.Fact{Kind: ladder.LessonOpened, Day: "2026-11-18"})
+	v, err := app.Lesson(ctx, who, id)
+	require.NoError(t, err)
+	assert.Equal(t, "first", v.Plan.Mode)
+	second := v.Plan.Blocks[1]
+	pace, err := app.Pace(ctx, who, id, second.Key, second.Start+second.Minutes+5)
+	require.NoError(t, err)
+	assert.Equal(t, 5, pace.Over)
+	assert.NotEmpty(t, pace.Says)
+
+	tell(ladder.Fact{Kind: ladder.Probed, Text: "steady-beat", Outcome: "not-yet"})
+	settings, err := app.Approach(ctx, who, id)
+	require.NoError(t, err)
+	assert.Equal(t, "rhythm", settings.Student.Approach["first"], "what was seen sets the defaults")
+
+	tell(ladder.Fact{Kind: ladder.Pained, Outcome: "left"})
+	v, err = app.Lesson(ctx, who, id)
+	require.NoError(t, err)
+	assert.Equal(t, "pain", v.Plan.Mode)
+	assert.Equal(t, "left", v.Ache.Side)
+	tell(ladder.Fact{Kind: ladder.LessonClosed, Day: "2026-11-18"})
+	v, err = app.Lesson(ctx, who, id)
+	require.NoError(t, err)
+	assert.NotEmpty(t, v.After.Sketch)
+
+	mine := activity.Activity{ID: "mine", Title: "Mine", Aim: "steady-beat", From: 5, Least: 1, Most: 3, Family: "shared", Levels: []string{"Walk."}}
+	require.NoError(t, app.SaveActivity(ctx, who, mine))
+	mine.ID = "palm-taps"
+	assert.ErrorContains(t, app.SaveActivity(ctx, who, mine), "comes with the program")
+	all, err := app.Activities(ctx, who)
+	require.NoError(t, err)
+	assert.Equal(t, "mine", all.Activities[0].ID)
+	require.NoError(t, app.DropActivity(ctx, who, "mine"))
 }

@@ -196,18 +196,33 @@ func (c Calendar) Marks(s Slot, d Date, n int) Marks {
 	at := d
 	for i := range n {
 		switch {
-		case i == 0:
+		case i == 0 && !c.missed(s, d):
 			continue
 		case at != "":
 			at = c.Next(s, at)
 		}
 		if at == "" {
-			marks[i] = marks[i-1] + 1
+			marks[i] = marks[max(i-1, 0)] + 1
 		} else {
 			marks[i] = float64(at.Sub(d)) / 7
 		}
 	}
 	return marks
+}
+
+// missed reports whether the lesson that the week around d would run from was not
+// given, and none in its place: then no taught week runs.
+func (c Calendar) missed(s Slot, d Date) bool {
+	last := d.Add(-((int(d.Weekday()) - int(s.Weekday) + 7) % 7))
+	if !c.Off[last] {
+		return false
+	}
+	for on := range c.On {
+		if last <= on && on <= d {
+			return false
+		}
+	}
+	return true
 }
 
 // Marks are the beginnings of taught weeks, in calendar weeks from a day.

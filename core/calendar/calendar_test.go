@@ -72,3 +72,18 @@ func TestTaughtWeeksJumpOverBreaks(t *testing.T) {
 		assert.InDelta(t, c.want, marks.At(c.weeks), 1e-9, "%v taught weeks", c.weeks)
 	}
 }
+
+// Lessons that are not given, and those given outside the slot.
+func TestMissedAndExtraLessons(t *testing.T) {
+	c := Calendar{Terms: []Span{{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}}}
+	wed := Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}
+	assert.Equal(t, []float64{0, 1, 2}, []float64(c.Marks(wed, "2026-11-18", 3)))
+	c.Off = map[Date]bool{"2026-11-18": true}
+	assert.Empty(t, c.Lessons(wed, "2026-11-18", "2026-11-18"))
+	assert.Equal(t, Date("2026-11-25"), c.Next(wed, "2026-11-17"))
+	assert.Equal(t, []float64{1, 2, 3}, []float64(c.Marks(wed, "2026-11-18", 3)), "no taught week runs until the next lesson")
+	c.On = map[Date]bool{"2026-11-20": true}
+	assert.Equal(t, Date("2026-11-20"), c.Next(wed, "2026-11-18"), "made up on Friday")
+	assert.Equal(t, []Date{"2026-11-20", "2026-11-25"}, c.Lessons(wed, "2026-11-18", "2026-11-25"))
+	assert.InDelta(t, 2.0/7, c.Marks(wed, "2026-11-18", 2)[0], 1e-9)
+}

@@ -1,7 +1,6 @@
 package lesson
 
 import (
-	"cmp"
 	"slices"
 	"strconv"
 	"strings"
@@ -156,11 +155,11 @@ func (ask Ask) secure() []Block {
 	if len(pieces) == 0 {
 		return nil
 	}
-	slices.SortStableFunc(pieces, func(a, b upkeep.Piece) int { return cmp.Compare(b.Recall, a.Recall) })
-	opener, _ := ask.Standing.Rung(pieces[0].ID)
+	top := best(pieces, 1+choices, func(p *upkeep.Piece) float64 { return p.Recall })
+	opener, _ := ask.Standing.Rung(top[0].ID)
 	b := ask.block(Opener, &opener)
 	b.Why = append(b.Why, reason.Of("plays-well", "title", opener.Item.Title))
-	for _, p := range pieces[1:min(len(pieces), 1+choices)] {
+	for _, p := range top[1:] {
 		r, _ := ask.Standing.Rung(p.ID)
 		b.Choices = append(b.Choices, Choice{r.ID, r.Item.Title, reason.Of("plays-well-too", "recall", strconv.Itoa(int(100*p.Recall)))})
 	}
@@ -172,8 +171,8 @@ func (ask Ask) secure() []Block {
 	if ask.Path.Break.Light() {
 		wanted++
 	}
-	rest := pieces[1:]
-	slices.SortStableFunc(rest, func(a, b upkeep.Piece) int { return cmp.Compare(a.Silent, b.Silent) })
+	rest := slices.DeleteFunc(slices.Clone(pieces), func(p upkeep.Piece) bool { return p.ID == opener.ID })
+	silent := best(rest, wanted+choices, func(p *upkeep.Piece) float64 { return float64(p.Silent) })
 	minutes := 0
 	for _, p := range rest {
 		minutes = max(minutes, wanted*p.Minutes)
@@ -189,7 +188,7 @@ func (ask Ask) secure() []Block {
 				b.Choices = append(b.Choices, Choice{q.ID, other.Item.Title, ask.whyKept(q)})
 			}
 		}
-		for _, q := range slices.Backward(rest) { // the longest silent
+		for _, q := range silent {
 			taken := slices.ContainsFunc(chosen[:min(wanted, len(chosen))], func(c upkeep.Piece) bool { return c.ID == q.ID }) ||
 				slices.ContainsFunc(b.Choices, func(c Choice) bool { return c.Into == q.ID })
 			if len(b.Choices) < choices && !taken {
@@ -200,6 +199,27 @@ func (ask Ask) secure() []Block {
 		blocks = append(blocks, b)
 	}
 	return blocks
+}
+
+// best returns the n pieces that are most of something, the most first; between
+// equals the newer.
+func best(pieces []upkeep.Piece, n int, of func(*upkeep.Piece) float64) []upkeep.Piece {
+	var at []int
+	for i := range pieces {
+		j := len(at)
+		for j > 0 && of(&pieces[i]) > of(&pieces[at[j-1]]) {
+			j--
+		}
+		if j < n {
+			at = slices.Insert(at, j, i)
+			at = at[:min(len(at), n)]
+		}
+	}
+	out := make([]upkeep.Piece, len(at))
+	for i, j := range at {
+		out[i] = pieces[j]
+	}
+	return out
 }
 
 // whyKept says why a secure piece is heard.

@@ -147,12 +147,11 @@ func (ask Ask) may(a activity.Activity) bool {
 		return false
 	}
 	days := ask.Standing.Activities[a.ID].Days
-	lessons := ask.lately(2)
-	if len(lessons) < 2 || !slices.Contains(days, lessons[0]) || !slices.Contains(days, lessons[1]) {
+	if len(ask.before) < 2 || !slices.Contains(days, ask.before[0]) || !slices.Contains(days, ask.before[1]) {
 		return true
 	}
 	asked, was := ask.Standing.Asked[a.ID]
-	return was && calendar.On(asked) >= lessons[0]
+	return was && calendar.On(asked) >= ask.before[0]
 }
 
 // lately lists the last n lessons before this one, the last first.
@@ -200,8 +199,7 @@ func (ask Ask) activities(blocks []Block) []Block {
 	for range max(wanted, 0) {
 		take(true, ask.Minutes >= 12)
 	}
-	learning := ask.learning()
-	if len(out) == 0 && !ask.first() && len(ranked) > 0 && (ask.Age < sitsStill || ask.Minutes >= long && learning[ranked[0].Aim] > 0) {
+	if len(out) == 0 && !ask.first() && len(ranked) > 0 && (ask.Age < sitsStill || ask.Minutes >= long && ask.needs[ranked[0].Aim] > 0) {
 		take(false, false)
 	}
 	return out
@@ -210,38 +208,46 @@ func (ask Ask) activities(blocks []Block) []Block {
 // ranked lists the activities that may be done, those for what is being learnt
 // first; between equals another comes first each lesson.
 func (ask Ask) ranked() []activity.Activity {
-	worth := map[string]float64{}
-	var list []activity.Activity
-	learning := ask.learning()
-	lastly := ask.lately(1)
-	for _, a := range ask.Bank {
-		if a.Aim == "improvise" || a.Aim == "listen" || !ask.may(a) {
-			continue // for the close
-		}
+	type ranked struct {
+		at    int // in the bank
+		worth float64
+		turn  uint32
+	}
+	var list []ranked
+	for i := range ask.Bank {
+		a := &ask.Bank[i]
 		probe, tried := ask.Standing.Probes[a.Aim]
-		if tried && probe.Outcome == "pass" {
-			continue // its games have stopped
+		switch {
+		case a.Aim == "improvise" || a.Aim == "listen": // for the close
+			continue
+		case tried && probe.Outcome == "pass": // its games have stopped
+			continue
+		case !ask.may(*a):
+			continue
 		}
-		w := learning[a.Aim]
+		w := ask.needs[a.Aim]
 		if activity.IsProbe(a.Aim) && tried {
 			w += 2
 		}
 		if ask.Path.Known.State[a.Aim] == upkeep.Secure {
 			w -= 3
 		}
-		if len(lastly) > 0 && ask.lastDone(a.ID) == lastly[0] {
+		if len(ask.before) > 0 && ask.lastDone(a.ID) == ask.before[0] {
 			w -= 1.5
 		}
 		if _, asked := ask.Standing.Asked[a.ID]; asked {
-			w += 1
+			w++
 		}
-		worth[a.ID] = w
-		list = append(list, a)
+		list = append(list, ranked{i, w, ask.turn(a.ID)})
 	}
-	slices.SortStableFunc(list, func(a, b activity.Activity) int {
-		return cmp.Or(cmp.Compare(worth[b.ID], worth[a.ID]), cmp.Compare(ask.turn(a.ID), ask.turn(b.ID)))
+	slices.SortStableFunc(list, func(a, b ranked) int {
+		return cmp.Or(cmp.Compare(b.worth, a.worth), cmp.Compare(a.turn, b.turn))
 	})
-	return list
+	out := make([]activity.Activity, len(list))
+	for i, r := range list {
+		out[i] = ask.Bank[r.at]
+	}
+	return out
 }
 
 // turn mixes the day into an id, so that equals take turns by lesson.
@@ -275,7 +281,7 @@ func (ask Ask) learning() map[string]float64 {
 
 func (ask Ask) whyActivity(a activity.Activity) reason.Reason {
 	name := ask.aimName(a.Aim)
-	switch w := ask.learning()[a.Aim]; {
+	switch w := ask.needs[a.Aim]; {
 	case w >= 3:
 		return reason.Of("game-learning", "aim", name)
 	case w > 0:

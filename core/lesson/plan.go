@@ -169,11 +169,21 @@ type Ask struct {
 	Remote   bool         // no hands on, no playing together
 	Ache     *ladder.Ache // a pain that is not cleared
 	Stopped  int          // the minute at which a pain was told in this lesson; 0 for none
+
+	// reckoned once, by ready
+	needs  map[string]float64 // how much each skill is being learnt
+	before []calendar.Date    // the last two lessons, the last first
+}
+
+// ready reckons what is asked for again and again.
+func (ask Ask) ready() Ask {
+	ask.needs, ask.before = ask.learning(), ask.lately(2)
+	return ask
 }
 
 // Make plans a lesson.
 func Make(ask Ask) Plan {
-	ask = ask.asLong()
+	ask = ask.asLong().ready()
 	p := Plan{Minutes: ask.Minutes, LeftOut: []reason.Reason{}, Says: []reason.Reason{}}
 	p.Mode = ask.mode()
 	whole := ask

@@ -41,7 +41,7 @@ func asking(s ladder.Standing, a approach.Approach, age, minutes int, at time.Ti
 	g := skill.Catalogue()
 	slot := calendar.Slot{Weekday: at.Weekday(), Start: "16:00", Minutes: minutes}
 	p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: shelf.Piano, Slot: slot, Now: at})
-	return Ask{Standing: s, Graph: g, Bank: activity.Bank(), Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), at), Approach: a, Plays: shelf.Piano, Age: age, Minutes: minutes, Day: calendar.On(at), At: at}
+	return Ask{Standing: s, Graph: g, Bank: activity.Bank(), Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), at), Approach: a, Plays: shelf.Piano, Age: age, Minutes: minutes, Day: calendar.On(at), At: at}.ready()
 }
 
 func plan(s ladder.Standing, a approach.Approach, age, minutes int, at time.Time) Plan {

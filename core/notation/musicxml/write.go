@@ -67,6 +67,10 @@ func (w *writer) part(n int, p score.Part) {
 				w.divisions = lcm(w.divisions, den)
 			}
 		}
+		for _, m := range b.Marks {
+			_, den := m.Onset.Fraction()
+			w.divisions = lcm(w.divisions, den)
+		}
 		_, den := b.Length.Fraction()
 		w.divisions = lcm(w.divisions, den)
 	}

@@ -150,3 +150,13 @@ func TestEverythingRoundTrips(t *testing.T) {
 	again.Parts[0].Bars[0].Notes[0].Articulations = full.Articulations
 	assert.Equal(t, s, again)
 }
+
+// A mark may stand where no note does, on a finer division than any of them.
+func TestAMarkBetweenTheNotes(t *testing.T) {
+	bar := score.Bar{Length: score.Quarters(2), Marks: []score.Mark{{Onset: score.Frac(7, 12), Kind: "words", Text: "here"}}}
+	bar.Notes = []score.Note{note("C4", score.Time{}, score.Quarters(1)), note("D4", score.Quarters(1), score.Quarters(1))}
+	again, err := Read(Write(one(bar)))
+	require.NoError(t, err)
+	require.Len(t, again.Parts[0].Bars[0].Marks, 1)
+	assert.Equal(t, score.Frac(7, 12), again.Parts[0].Bars[0].Marks[0].Onset)
+}
