@@ -135,6 +135,24 @@ func TestAHalfHourByKeys(t *testing.T) {
 	assert.Positive(t, kinds["lesson_closed"])
 }
 
+// A lesson that runs over says what gives in the rest of it.
+func TestRunningOver(t *testing.T) {
+	p := atWork(t)
+	emil := p.student("Emil")
+	p.goTo("/students/" + emil + "/lesson")
+	p.sees("Begin the lesson")
+	p.key("b")
+	p.sees("Close the lesson")
+	p.until("!document.body.innerText.includes('kept here')", "the lesson is open")
+	p.at("2026-11-18T15:54:00Z")
+	p.goTo("/students/" + emil + "/lesson")
+	p.sees("Close the lesson")
+	p.press("D scale, one octave")
+	p.sees("At this pace")
+	p.sees("minutes over.")
+	p.until("/drops to|waits for next time/.test(document.querySelector('[aria-label=\"At this pace\"]').innerText)", "it says what gives")
+}
+
 // Walter tells of pain: playing stops on the spot, the app says whom to see, and
 // the next lesson asks for the other hand only until it is cleared.
 func TestPainIsTold(t *testing.T) {

@@ -58,6 +58,9 @@ func through(t testing.TB, data []byte) {
 		}
 		return
 	}
+	if s.Bars() > 1000 {
+		return // a few bytes of MIDI may be hours of music: read, and that is enough
+	}
 	if _, err := frugal(t, "drawing", func() ([]byte, error) { return Engraved("", data) }); err != nil {
 		t.Fatalf("read, but not drawn: %v", err)
 	}

@@ -41,6 +41,7 @@ export function Seat({ view }: { view: View }) {
   });
   const tried = useQuery(seatTry(ask));
   const at = tried.data ?? view[where];
+  const [small, setSmall] = useState(view.student.home.smallSize);
   const keep = useKeep(view);
   const number = (value: number, set: (cm: number) => void, label: string) => (
     <input
@@ -116,12 +117,18 @@ export function Seat({ view }: { view: View }) {
                 )}
               </div>
             ))}
+          {student.instrument !== "piano" && where === "home" && (
+            <label className="mt-2 flex items-center gap-2">
+              <input type="checkbox" checked={small} onChange={() => setSmall(!small)} />A smaller size: half, three
+              quarters
+            </label>
+          )}
         </section>
         {keep.error && <Trouble>{keep.error.message}</Trouble>}
         <Button
           look="main"
           disabled={keep.isPending || at.wrong !== ""}
-          onClick={() => keep.mutate({ body, ...places })}
+          onClick={() => keep.mutate({ body, small, ...places })}
         >
           {keep.isSuccess ? "Kept" : "Keep these numbers"}
         </Button>
@@ -181,7 +188,7 @@ function useKeep(view: View) {
   const student = view.student.id;
   const day = useDay().data;
   return useMutation({
-    mutationFn: async (n: { body: View["body"]; studio: Schemas["Bench"]; home: Schemas["Bench"] }) => {
+    mutationFn: async (n: { body: View["body"]; small: boolean; studio: Schemas["Bench"]; home: Schemas["Bench"] }) => {
       const { stature, elbow, lowerLeg } = n.body;
       tell({ student, kind: "seat_measured", measures: { stature, elbow, lowerLeg } });
       const bench = ({ keyTops, benchLow, benchHigh, tile }: Schemas["Bench"]) => ({
@@ -192,7 +199,10 @@ function useKeep(view: View) {
       });
       if (day) await answer(api.PUT("/api/home", { params: { query: {} }, body: { ...day.home, ...bench(n.studio) } }));
       await answer(
-        api.PUT("/api/home", { params: { query: { student } }, body: { ...view.student.home, ...bench(n.home) } }),
+        api.PUT("/api/home", {
+          params: { query: { student } },
+          body: { ...view.student.home, smallSize: n.small, ...bench(n.home) },
+        }),
       );
     },
     onSuccess: () => queries.invalidateQueries(),
