@@ -133,7 +133,7 @@ func TestAChangeOfTheApproachIsShownFirst(t *testing.T) {
 	p.goTo("/students/" + emil + "/settings")
 	p.until("[...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'a third')?.querySelector('input').checked", "it stands")
 	assert.Equal(t, 1, told(p, emil)["approach_set"])
-	assert.Equal(t, 26-7, eval[int](p, "document.querySelectorAll('section[aria-label=Approach] fieldset').length"), "what concerns other instruments is not asked")
+	assert.Equal(t, 26-8, eval[int](p, "document.querySelectorAll('section[aria-label=Approach] fieldset').length"), "what concerns other instruments is not asked")
 }
 
 // An item is edited by hand with the graph answering, found by its skill, and

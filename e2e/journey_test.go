@@ -163,7 +163,7 @@ func TestAWeekWithTobias(t *testing.T) {
 	p.key("c")
 	p.sees("What changed")
 	p.sees("Sandpiper Steps has its foothold.")
-	p.sees("Next lesson Wednesday 25 November.")
+	p.sees("Next lesson, Wednesday 25 November")
 
 	check := func() {
 		p.goTo("/students/" + tobias + "/ladder")

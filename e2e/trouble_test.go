@@ -93,10 +93,8 @@ func TestDoubleClicks(t *testing.T) {
 
 	p.goTo("/items/folk-sakura")
 	p.until("document.querySelector('aside select')", "the place form")
-	p.press("Student")
-	p.key("Tobias")
-	p.key(kb.Enter)
-	p.until("document.querySelector('aside select').selectedOptions[0].text.startsWith('Tobias')", "Tobias is chosen")
+	p.pick("Read for", "Tobias")
+	p.sees("New for Tobias")
 	p.pressTwice("Begin it now")
 	p.sees("On Tobias's ladder")
 

@@ -156,7 +156,7 @@ func TestNothingCrossesFromOneStudioToAnother(t *testing.T) {
 	assert.Equal(t, 404, status)
 	status, _ = theirs.post("/api/facts", facts(fact(emil, "rung_added", `,"item":"`+item+`","strand":"book"`)))
 	assert.Equal(t, 404, status)
-	status, _ = theirs.do("PUT", "/api/home?student="+emil, "application/json", []byte(`{"keys":61,"noTouch":false,"noPedals":false,"smallSize":false}`))
+	status, _ = theirs.do("PUT", "/api/home?student="+emil, "application/json", []byte(`{"keys":61,"noTouch":false,"noPedals":false,"smallSize":false,"keyTops":0,"benchLow":0,"benchHigh":0,"tile":0}`))
 	assert.Equal(t, 404, status)
 	status, _ = theirs.get("/api/shelf?student=" + emil)
 	assert.Equal(t, 404, status)

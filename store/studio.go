@@ -196,20 +196,26 @@ func (s Studio) Score(ctx context.Context, item string) (ScoreFile, error) {
 	return f, classify(err)
 }
 
-// Scores returns the score files of items; those without one are left out.
-func (s Studio) Scores(ctx context.Context, items []string) ([]ScoreFile, error) {
+// Scores returns the score files of items, by item; those without one are left
+// out.
+func (s Studio) Scores(ctx context.Context, items []string) (map[string]ScoreFile, error) {
+	out := make(map[string]ScoreFile, len(items))
 	if len(items) == 0 {
-		return nil, nil
+		return out, nil
 	}
 	args := []any{s.id}
 	for _, id := range items {
 		args = append(args, id)
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT file_name, data FROM scores WHERE studio_id = ? AND item_id IN (?`+strings.Repeat(", ?", len(items)-1)+`)`, args...)
-	return collect(rows, err, func(row interface{ Scan(...any) error }) (ScoreFile, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT item_id, file_name, data FROM scores WHERE studio_id = ? AND item_id IN (?`+strings.Repeat(", ?", len(items)-1)+`)`, args...)
+	_, err = collect(rows, err, func(row interface{ Scan(...any) error }) (none struct{}, err error) {
+		var id string
 		var f ScoreFile
-		return f, row.Scan(&f.Name, &f.Data)
+		err = row.Scan(&id, &f.Name, &f.Data)
+		out[id] = f
+		return none, err
 	})
+	return out, err
 }
 
 // AddFacts saves facts of the studio's students, all or none; those already

@@ -109,8 +109,10 @@ func (a *App) taught(ctx context.Context, who Who, student string) (pupil, error
 	if err != nil {
 		return p, err
 	}
-	p.own, err = p.Activities(ctx)
-	return p, told(err, "studio")
+	if p.own, err = p.Activities(ctx); err != nil {
+		return p, told(err, "studio")
+	}
+	return p, p.cut(ctx)
 }
 
 // asPlanned is the way as it was when the lesson of a day was opened; as it is

@@ -19,6 +19,7 @@ import (
 	"patientladder/core/climb"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
+	"patientladder/core/reading"
 	"patientladder/core/shelf"
 	"patientladder/core/week"
 	"patientladder/store"
@@ -123,6 +124,7 @@ type pupil struct {
 	items    map[string]shelf.Item // the shelf by id
 	standing ladder.Standing
 	own      []activity.Activity // the studio's, where a lesson is planned
+	trees    map[string][]reading.Chunk
 }
 
 func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
@@ -292,6 +294,6 @@ func (p *pupil) plan(w way, d calendar.Date) lesson.Plan { return lesson.Make(p.
 
 // sheet writes the week sheet from a lesson's day.
 func (p *pupil) sheet(w way, from calendar.Date) week.Sheet {
-	return week.Make(week.Ask{Standing: w.Standing, Graph: skills, Path: w.Path, Ahead: w.ahead, Approach: w.Approach, Home: p.Home,
+	return week.Make(week.Ask{Standing: w.Standing, Graph: skills, Path: w.Path, Ahead: w.ahead, Approach: w.Approach, Home: p.Home, Trees: p.trees,
 		Age: age(p.Student, p.today()), From: from, Next: p.calendar().Next(p.Slot, from), At: w.Now})
 }

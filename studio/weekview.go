@@ -2,8 +2,12 @@ package studio
 
 import (
 	"context"
+	"slices"
 
 	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/notation"
+	"patientladder/core/reading"
 	"patientladder/core/week"
 )
 
@@ -20,6 +24,9 @@ func (a *App) Week(ctx context.Context, who Who, student string) (WeekView, erro
 	if err != nil {
 		return WeekView{}, err
 	}
+	if err := p.cut(ctx); err != nil {
+		return WeekView{}, err
+	}
 	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name}
 	last := calendar.Date("")
 	for day := range p.standing.Closed {
@@ -32,4 +39,40 @@ func (a *App) Week(ctx context.Context, who Who, student string) (WeekView, erro
 	sheet := p.sheet(p.way(p.until(at), p.Approach, at), last)
 	v.Sheet = &sheet
 	return v, nil
+}
+
+// cut reads the chunk trees of the rungs in hand off their scores.
+func (p *pupil) cut(ctx context.Context) error {
+	var ids []string
+	rungs := map[string]string{} // by item
+	for _, r := range p.standing.In(ladder.Current) {
+		if r.Item.HasScore && r.Taught != nil {
+			ids = append(ids, r.Item.ID)
+			rungs[r.Item.ID] = r.ID
+		}
+	}
+	files, err := p.Scores(ctx, ids)
+	if err != nil {
+		return told(err, "scores")
+	}
+	p.trees = make(map[string][]reading.Chunk, len(files))
+	size := reading.Size(age(p.Student, p.today()), p.readsSolidly())
+	for id, f := range files {
+		s, err := notation.Read(f.Name, f.Data)
+		if err != nil {
+			return err // it was read when it came onto the shelf
+		}
+		p.trees[rungs[id]] = reading.Read(s, p.Instrument.Plays()).Chunks(size)
+	}
+	return nil
+}
+
+// readsSolidly reports whether four bars at first sight are secure.
+func (p *pupil) readsSolidly() bool {
+	for _, r := range p.standing.In(ladder.Secure) {
+		if slices.Contains(r.Item.Brings, "sight-four-bars") {
+			return true
+		}
+	}
+	return false
 }

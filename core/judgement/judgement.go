@@ -92,3 +92,8 @@ var (
 	LessonFit       = ours("lesson", "worth of a block that fits in at all, in minutes of its own", 0.6, "higher: more and shorter blocks")
 	LessonFirstGame = ours("lesson", "minutes of a first round in a first meeting with a child under five", 1, "higher: fewer aims, longer games")
 )
+
+// The week at home.
+var (
+	WeekGrowth = ours("week", "most minutes a day over those practised lately", 1.2, "higher: totals rise faster; jumps are when injuries come")
+)

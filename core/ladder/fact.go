@@ -65,6 +65,11 @@ const (
 	WentWell      Kind = "went_well"
 	Pained        Kind = "pained"
 	PainCleared   Kind = "pain_cleared"
+	DaysSet       Kind = "days_set"
+	QuestionAsked Kind = "question_asked"
+	QuestionDone  Kind = "question_done"
+	Tripped       Kind = "tripped"
+	Ticked        Kind = "ticked"
 	Retracted     Kind = "retracted"
 )
 
@@ -168,6 +173,11 @@ var kinds = map[Kind]struct {
 	WentWell:      {[]string{"text"}, nothing},
 	Pained:        {[]string{"outcome"}, func(f *fold, fact Fact) { f.s.Ache = &Ache{fact.Outcome, fact.Text, fact.At} }},
 	PainCleared:   {nil, func(f *fold, _ Fact) { f.s.Ache = nil }},
+	DaysSet:       {[]string{"text"}, func(f *fold, fact Fact) { f.s.HomeDays = HomeDays{weekdays(fact.Text), fact.Minutes} }},
+	QuestionAsked: {[]string{"text"}, func(f *fold, fact Fact) { f.s.Questions = append(f.s.Questions, Question{fact.ID, fact.Text, fact.At}) }},
+	QuestionDone:  {[]string{"into"}, (*fold).answered},
+	Tripped:       {[]string{"text"}, (*fold).tripped},
+	Ticked:        {[]string{"day", "text"}, func(f *fold, fact Fact) { f.s.Ticks[fact.Day] = append(f.s.Ticks[fact.Day], fact.Text) }},
 	Retracted:     {[]string{"ref"}, nothing},
 }
 
@@ -222,7 +232,7 @@ func (f Fact) Check() error {
 	has := map[string]bool{
 		"rung": f.Rung != "", "item": f.Item != "", "strand": f.Strand != "", "point": f.Point != "", "spot": f.Spot != "",
 		"outcome": f.Outcome != "", "count": f.Count > 0, "day": f.Day != "", "text": strings.TrimSpace(f.Text) != "", "ref": f.Ref != "",
-		"skill": f.Skill != "", "to": f.To != "", "measures": len(f.Measures) > 0,
+		"skill": f.Skill != "", "to": f.To != "", "measures": len(f.Measures) > 0, "into": f.Into != "",
 	}
 	for _, need := range k.needs {
 		if !has[need] {

@@ -2,6 +2,7 @@ package ladder
 
 import (
 	"slices"
+	"strings"
 	"time"
 
 	"patientladder/core/calendar"
@@ -37,6 +38,36 @@ type Standing struct {
 	Body       Body                     // as last measured
 	Mood       string                   // as last seen
 	Ache       *Ache                    // a pain told and not cleared since
+	HomeDays   HomeDays                 // when the family practises
+	Questions  []Question               // of the family, not answered yet
+	Trips      []Trip                   // told from home, in order
+	Ticks      map[calendar.Date][]string
+}
+
+// HomeDays are the days on which a family practises; the zero HomeDays is every
+// day, the usual minutes.
+type HomeDays struct {
+	Days    []time.Weekday
+	Minutes int // a day; 0 for the usual of the age
+}
+
+// On reports whether a day is one of them.
+func (h HomeDays) On(d calendar.Date) bool {
+	return len(h.Days) == 0 || slices.Contains(h.Days, d.Weekday())
+}
+
+// A Question is what a family asks the teacher.
+type Question struct {
+	ID   string // of the fact that asked it
+	Text string
+	At   time.Time
+}
+
+// A Trip is a place that tripped at home.
+type Trip struct {
+	Rung  string // empty where none was named
+	Where string
+	At    time.Time
 }
 
 // An ActivityMark is how an activity went.
@@ -214,6 +245,7 @@ func Fold(facts []Fact, items map[string]shelf.Item) Standing {
 	f.s.Probes, f.s.Prepared = map[string]Probe{}, map[string]HeadStart{}
 	f.s.Approach, f.s.Overruled = map[string]string{}, map[string]Overrule{}
 	f.s.Missed, f.s.Extra, f.s.Remote = map[calendar.Date]string{}, map[calendar.Date]string{}, map[calendar.Date]bool{}
+	f.s.Ticks = map[calendar.Date][]string{}
 	f.s.Changes, f.s.Activities, f.s.Asked = map[calendar.Date][]Fact{}, map[string]ActivityMark{}, map[string]time.Time{}
 	inOrder(facts, func(fact *Fact) {
 		if k, ok := kinds[fact.Kind]; ok {
@@ -372,6 +404,31 @@ func (f *fold) activityDone(fact Fact) {
 	f.s.Activities[fact.Text] = m
 	if fact.Point != "" {
 		f.probed(Fact{Text: fact.Point, Outcome: fact.Outcome, At: fact.At})
+	}
+}
+
+// weekdays reads days written as 0 for Sunday to 6, such as "1 3 5"; what is no
+// day is passed over.
+func weekdays(text string) []time.Weekday {
+	var out []time.Weekday
+	for _, d := range strings.Fields(text) {
+		if len(d) == 1 && d[0] >= '0' && d[0] <= '6' && !slices.Contains(out, time.Weekday(d[0]-'0')) {
+			out = append(out, time.Weekday(d[0]-'0'))
+		}
+	}
+	return out
+}
+
+func (f *fold) answered(fact Fact) {
+	f.s.Questions = slices.DeleteFunc(f.s.Questions, func(q Question) bool { return q.ID == fact.Into })
+}
+
+// tripped keeps a place that tripped at home; of a piece in hand it becomes a
+// spot.
+func (f *fold) tripped(fact Fact) {
+	f.s.Trips = append(f.s.Trips, Trip{fact.Rung, fact.Text, fact.At})
+	if r := f.rungs[fact.Rung]; r != nil && r.Foothold == nil && !slices.ContainsFunc(r.Spots, func(s Spot) bool { return s.Where == fact.Text }) {
+		r.Spots = append(r.Spots, Spot{ID: fact.ID, Where: fact.Text, Goal: 5})
 	}
 }
 

@@ -19,6 +19,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/ladder"
+	"patientladder/core/reading"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -36,6 +37,7 @@ type Task struct {
 	Skill   string        `json:"skill,omitempty" doc:"of a head start"`
 	Do      string        `json:"do,omitempty" doc:"what to do, of a head start"`
 	Hands   string        `json:"hands,omitempty" enum:"right,left,together" doc:"of a two-hand piece"`
+	Start   *Start        `json:"start,omitempty" doc:"of a chunk that was read off the score"`
 	Count   int           `json:"count" doc:"times; in a row for a spot or a pattern"`
 	InRow   bool          `json:"inRow"`
 	Listen  bool          `json:"listen" doc:"only listening; success is not asked"`
@@ -43,10 +45,22 @@ type Task struct {
 	Why     reason.Reason `json:"why"`
 }
 
+// A Start tells where a chunk stands on the page and how the hand begins it.
+type Start struct {
+	From   string `json:"from" doc:"id of its first note in the score"`
+	To     string `json:"to" doc:"id of its last"`
+	Hand   string `json:"hand" enum:"right,left,both"`
+	Finger string `json:"finger" doc:"empty where no position holds it"`
+	Key    string `json:"key"`
+	Notes  int    `json:"notes"`
+	Joined bool   `json:"joined" doc:"of two chunks that came before"`
+}
+
 // A Day of the sheet.
 type Day struct {
 	Date   calendar.Date `json:"date"`
 	Lesson bool          `json:"lesson" doc:"the day of the lesson: listening only"`
+	Off    bool          `json:"off" doc:"no day of practice in this family"`
 	Tasks  []Task        `json:"tasks" nullable:"false"`
 }
 
@@ -56,6 +70,8 @@ type Sheet struct {
 	Next     calendar.Date   `json:"next" doc:"the next lesson; empty when the calendar ends"`
 	Budget   int             `json:"budget" doc:"minutes a day"`
 	Counting string          `json:"counting" enum:"by-age,correct-only,quality"`
+	Reader   string          `json:"reader" enum:"parent,student,adult" doc:"whom the sheet speaks to"`
+	Lines    []reason.Reason `json:"lines" nullable:"false" doc:"what holds for every practice: the seat first, rests, cards to reread"`
 	Share    float64         `json:"share" doc:"of the minutes on this sheet that are upkeep"`
 	Asked    float64         `json:"asked" doc:"share of upkeep that the approach asks for"`
 	Days     []Day           `json:"days" nullable:"false"`
@@ -85,7 +101,7 @@ func Times(age int) int {
 	return 3
 }
 
-// practice is how many days of the sheet are practised.
+// practice is how many days of the sheet may be practised: all but the lesson's.
 const practice = 6
 
 // An Ask is what a sheet is written from.
@@ -96,24 +112,33 @@ type Ask struct {
 	Ahead    []ahead.HeadStart
 	Approach approach.Approach
 	Home     shelf.Home
-	Age      int           // years
-	From     calendar.Date // day of the lesson
-	Next     calendar.Date // of the next; empty when the calendar ends
-	At       time.Time     // of the lesson's end
+	Trees    map[string][]reading.Chunk // by rung: a tree a hand, of two hands a third for both
+	Age      int                        // years
+	From     calendar.Date              // day of the lesson
+	Next     calendar.Date              // of the next; empty when the calendar ends
+	At       time.Time                  // of the lesson's end
 }
 
-// Make writes the sheet of the seven days from a lesson's day.
+// Make writes the sheet of the seven days from a lesson's day. A day on which the
+// family does not practise is off.
 func Make(ask Ask) Sheet {
-	sh := Sheet{From: ask.From, Next: ask.Next, Budget: Budget(ask.Age), Counting: ask.Approach["counts"], Asked: ask.Approach.UpkeepShare(), LeftOut: []reason.Reason{}}
-	if ask.Path.Break.Light() {
-		sh.Budget = sh.Budget * 3 / 4
-		sh.LeftOut = append(sh.LeftOut, reason.Of("after-break", "days", strconv.Itoa(ask.Path.Break.Days)))
-	}
+	sh := Sheet{From: ask.From, Next: ask.Next, Budget: Budget(ask.Age), Counting: ask.Approach["counts"], Asked: ask.Approach.UpkeepShare(), Reader: reader(ask.Age),
+		LeftOut: []reason.Reason{}, Lines: []reason.Reason{}}
+	w := writer{Ask: ask, sheet: &sh}
 	sh.Days = append(sh.Days, Day{Date: ask.From, Lesson: true, Tasks: []Task{}})
 	for d := 1; d <= practice; d++ {
-		sh.Days = append(sh.Days, Day{Date: ask.From.Add(d), Tasks: []Task{}})
+		day := Day{Date: ask.From.Add(d), Tasks: []Task{}}
+		if day.Off = !ask.Standing.HomeDays.On(day.Date); !day.Off {
+			w.days = append(w.days, d)
+		}
+		sh.Days = append(sh.Days, day)
 	}
-	w := writer{Ask: ask, sheet: &sh}
+	w.budget()
+	w.lines()
+	if ask.Standing.Ache != nil {
+		w.rest()
+		return sh
+	}
 	w.ahead()
 	w.now()
 	w.upkeep()
@@ -134,15 +159,32 @@ func Make(ask Ask) Sheet {
 	return sh
 }
 
+// reader says whom a sheet speaks to: a parent is the practice partner up to about
+// nine. Common practice, no source.
+func reader(age int) string {
+	switch {
+	case age < 10:
+		return "parent"
+	case age < 18:
+		return "student"
+	}
+	return "adult"
+}
+
 type writer struct {
 	Ask
 	sheet *Sheet
+	days  []int       // indices of the days of practice
 	spare int         // minutes a day that are left for now and upkeep
 	early map[int]int // minutes a day that went to what comes later
 }
 
-func (w *writer) put(day int, t Task) {
-	d := &w.sheet.Days[day]
+// put adds a task to a day of practice, counted from 1; 0 is the lesson's own day.
+func (w *writer) put(turn int, t Task) {
+	d := &w.sheet.Days[0]
+	if turn > 0 {
+		d = &w.sheet.Days[w.days[turn-1]]
+	}
 	d.Tasks = append(d.Tasks, t)
 }
 
@@ -181,12 +223,12 @@ func (w *writer) ahead() {
 		}
 		any = true
 		t := Task{Band: "ahead", Title: h.Name, Skill: h.Skill, Do: task.Do, Count: 1, Minutes: task.Minutes, Why: h.Why(w.Path, w.Graph)}
-		for d := 1 + i%2; d <= practice; d += 2 {
+		for d := 1 + i%2; d <= len(w.days); d += 2 {
 			put(d, t)
 		}
 	}
 	if !any && len(coming) > 0 && w.fits(coming[0]) {
-		for _, d := range []int{2, 4, 6} {
+		for d := 2; d <= len(w.days); d += 2 {
 			put(d, w.sheet.Days[0].Tasks[0])
 		}
 	}
@@ -235,7 +277,7 @@ func (w *writer) now() {
 	if len(w.Standing.In(ladder.Secure)) > 0 {
 		minutes = max(2, int(math.Round(float64(w.spare)*(1-w.Approach.UpkeepShare()))))
 	}
-	days := turns(len(rungs), minutes/2)
+	days := turns(len(rungs), minutes/2, len(w.days))
 	total := make([]int, len(rungs))
 	for _, list := range days {
 		for _, i := range list {
@@ -258,8 +300,8 @@ func (w *writer) now() {
 
 // turns says which of n rungs each day of practice holds, at most room a day:
 // the first as often as it can, the others in turn.
-func turns(n, room int) [practice][]int {
-	var days [practice][]int
+func turns(n, room, of int) [][]int {
+	days := make([][]int, of)
 	room = max(room, 1)
 	next := 1
 	for d := range days {
@@ -287,6 +329,7 @@ func (w *writer) rung(r ladder.Rung, day, turn, total, minutes int) {
 		return
 	}
 	var tasks []Task
+	trees := w.Trees[r.ID]
 	for _, s := range r.Spots {
 		if !s.Met() {
 			spot := t
@@ -295,30 +338,14 @@ func (w *writer) rung(r ladder.Rung, day, turn, total, minutes int) {
 			tasks = append(tasks, spot)
 		}
 	}
-	chunks := build(r.Item.Bars, day, w.lessons(r))
-	if total < practice {
-		chunks = halves(r.Item.Bars, turn, total, w.lessons(r))
-	}
-	for _, c := range chunks {
-		chunk := t
-		chunk.From, chunk.To = c.from, c.to
-		switch {
-		case c.from == 0:
-			if missing := r.Missing(); len(missing) > 0 {
-				chunk.Why = reason.Of("hold-this", "point", missing[0])
-			} else {
-				chunk.Why = reason.Of("ready-to-try", "title", r.Item.Title)
-			}
-		case c.joined:
-			chunk.Why = reason.Of("join-two")
-		default:
-			chunk.Why = reason.Of("small-first")
-		}
-		tasks = append(tasks, chunk)
+	if len(trees) > 0 {
+		tasks = append(tasks, w.fromScore(r, t, trees, turn, total, max(minutes-len(tasks), 1))...)
+	} else {
+		tasks = append(tasks, w.fromBars(r, t, day, turn, total)...)
 	}
 	// more pieces of work than minutes: the spots and chunks that come first
 	// get a minute each, the rest wait for another day
-	tasks = tasks[:min(len(tasks), minutes)]
+	tasks = tasks[:min(len(tasks), max(minutes, 1))]
 	for i := range tasks {
 		tasks[i].Minutes = minutes / len(tasks)
 		if i < minutes%len(tasks) {
@@ -326,6 +353,67 @@ func (w *writer) rung(r ladder.Rung, day, turn, total, minutes int) {
 		}
 		w.put(day, tasks[i])
 	}
+}
+
+// aDay is how many chunks of one piece a day holds: up to two pairs. Common
+// practice, no source.
+const aDay = 4
+
+// fromScore writes the chunks that were read off a rung's score.
+func (w *writer) fromScore(r ladder.Rung, t Task, trees []reading.Chunk, turn, total, room int) []Task {
+	which := trees[0]
+	for _, c := range trees {
+		if hand := map[string]reading.Hand{"right": reading.Right, "left": reading.Left, "together": reading.Both}[t.Hands]; c.Hand == hand {
+			which = c
+		}
+	}
+	alone := t.Hands == "right" || t.Hands == "left"
+	week := w.lessons(r)
+	if t.Hands == "together" && w.Approach["hands"] != "together" {
+		week -= 2 // each hand had its week
+	}
+	if alone {
+		week = 1
+	}
+	var out []Task
+	for _, b := range bits(which, week, total, min(room, aDay), alone)[turn-1] {
+		task := t
+		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), Finger: b.chunk.Start.Finger, Key: b.chunk.Start.Key, Notes: b.chunk.Notes, Joined: b.joined}
+		if !b.whole {
+			task.From, task.To = b.bars[0], b.bars[1]
+		}
+		task.Why = w.whyChunk(r, b.whole, b.joined)
+		out = append(out, task)
+	}
+	return out
+}
+
+// fromBars writes a rung without a score by its bars alone.
+func (w *writer) fromBars(r ladder.Rung, t Task, day, turn, total int) []Task {
+	chunks := build(r.Item.Bars, day, w.lessons(r))
+	if total < practice {
+		chunks = halves(r.Item.Bars, turn, total, w.lessons(r))
+	}
+	var out []Task
+	for _, c := range chunks {
+		task := t
+		task.From, task.To = c.from, c.to
+		task.Why = w.whyChunk(r, c.from == 0, c.joined)
+		out = append(out, task)
+	}
+	return out
+}
+
+func (w *writer) whyChunk(r ladder.Rung, whole, joined bool) reason.Reason {
+	switch {
+	case whole && len(r.Missing()) > 0:
+		return reason.Of("hold-this", "point", r.Missing()[0])
+	case whole:
+		return reason.Of("ready-to-try", "title", r.Item.Title)
+	case joined:
+		return reason.Of("join-two")
+	}
+	return reason.Of("small-first")
 }
 
 // lessons counts the closed lessons since the rung was first taught, that one
@@ -406,7 +494,7 @@ func (w *writer) upkeep() {
 	if len(pieces) == 0 || w.spare < 1 {
 		return
 	}
-	chosen := upkeep.Choose(pieces, w.spare*practice)
+	chosen := upkeep.Choose(pieces, w.spare*max(len(w.days), 1))
 	if len(chosen) == 0 {
 		chosen = pieces[:1]
 	}
@@ -417,7 +505,7 @@ func (w *writer) upkeep() {
 	sort.SliceStable(chosen, func(i, j int) bool { return newest[chosen[i].ID] < newest[chosen[j].ID] })
 	turn := rotation(len(chosen))
 	at := 0
-	for day := 1; day <= practice; day++ {
+	for day := 1; day <= len(w.days); day++ {
 		left := w.sheet.Budget - w.early[day] - w.inHand(day)
 		today := map[int]bool{}
 		for left >= 1 && len(today) < len(chosen) {
@@ -442,7 +530,7 @@ func (w *writer) upkeep() {
 // inHand sums the minutes of a day that went to the rungs in hand.
 func (w *writer) inHand(day int) int {
 	n := 0
-	for _, t := range w.sheet.Days[day].Tasks {
+	for _, t := range w.sheet.Days[w.days[day-1]].Tasks {
 		if t.Band == "now" {
 			n += t.Minutes
 		}

@@ -197,14 +197,14 @@ func TestTurns(t *testing.T) {
 	for _, c := range []struct {
 		name    string
 		n, room int
-		want    [practice][]int
+		want    [][]int
 	}{
-		{"all fit", 2, 3, [practice][]int{{0, 1}, {0, 1}, {0, 1}, {0, 1}, {0, 1}, {0, 1}}},
-		{"one by one", 3, 1, [practice][]int{{0}, {1}, {0}, {2}, {0}, {1}}},
-		{"first daily, others in turn", 4, 2, [practice][]int{{0, 1}, {0, 2}, {0, 3}, {0, 1}, {0, 2}, {0, 3}}},
-		{"only one", 1, 1, [practice][]int{{0}, {0}, {0}, {0}, {0}, {0}}},
+		{"all fit", 2, 3, [][]int{{0, 1}, {0, 1}, {0, 1}, {0, 1}, {0, 1}, {0, 1}}},
+		{"one by one", 3, 1, [][]int{{0}, {1}, {0}, {2}, {0}, {1}}},
+		{"first daily, others in turn", 4, 2, [][]int{{0, 1}, {0, 2}, {0, 3}, {0, 1}, {0, 2}, {0, 3}}},
+		{"only one", 1, 1, [][]int{{0}, {0}, {0}, {0}, {0}, {0}}},
 	} {
-		assert.Equal(t, c.want, turns(c.n, c.room), c.name)
+		assert.Equal(t, c.want, turns(c.n, c.room, practice), c.name)
 	}
 }
 

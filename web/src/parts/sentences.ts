@@ -67,6 +67,18 @@ const sentences: Record<string, (a: Args) => string> = {
   "probe-answered": (a) =>
     `${a.aim}: ${a.outcome === "pass" ? "exit test passed, its games stop" : a.outcome === "nearly" ? "nearly" : "not yet"}.`,
 
+  // the week at home
+  "thin-week": (a) => `Practised on ${a.days} of ${plural(a.of ?? "", "day")} last week: a shorter plan this time.`,
+  "grown-gently": (a) => `About ${a.minutes} minutes a day lately: a little more, not a jump.`,
+  "seat-first": () => "The seat first: feet firm, front half of the seat, one slow breath.",
+  "rest-within": () => "Rest five minutes in each half hour.",
+  "aims-card": (a) =>
+    `Reread the card for ${a.title} each day: natural place, idle fingers quiet, thumb early. A beat track behind it helps.`,
+  "script-direction": () =>
+    "For the grown-up: show the first key, say “up”, “down” or “same” for each note, then let the child play.",
+  "script-ear": () => "For the grown-up: sing or play it once, let the child find it; wait before helping.",
+  "script-count": () => "For the grown-up: count the times aloud, name one thing that went well, say nothing else.",
+
   // the seat
   "seat-height": (a) => `Seat at ${cm(a.cm)}${a.low === a.high ? "" : ` (${cm(a.low)} to ${cm(a.high)})`}.`,
   "seat-tiles": (a) => `${number(a.n)} firm tile${a.n === "1" ? "" : "s"} on the bench at its highest.`,

@@ -111,6 +111,16 @@ export function tellOf(e: Schemas["Entry"]): string {
       return `pain told: ${f.outcome}${f.text ? `, ${f.text}` : ""}`;
     case "pain_cleared":
       return "pain cleared by a clinician";
+    case "days_set":
+      return `days of practice set${f.minutes ? `, ${f.minutes} minutes` : ""}`;
+    case "question_asked":
+      return `the family asks: ${f.text}`;
+    case "question_done":
+      return "question answered";
+    case "tripped":
+      return `tripped at home: ${f.text}`;
+    case "ticked":
+      return `ticked at home${f.day ? `, ${shortDay(f.day)}` : ""}`;
     case "lesson_missed":
       return `lesson not given${f.day ? `, ${shortDay(f.day)}` : ""}`;
     case "lesson_moved":

@@ -155,11 +155,13 @@ function Joined({
       <button
         type="button"
         aria-pressed={on}
-        aria-label={`Chunk ${numbers.get(chunk)}, ${place}`}
         onClick={() => choose(chunk)}
         className={`min-w-11 flex-1 rounded border px-1.5 py-1 text-center leading-tight ${on ? "border-ahead bg-ahead text-raised" : "border-line bg-ground hover:bg-faint"}`}
       >
-        <b className="block font-[650]">{numbers.get(chunk)}</b>
+        <b className="block font-[650]">
+          <span className="sr-only">Chunk </span>
+          {numbers.get(chunk)}
+        </b>
         <span className={`text-small whitespace-nowrap ${on ? "" : "text-soft"}`}>
           {chunk.from.bar === chunk.to.bar ? `bar ${chunk.from.bar}` : `${chunk.from.bar}–${chunk.to.bar}`}
         </span>
@@ -173,7 +175,7 @@ function Joined({
         aria-pressed={on}
         aria-label={`Joined, ${place}`}
         onClick={() => choose(chunk)}
-        className={`mx-1 mb-1 h-4 rounded-t border-x-2 border-t-2 ${on ? "border-ahead bg-ahead/25" : "border-soft hover:bg-faint"}`}
+        className={`mx-1 mb-1 h-6 rounded-t border-x-2 border-t-2 ${on ? "border-ahead bg-ahead/25" : "border-soft hover:bg-faint"}`}
       />
       <div className="flex flex-1 items-end gap-1">
         {chunk.parts.map((c) => (

@@ -142,6 +142,7 @@ function Progress({ results }: { results: Result[] }) {
 }
 
 async function read(file: File, id: string, place: Place): Promise<Partial<Result>> {
+  if (file.size === 0) return { failed: `${file.name} could not be read. The file is empty.` };
   if (file.size > biggest)
     return { failed: `${file.name} is larger than 16 MB, more than a score needs. It was not sent.` };
   try {

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { longDay, namedDay, plural, sentence } from "../../parts/words";
+import { longDay, namedDay, note, plural, sentence } from "../../parts/words";
 
 type Task = Schemas["Task"];
 type Props = { view: Schemas["WeekView"]; sheet: Schemas["Sheet"] };
@@ -32,8 +32,10 @@ export function Sheet({ view, sheet }: Props) {
         </p>
       </header>
       <p className="py-2">
-        <b>Before each practice:</b> sit as in the lesson, feet firm, then one slow breath. {counting[sheet.counting]}{" "}
-        If anything hurts, stop for the day and tell us.
+        {sheet.lines.map((r) => (
+          <span key={r.code}>{sentence(r)} </span>
+        ))}
+        {counting[sheet.counting]} If anything hurts, stop for the day and tell us.
       </p>
       <Days sheet={sheet} />
       <div className="hidden overflow-x-auto md:block print:block print:overflow-visible">
@@ -47,6 +49,7 @@ export function Sheet({ view, sheet }: Props) {
                 <th key={d.date} scope="col" className="border-l border-line px-1.5 pb-1 text-left font-[620]">
                   {namedDay(d.date)}
                   {d.lesson && <span className="block font-normal text-soft print:text-black">lesson</span>}
+                  {d.off && <span className="block font-normal text-soft print:text-black">free</span>}
                 </th>
               ))}
             </tr>
@@ -57,13 +60,18 @@ export function Sheet({ view, sheet }: Props) {
                 <th scope="row" className="py-1.5 pr-2 text-left font-normal">
                   <b className="font-[650]">{title}</b>
                   <span className="block text-small leading-tight text-soft print:text-[12px] print:text-black">
+                    {each(tasks) && `${each(tasks)}. `}
                     {whyOf(tasks)}
                   </span>
                 </th>
                 {days.map((list, i) => (
                   <td key={sheet.days[i]?.date} className="border-l border-line px-1.5 py-1.5">
                     {list.map((t) => (
-                      <Line key={`${t.spot}${t.from}`} task={t} />
+                      <Line
+                        key={`${t.spot}${t.start?.from}${t.start?.to}${t.from}`}
+                        task={t}
+                        short={each(tasks) !== ""}
+                      />
                     ))}
                   </td>
                 ))}
@@ -111,7 +119,7 @@ function whyOf(tasks: Task[]) {
     .join(" ");
 }
 
-function Line({ task }: { task: Task }) {
+function Line({ task, short }: { task: Task; short?: boolean }) {
   const what = task.spot
     ? task.spot
     : task.from
@@ -121,22 +129,42 @@ function Line({ task }: { task: Task }) {
       : task.inRow
         ? "pattern"
         : "whole";
-  const hands: Record<string, string> = { right: "right hand", left: "left hand", together: "both hands" };
   return (
     <span className="mb-1.5 block leading-tight">
       <Tick />
       <b className="font-[620]">{what}</b>
-      <br />
-      {task.inRow ? `${task.count} in a row` : `${plural(task.count, "time")}`}
-      {task.hands && !task.spot && (
+      {short && !task.spot ? (
+        start(task) && ` · ${start(task)}`
+      ) : (
         <>
           <br />
-          {hands[task.hands]}
+          {[task.inRow ? `${task.count} in a row` : plural(task.count, "time"), hand(task), start(task)]
+            .filter(Boolean)
+            .join(", ")}
         </>
       )}
       <span className="text-soft print:text-black"> · {task.minutes}′</span>
     </span>
   );
+}
+
+const hands: Record<string, string> = { right: "right hand", left: "left hand", together: "both hands" };
+
+const hand = (task: Task) => (task.hands && !task.spot ? hands[task.hands] : "");
+
+// start says with which finger a chunk begins, and on which key.
+function start(task: Task) {
+  if (task.spot || !task.start?.finger || task.from === 0) return "";
+  return `${task.start.finger === "0" ? "open" : task.start.finger} on ${note(task.start.key)}`;
+}
+
+// each says what holds for all chunks of a piece, so that it stands once: "3 times
+// each, both hands"; nothing where they differ.
+function each(tasks: Task[]) {
+  const chunks = tasks.filter((t) => !t.spot);
+  const [first] = chunks;
+  if (!first?.start || chunks.some((t) => t.count !== first.count || t.hands !== first.hands || t.inRow)) return "";
+  return [`${plural(first.count, "time")} each`, hand(first)].filter(Boolean).join(", ");
 }
 
 const Tick = () => (
@@ -187,7 +215,7 @@ function Days({ sheet }: { sheet: Schemas["Sheet"] }) {
           </h3>
           <ul className="mt-1 space-y-1">
             {d.tasks.map((t) => (
-              <li key={`${t.rung}${t.title}${t.spot}${t.from}`} className="flex gap-2">
+              <li key={`${t.rung}${t.title}${t.spot}${t.start?.from}${t.start?.to}${t.from}`} className="flex gap-2">
                 <span className="min-w-0 flex-1">
                   <b className="font-[620]">{t.title}</b>{" "}
                   {t.band === "now" ? <Line task={t} /> : <span className="text-soft">{bandWords(t)}</span>}

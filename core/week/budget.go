@@ -1,0 +1,128 @@
+package week
+
+import (
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"patientladder/core/calendar"
+	"patientladder/core/judgement"
+	"patientladder/core/ladder"
+	"patientladder/core/reason"
+	"patientladder/core/shelf"
+)
+
+// budget sets the minutes a day: the family's, or the usual of the age; less after
+// a break and after a week of which under half the days were practised; and no
+// more than a little over what has been practised lately. Raising totals gently is
+// common practice, no source.
+func (w *writer) budget() {
+	sh := w.sheet
+	say := func(code string, pairs ...string) { sh.LeftOut = append(sh.LeftOut, reason.Of(code, pairs...)) }
+	if m := w.Standing.HomeDays.Minutes; m > 0 {
+		sh.Budget = m
+	}
+	switch days, asked := w.lastWeek(); {
+	case w.Path.Break.Light():
+		sh.Budget = sh.Budget * 3 / 4
+		say("after-break", "days", strconv.Itoa(w.Path.Break.Days))
+	case asked > 0 && 2*days < asked:
+		sh.Budget = max(sh.Budget*3/4, 2)
+		say("thin-week", "days", strconv.Itoa(days), "of", strconv.Itoa(asked))
+	default:
+		if lately := w.lately(); lately > 0 {
+			if most := int(math.Ceil(judgement.WeekGrowth*lately)) + 1; most < sh.Budget {
+				sh.Budget = max(most, sh.Budget/2)
+				say("grown-gently", "minutes", strconv.Itoa(int(math.Round(lately))))
+			}
+		}
+	}
+}
+
+// lastWeek counts the days practised since the lesson before, and those that were
+// asked for; none were where the family has not told of any practice lately.
+func (w *writer) lastWeek() (days, asked int) {
+	before := calendar.Date("")
+	for d := range w.Standing.Closed {
+		if d < w.From && d > before {
+			before = d
+		}
+	}
+	if before == "" {
+		return 0, 0
+	}
+	told := false
+	done := map[calendar.Date]bool{}
+	for _, p := range w.Standing.Practice {
+		told = told || w.From.Sub(p.Day) <= 28
+		if p.Day > before && p.Day <= w.From {
+			done[p.Day] = true
+		}
+	}
+	if !told {
+		return 0, 0
+	}
+	for d := before.Add(1); d < w.From && d <= before.Add(practice); d = d.Add(1) {
+		if w.Standing.HomeDays.On(d) {
+			asked++
+		}
+	}
+	return len(done), asked
+}
+
+// lately returns the mean minutes of the days practised in the last three weeks; 0
+// where too few were told.
+func (w *writer) lately() float64 {
+	sum, n := 0, 0
+	for _, p := range w.Standing.Practice {
+		if ago := w.From.Sub(p.Day); p.Minutes > 0 && ago >= 0 && ago <= 21 {
+			sum, n = sum+p.Minutes, n+1
+		}
+	}
+	if n < 4 {
+		return 0
+	}
+	return float64(sum) / float64(n)
+}
+
+// lines says what holds for every practice: the seat first; a rest in each half
+// hour where a day is that long; the card of a scale that is reread, and a beat
+// track behind it; what a parent says. Common practice, no source; rests within
+// sittings: health advisories for musicians, from memory.
+func (w *writer) lines() {
+	say := func(code string, pairs ...string) { w.sheet.Lines = append(w.sheet.Lines, reason.Of(code, pairs...)) }
+	say("seat-first")
+	if w.sheet.Budget >= 25 {
+		say("rest-within")
+	}
+	for _, r := range w.Standing.In(ladder.Current) {
+		scale := func(id string) bool { return strings.HasPrefix(id, "scale-") }
+		if r.Strand == shelf.Technique && r.Taught != nil && slices.ContainsFunc(r.Item.Brings, scale) {
+			say("aims-card", "title", r.Item.Title)
+			break
+		}
+	}
+	if w.sheet.Reader == "parent" {
+		switch w.Approach["reading"] {
+		case "direction":
+			say("script-direction")
+		case "ear":
+			say("script-ear")
+		default:
+			say("script-count")
+		}
+	}
+}
+
+// rest writes the sheet of a student in pain: listening only, nothing played.
+func (w *writer) rest() {
+	w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("pain-stop", "side", w.Standing.Ache.Side, "where", w.Standing.Ache.Where))
+	list := append(w.Standing.In(ladder.Current), w.Standing.In(ladder.Ahead)...)
+	for turn := range w.days {
+		for i := 0; i < min(len(list), 2); i++ {
+			r := list[(turn+i)%len(list)]
+			w.put(turn+1, Task{Band: "ahead", Rung: r.ID, Title: r.Item.Title, Count: 1, Listen: true, Minutes: 2, Why: reason.Of("rests-the-hands")})
+		}
+	}
+}

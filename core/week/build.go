@@ -1,0 +1,129 @@
+package week
+
+import (
+	"patientladder/core/reading"
+)
+
+// A bit is one chunk of a piece on one day.
+type bit struct {
+	chunk  reading.Chunk
+	bars   [2]int // first and last, 0 for the whole
+	joined bool
+	whole  bool
+}
+
+// nodes lists a tree's chunks, each after its parts, the whole last.
+func nodes(tree reading.Chunk) []reading.Chunk {
+	var out []reading.Chunk
+	for _, part := range tree.Parts {
+		out = append(out, nodes(part)...)
+	}
+	return append(out, tree)
+}
+
+// coarse cuts the smallest chunks off a tree until it has at most room chunks.
+func coarse(tree reading.Chunk, room int) reading.Chunk {
+	for depth := height(tree); len(nodes(tree)) > max(room, 1); depth-- {
+		tree = cutAt(tree, depth-1)
+	}
+	return tree
+}
+
+func height(tree reading.Chunk) int {
+	most := 0
+	for _, part := range tree.Parts {
+		most = max(most, height(part)+1)
+	}
+	return most
+}
+
+// cutAt returns the tree without what lies deeper than a depth.
+func cutAt(tree reading.Chunk, depth int) reading.Chunk {
+	if depth <= 0 {
+		tree.Parts = nil
+		return tree
+	}
+	parts := make([]reading.Chunk, len(tree.Parts))
+	for i, part := range tree.Parts {
+		parts[i] = cutAt(part, depth-1)
+	}
+	tree.Parts = parts
+	return tree
+}
+
+// portions are the stretches of a piece that a week can build, first to last: the
+// largest parts of its tree with at most room chunks.
+func portions(tree reading.Chunk, room int) []reading.Chunk {
+	if len(nodes(tree)) <= max(room, 1) || len(tree.Parts) == 0 {
+		return []reading.Chunk{tree}
+	}
+	var out []reading.Chunk
+	for _, part := range tree.Parts {
+		out = append(out, portions(part, room)...)
+	}
+	return out
+}
+
+// spread gives each of a week's turns its chunks: each after its parts, as evenly
+// as can be, and on the last turns the whole. Of one or two turns the last is
+// whole, of three or more the last two, where there are chunks to build.
+func spread(tree reading.Chunk, turns int) [][]reading.Chunk {
+	list := nodes(tree)
+	out := make([][]reading.Chunk, turns)
+	build := min(building(turns), len(list))
+	for d := range turns {
+		if d >= build {
+			out[d] = []reading.Chunk{tree}
+			continue
+		}
+		out[d] = list[d*len(list)/build : (d+1)*len(list)/build]
+	}
+	return out
+}
+
+// building is how many of a week's turns build; the others are whole.
+func building(turns int) int {
+	if turns >= 3 {
+		return turns - 2
+	}
+	return max(turns-1, 0)
+}
+
+// bits are a piece's chunks on each of its turns this week: week is the number of
+// the week since its first lesson, from 1, room how many chunks fit into one turn.
+// A piece too long for a week is built stretch by stretch, then joined; a hand that
+// has one week only is taken in larger chunks instead.
+func bits(tree reading.Chunk, week, turns, room int, oneWeek bool) [][]bit {
+	all := max(building(turns), 1) * max(room, 1)
+	list := []reading.Chunk{tree}
+	if oneWeek {
+		list[0] = coarse(tree, all)
+	} else {
+		list = portions(tree, all)
+	}
+	whole := func() [][]bit {
+		out := make([][]bit, turns)
+		for d := range out {
+			out[d] = []bit{{chunk: tree, whole: true}}
+		}
+		return out
+	}
+	if week > len(list)+1 || week > len(list) && len(list) == 1 {
+		return whole() // it has been built
+	}
+	part := tree
+	if week <= len(list) {
+		part = list[week-1]
+	} else {
+		part = coarse(tree, all) // the week that joins the stretches
+	}
+	out := make([][]bit, turns)
+	for d, chunks := range spread(part, turns) {
+		for _, c := range chunks {
+			at := bit{chunk: c, bars: [2]int{c.From.Bar, c.To.Bar}, joined: len(c.Parts) > 0}
+			at.whole = c.FromID == tree.FromID && c.ToID == tree.ToID
+			out[d] = append(out[d], at)
+		}
+	}
+	return out
+}
