@@ -111,11 +111,9 @@ func bits(tree reading.Chunk, week, turns, room int, oneWeek bool) [][]bit {
 	if week > len(list)+1 || week > len(list) && len(list) == 1 {
 		return whole() // it has been built
 	}
-	part := tree
+	part := coarse(tree, all) // the week that joins the stretches
 	if week <= len(list) {
 		part = list[week-1]
-	} else {
-		part = coarse(tree, all) // the week that joins the stretches
 	}
 	out := make([][]bit, turns)
 	for d, chunks := range spread(part, turns) {
