@@ -200,7 +200,7 @@ func TestMissedMovedAndSwapped(t *testing.T) {
 	p.sees("Not given")
 	p.press("From afar")
 	p.sees("nothing played together")
-	p.press("Five minutes less today")
+	p.press("−5 minutes today")
 	p.sees("25 minutes")
 	p.press("Not given")
 	p.sees("Wednesday 25 November at 16:00")

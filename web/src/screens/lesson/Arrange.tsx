@@ -29,10 +29,10 @@ export function Arrange({ view, at, go }: Props) {
     <section aria-label="Change this block" className="mt-5 border-t border-faint pt-3">
       <div className="flex flex-wrap items-center gap-2">
         <h3 className="mr-2">Change it</h3>
-        <Button hint="−" onClick={minutes(-1)} aria-label="A minute less" disabled={block.minutes === 1}>
+        <Button hint="−" onClick={minutes(-1)} aria-label="Shorter by a minute" disabled={block.minutes === 1}>
           Shorter
         </Button>
-        <Button hint="+" onClick={minutes(1)} aria-label="A minute more">
+        <Button hint="+" onClick={minutes(1)} aria-label="Longer by a minute">
           Longer
         </Button>
         <Button hint="[" onClick={earlier} disabled={!earlier}>

@@ -9,16 +9,30 @@ const edges: Record<string, string> = {
 
 type Props = { view: LessonView; minute?: number; at: number; go: (i: number) => void };
 
-// Minutes is the lesson as a column to scale.
+const least = 27; // px of a block with its gap, so that a finger finds it
+
+// Minutes is the lesson as a column to scale; a block too short to be touched is
+// drawn a little taller.
 export function Minutes({ view, minute, at, go }: Props) {
   const { blocks, minutes } = view.plan;
-  const height = Math.max(640, minutes * 15);
-  const y = (m: number) => (m / minutes) * height;
+  const unit = Math.max(640, minutes * 15) / minutes; // px
+  const tops = [0];
+  for (const b of blocks) tops.push((tops.at(-1) ?? 0) + Math.max(least, b.minutes * unit));
+  const height = tops.at(-1) ?? 0;
+  const y = (m: number) => {
+    const i = blocks.findLastIndex((b) => b.start <= m);
+    const [top, end] = [tops[i] ?? 0, tops[i + 1] ?? height];
+    return top + (end - top) * Math.min(1, (m - (blocks[i]?.start ?? 0)) / (blocks[i]?.minutes ?? 1));
+  };
   return (
     <nav aria-label="Blocks of the lesson" className="rounded bg-raised px-3 py-4">
       <ol className="relative" style={{ height }}>
         {blocks.map((b, i) => (
-          <li key={b.start} className="absolute right-0 left-9" style={{ top: y(b.start), height: y(b.minutes) - 3 }}>
+          <li
+            key={b.start}
+            className="absolute right-0 left-9"
+            style={{ top: tops[i], height: (tops[i + 1] ?? 0) - (tops[i] ?? 0) - 3 }}
+          >
             <span aria-hidden="true" className="absolute -left-9 text-small text-soft">
               {`:${String(b.start).padStart(2, "0")}`}
             </span>
@@ -26,7 +40,7 @@ export function Minutes({ view, minute, at, go }: Props) {
               type="button"
               aria-current={i === at ? "step" : undefined}
               onClick={() => go(i)}
-              className={`flex size-full items-start gap-2 overflow-hidden rounded-sm border-l-4 px-2 text-left ${b.minutes * height < 24 * minutes ? "text-small leading-[1.25]" : "leading-snug"} ${edges[b.band]} ${
+              className={`flex size-full items-start gap-2 overflow-hidden rounded-sm border-l-4 px-2 text-left ${b.minutes * unit < least ? "text-small leading-[1.25]" : "leading-snug"} ${edges[b.band]} ${
                 i === at ? "bg-now-tint outline-[1.5px] outline-now" : "bg-faint hover:bg-line"
               }`}
             >

@@ -48,11 +48,11 @@ export function Today({ view }: { view: LessonView }) {
         From afar: no hands on, no playing together
       </label>
       <div className="flex flex-wrap items-center gap-2">
-        <Button onClick={length(-5)} aria-label="Five minutes less today">
+        <Button onClick={length(-5)} aria-label="−5 minutes today">
           −5
         </Button>
         <span>{plural(view.plan.minutes, "minute")}</span>
-        <Button onClick={length(5)} aria-label="Five minutes more today">
+        <Button onClick={length(5)} aria-label="+5 minutes today">
           +5
         </Button>
       </div>
