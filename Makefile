@@ -1,7 +1,7 @@
 .DEFAULT_GOAL := help
 SHELL := /bin/bash
 export CGO_ENABLED = 0
-WEB_SOURCES := $(shell find web/src web/public web/index.html web/package-lock.json web/*.ts web/*.json -type f -not -path 'web/src/api/openapi.json' -not -path 'web/src/api/schema.d.ts')
+WEB_SOURCES := $(shell find web/src web/public web/*.html web/package-lock.json web/*.ts web/*.json -type f -not -path 'web/src/api/openapi.json' -not -path 'web/src/api/schema.d.ts')
 GO_SOURCES := $(shell find cmd core demo server store studio web -name '*.go' -not -name '*_test.go' -not -path 'web/node_modules/*') $(shell find demo store -name '*.csv' -o -name '*.abc' -o -name '*.musicxml' -o -name '*.sql') go.mod go.sum
 
 help: ## list the targets
@@ -42,7 +42,7 @@ screenshots: bin/ladder ## take the pictures in docs/screenshots anew
 	LADDER_SCREENSHOTS=../docs/screenshots go test -count 1 -run TestScreenshots ./e2e
 
 clean: ## remove what was built; the demo's data stays
-	rm -rf bin web/node_modules web/dist/assets web/dist/index.html* web/dist/mark.svg* web/src/api/openapi.json web/src/api/schema.d.ts
+	rm -rf bin web/node_modules web/dist/assets web/dist/*.html* web/dist/*.js* web/dist/mark.svg* web/src/api/openapi.json web/src/api/schema.d.ts
 
 # The API's description comes from the Go code, the front end's types from the
 # description, the built front end goes into the program.

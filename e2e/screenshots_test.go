@@ -5,6 +5,8 @@ import (
 	"path/filepath"
 	"testing"
 	"time"
+
+	"github.com/chromedp/chromedp"
 )
 
 // TestScreenshots takes the pictures of the README and docs from demo data. It
@@ -59,6 +61,14 @@ func TestScreenshots(t *testing.T) {
 	p.goTo("/students/" + tobias + "/week")
 	p.sees("Print the sheet")
 	settled("week")
+	p.press("Make a link")
+	p.sees("Copy the link")
+	phone := open(t, s.URL, 390, 844)
+	phone.do(chromedp.Navigate(eval[string](p, `document.querySelector('[name=family-link]').value`)))
+	phone.sees("Tobias's practice")
+	phone.until(`(document.querySelector('[data-testid=family] input[type=checkbox]')?.click(), true)`, "a tick")
+	time.Sleep(400 * time.Millisecond)
+	phone.shot(filepath.Join(dir, "family.png"))
 	p.goTo("/students/" + emil + "/record")
 	p.sees("All that was told")
 	settled("record")

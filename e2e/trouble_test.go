@@ -250,6 +250,12 @@ func TestAccessibility(t *testing.T) {
 	p.key("c")
 	p.sees("What changed")
 	check("lesson closed")
+	p.goTo("/students/" + emil + "/week")
+	p.press("Make a link")
+	p.sees("Copy the link")
+	p.goTo(strings.TrimPrefix(eval[string](p, `document.querySelector('[name=family-link]').value`), s.URL))
+	p.sees("Emil's practice")
+	check("the family's page")
 }
 
 // choose sets a select as a person does.

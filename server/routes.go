@@ -45,6 +45,10 @@ type ofStudent struct {
 	Student string `path:"student" maxLength:"26"`
 }
 
+type ofFamily struct {
+	Token string `path:"token" maxLength:"60"`
+}
+
 type ofItem struct {
 	Item string `path:"item" maxLength:"60"`
 }
@@ -162,6 +166,35 @@ func (s *Server) routes() {
 	get(s, "/api/students/{student}/week", "week", "A student's week sheet", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.WeekView, error) {
 		return s.app.Week(ctx, w, in.Student)
 	})
+	huma.Register(s.api, huma.Operation{OperationID: "make-link", Method: http.MethodPost, Path: "/api/students/{student}/links", Summary: "Make a link that opens the week to the family; its token is told this once"},
+		func(ctx context.Context, in *ofStudent) (*body[studio.NewLink], error) {
+			l, err := s.app.MakeLink(ctx, who(ctx), in.Student)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[studio.NewLink]{l}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "end-links", Method: http.MethodDelete, Path: "/api/students/{student}/links", Summary: "End all links to a student's week", DefaultStatus: 204},
+		func(ctx context.Context, in *ofStudent) (*none, error) {
+			return nil, s.problem(s.app.EndLinks(ctx, who(ctx), in.Student))
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "family", Method: http.MethodGet, Path: "/api/family/{token}", Summary: "The week that a family's link opens", Metadata: open},
+		func(ctx context.Context, in *ofFamily) (*body[studio.FamilyView], error) {
+			v, err := s.app.Family(ctx, in.Token)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[studio.FamilyView]{v}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "tell-from-home", Method: http.MethodPost, Path: "/api/family/{token}/facts", Summary: "Tell what happened at home; telling it twice changes nothing", DefaultStatus: 204, Metadata: open},
+		func(ctx context.Context, in *struct {
+			Token string `path:"token" maxLength:"60"`
+			Body  struct {
+				Facts []ladder.Fact `json:"facts" nullable:"false"`
+			}
+		}) (*none, error) {
+			return nil, s.problem(s.app.TellFamily(ctx, in.Token, in.Body.Facts))
+		})
 	get(s, "/api/students/{student}/record", "record", "All that was told of a student", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.RecordView, error) {
 		return s.app.Record(ctx, w, in.Student)
 	})

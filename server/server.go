@@ -180,6 +180,7 @@ var statuses = map[studio.ErrorKind]int{
 	studio.Missing:     http.StatusNotFound,
 	studio.Conflict:    http.StatusConflict,
 	studio.Denied:      http.StatusUnauthorized,
+	studio.Gone:        http.StatusGone,
 	studio.TooMany:     http.StatusTooManyRequests,
 	studio.Unavailable: http.StatusServiceUnavailable,
 	studio.Full:        http.StatusInsufficientStorage,

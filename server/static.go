@@ -23,6 +23,9 @@ func static(files fs.FS) http.Handler {
 				return
 			}
 			name = "index.html"
+			if strings.HasPrefix(r.URL.Path, "/family/") {
+				name = "family.html"
+			}
 		}
 		if strings.HasPrefix(name, "assets/") {
 			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
@@ -46,7 +49,7 @@ func static(files fs.FS) http.Handler {
 			return
 		}
 		w.Header().Set("Content-Type", contentType(name))
-		if name == "index.html" { // ServeFileFS would send its address to /
+		if path.Ext(name) == ".html" { // ServeFileFS would send its address to /
 			page, err := fs.ReadFile(files, name)
 			if err != nil {
 				http.Error(w, "The front end cannot be read.", http.StatusInternalServerError)

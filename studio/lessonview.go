@@ -29,7 +29,14 @@ type LessonView struct {
 	Faults  []FaultView   `json:"faults" nullable:"false" doc:"of this instrument, those seen lately first"`
 	Seat    SeatNote      `json:"seat"`
 	Ache    *AcheView     `json:"ache,omitempty" doc:"a pain that is not cleared"`
+	Asked   []AskedView   `json:"asked" nullable:"false" doc:"at home, and not answered yet"`
 	After   *After        `json:"after,omitempty" doc:"of a closed lesson"`
+}
+
+// An AskedView is a question that the family asked.
+type AskedView struct {
+	ID   string `json:"id" doc:"of the fact that asked it"`
+	Text string `json:"text"`
 }
 
 // A FaultView is a fault that may be seen, and when it last was.
@@ -79,7 +86,10 @@ func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, 
 	day := p.lessonDay()
 	now := p.now()
 	v := LessonView{Student: p.card(p.Student, day), Day: day, Start: p.slot(day).Start, Today: day == p.today(), State: "planned", Remote: p.standing.Remote[day],
-		Rungs: p.rungs(now), Noted: []Entry{}, Faults: p.faults(), Seat: p.seatNote()}
+		Rungs: p.rungs(now), Noted: []Entry{}, Faults: p.faults(), Seat: p.seatNote(), Asked: []AskedView{}}
+	for _, q := range p.standing.Questions {
+		v.Asked = append(v.Asked, AskedView{q.ID, q.Text})
+	}
 	if ache := p.standing.Ache; ache != nil {
 		v.Ache = &AcheView{ache.Side, ache.Where, ache.At}
 	}

@@ -42,6 +42,7 @@ const (
 	Missing
 	Conflict
 	Denied
+	Gone // it was there once
 	TooMany
 	Unavailable
 	Full

@@ -16,6 +16,8 @@ type WeekView struct {
 	Student StudentCard `json:"student"`
 	Studio  string      `json:"studio"`
 	Sheet   *week.Sheet `json:"sheet,omitempty" doc:"none before a lesson was closed"`
+	Ticks   []Tick      `json:"ticks" nullable:"false" doc:"made at home"`
+	Links   int         `json:"links" doc:"that open this week to the family now"`
 }
 
 // Week shows the sheet that follows from the last closed lesson.
@@ -24,21 +26,37 @@ func (a *App) Week(ctx context.Context, who Who, student string) (WeekView, erro
 	if err != nil {
 		return WeekView{}, err
 	}
-	if err := p.cut(ctx); err != nil {
+	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name, Ticks: []Tick{}}
+	if v.Sheet, err = p.week(ctx); err != nil {
 		return WeekView{}, err
 	}
-	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name}
+	if v.Sheet != nil {
+		v.Ticks = p.ticks(v.Sheet.From)
+	}
+	links, err := p.FamilyLinks(ctx, student)
+	for _, l := range links {
+		if l.LastDay >= p.today() {
+			v.Links++
+		}
+	}
+	return v, told(err, "student")
+}
+
+// week writes the sheet of the last closed lesson; nil before there was one.
+func (p *pupil) week(ctx context.Context) (*week.Sheet, error) {
 	last := calendar.Date("")
 	for day := range p.standing.Closed {
 		last = max(last, day)
 	}
 	if last == "" {
-		return v, nil
+		return nil, nil
+	}
+	if err := p.cut(ctx); err != nil {
+		return nil, err
 	}
 	at := p.standing.Closed[last]
 	sheet := p.sheet(p.way(p.until(at), p.Approach, at), last)
-	v.Sheet = &sheet
-	return v, nil
+	return &sheet, nil
 }
 
 // cut reads the chunk trees of the rungs in hand off their scores.

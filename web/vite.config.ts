@@ -34,6 +34,9 @@ function precompress(): Plugin {
 
 export default defineConfig({
   plugins: [react(), tailwindcss(), precompress()],
-  build: { chunkSizeWarningLimit: 12_000 },
+  build: {
+    chunkSizeWarningLimit: 12_000,
+    rolldownOptions: { input: ["index.html", "family.html"] }, // a family's phone does not load the studio
+  },
   server: { proxy: { "/api": process.env.LADDER_API ?? "http://127.0.0.1:8080" } },
 });

@@ -177,7 +177,7 @@ var kinds = map[Kind]struct {
 	QuestionAsked: {[]string{"text"}, func(f *fold, fact Fact) { f.s.Questions = append(f.s.Questions, Question{fact.ID, fact.Text, fact.At}) }},
 	QuestionDone:  {[]string{"into"}, (*fold).answered},
 	Tripped:       {[]string{"text"}, (*fold).tripped},
-	Ticked:        {[]string{"day", "text"}, func(f *fold, fact Fact) { f.s.Ticks[fact.Day] = append(f.s.Ticks[fact.Day], fact.Text) }},
+	Ticked:        {[]string{"day", "text"}, func(f *fold, fact Fact) { f.s.Ticks = append(f.s.Ticks, Tick{fact.ID, fact.Day, fact.Text}) }},
 	Retracted:     {[]string{"ref"}, nothing},
 }
 

@@ -41,7 +41,7 @@ type Standing struct {
 	HomeDays   HomeDays                 // when the family practises
 	Questions  []Question               // of the family, not answered yet
 	Trips      []Trip                   // told from home, in order
-	Ticks      map[calendar.Date][]string
+	Ticks      []Tick                   // of tasks done at home, in order
 }
 
 // HomeDays are the days on which a family practises; the zero HomeDays is every
@@ -61,6 +61,13 @@ type Question struct {
 	ID   string // of the fact that asked it
 	Text string
 	At   time.Time
+}
+
+// A Tick is a task of a week sheet that was done at home.
+type Tick struct {
+	ID  string // of the fact that ticked it
+	Day calendar.Date
+	Key string // of the task
 }
 
 // A Trip is a place that tripped at home.
@@ -217,6 +224,7 @@ type OwnMark struct {
 
 // Practice is one day at home as told.
 type Practice struct {
+	ID      string // of the fact that told it
 	Day     calendar.Date
 	Minutes int
 	Feel    string
@@ -245,7 +253,6 @@ func Fold(facts []Fact, items map[string]shelf.Item) Standing {
 	f.s.Probes, f.s.Prepared = map[string]Probe{}, map[string]HeadStart{}
 	f.s.Approach, f.s.Overruled = map[string]string{}, map[string]Overrule{}
 	f.s.Missed, f.s.Extra, f.s.Remote = map[calendar.Date]string{}, map[calendar.Date]string{}, map[calendar.Date]bool{}
-	f.s.Ticks = map[calendar.Date][]string{}
 	f.s.Changes, f.s.Activities, f.s.Asked = map[calendar.Date][]Fact{}, map[string]ActivityMark{}, map[string]time.Time{}
 	inOrder(facts, func(fact *Fact) {
 		if k, ok := kinds[fact.Kind]; ok {
@@ -517,7 +524,7 @@ func (f *fold) practised(fact Fact) {
 		r.Home = append(r.Home, fact.At)
 		return
 	}
-	f.s.Practice = append(f.s.Practice, Practice{fact.Day, fact.Minutes, fact.Text})
+	f.s.Practice = append(f.s.Practice, Practice{fact.ID, fact.Day, fact.Minutes, fact.Text})
 }
 
 func (f *fold) lesson(fact Fact) {

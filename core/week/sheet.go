@@ -12,6 +12,7 @@ import (
 	"slices"
 	"sort"
 	"strconv"
+	"strings"
 	"time"
 
 	"patientladder/core/ahead"
@@ -28,6 +29,7 @@ import (
 
 // A Task is one thing to do on one day.
 type Task struct {
+	Key     string        `json:"key" doc:"of the task among those of its day; the same each time the sheet is written"`
 	Band    string        `json:"band" enum:"now,upkeep,ahead"`
 	Rung    string        `json:"rung"`
 	Title   string        `json:"title"`
@@ -44,6 +46,9 @@ type Task struct {
 	Minutes int           `json:"minutes"`
 	Why     reason.Reason `json:"why"`
 }
+
+// bands in the order in which a day takes them.
+var bands = []string{"now", "upkeep", "ahead"}
 
 // A Start tells where a chunk stands on the page and how the hand begins it.
 type Start struct {
@@ -119,6 +124,15 @@ type Ask struct {
 	At       time.Time                  // of the lesson's end
 }
 
+// key names a task by what it asks.
+func (t Task) key() string {
+	parts := []string{t.Band, t.Rung, t.Skill, t.Hands, t.Spot}
+	if t.Start != nil {
+		parts = append(parts, t.Start.Hand, t.Start.From, t.Start.To)
+	}
+	return strings.Join(append(parts, strconv.Itoa(t.From), strconv.Itoa(t.To)), " ")
+}
+
 // Make writes the sheet of the seven days from a lesson's day. A day on which the
 // family does not practise is off.
 func Make(ask Ask) Sheet {
@@ -142,6 +156,9 @@ func Make(ask Ask) Sheet {
 	w.ahead()
 	w.now()
 	w.upkeep()
+	for _, d := range sh.Days { // new work while fresh, then old friends
+		slices.SortStableFunc(d.Tasks, func(a, b Task) int { return slices.Index(bands, a.Band) - slices.Index(bands, b.Band) })
+	}
 	now, kept := 0, 0
 	for _, d := range sh.Days[1:] {
 		for _, t := range d.Tasks {
@@ -185,6 +202,7 @@ func (w *writer) put(turn int, t Task) {
 	if turn > 0 {
 		d = &w.sheet.Days[w.days[turn-1]]
 	}
+	t.Key = t.key()
 	d.Tasks = append(d.Tasks, t)
 }
 

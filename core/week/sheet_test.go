@@ -2,6 +2,7 @@ package week
 
 import (
 	"fmt"
+	"slices"
 	"testing"
 	"time"
 
@@ -241,7 +242,11 @@ func TestEveryWeek(t *testing.T) {
 		for i, d := range sh.Days {
 			assert.Equal(t, from.Add(i), d.Date)
 			sum := 0
-			for _, task := range d.Tasks {
+			keys := map[string]bool{}
+			for k, task := range d.Tasks {
+				assert.True(t, k == 0 || slices.Index(bands, d.Tasks[k-1].Band) <= slices.Index(bands, task.Band), "new work first, while fresh")
+				assert.False(t, keys[task.Key], "two tasks of %s are ticked as one", d.Date)
+				keys[task.Key] = true
 				sum += task.Minutes
 				assert.Positive(t, task.Minutes)
 				assert.Positive(t, task.Count)

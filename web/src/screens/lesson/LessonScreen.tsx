@@ -10,6 +10,7 @@ import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
 import { longDay, plural, sentence } from "../../parts/words";
 import { Arrange } from "./Arrange";
+import { Asked } from "./Asked";
 import { Closed } from "./Closed";
 import { Minutes } from "./Minutes";
 import { Noted } from "./Noted";
@@ -123,6 +124,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
         )}
       </div>
       <aside className="space-y-4 md:col-span-2 xl:col-span-1">
+        <Asked view={view} />
         {open && block && <PaceNote student={student} block={block.key} minute={Math.floor(minute)} />}
         {open && <Seen view={view} />}
         {(open || view.ache) && <Pain view={view} />}

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
-import { longDay, namedDay, note, plural, sentence } from "../../parts/words";
+import { hand, place, start, times } from "../../parts/tasks";
+import { longDay, namedDay, plural, sentence } from "../../parts/words";
 
 type Task = Schemas["Task"];
 type Props = { view: Schemas["WeekView"]; sheet: Schemas["Sheet"] };
@@ -8,6 +9,7 @@ type Props = { view: Schemas["WeekView"]; sheet: Schemas["Sheet"] };
 // for each task. The same on screen and on paper.
 export function Sheet({ view, sheet }: Props) {
   const now = rows(sheet, "now");
+  const done = new Set(view.ticks.map((t) => `${t.day} ${t.key}`));
   const counting: Record<string, string> = {
     "by-age": "Count every time through, slowly; a slip is no reason to start over.",
     "correct-only": "Count only the times that were right.",
@@ -37,7 +39,7 @@ export function Sheet({ view, sheet }: Props) {
         ))}
         {counting[sheet.counting]} If anything hurts, stop for the day and tell us.
       </p>
-      <Days sheet={sheet} />
+      <Days sheet={sheet} done={done} />
       <div className="hidden overflow-x-auto md:block print:block print:overflow-visible">
         <table className="w-full min-w-[720px] table-fixed border-collapse print:min-w-0">
           <thead>
@@ -68,8 +70,9 @@ export function Sheet({ view, sheet }: Props) {
                   <td key={sheet.days[i]?.date} className="border-l border-line px-1.5 py-1.5">
                     {list.map((t) => (
                       <Line
-                        key={`${t.spot}${t.start?.from}${t.start?.to}${t.from}`}
+                        key={t.key}
                         task={t}
+                        done={done.has(`${sheet.days[i]?.date} ${t.key}`)}
                         short={each(tasks) !== ""}
                       />
                     ))}
@@ -79,12 +82,14 @@ export function Sheet({ view, sheet }: Props) {
             ))}
             <Band
               sheet={sheet}
+              done={done}
               band="upkeep"
               name="Old friends"
               why="Once through each, so they stay. The newest come most often."
             />
             <Band
               sheet={sheet}
+              done={done}
               band="ahead"
               name="For later"
               why="A minute or two towards what comes. Nothing to get right."
@@ -119,43 +124,22 @@ function whyOf(tasks: Task[]) {
     .join(" ");
 }
 
-function Line({ task, short }: { task: Task; short?: boolean }) {
-  const what = task.spot
-    ? task.spot
-    : task.from
-      ? task.from === task.to
-        ? `bar ${task.from}`
-        : `bars ${task.from}–${task.to}`
-      : task.inRow
-        ? "pattern"
-        : "whole";
+function Line({ task, done, short }: { task: Task; done: boolean; short?: boolean }) {
   return (
     <span className="mb-1.5 block leading-tight">
-      <Tick />
-      <b className="font-[620]">{what}</b>
+      <Tick done={done} />
+      <b className="font-[620]">{place(task)}</b>
       {short && !task.spot ? (
         start(task) && ` · ${start(task)}`
       ) : (
         <>
           <br />
-          {[task.inRow ? `${task.count} in a row` : plural(task.count, "time"), hand(task), start(task)]
-            .filter(Boolean)
-            .join(", ")}
+          {[times(task), hand(task), start(task)].filter(Boolean).join(", ")}
         </>
       )}
       <span className="text-soft print:text-black"> · {task.minutes}′</span>
     </span>
   );
-}
-
-const hands: Record<string, string> = { right: "right hand", left: "left hand", together: "both hands" };
-
-const hand = (task: Task) => (task.hands && !task.spot ? hands[task.hands] : "");
-
-// start says with which finger a chunk begins, and on which key.
-function start(task: Task) {
-  if (task.spot || !task.start?.finger || task.from === 0) return "";
-  return `${task.start.finger === "0" ? "open" : task.start.finger} on ${note(task.start.key)}`;
 }
 
 // each says what holds for all chunks of a piece, so that it stands once: "3 times
@@ -167,15 +151,18 @@ function each(tasks: Task[]) {
   return [`${plural(first.count, "time")} each`, hand(first)].filter(Boolean).join(", ");
 }
 
-const Tick = () => (
+// Tick is a circle to tick on paper; one that the family ticked is full.
+const Tick = ({ done }: { done: boolean }) => (
   <span
-    aria-hidden="true"
-    className="mr-1 inline-block size-3 rounded-full border border-ink align-[-1px] print:border-black"
+    {...(done ? { role: "img", "aria-label": "done" } : { "aria-hidden": true })}
+    className={`mr-1 inline-block size-3 rounded-full border border-ink align-[-1px] print:border-black ${done ? "bg-ink print:bg-black" : ""}`}
   />
 );
 
+type BandProps = { sheet: Schemas["Sheet"]; done: Set<string>; band: string; name: string; why: string };
+
 // Band is one row for all pieces of a band.
-function Band({ sheet, band, name, why }: { sheet: Schemas["Sheet"]; band: string; name: string; why: string }) {
+function Band({ sheet, done, band, name, why }: BandProps) {
   if (!sheet.days.some((d) => d.tasks.some((t) => t.band === band))) return null;
   return (
     <tr className="border-t border-line align-top">
@@ -188,8 +175,8 @@ function Band({ sheet, band, name, why }: { sheet: Schemas["Sheet"]; band: strin
           {d.tasks
             .filter((t) => t.band === band)
             .map((t) => (
-              <span key={t.rung + t.title} className="mb-1 block leading-tight">
-                <Tick />
+              <span key={t.key} className="mb-1 block leading-tight">
+                <Tick done={done.has(`${d.date} ${t.key}`)} />
                 {t.do ?? (t.listen ? `listen to ${t.title}` : t.title)}
                 <span className="text-soft print:text-black"> · {t.minutes}′</span>
               </span>
@@ -204,7 +191,7 @@ function Band({ sheet, band, name, why }: { sheet: Schemas["Sheet"]; band: strin
 const bandWords = (t: Task) => (t.band === "upkeep" ? "old friend" : (t.do ?? "just listen"));
 
 // Days is the same sheet for a phone: one day after another.
-function Days({ sheet }: { sheet: Schemas["Sheet"] }) {
+function Days({ sheet, done }: { sheet: Schemas["Sheet"]; done: Set<string> }) {
   return (
     <ol className="md:hidden print:hidden">
       {sheet.days.map((d) => (
@@ -215,10 +202,14 @@ function Days({ sheet }: { sheet: Schemas["Sheet"] }) {
           </h3>
           <ul className="mt-1 space-y-1">
             {d.tasks.map((t) => (
-              <li key={`${t.rung}${t.title}${t.spot}${t.start?.from}${t.start?.to}${t.from}`} className="flex gap-2">
+              <li key={t.key} className="flex gap-2">
                 <span className="min-w-0 flex-1">
                   <b className="font-[620]">{t.title}</b>{" "}
-                  {t.band === "now" ? <Line task={t} /> : <span className="text-soft">{bandWords(t)}</span>}
+                  {t.band === "now" ? (
+                    <Line task={t} done={done.has(`${d.date} ${t.key}`)} />
+                  ) : (
+                    <span className="text-soft">{bandWords(t)}</span>
+                  )}
                 </span>
                 {t.band !== "now" && <span className="text-soft">{t.minutes}′</span>}
               </li>

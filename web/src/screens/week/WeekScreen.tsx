@@ -5,6 +5,7 @@ import { weekView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
 import { sentence } from "../../parts/words";
+import { FamilyLink } from "./FamilyLink";
 import { Sheet } from "./Sheet";
 
 type Paper = "A4" | "Letter";
@@ -43,6 +44,7 @@ export function WeekScreen() {
                   ))}
                 </section>
               )}
+              <FamilyLink student={student} open={view.links} firstName={view.student.firstName} />
               <p className="text-soft">
                 Upkeep takes {Math.round(view.sheet.share * 100)} % of the minutes here; the approach asks for{" "}
                 {Math.round(view.sheet.asked * 100)} %.

@@ -1,0 +1,51 @@
+package store
+
+import (
+	"context"
+	"crypto/sha256"
+	"time"
+
+	"patientladder/core/calendar"
+)
+
+// A FamilyLink opens one student's week to whoever holds its token.
+type FamilyLink struct {
+	Studio  string
+	Student string
+	LastDay calendar.Date
+	Ended   bool // by the teacher, before its last day
+}
+
+// AddFamilyLink keeps a link of a student; of its token only the hash.
+func (s Studio) AddFamilyLink(ctx context.Context, student, token string, lastDay calendar.Date) error {
+	key := sha256.Sum256([]byte(token))
+	_, err := s.db.ExecContext(ctx, `INSERT INTO family_links (token, studio_id, student_id, last_day) VALUES (?, ?, ?, ?)`, key[:], s.id, student, string(lastDay))
+	return classify(err)
+}
+
+// FamilyLinks returns a student's links that were not ended.
+func (s Studio) FamilyLinks(ctx context.Context, student string) ([]FamilyLink, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT studio_id, student_id, last_day, ended FROM family_links WHERE studio_id = ? AND student_id = ? AND NOT ended ORDER BY last_day`, s.id, student)
+	return collect(rows, err, scanLink)
+}
+
+// EndFamilyLinks ends all links of a student; none is no error.
+func (s Studio) EndFamilyLinks(ctx context.Context, student string) error {
+	_, err := s.db.ExecContext(ctx, `UPDATE family_links SET ended = TRUE WHERE studio_id = ? AND student_id = ?`, s.id, student)
+	return classify(err)
+}
+
+// FamilyLink finds the link of a token, also one that has ended.
+func (s *Store) FamilyLink(ctx context.Context, token string) (FamilyLink, error) {
+	key := sha256.Sum256([]byte(token))
+	l, err := scanLink(s.db.QueryRowContext(ctx, `SELECT studio_id, student_id, last_day, ended FROM family_links WHERE token = ?`, key[:]))
+	return l, classify(err)
+}
+
+func scanLink(row interface{ Scan(...any) error }) (FamilyLink, error) {
+	var l FamilyLink
+	var last time.Time
+	err := row.Scan(&l.Studio, &l.Student, &last, &l.Ended)
+	l.LastDay = calendar.On(last)
+	return l, err
+}

@@ -1,0 +1,156 @@
+package studio
+
+import (
+	"context"
+	"crypto/rand"
+	"encoding/base64"
+	"errors"
+	"slices"
+	"time"
+
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/week"
+	"patientladder/store"
+)
+
+// tokenLen is the bytes of chance in a family link's address.
+const tokenLen = 32
+
+// noTerm is how long a link holds where no term says when it ends.
+const noTerm = 90
+
+// A NewLink is the only time that a family link's token is told.
+type NewLink struct {
+	Path    string        `json:"path" doc:"of the family's page, with the token"`
+	LastDay calendar.Date `json:"lastDay"`
+}
+
+// MakeLink makes one more link to a student's week. It ends with the term.
+func (a *App) MakeLink(ctx context.Context, who Who, student string) (NewLink, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return NewLink{}, err
+	}
+	raw := make([]byte, tokenLen)
+	rand.Read(raw) // never fails
+	token := base64.RawURLEncoding.EncodeToString(raw)
+	last := r.today().Add(noTerm)
+	if term, in := r.row.Calendar.Term(r.today()); in {
+		last = term.To
+	}
+	if err := r.AddFamilyLink(ctx, student, token, last); err != nil {
+		return NewLink{}, told(err, "student")
+	}
+	return NewLink{"/family/" + token, last}, nil
+}
+
+// EndLinks ends all links to a student's week at once.
+func (a *App) EndLinks(ctx context.Context, who Who, student string) error {
+	r := a.store.In(who.Studio)
+	if _, err := r.Student(ctx, student); err != nil {
+		return told(err, "student")
+	}
+	return told(r.EndFamilyLinks(ctx, student), "student")
+}
+
+// A FamilyDay is what was told of one day at home.
+type FamilyDay struct {
+	ID      string        `json:"id" doc:"of the fact that told it"`
+	Day     calendar.Date `json:"day"`
+	Minutes int           `json:"minutes"`
+	Felt    string        `json:"felt"`
+}
+
+// A FamilyView is what a family sees: its own student's week and nothing else.
+type FamilyView struct {
+	Student   string        `json:"student" doc:"id that facts are told of"`
+	FirstName string        `json:"firstName"`
+	Studio    string        `json:"studio"`
+	Now       time.Time     `json:"now" doc:"by the studio's clock"`
+	Today     calendar.Date `json:"today"`
+	Sheet     *week.Sheet   `json:"sheet,omitempty" doc:"none before a lesson was closed"`
+	Ticks     []Tick        `json:"ticks" nullable:"false"`
+	Days      []FamilyDay   `json:"days" nullable:"false"`
+	Questions []string      `json:"questions" nullable:"false" doc:"asked and not answered yet"`
+}
+
+// A Tick is a task of the sheet that was done.
+type Tick struct {
+	ID  string        `json:"id" doc:"of the fact that ticked it"`
+	Day calendar.Date `json:"day"`
+	Key string        `json:"key" doc:"of the task"`
+}
+
+// Family shows the week that a link opens.
+func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
+	p, err := a.family(ctx, token)
+	if err != nil {
+		return FamilyView{}, err
+	}
+	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{}}
+	if v.Sheet, err = p.week(ctx); err != nil || v.Sheet == nil {
+		return v, err
+	}
+	v.Ticks = p.ticks(v.Sheet.From)
+	for _, day := range p.standing.Practice {
+		if day.Day >= v.Sheet.From {
+			v.Days = append(v.Days, FamilyDay{day.ID, day.Day, day.Minutes, day.Feel})
+		}
+	}
+	for _, q := range p.standing.Questions {
+		v.Questions = append(v.Questions, q.Text)
+	}
+	return v, nil
+}
+
+// ticks are those of a day and later.
+func (p *pupil) ticks(from calendar.Date) []Tick {
+	out := []Tick{}
+	for _, t := range p.standing.Ticks {
+		if t.Day >= from {
+			out = append(out, Tick{t.ID, t.Day, t.Key})
+		}
+	}
+	return out
+}
+
+// family lets in who holds a link's token.
+func (a *App) family(ctx context.Context, token string) (pupil, error) {
+	l, err := a.store.FamilyLink(ctx, token)
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		return pupil{}, &Error{Missing, "This address opens no week. Part of it may have been lost on the way: open the link from the message again, or ask your teacher for a new one.", err}
+	case err != nil:
+		return pupil{}, told(err, "link")
+	case l.Ended:
+		return pupil{}, &Error{Kind: Gone, Says: "Your teacher has ended this link. Ask for a new one at the next lesson; what you ticked is kept."}
+	}
+	p, err := a.pupil(ctx, Who{Studio: l.Studio}, l.Student)
+	if err == nil && p.today() > l.LastDay {
+		return pupil{}, &Error{Kind: Gone, Says: "This link ended with the term. Your teacher sends a new one with the first sheet of the next; what you ticked is kept."}
+	}
+	return p, err
+}
+
+// fromHome are the kinds of facts that a family tells.
+var fromHome = []ladder.Kind{ladder.Ticked, ladder.Practised, ladder.Tripped, ladder.QuestionAsked}
+
+// TellFamily saves what a family tells of its own student. It may take back what
+// a family told, and nothing else.
+func (a *App) TellFamily(ctx context.Context, token string, facts []ladder.Fact) error {
+	p, err := a.family(ctx, token)
+	if err != nil {
+		return err
+	}
+	told := func(id string) bool {
+		of := func(f ladder.Fact) bool { return f.ID == id && slices.Contains(fromHome, f.Kind) }
+		return slices.ContainsFunc(p.facts, of) || slices.ContainsFunc(facts, of)
+	}
+	for i, f := range facts {
+		if f.Student != p.ID || !slices.Contains(fromHome, f.Kind) && !(f.Kind == ladder.Retracted && told(f.Ref)) {
+			return invalid("Mark %d of %d is not one that this page makes.", i+1, len(facts))
+		}
+	}
+	return a.Tell(ctx, Who{Studio: p.row.ID}, facts)
+}

@@ -1,0 +1,146 @@
+import { type FormEvent, useId, useState } from "react";
+import type { Schemas } from "../api/client";
+import { tell } from "../api/outbox";
+import type { FamilyView } from "./view";
+
+type Props = { view: FamilyView; day: Schemas["Day"] };
+
+const felt = ["fun", "fine", "hard", "dull"];
+
+// Afterwards is what a family may tell of a day: minutes, how it felt, what
+// tripped, a question. None of it must be filled in.
+export function Afterwards({ view, day }: Props) {
+  const of = view.days.findLast((d) => d.day === day.date);
+  const say = (minutes: number, feel: string) => {
+    if (of) tell({ student: view.student, kind: "retracted", ref: of.id });
+    tell({ student: view.student, kind: "practised", day: day.date, minutes, text: feel });
+  };
+  const budget = view.sheet?.budget ?? 0;
+  const choices = [...new Set([0.5, 1, 1.5, 2].map((k) => Math.max(2, Math.round((k * budget) / 5) * 5 || 3)))];
+  const pieces = new Map(day.tasks.filter((t) => t.band === "now").map((t) => [t.rung, t.title]));
+  return (
+    <section className="space-y-4 px-4 pt-6">
+      <h2 className="text-head">Afterwards, if you like</h2>
+      <fieldset>
+        <legend className="mb-1 font-[620]">How long?</legend>
+        <div className="flex flex-wrap gap-2">
+          {choices.map((m) => (
+            <Chip key={m} on={of?.minutes === m} onTouch={() => say(m, of?.felt ?? "")}>
+              {m} min
+            </Chip>
+          ))}
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend className="mb-1 font-[620]">How did it feel?</legend>
+        <div className="flex flex-wrap gap-2">
+          {felt.map((f) => (
+            <Chip key={f} on={of?.felt === f} onTouch={() => say(of?.minutes ?? budget, f)}>
+              {f}
+            </Chip>
+          ))}
+        </div>
+      </fieldset>
+      {pieces.size > 0 && (
+        <Line
+          label="Where did it trip?"
+          name="trip"
+          done="Tell"
+          hint="The turn in bar 5"
+          pieces={pieces}
+          onSend={(text, rung) => tell({ student: view.student, kind: "tripped", rung, day: day.date, text })}
+        />
+      )}
+      <Line
+        label="A question for the lesson"
+        name="question"
+        done="Ask"
+        onSend={(text) => tell({ student: view.student, kind: "question_asked", text })}
+      />
+      {view.questions.length > 0 && (
+        <ul aria-label="Questions that wait for the lesson">
+          {view.questions.map((q) => (
+            <li key={q} className="border-l-2 border-ink pl-3">
+              {q}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+function Chip({ on, onTouch, children }: { on: boolean; onTouch: () => void; children: React.ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      className={`min-h-11 rounded border px-4 ${on ? "border-ink bg-ink text-raised" : "border-line bg-raised"}`}
+      onClick={onTouch}
+    >
+      {children}
+    </button>
+  );
+}
+
+type LineProps = {
+  label: string;
+  name: string;
+  done: string;
+  hint?: string;
+  pieces?: Map<string, string>;
+  onSend: (text: string, rung: string) => void;
+};
+
+// Line is one line to write, and the piece it is about where that matters.
+function Line({ label, name, done, hint, pieces, onSend }: LineProps) {
+  const id = useId();
+  const [text, setText] = useState("");
+  const [rung, setRung] = useState(pieces?.keys().next().value ?? "");
+  const [sent, setSent] = useState("");
+  const send = (event: FormEvent) => {
+    event.preventDefault();
+    if (!text.trim()) return;
+    onSend(text.trim(), rung);
+    setSent(text.trim());
+    setText("");
+  };
+  return (
+    <form onSubmit={send}>
+      <label htmlFor={id} className="mb-1 block font-[620]">
+        {label}
+      </label>
+      {pieces && pieces.size > 1 && (
+        <select
+          aria-label="In which piece"
+          className="mb-2 min-h-11 w-full rounded border border-line bg-raised px-2"
+          value={rung}
+          onChange={(e) => setRung(e.target.value)}
+        >
+          {[...pieces].map(([key, title]) => (
+            <option key={key} value={key}>
+              {title}
+            </option>
+          ))}
+        </select>
+      )}
+      <div className="flex gap-2">
+        <input
+          id={id}
+          name={name}
+          className="min-h-11 min-w-0 flex-1 rounded border border-line bg-raised px-3"
+          placeholder={hint}
+          maxLength={300}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        <button type="submit" className="min-h-11 rounded border border-ink px-4 font-[620]">
+          {done}
+        </button>
+      </div>
+      <p aria-live="polite" className="text-soft">
+        {sent && `Noted for the lesson: ${sent}`}
+      </p>
+    </form>
+  );
+}

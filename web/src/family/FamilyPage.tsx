@@ -1,0 +1,120 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Problem } from "../api/client";
+import { tell, useOutbox } from "../api/outbox";
+import { Waiting } from "../parts/Told";
+import { longDay, namedDay, plural, sentence } from "../parts/words";
+import { Afterwards } from "./Afterwards";
+import { TaskRow } from "./TaskRow";
+import { type FamilyView, familyView, told } from "./view";
+
+// FamilyPage is one student's week on the family's phone. No account: the
+// address is the key.
+export function FamilyPage({ token }: { token: string }) {
+  const query = useQuery(familyView(token));
+  const { waiting, sent, trouble: unsent } = useOutbox();
+  const trouble = query.error;
+  if (trouble instanceof Problem && (trouble.status === 404 || trouble.status === 410)) {
+    return <Closed says={trouble.message} />;
+  }
+  if (!query.data) return trouble ? <Closed says={trouble.message} again={query.refetch} /> : <Waiting />;
+  const pending = waiting.filter((w) => !w.refused).length;
+  return (
+    <>
+      <p aria-live="polite" className={trouble || unsent ? "bg-now-tint px-4 py-2" : "sr-only"}>
+        {(trouble || unsent) &&
+          `No connection just now. ${pending ? `${plural(pending, "mark")} kept on this device and sent later.` : "What you tick is kept on this device and sent later."}`}
+      </p>
+      <Week
+        view={told(query.data, [...sent.map((s) => s.fact), ...waiting.filter((w) => !w.refused).map((w) => w.fact)])}
+      />
+    </>
+  );
+}
+
+function Closed({ says, again }: { says: string; again?: () => void }) {
+  return (
+    <main className="mx-auto max-w-md p-6 pt-16 text-large">
+      <h1 className="text-head">This week is not open here</h1>
+      <p className="my-3" role="alert">
+        {says}
+      </p>
+      {again && (
+        <button type="button" className="rounded border border-ink px-4 py-2 font-[620]" onClick={again}>
+          Try again
+        </button>
+      )}
+    </main>
+  );
+}
+
+function Week({ view }: { view: FamilyView }) {
+  const days = view.sheet?.days ?? [];
+  const here = days.find((d) => d.date === view.today) ?? days.at(-1);
+  const [chosen, setChosen] = useState<string>();
+  const day = days.find((d) => d.date === chosen) ?? here;
+  if (!view.sheet || !day) {
+    return <Closed says={`${view.firstName}'s first week sheet comes after the first lesson.`} />;
+  }
+  const tickOf = (key: string) => view.ticks.find((t) => t.day === day.date && t.key === key);
+  return (
+    <main className="mx-auto max-w-md pb-16 text-[16px]" data-testid="family">
+      <header className="px-4 pt-5 pb-3">
+        <p className="text-soft">{view.studio}</p>
+        <h1 className="text-[26px] leading-tight">{view.firstName}'s practice</h1>
+      </header>
+      <nav aria-label="Day" className="grid grid-flow-col gap-1 px-4">
+        {days.map((d) => (
+          <button
+            type="button"
+            key={d.date}
+            aria-pressed={d === day}
+            className={`min-h-12 rounded border leading-tight ${d === day ? "border-ink bg-ink text-raised" : "border-line bg-raised text-ink"}`}
+            onClick={() => setChosen(d.date)}
+          >
+            {namedDay(d.date).slice(0, 3)}
+            <b className="block">{Number(d.date.slice(8))}</b>
+          </button>
+        ))}
+      </nav>
+      <h2 className="px-4 pt-5 text-head">
+        {day.date === view.today ? `Today, ${longDay(day.date)}` : longDay(day.date)}
+      </h2>
+      <p className="px-4 text-soft">
+        {view.today > (days.at(-1)?.date ?? "") && "This sheet has ended; the next comes with the lesson. "}
+        {day.lesson
+          ? "The day of the lesson: just listen."
+          : day.off
+            ? "A free day. Nothing to do."
+            : `About ${plural(view.sheet.budget, "minute")}. A day missed is a day missed: go on with the next.`}
+      </p>
+      <ul className="mt-3 border-t border-line">
+        {day.tasks.map((t) => {
+          const tick = tickOf(t.key);
+          return (
+            <TaskRow
+              key={t.key}
+              task={t}
+              done={tick !== undefined}
+              onTouch={() =>
+                tick
+                  ? tell({ student: view.student, kind: "retracted", ref: tick.id })
+                  : tell({ student: view.student, kind: "ticked", day: day.date, text: t.key })
+              }
+            />
+          );
+        })}
+      </ul>
+      <section className="px-4 pt-4">
+        <h3>Each time</h3>
+        {view.sheet.lines.map((r) => (
+          <p key={r.code} className="mt-1">
+            {sentence(r)}
+          </p>
+        ))}
+        <p className="mt-1">If anything hurts, stop for the day and tell us.</p>
+      </section>
+      {!day.off && <Afterwards key={day.date} view={view} day={day} />}
+    </main>
+  );
+}

@@ -1,0 +1,61 @@
+import { queryOptions } from "@tanstack/react-query";
+import { answer, api, type Schemas } from "../api/client";
+import { setStudioTime } from "../api/clock";
+
+export type FamilyView = Schemas["FamilyView"];
+
+const keptKey = (token: string) => `ladder.family.${token}`;
+
+// kept is the view as it was last seen on this device.
+function kept(token: string): FamilyView | undefined {
+  const text = localStorage.getItem(keptKey(token));
+  return text ? JSON.parse(text) : undefined;
+}
+
+// keep lays facts that the server has over the view on this device, so that they
+// stand there also when the connection drops before the view comes back.
+export function keep(token: string, facts: Schemas["Fact"][]) {
+  const view = kept(token);
+  if (view) localStorage.setItem(keptKey(token), JSON.stringify(told(view, facts)));
+}
+
+// The week that a link opens; it shows from this device while there is no
+// connection.
+export const familyView = (token: string) =>
+  queryOptions({
+    queryKey: ["family", token],
+    queryFn: async () => {
+      const view = await answer(api.GET("/api/family/{token}", { params: { path: { token } } }));
+      setStudioTime(view.now);
+      localStorage.setItem(keptKey(token), JSON.stringify(view));
+      return view;
+    },
+    initialData: () => kept(token),
+    initialDataUpdatedAt: 0, // ask at once whether it still holds
+    refetchInterval: 60_000,
+  });
+
+// told lays facts told since over the view.
+export function told(view: FamilyView, facts: Schemas["Fact"][]): FamilyView {
+  const back = new Set(facts.filter((f) => f.kind === "retracted").map((f) => f.ref));
+  const add = <T extends { id: string }>(list: T[], kind: string, make: (f: Schemas["Fact"]) => T) => {
+    const more = facts.filter((f) => f.kind === kind && !list.some((x) => x.id === f.id)).map(make);
+    return [...list, ...more].filter((x) => !back.has(x.id));
+  };
+  return {
+    ...view,
+    ticks: add(view.ticks, "ticked", (f) => ({ id: f.id, day: f.day ?? "", key: f.text ?? "" })),
+    days: add(view.days, "practised", (f) => ({
+      id: f.id,
+      day: f.day ?? "",
+      minutes: f.minutes ?? 0,
+      felt: f.text ?? "",
+    })),
+    questions: [
+      ...view.questions,
+      ...facts
+        .filter((f) => f.kind === "question_asked" && !view.questions.includes(f.text ?? ""))
+        .map((f) => f.text ?? ""),
+    ],
+  };
+}

@@ -1,0 +1,79 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, queries } from "../../api/client";
+import { Button } from "../../parts/Button";
+import { Trouble } from "../../parts/Told";
+import { longDay, plural } from "../../parts/words";
+
+type Props = { student: string; firstName: string; open: number };
+
+// FamilyLink opens this week to the family, and closes it again.
+export function FamilyLink({ student, firstName, open }: Props) {
+  const [copied, setCopied] = useState(false);
+  const of = { params: { path: { student } } };
+  const after = { onSuccess: () => queries.invalidateQueries({ queryKey: ["student", student, "week"] }) };
+  const make = useMutation({
+    mutationFn: () => answer(api.POST("/api/students/{student}/links", of)),
+    ...after,
+  });
+  const end = useMutation({
+    mutationFn: () => answer(api.DELETE("/api/students/{student}/links", of)),
+    onSuccess: () => {
+      make.reset();
+      return after.onSuccess();
+    },
+  });
+  const address = make.data && location.origin + make.data.path;
+  return (
+    <section className="space-y-2 border-t border-line pt-3">
+      <h2>On the family's phone</h2>
+      {address ? (
+        <>
+          <label className="block">
+            <span className="text-soft">
+              Shown this once. It opens {firstName}'s week and nothing else, until {longDay(make.data?.lastDay ?? "")}.
+            </span>
+            <input
+              readOnly
+              name="family-link"
+              className="mt-1 w-full rounded border border-line bg-raised px-2 py-1.5"
+              value={address}
+              onFocus={(e) => e.target.select()}
+            />
+          </label>
+          <Button
+            onClick={() => {
+              void navigator.clipboard.writeText(address).then(() => setCopied(true));
+            }}
+          >
+            {copied ? "Copied" : "Copy the link"}
+          </Button>
+        </>
+      ) : (
+        <Button
+          disabled={make.isPending}
+          onClick={() => {
+            setCopied(false);
+            make.mutate();
+          }}
+        >
+          Make a link
+        </Button>
+      )}
+      {open > 0 && (
+        <p className="text-soft">
+          {plural(open, "link")} open now.{" "}
+          <button
+            type="button"
+            className="min-h-6 font-[620] text-ink underline underline-offset-4"
+            disabled={end.isPending}
+            onClick={() => end.mutate()}
+          >
+            {open === 1 ? "End it" : "End them all"}
+          </button>
+        </p>
+      )}
+      {(make.error ?? end.error) && <Trouble>{(make.error ?? end.error)?.message}</Trouble>}
+    </section>
+  );
+}
