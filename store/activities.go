@@ -12,14 +12,7 @@ import (
 // Activities returns the studio's own activities by title.
 func (s Studio) Activities(ctx context.Context) ([]activity.Activity, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT detail FROM activities WHERE studio_id = ? ORDER BY JSON_VALUE(detail, '$.title'), id`, s.id)
-	return collect(rows, err, func(row interface{ Scan(...any) error }) (activity.Activity, error) {
-		var a activity.Activity
-		var detail []byte
-		if err := row.Scan(&detail); err != nil {
-			return a, err
-		}
-		return a, json.Unmarshal(detail, &a)
-	})
+	return collect(rows, err, scanDetail[activity.Activity])
 }
 
 // SetActivity keeps an activity of the studio's own.
@@ -47,5 +40,5 @@ func (s Studio) FactsOf(ctx context.Context, kinds ...ladder.Kind) ([]ladder.Fac
 		args = append(args, string(k))
 	}
 	rows, err := s.db.QueryContext(ctx, `SELECT detail FROM facts WHERE studio_id = ? AND kind IN (?`+strings.Repeat(", ?", len(kinds))+`) ORDER BY student_id, at, id`, args...)
-	return collect(rows, err, scanFact)
+	return collect(rows, err, scanDetail[ladder.Fact])
 }

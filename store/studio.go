@@ -249,16 +249,17 @@ func (s Studio) addFacts(ctx context.Context, db executor, facts []ladder.Fact) 
 // Facts returns a student's facts by time and id.
 func (s Studio) Facts(ctx context.Context, student string) ([]ladder.Fact, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT detail FROM facts WHERE studio_id = ? AND student_id = ? ORDER BY at, id`, s.id, student)
-	return collect(rows, err, scanFact)
+	return collect(rows, err, scanDetail[ladder.Fact])
 }
 
-func scanFact(row interface{ Scan(...any) error }) (ladder.Fact, error) {
-	var f ladder.Fact
+// scanDetail reads a row of one column that holds the whole as JSON.
+func scanDetail[T any](row interface{ Scan(...any) error }) (T, error) {
+	var v T
 	var detail []byte
 	if err := row.Scan(&detail); err != nil {
-		return f, err
+		return v, err
 	}
-	return f, json.Unmarshal(detail, &f)
+	return v, json.Unmarshal(detail, &v)
 }
 
 // collect reads all rows of a query.

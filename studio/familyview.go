@@ -143,12 +143,12 @@ func (a *App) TellFamily(ctx context.Context, token string, facts []ladder.Fact)
 	if err != nil {
 		return err
 	}
-	told := func(id string) bool {
+	theirs := func(id string) bool {
 		of := func(f ladder.Fact) bool { return f.ID == id && slices.Contains(fromHome, f.Kind) }
 		return slices.ContainsFunc(p.facts, of) || slices.ContainsFunc(facts, of)
 	}
 	for i, f := range facts {
-		if f.Student != p.ID || !slices.Contains(fromHome, f.Kind) && !(f.Kind == ladder.Retracted && told(f.Ref)) {
+		if f.Student != p.ID || !slices.Contains(fromHome, f.Kind) && !(f.Kind == ladder.Retracted && theirs(f.Ref)) {
 			return invalid("Mark %d of %d is not one that this page makes.", i+1, len(facts))
 		}
 	}

@@ -22,6 +22,7 @@ import (
 	"patientladder/core/week"
 	"patientladder/demo"
 	"patientladder/internal/yardstick"
+	"patientladder/store"
 	"patientladder/store/storetest"
 	"patientladder/studio"
 )
@@ -108,34 +109,49 @@ func plan(facts []ladder.Fact, items []shelf.Item, byID map[string]shelf.Item, c
 	week.Make(week.Ask{Standing: s, Graph: graph, Path: p, Ahead: h, Approach: st.Approach, Age: 12, From: calendar.On(at), Next: calendar.On(at).Add(7), At: at})
 }
 
+// A booked studio has the shipped books on its shelf.
+type booked struct {
+	store *store.Store
+	app   *studio.App
+	who   studio.Who
+	shelf []shelf.Item
+	piano []shelf.Item
+	byID  map[string]shelf.Item
+}
+
+func withBooks(b *testing.B) booked {
+	h := booked{store: storetest.New(b), byID: map[string]shelf.Item{}}
+	h.app = studio.New(h.store, time.Now)
+	var err error
+	h.who, err = h.app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: ulid.Make().String() + "@example.com", Password: "a long password", Zone: "UTC"})
+	require.NoError(b, err)
+	require.NoError(b, demo.OwnBooks(ctx, h.app, h.who))
+	view, err := h.app.Shelf(ctx, h.who, "")
+	require.NoError(b, err)
+	h.shelf = view.Items
+	for _, it := range h.shelf {
+		h.byID[it.ID] = it
+		if it.Instrument == shelf.Piano {
+			h.piano = append(h.piano, it)
+		}
+	}
+	return h
+}
+
 // BenchmarkGrowth measures the plan of 60 students with five years of facts,
 // and how it grows with facts and with students. After loading, in one run.
 func BenchmarkGrowth(b *testing.B) {
-	s := storetest.New(b)
-	app := studio.New(s, time.Now)
-	who, err := app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: ulid.Make().String() + "@example.com", Password: "a long password", Zone: "UTC"})
-	require.NoError(b, err)
-	require.NoError(b, demo.OwnBooks(ctx, app, who))
-	view, err := app.Shelf(ctx, who, "")
-	require.NoError(b, err)
-	var piano []shelf.Item
-	byID := map[string]shelf.Item{}
-	for _, it := range view.Items {
-		byID[it.ID] = it
-		if it.Instrument == shelf.Piano {
-			piano = append(piano, it)
-		}
-	}
+	h := withBooks(b)
 	graph := skill.Catalogue()
 	now := calendar.Date("2026-11-18").Time().Add(16 * time.Hour)
 	cal := schoolYears(2016, 11)
 	one := func(facts []ladder.Fact) float64 {
-		return yardstick.Took(func() { plan(facts, view.Items, byID, cal, graph, now) })
+		return yardstick.Took(func() { plan(facts, h.shelf, h.byID, cal, graph, now) })
 	}
 
 	var students [][]ladder.Fact
 	for i := range 60 {
-		students = append(students, longAgo(piano, cal, "2021-11-18", "2026-11-17", uint64(i)))
+		students = append(students, longAgo(h.piano, cal, "2021-11-18", "2026-11-17", uint64(i)))
 	}
 	one(students[0])
 	var each []float64
@@ -156,7 +172,7 @@ func BenchmarkGrowth(b *testing.B) {
 
 	var sizes, times []float64
 	for years := 1; years <= 8; years *= 2 {
-		facts := longAgo(piano, cal, calendar.Date(fmt.Sprintf("%d-11-18", 2026-years)), "2026-11-17", 1)
+		facts := longAgo(h.piano, cal, calendar.Date(fmt.Sprintf("%d-11-18", 2026-years)), "2026-11-17", 1)
 		var ms []float64
 		for range 15 {
 			ms = append(ms, one(facts))
@@ -185,28 +201,14 @@ func BenchmarkGrowth(b *testing.B) {
 // writing the same plans; and one mark kept through the use case against one bare
 // insert of the same row.
 func BenchmarkLessons(b *testing.B) {
-	s := storetest.New(b)
-	app := studio.New(s, time.Now)
-	who, err := app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: ulid.Make().String() + "@example.com", Password: "a long password", Zone: "UTC"})
-	require.NoError(b, err)
-	require.NoError(b, demo.OwnBooks(ctx, app, who))
-	view, err := app.Shelf(ctx, who, "")
-	require.NoError(b, err)
-	var piano []shelf.Item
-	byID := map[string]shelf.Item{}
-	for _, it := range view.Items {
-		byID[it.ID] = it
-		if it.Instrument == shelf.Piano {
-			piano = append(piano, it)
-		}
-	}
+	h := withBooks(b)
 	graph, cal := skill.Catalogue(), schoolYears(2016, 11)
 	at := calendar.Date("2026-11-18").Time().Add(16 * time.Hour)
 	var asks []lesson.Ask
 	for i := range 60 {
-		st := ladder.Fold(longAgo(piano, cal, "2021-11-18", "2026-11-17", uint64(i)), byID)
+		st := ladder.Fold(longAgo(h.piano, cal, "2021-11-18", "2026-11-17", uint64(i)), h.byID)
 		a := approach.Default(6 + i%12)
-		path := climb.Reckon(climb.Student{Standing: st, Graph: graph, Shelf: view.Items, Approach: a, Plays: shelf.Piano, Calendar: cal, Slot: weekly, Now: at})
+		path := climb.Reckon(climb.Student{Standing: st, Graph: graph, Shelf: h.shelf, Approach: a, Plays: shelf.Piano, Calendar: cal, Slot: weekly, Now: at})
 		asks = append(asks, lesson.Ask{Standing: st, Graph: graph, Bank: activity.Bank(), Path: path, Ahead: ahead.Plan(st, graph, path, 2, at), Approach: a,
 			Plays: shelf.Piano, Age: 6 + i%12, Minutes: []int{15, 30, 45, 60}[i%4], Day: calendar.On(at), At: at})
 	}
@@ -222,18 +224,18 @@ func BenchmarkLessons(b *testing.B) {
 	}, "encoding/json writing the same plans")
 
 	id := studio.NewID()
-	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: 2018, BirthMonth: 1, Instrument: shelf.Piano, Slot: weekly})
+	_, err := h.app.AddStudent(ctx, h.who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: 2018, BirthMonth: 1, Instrument: shelf.Piano, Slot: weekly})
 	require.NoError(b, err)
 	note := func() ladder.Fact {
 		return ladder.Fact{ID: studio.NewID(), Student: id, At: time.Now().UTC(), Kind: ladder.Noted, Text: "rushed"}
 	}
 	yardstick.Print("a-mark-kept", 200, func() {
-		require.NoError(b, app.Tell(ctx, who, []ladder.Fact{note()}))
+		require.NoError(b, h.app.Tell(ctx, h.who, []ladder.Fact{note()}))
 	}, func() {
 		f := note()
 		detail, err := json.Marshal(f)
 		require.NoError(b, err)
-		_, err = s.DB().ExecContext(ctx, "INSERT INTO facts (studio_id, id, student_id, at, kind, detail) VALUES (?, ?, ?, ?, ?, ?)", who.Studio, f.ID, f.Student, f.At, string(f.Kind), detail)
+		_, err = h.store.DB().ExecContext(ctx, "INSERT INTO facts (studio_id, id, student_id, at, kind, detail) VALUES (?, ?, ?, ?, ?, ?)", h.who.Studio, f.ID, f.Student, f.At, string(f.Kind), detail)
 		require.NoError(b, err)
 	}, "one bare insert of the same row")
 }

@@ -145,7 +145,7 @@ func (a *App) Pace(ctx context.Context, who Who, student, block string, minute i
 	return lesson.Make(ask).Pace(block, minute, ask), nil
 }
 
-// lately is how long a fault that was seen stands among the first.
+// eightWeeks is how long a fault that was seen stands among the first.
 const eightWeeks = 8 * 7 * 24 * time.Hour
 
 // faults lists those of the instrument: what was seen lately first, the most

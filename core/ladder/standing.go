@@ -40,7 +40,6 @@ type Standing struct {
 	Ache       *Ache                    // a pain told and not cleared since
 	HomeDays   HomeDays                 // when the family practises
 	Questions  []Question               // of the family, not answered yet
-	Trips      []Trip                   // told from home, in order
 	Ticks      []Tick                   // of tasks done at home, in order
 }
 
@@ -68,13 +67,6 @@ type Tick struct {
 	ID  string // of the fact that ticked it
 	Day calendar.Date
 	Key string // of the task
-}
-
-// A Trip is a place that tripped at home.
-type Trip struct {
-	Rung  string // empty where none was named
-	Where string
-	At    time.Time
 }
 
 // An ActivityMark is how an activity went.
@@ -430,10 +422,9 @@ func (f *fold) answered(fact Fact) {
 	f.s.Questions = slices.DeleteFunc(f.s.Questions, func(q Question) bool { return q.ID == fact.Into })
 }
 
-// tripped keeps a place that tripped at home; of a piece in hand it becomes a
-// spot.
+// tripped makes a place that tripped at home a spot of its piece, when that is in
+// hand.
 func (f *fold) tripped(fact Fact) {
-	f.s.Trips = append(f.s.Trips, Trip{fact.Rung, fact.Text, fact.At})
 	if r := f.rungs[fact.Rung]; r != nil && r.Foothold == nil && !slices.ContainsFunc(r.Spots, func(s Spot) bool { return s.Where == fact.Text }) {
 		r.Spots = append(r.Spots, Spot{ID: fact.ID, Where: fact.Text, Goal: 5})
 	}

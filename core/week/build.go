@@ -101,21 +101,17 @@ func bits(tree reading.Chunk, week, turns, room int, oneWeek bool) [][]bit {
 	} else {
 		list = portions(tree, all)
 	}
-	whole := func() [][]bit {
-		out := make([][]bit, turns)
+	out := make([][]bit, turns)
+	if week > len(list)+1 || week > len(list) && len(list) == 1 { // it has been built
 		for d := range out {
 			out[d] = []bit{{chunk: tree, whole: true}}
 		}
 		return out
 	}
-	if week > len(list)+1 || week > len(list) && len(list) == 1 {
-		return whole() // it has been built
-	}
 	part := coarse(tree, all) // the week that joins the stretches
 	if week <= len(list) {
 		part = list[week-1]
 	}
-	out := make([][]bit, turns)
 	for d, chunks := range spread(part, turns) {
 		for _, c := range chunks {
 			at := bit{chunk: c, bars: [2]int{c.From.Bar, c.To.Bar}, joined: len(c.Parts) > 0}
