@@ -48,6 +48,7 @@ func TestAFamilyTicksItsWeek(t *testing.T) {
 	s.plug()
 	phone.until(`Object.keys(localStorage).every(k => !k.startsWith('ladder.mark.'))`, "all was sent")
 	phone.press("fun")
+	phone.until(`document.querySelectorAll('[data-testid=family] button[aria-pressed=true]').length === 2`, "the day and the feeling are chosen, and no minutes that nobody told")
 	phone.fill("question", "May he play it for his aunt?")
 	phone.press("Ask")
 	phone.sees("Noted for the lesson")

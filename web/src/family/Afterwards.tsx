@@ -35,7 +35,7 @@ export function Afterwards({ view, day }: Props) {
         <legend className="mb-1 font-[620]">How did it feel?</legend>
         <div className="flex flex-wrap gap-2">
           {felt.map((f) => (
-            <Chip key={f} on={of?.felt === f} onTouch={() => say(of?.minutes ?? budget, f)}>
+            <Chip key={f} on={of?.felt === f} onTouch={() => say(of?.minutes ?? 0, f)}>
               {f}
             </Chip>
           ))}

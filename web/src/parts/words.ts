@@ -147,7 +147,9 @@ export function tellOf(e: Schemas["Entry"]): string {
       return f.outcome === "later" ? "suggestion put off" : "suggestion turned down";
     case "practised":
       if (e.title) return "played at home";
-      return `practised at home, ${f.minutes} minutes${f.text ? `, felt ${f.text}` : ""}`;
+      return ["practised at home", f.minutes && plural(f.minutes, "minute"), f.text && `felt ${f.text}`]
+        .filter(Boolean)
+        .join(", ");
     case "lesson_opened":
       return "lesson begun";
     case "lesson_closed":
