@@ -74,21 +74,25 @@ func (p Page) Chunks(size int) []Chunk {
 			return
 		}
 		st := p.Staves[i]
-		out[i] = p.cut(st.Line, st.Fingers(), st.Hand, p.borders(st.Line, []Staff{st}), size)
+		line := make([]*Chord, len(st.Line))
+		for ci := range st.Line {
+			line[ci] = &st.Line[ci]
+		}
+		out[i] = p.cut(line, st.Fingers(), st.Hand, p.borders(line, []Staff{st}), size)
 	})
 	return out
 }
 
-func (p Page) cut(line []Chord, fingers []string, hand Hand, borders []float64, size int) Chunk {
+func (p Page) cut(line []*Chord, fingers []string, hand Hand, borders []float64, size int) Chunk {
 	return cutter{line, fingers, hand, borders, size}.cut(0, len(line))
 }
 
 // together merges both hands' lines into the moments at which either plays; the
 // finger is that of the first staff's note, else of the second's.
-func (p Page) together() (line []Chord, fingers []string) {
-	a, b := p.Staves[0], p.Staves[1]
+func (p Page) together() (line []*Chord, fingers []string) {
+	a, b := &p.Staves[0], &p.Staves[1]
 	fa, fb := a.Fingers(), b.Fingers()
-	line, fingers = make([]Chord, 0, len(a.Line)+len(b.Line)), make([]string, 0, len(a.Line)+len(b.Line))
+	line, fingers = make([]*Chord, 0, len(a.Line)+len(b.Line)), make([]string, 0, len(a.Line)+len(b.Line))
 	i, j := 0, 0
 	for i < len(a.Line) || j < len(b.Line) {
 		switch {
@@ -96,10 +100,10 @@ func (p Page) together() (line []Chord, fingers []string) {
 			if j < len(b.Line) && b.Line[j].Onset == a.Line[i].Onset {
 				j++
 			}
-			line, fingers = append(line, a.Line[i]), append(fingers, fa[i])
+			line, fingers = append(line, &a.Line[i]), append(fingers, fa[i])
 			i++
 		default:
-			line, fingers = append(line, b.Line[j]), append(fingers, fb[j])
+			line, fingers = append(line, &b.Line[j]), append(fingers, fb[j])
 			j++
 		}
 	}
@@ -107,7 +111,7 @@ func (p Page) together() (line []Chord, fingers []string) {
 }
 
 // borders weighs how strongly a line may be cut before each of its moments.
-func (p Page) borders(line []Chord, staves []Staff) []float64 {
+func (p Page) borders(line []*Chord, staves []Staff) []float64 {
 	type moment struct {
 		bar  int
 		beat score.Time
@@ -130,7 +134,7 @@ func (p Page) borders(line []Chord, staves []Staff) []float64 {
 	}
 	out := make([]float64, len(line))
 	for i := 1; i < len(line); i++ {
-		c, before := &line[i], &line[i-1]
+		c, before := line[i], line[i-1]
 		here := moment{c.Bar, c.Beat}
 		if before.Onset.Add(before.Duration).Less(c.Onset) || ends[before.Onset] {
 			out[i] += cutPhrase
@@ -180,7 +184,7 @@ func (p Page) phraseEnds(st Staff) map[score.Time]bool {
 }
 
 type cutter struct {
-	line    []Chord
+	line    []*Chord
 	fingers []string
 	hand    Hand
 	borders []float64
@@ -189,7 +193,7 @@ type cutter struct {
 
 // cut makes the chunk of chords from one up to another.
 func (c cutter) cut(from, to int) Chunk {
-	first, last := &c.line[from], &c.line[to-1]
+	first, last := c.line[from], c.line[to-1]
 	out := Chunk{From: Place{first.Bar, first.Beat}, To: Place{last.Bar, last.Beat}, Hand: c.hand, Notes: to - from,
 		Start: StartOf{c.fingers[from], first.Top().String()}, FromID: first.IDs[0], ToID: last.IDs[0], Parts: []Chunk{}}
 	best, at := math.Inf(-1), 0

@@ -92,14 +92,19 @@ func (p Page) Demands() []Demand {
 // A seen note is a written note with what holds where it stands.
 type seen struct {
 	*score.Note
+	*heading
+	beats  score.Time // how long, in beats
+	inBeat score.Time // where in its beat it begins, in beats, 0 up to 1
+}
+
+// A heading is what holds on one staff in one bar.
+type heading struct {
 	staff    int // index in the page's staves
 	bar      int // from 1
 	key      pitch.Key
 	beat     score.Time // the length of a beat
 	compound bool       // beats of three
 	four     bool       // four beats in the bar
-	beats    score.Time // how long, in beats
-	inBeat   score.Time // where in its beat it begins, in beats, 0 up to 1
 	clef     score.Clef
 }
 
@@ -125,10 +130,20 @@ type sight struct {
 }
 
 func see(p Page) *sight {
-	s := &sight{Page: p}
-	for i, st := range p.Staves {
-		room := make([]seen, 0, 2*len(st.Line))
-		var list []*seen
+	n := len(p.Staves)
+	s := &sight{Page: p, notes: make([][]*seen, n), slurs: make([][][2]int, n), bars: make([][]inBar, n)}
+	beside(n, func(i int) {
+		st := &p.Staves[i]
+		written := 0
+		bars := p.Score.Parts[st.Part].Bars
+		for bi := range bars {
+			for ni := range bars[bi].Notes {
+				if n := &bars[bi].Notes[ni]; n.Staff == st.Staff && !n.Grace {
+					written++
+				}
+			}
+		}
+		room, list := make([]seen, written), make([]*seen, 0, written)
 		var slurs [][2]int
 		var open []int
 		key, clef := pitch.Key{}, score.Clef{Sign: "G", Line: 2}
@@ -136,7 +151,9 @@ func see(p Page) *sight {
 			clef = score.Clef{Sign: "F", Line: 4}
 		}
 		meter := score.Meter{Beats: 4, BeatType: 4}
-		for bi, b := range p.Score.Parts[st.Part].Bars {
+		headings := make([]heading, len(bars))
+		for bi := range bars {
+			b := &bars[bi]
 			if b.Key != nil {
 				key = *b.Key
 			}
@@ -149,6 +166,8 @@ func see(p Page) *sight {
 				}
 			}
 			beat, compound := beatOf(meter)
+			holds := &headings[bi]
+			*holds = heading{staff: i, bar: bi + 1, key: key, beat: beat, compound: compound, four: meter.Beats == 4, clef: clef}
 			for ni := range b.Notes {
 				n := &b.Notes[ni]
 				if n.Staff != st.Staff || n.Grace {
@@ -157,11 +176,8 @@ func see(p Page) *sight {
 				for range n.SlurStarts {
 					open = append(open, len(list))
 				}
-				if len(room) == cap(room) { // what points into the full one stays there
-					room = make([]seen, 0, 2*cap(room))
-				}
-				room = append(room, seen{Note: n, staff: i, bar: bi + 1, key: key, beat: beat, compound: compound, four: meter.Beats == 4, clef: clef})
-				note := &room[len(room)-1]
+				note := &room[len(list)]
+				note.Note, note.heading = n, holds
 				note.reckon()
 				list = append(list, note)
 				for range n.SlurEnds {
@@ -172,8 +188,8 @@ func see(p Page) *sight {
 				}
 			}
 		}
-		s.notes, s.slurs, s.bars = append(s.notes, list), append(s.slurs, slurs), append(s.bars, inBars(list, p.Score.Bars()))
-	}
+		s.notes[i], s.slurs[i], s.bars[i] = list, slurs, inBars(list, p.Score.Bars())
+	})
 	return s
 }
 
@@ -391,21 +407,20 @@ func silences(s *sight) []Place {
 	type moment struct{ on, off score.Time }
 	var out []Place
 	var all []moment
-	for i, st := range s.Staves {
-		plays := map[int]bool{}
-		for _, c := range st.Line {
-			all = append(all, moment{c.Onset, c.Onset.Add(c.Duration)})
+	for i := range s.Staves {
+		line, plays := s.Staves[i].Line, make([]bool, s.Score.Bars()+1)
+		own := make([]moment, len(line))
+		for ci := range line {
+			c := &line[ci]
+			own[ci] = moment{c.Onset, c.Onset.Add(c.Duration)}
 			plays[c.Bar] = true
 		}
+		all = merged(all, own, func(a, b moment) bool { return a.on.Less(b.on) })
 		for _, n := range s.notes[i] {
 			if n.Rest && plays[n.bar] {
 				out = append(out, n.place())
 			}
 		}
-	}
-	order := func(a, b moment) int { return a.on.Cmp(b.on) }
-	if !slices.IsSortedFunc(all, order) {
-		slices.SortStableFunc(all, order)
 	}
 	end := score.Time{}
 	for i, m := range all {
@@ -417,6 +432,22 @@ func silences(s *sight) []Place {
 		}
 	}
 	return out
+}
+
+// merged makes one list of two that are in order.
+func merged[T any](a, b []T, less func(T, T) bool) []T {
+	if len(a) == 0 {
+		return b
+	}
+	out := make([]T, 0, len(a)+len(b))
+	for len(a) > 0 && len(b) > 0 {
+		if less(b[0], a[0]) {
+			out, b = append(out, b[0]), b[1:]
+		} else {
+			out, a = append(out, a[0]), a[1:]
+		}
+	}
+	return append(append(out, a...), b...)
 }
 
 // at returns the place of a moment of the piece.
@@ -446,18 +477,21 @@ func against(parts int64) func(*sight) []Place {
 			return nil
 		}
 		var out []Place
+		var beat, whole division
 		for bar := 1; bar <= s.Score.Bars(); bar++ {
 			a, b := &s.bars[0][bar-1], &s.bars[1][bar-1]
 			if len(a.onsets) == 0 || len(b.onsets) == 0 {
 				continue
 			}
 			length := s.Score.Parts[s.Staves[0].Part].Bars[bar-1].Length
+			beat.of(a.beat, parts)
+			whole.of(length, parts)
 			for at := (score.Time{}); at.Less(length); at = at.Add(a.beat) {
-				if crossed3(a, b, at, a.beat, parts) || crossed3(b, a, at, a.beat, parts) {
+				if beat.crossed(a, b, at) || beat.crossed(b, a, at) {
 					out = append(out, Place{bar, at})
 				}
 			}
-			if crossed3(a, b, score.Time{}, length, parts) || crossed3(b, a, score.Time{}, length, parts) {
+			if whole.crossed(a, b, score.Time{}) || whole.crossed(b, a, score.Time{}) {
 				out = append(out, Place{Bar: bar})
 			}
 		}
@@ -465,39 +499,50 @@ func against(parts int64) func(*sight) []Place {
 	}
 }
 
-// crossed3 reports whether one staff divides a stretch in three and the other in
-// n, neither striking where only the other does.
-func crossed3(three, other *inBar, from, length score.Time, n int64) bool {
-	return strikes(three, from, length, 3) && strikes(other, from, length, n) && !touches(three, from, length, n) && !touches(other, from, length, 3)
+// A division is a stretch cut in three and in some other number: where the parts
+// begin but for the first; without parts where they cannot be told.
+type division struct {
+	length       score.Time
+	three, other []score.Time
 }
 
-// strikes reports whether a staff begins a note at each nth part of a stretch.
-func strikes(b *inBar, from, length score.Time, n int64) bool {
-	inside := int64(0)
-	for _, on := range b.onsets {
-		if !on.Less(from) && on.Less(from.Add(length)) {
-			inside++
-		}
+func (d *division) of(length score.Time, n int64) {
+	if d.length == length {
+		return
 	}
-	if inside < n {
-		return false
-	}
-	for k := range n {
+	d.length, d.three, d.other = length, cutInto(length, 3), cutInto(length, n)
+}
+
+func cutInto(length score.Time, n int64) []score.Time {
+	out := make([]score.Time, 0, n-1)
+	for k := int64(1); k < n; k++ {
 		part, err := length.Scaled(k, n)
-		if err != nil || !slices.Contains(b.onsets, from.Add(part)) {
+		if err != nil {
+			return nil
+		}
+		out = append(out, part)
+	}
+	return out
+}
+
+// crossed reports whether one staff divides the stretch from a moment in three and
+// another in the other number, neither striking where only the other does.
+func (d *division) crossed(three, other *inBar, from score.Time) bool {
+	return strikes(three, from, d.three) && strikes(other, from, d.other) && !touches(three, from, d.other) && !touches(other, from, d.three)
+}
+
+// strikes reports whether a staff begins a note at a moment and at each part after
+// it.
+func strikes(b *inBar, from score.Time, parts []score.Time) bool {
+	for _, part := range parts {
+		if !slices.Contains(b.onsets, from.Add(part)) {
 			return false
 		}
 	}
-	return true
+	return len(parts) > 0 && slices.Contains(b.onsets, from)
 }
 
-// touches reports whether a staff begins a note at any nth part of a stretch but
-// its beginning.
-func touches(b *inBar, from, length score.Time, n int64) bool {
-	for k := int64(1); k < n; k++ {
-		if part, err := length.Scaled(k, n); err != nil || slices.Contains(b.onsets, from.Add(part)) {
-			return true
-		}
-	}
-	return false
+// touches reports whether a staff begins a note at any part after a moment.
+func touches(b *inBar, from score.Time, parts []score.Time) bool {
+	return slices.ContainsFunc(parts, func(part score.Time) bool { return slices.Contains(b.onsets, from.Add(part)) })
 }

@@ -91,6 +91,8 @@ func bars(is func(a, b *inBar) bool) func(*sight) []Place {
 // inBars gathers what a staff does in each bar.
 func inBars(list []*seen, bars int) []inBar {
 	all := make([]inBar, bars)
+	// the onsets of all bars stand side by side, and the ends
+	onsets, ends := make([]score.Time, 0, len(list)), make([]score.Time, 0, len(list))
 	for _, n := range list {
 		if n.Rest {
 			continue
@@ -100,7 +102,9 @@ func inBars(list []*seen, bars int) []inBar {
 			out.place, out.beat = n.place(), n.beat
 		}
 		if last := len(out.onsets) - 1; last < 0 || out.onsets[last] != n.Onset {
-			out.onsets, out.ends = append(out.onsets, n.Onset), append(out.ends, n.Onset.Add(n.Duration))
+			onsets, ends = append(onsets, n.Onset), append(ends, n.Onset.Add(n.Duration))
+			from, to := len(onsets)-len(out.onsets)-1, len(onsets)
+			out.onsets, out.ends = onsets[from:to:to], ends[from:to:to]
 		}
 		out.slurred = out.slurred || n.SlurStarts > 0
 		out.detached = out.detached || slices.Contains(n.Articulations, "staccato")

@@ -69,12 +69,13 @@ const (
 // bottom note. Rests and bar lines do not break a line: the note after a rest
 // goes up, down or the same as the one before it.
 func Directions(line []Chord) (top, bottom []Direction) {
-	for i, c := range line {
+	top, bottom = make([]Direction, 0, len(line)), make([]Direction, 0, len(line))
+	for i := range line {
 		if i == 0 {
 			top, bottom = append(top, Start), append(bottom, Start)
 			continue
 		}
-		before := line[i-1]
+		c, before := &line[i], &line[i-1]
 		top, bottom = append(top, way(before.Top(), c.Top())), append(bottom, way(before.Notes[0], c.Notes[0]))
 	}
 	return top, bottom
@@ -146,7 +147,7 @@ func Between(a, b pitch.Pitch) Interval {
 // Melodic returns the interval from each chord's top note to the next's; it is
 // one shorter than the line.
 func Melodic(line []Chord) []Interval {
-	var out []Interval
+	out := make([]Interval, 0, max(len(line)-1, 0))
 	for i := 1; i < len(line); i++ {
 		out = append(out, Between(line[i-1].Top(), line[i].Top()))
 	}

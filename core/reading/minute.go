@@ -105,29 +105,33 @@ type trip struct {
 // trips returns at most three bars where it will trip, in order: what is asked
 // there and in few other bars weighs most.
 func (p Page) trips(demands []Demand) []trip {
-	at := map[int]*trip{}
+	weigh := func(d Demand) float64 {
+		return tripping[d.Skill] * (1 - float64(len(d.Bars))/float64(max(p.Score.Bars(), 1)))
+	}
+	worth := make([]float64, p.Score.Bars()+1)
 	for _, d := range demands {
-		weight := tripping[d.Skill] * (1 - float64(len(d.Bars))/float64(max(p.Score.Bars(), 1)))
-		if weight <= 0 {
-			continue
-		}
-		for _, b := range d.Bars {
-			if at[b] == nil {
-				at[b] = &trip{bar: b}
+		if weight := weigh(d); weight > 0 {
+			for _, b := range d.Bars {
+				worth[b] += weight
 			}
-			at[b].worth += weight
-			at[b].why = append(at[b].why, d.Why)
 		}
 	}
 	var out []trip
-	for _, t := range at {
-		if t.worth >= leastTrip {
-			out = append(out, *t)
+	for b, w := range worth {
+		if w >= leastTrip {
+			out = append(out, trip{bar: b, worth: w})
 		}
 	}
 	slices.SortFunc(out, func(a, b trip) int { return cmp.Or(cmp.Compare(b.worth, a.worth), a.bar-b.bar) })
 	out = out[:min(len(out), 3)]
 	slices.SortFunc(out, func(a, b trip) int { return a.bar - b.bar })
+	for i := range out {
+		for _, d := range demands {
+			if weigh(d) > 0 && slices.Contains(d.Bars, out[i].bar) {
+				out[i].why = append(out[i].why, d.Why)
+			}
+		}
+	}
 	return out
 }
 

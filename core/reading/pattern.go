@@ -187,7 +187,7 @@ func refer(list []window) []reference {
 				first[shared] = i
 				continue
 			}
-			if n := len(w.cells); n > 1 && list[at].bar+n > w.bar {
+			if n := len(w.cells); n > 1 && list[at].bar+n > w.bar || out[i].kind == Again {
 				continue
 			}
 			if kind, exact, cost := relate(&list[at], w); kind != First && cost < out[i].cost {

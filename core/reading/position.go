@@ -57,9 +57,9 @@ func Positions(line []Chord, hand Hand) []Position {
 		return nil
 	}
 	type cell struct {
-		low  int
 		cost float64
-		from int // index in the cells of the chord before
+		low  int32
+		from int32 // index in the cells of the chord before
 	}
 	cells := make([][]cell, len(line))
 	room := make([]cell, reach*len(line))
@@ -71,16 +71,16 @@ func Positions(line []Chord, hand Hand) []Position {
 		fixed, one := c.fixed(hand)
 		for low := top - reach + 1; low <= bottom; low++ {
 			if !one || low == fixed {
-				cells[i] = append(cells[i], cell{low: low, cost: math.Inf(1)})
+				cells[i] = append(cells[i], cell{low: int32(low), cost: math.Inf(1)})
 			}
 		}
 		if len(cells[i]) == 0 {
-			cells[i] = append(cells[i], cell{low: bottom, cost: math.Inf(1)})
+			cells[i] = append(cells[i], cell{low: int32(bottom), cost: math.Inf(1)})
 		}
 		for j := range cells[i] {
 			at := &cells[i][j]
 			// between equals the lowest key of the position is played
-			spare := 0.001 * float64(bottom-at.low)
+			spare := 0.001 * float64(bottom-int(at.low))
 			if i == 0 {
 				at.cost = far + spare
 				continue
@@ -89,13 +89,13 @@ func Positions(line []Chord, hand Hand) []Position {
 				before := &cells[i-1][k]
 				cost := before.cost + spare
 				if before.low != at.low {
-					cost += far + float64(abs(at.low-before.low))
+					cost += far + float64(abs(int(at.low-before.low)))
 					if stepped {
-						cost += awkward(&line[i-1], c, before.low, at.low, hand)
+						cost += awkward(&line[i-1], c, int(before.low), int(at.low), hand)
 					}
 				}
 				if cost < at.cost {
-					at.cost, at.from = cost, k
+					at.cost, at.from = cost, int32(k)
 				}
 			}
 		}
@@ -108,8 +108,8 @@ func Positions(line []Chord, hand Hand) []Position {
 	}
 	where := make([]int, len(line))
 	for i := len(line) - 1; i >= 0; i-- {
-		where[i] = cells[i][at].low
-		at = cells[i][at].from
+		where[i] = int(cells[i][at].low)
+		at = int(cells[i][at].from)
 	}
 	return gathered(line, where, hand)
 }

@@ -193,10 +193,27 @@ func (s *Score) Finish() {
 			bar := &p.Bars[bi]
 			bar.Start = starts[bi]
 			bar.Length = starts[bi+1].Sub(starts[bi])
-			head := fmt.Sprintf("p%db%dn", pi+1, bi+1)
-			for ni := range bar.Notes {
-				bar.Notes[ni].ID = head + strconv.Itoa(ni+1)
-			}
+		}
+		p.name(pi)
+	}
+}
+
+// name gives the notes of the part with an index their ids. They share one text.
+func (p *Part) name(index int) {
+	var text []byte
+	var ends []int
+	for bi := range p.Bars {
+		head := fmt.Sprintf("p%db%dn", index+1, bi+1)
+		for ni := range p.Bars[bi].Notes {
+			text = strconv.AppendInt(append(text, head...), int64(ni+1), 10)
+			ends = append(ends, len(text))
+		}
+	}
+	ids, from, i := string(text), 0, 0
+	for bi := range p.Bars {
+		for ni := range p.Bars[bi].Notes {
+			p.Bars[bi].Notes[ni].ID = ids[from:ends[i]]
+			from, i = ends[i], i+1
 		}
 	}
 }

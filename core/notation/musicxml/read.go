@@ -83,9 +83,19 @@ func read(data []byte) (score.Score, []byte, [][][]int64, error) {
 	if err != nil {
 		return score.Score{}, nil, nil, err
 	}
-	r := &reader{}
-	if r.d, err = newDocument(data); err == nil {
-		err = r.document()
+	r := &reader{d: newDocument(data)}
+	type flaw struct {
+		at  int
+		err error
+	}
+	checked := make(chan flaw, 1) // the characters are checked beside the reading
+	go func() {
+		at, err := check(data)
+		checked <- flaw{at, err}
+	}()
+	err = r.document()
+	if f := <-checked; f.err != nil {
+		err, r.d.at, r.bar = f.err, f.at, 0
 	}
 	if err != nil {
 		return score.Score{}, nil, nil, r.wrap(err)

@@ -1,6 +1,7 @@
 package musicxml
 
 import (
+	"bytes"
 	"fmt"
 	"io"
 	"strconv"
@@ -27,15 +28,15 @@ type attribute struct{ name, value string }
 // A node is an element of a tree; indices are into the arena, 0 for none.
 type node struct {
 	name         string
-	text         string
-	attrs, after int // its attributes are attrs[attrs:after]
-	child, next  int
+	text         string // spaces between its children are left out
+	attrs, after int32  // its attributes are attrs[attrs:after]
+	child, next  int32
 }
 
 // An element is a node of the tree that was read last; it is gone with the next.
 type element struct {
 	d *document
-	i int
+	i int32
 }
 
 const (
@@ -50,20 +51,21 @@ func (m *malformed) Error() string { return "not well-formed XML: " + m.msg }
 
 func bad(format string, a ...any) error { return &malformed{fmt.Sprintf(format, a...)} }
 
-// newDocument checks that a text has only characters that XML knows.
-func newDocument(text []byte) (*document, error) {
-	d := &document{src: string(text)}
-	for i := 0; i < len(d.src); i++ {
-		if c := d.src[i]; c < ' ' && c != '\n' && c != '\t' && c != '\r' {
-			d.at = i
-			return d, bad("a control character")
+// newDocument makes a document of a text whose characters are checked by check.
+func newDocument(text []byte) *document { return &document{src: string(text)} }
+
+// check says whether a text has only characters that XML knows, and where the
+// first other one stands.
+func check(text []byte) (at int, err error) {
+	for i, c := range text {
+		if c < ' ' && c != '\n' && c != '\t' && c != '\r' {
+			return i, bad("a control character")
 		}
 	}
-	if !utf8.ValidString(d.src) {
-		d.at = len(d.src) - len(strings.ToValidUTF8(d.src, ""))
-		return d, bad("the text is not UTF-8")
+	if !utf8.Valid(text) {
+		return len(text) - len(bytes.ToValidUTF8(text, nil)), bad("the text is not UTF-8")
 	}
-	return d, nil
+	return 0, nil
 }
 
 // line returns the line, from 1, that the document is read up to.
@@ -94,6 +96,16 @@ func (d *document) token() (text string, start bool, err error) {
 		}
 		d.at += i
 		rest := d.src[d.at:]
+		if len(rest) > 1 && rest[1] != '/' && rest[1] != '!' && rest[1] != '?' {
+			return text, true, d.tag()
+		}
+		if top := len(d.open) - 1; top >= 0 { // the end of the innermost element, as it mostly is written
+			if end := 2 + len(d.open[top]); end < len(rest) && rest[end] == '>' && rest[1] == '/' && rest[2:end] == d.open[top] {
+				d.at += end + 1
+				d.open = d.open[:top]
+				return text, false, nil
+			}
+		}
 		switch {
 		case strings.HasPrefix(rest, "</"):
 			name, i := d.name(d.at + 2)
@@ -299,6 +311,15 @@ var nameByte = func() (is [256]bool) {
 	return is
 }()
 
+func blank(s string) bool {
+	for i := range len(s) {
+		if !space(s[i]) {
+			return false
+		}
+	}
+	return true
+}
+
 func space(c byte) bool { return c == ' ' || c == '\n' || c == '\t' || c == '\r' }
 
 // unescape writes out XML's own entities and numbered characters.
@@ -342,17 +363,17 @@ func (d *document) enter() (element, bool, error) {
 	if err != nil || !start {
 		return element{}, false, err
 	}
-	d.nodes = append(d.nodes, node{name: d.open[len(d.open)-1], after: len(d.attrs)})
+	d.nodes = append(d.nodes, node{name: d.open[len(d.open)-1], after: int32(len(d.attrs))})
 	return element{d, 1}, true, nil
 }
 
 // fill reads what stands in the element that was entered, up to its end.
 func (d *document) fill() error {
 	depth := len(d.open)
-	var path, last [maxDepth + 2]int // by depth: the open element, and its child read last
+	var path, last [maxDepth + 2]int32 // by depth: the open element, and its child read last
 	path[depth] = 1
 	for {
-		from := len(d.attrs)
+		from := int32(len(d.attrs))
 		text, start, err := d.token()
 		if err != nil {
 			return err
@@ -363,7 +384,8 @@ func (d *document) fill() error {
 		} else {
 			at++
 		}
-		if in := &d.nodes[path[at]]; text != "" {
+		if !blank(text) {
+			in := &d.nodes[path[at]]
 			in.text = joinText(in.text, text)
 		}
 		if !start {
@@ -375,8 +397,8 @@ func (d *document) fill() error {
 		if len(d.nodes) > maxNodes {
 			return fmt.Errorf("one <%s> holds more than %d elements", d.nodes[1].name, maxNodes)
 		}
-		i := len(d.nodes)
-		d.nodes = append(d.nodes, node{name: d.open[at], attrs: from, after: len(d.attrs)})
+		i := int32(len(d.nodes))
+		d.nodes = append(d.nodes, node{name: d.open[at], attrs: from, after: int32(len(d.attrs))})
 		if last[at] == 0 {
 			d.nodes[path[at]].child = i
 		} else {

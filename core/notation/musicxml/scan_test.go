@@ -17,10 +17,10 @@ import (
 // told writes a text's elements one a line: name, attributes, own text, end.
 func told(text []byte) (string, error) {
 	var out strings.Builder
-	d, err := newDocument(text)
-	if err != nil {
+	if _, err := check(text); err != nil {
 		return "", err
 	}
+	d := newDocument(text)
 	var tell func(e element)
 	tell = func(e element) {
 		n := d.nodes[e.i]
@@ -53,6 +53,7 @@ func toldByLibrary(text []byte) (string, error) {
 	root := &node{}
 	open := []*node{root}
 	d := xml.NewDecoder(bytes.NewReader(text))
+	run := "" // of text up to the next tag
 	for {
 		tok, err := d.Token()
 		if errors.Is(err, io.EOF) {
@@ -62,6 +63,17 @@ func toldByLibrary(text []byte) (string, error) {
 			return "", err
 		}
 		top := open[len(open)-1]
+		if more, isText := tok.(xml.CharData); isText {
+			run += string(more)
+			continue
+		}
+		switch tok.(type) {
+		case xml.StartElement, xml.EndElement:
+			if !blank(run) {
+				top.text += run
+			}
+			run = ""
+		}
 		switch t := tok.(type) {
 		case xml.StartElement:
 			attrs := []attribute{}
@@ -72,8 +84,6 @@ func toldByLibrary(text []byte) (string, error) {
 			top.kids, open = append(top.kids, n), append(open, n)
 		case xml.EndElement:
 			open = open[:len(open)-1]
-		case xml.CharData:
-			top.text += string(t)
 		}
 	}
 	if len(root.kids) == 0 {
