@@ -1,12 +1,14 @@
 package demo
 
 import (
+	"strings"
 	"time"
 
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
+	"patientladder/mail/mailbox"
 	"patientladder/studio"
 )
 
@@ -193,5 +195,18 @@ var students = []student{
 
 func (s student) card(id string) studio.NewStudent {
 	return studio.NewStudent{ID: id, FirstName: s.first, FamilyName: s.family, BirthYear: s.year, BirthMonth: s.month, Instrument: s.instrument, Slot: s.slot,
-		Approach: s.approach, Home: s.home}
+		Approach: s.approach, Home: s.home, Contact: s.contact()}
+}
+
+// contact is an address in the local mailbox. Two show what may go wrong out in the
+// world: one family's address is refused, one family's mailbox is full.
+func (s student) contact() string {
+	at := "homes.example"
+	switch s.first {
+	case "Nikolai":
+		at = mailbox.Refused
+	case "Zuri":
+		at = mailbox.Bounced
+	}
+	return strings.ToLower(s.family) + "@" + at
 }

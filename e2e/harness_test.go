@@ -20,6 +20,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/demo"
+	"patientladder/mail"
+	"patientladder/mail/mailbox"
 	"patientladder/server"
 	"patientladder/store"
 	"patientladder/store/storetest"
@@ -64,6 +66,7 @@ func withBrowser(run func() int) int {
 type site struct {
 	*httptest.Server
 	store *store.Store
+	box   *mailbox.Box
 	off   atomic.Bool
 }
 
@@ -90,9 +93,17 @@ func newSite(t testing.TB, seeded bool) *site {
 	} else {
 		st = storetest.New(t)
 	}
-	srv := server.New(studio.New(st, time.Now), st, web.Files(), server.Options{OwnBooks: demo.OwnBooks})
+	app := studio.New(st, time.Now)
+	box, err := mailbox.Open("127.0.0.1:0", true, func(id, says string) {
+		if err := app.Returned(context.Background(), id, says); err != nil {
+			t.Error(err)
+		}
+	})
+	require.NoError(t, err)
+	t.Cleanup(func() { box.Close() })
+	srv := server.New(app, st, web.Files(), server.Options{OwnBooks: demo.OwnBooks, Mailbox: box})
 	t.Cleanup(srv.Close)
-	s := &site{store: st}
+	s := &site{store: st, box: box}
 	s.Server = httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if s.off.Load() {
 			if conn, _, err := w.(http.Hijacker).Hijack(); err == nil {
@@ -103,6 +114,9 @@ func newSite(t testing.TB, seeded bool) *site {
 		srv.Handler().ServeHTTP(w, r)
 	}))
 	t.Cleanup(s.Close)
+	post, err := mail.NewPost(box.Server(), "sheets@ladder.example")
+	require.NoError(t, err)
+	app.Mails(post, s.URL)
 	return s
 }
 

@@ -2,11 +2,17 @@ package server_test
 
 import (
 	"encoding/json"
+	"regexp"
 	"strings"
 	"testing"
+	"time"
 
+	"github.com/oklog/ulid/v2"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/mail/mailbox"
+	"patientladder/studio"
 )
 
 // link makes a family link and returns its token.
@@ -55,6 +61,115 @@ func TestAFamilyTellsOfItsOwnStudentOnly(t *testing.T) {
 	_, text = teacher.get("/api/students/" + emil + "/record")
 	assert.Contains(t, text, "Which bow hold?")
 	assert.NotContains(t, text, `"noted"`)
+}
+
+// Whatever address a family makes out of its link, another student's data stays out
+// of reach: over every route of the API's own description, with the link's token and
+// another student's ids in every place.
+func TestAFamilyReachesNoOtherStudent(t *testing.T) {
+	h := newHouse(t)
+	teacher, emil := h.teacher(t, "routes@example.com")
+	other := ulid.Make().String()
+	status, text := teacher.post("/api/students", strings.Replace(newStudent(other), "Emil", "Saoirse", 1))
+	require.Equal(t, 200, status, text)
+	token := teacher.link(emil)
+	home := h.client(t)
+	_, text = teacher.get("/api/openapi.json")
+	var api struct{ Paths map[string]map[string]any }
+	require.NoError(t, json.Unmarshal([]byte(text), &api))
+	parameter := regexp.MustCompile(`\{[a-z]+\}`)
+	tried := 0
+	for path, methods := range api.Paths {
+		for method := range methods {
+			for _, with := range []string{token, other, token + "/../" + other, "..%2F" + other} {
+				at := parameter.ReplaceAllString(path, with)
+				if strings.HasPrefix(path, "/api/family/{token}") {
+					at = strings.Replace(parameter.ReplaceAllString(strings.Replace(path, "{token}", token, 1), with), "//", "/", 1)
+				}
+				for _, query := range []string{"", "?student=" + other, "?token=" + token + "&student=" + other} {
+					status, text := home.do(strings.ToUpper(method), at+query, "application/json", []byte(facts(fact(other, "ticked", `,"day":"2026-11-24","text":"x"`))))
+					assert.NotContains(t, text, "Saoirse", "%s %s: %d", method, at+query, status)
+					if own := strings.HasPrefix(path, "/api/family/{token}") && (method == "get" && !strings.Contains(path, "{rung}")); !own {
+						assert.GreaterOrEqual(t, status, 400, "%s %s", method, at+query)
+					}
+					tried++
+				}
+			}
+		}
+	}
+	t.Logf("%d addresses", tried)
+	_, text = teacher.get("/api/students/" + other + "/record")
+	assert.NotContains(t, text, `"ticked"`)
+}
+
+// A sheet goes out by mail, once for an id however often it is asked; what is refused
+// or comes back is said.
+func TestSheetsByMail(t *testing.T) {
+	h := newHouse(t)
+	teacher, emil := h.teacher(t, "mailing@example.com")
+	at := "/api/students/" + emil
+	send := func(id string) (int, string) { return teacher.post(at+"/sendings", `{"id":"`+id+`","paper":"A4"}`) }
+	contact := func(address string) int {
+		status, _ := teacher.do("PUT", at+"/contact", "application/json", []byte(`{"address":"`+address+`"}`))
+		return status
+	}
+	status, text := send(ulid.Make().String())
+	assert.Equal(t, 409, status)
+	assert.Contains(t, text, "written when a lesson is closed")
+	day := time.Now().UTC().Format(time.DateOnly)
+	status, text = teacher.post("/api/facts", facts(fact(emil, "lesson_opened", `,"day":"`+day+`"`), fact(emil, "lesson_closed", `,"day":"`+day+`"`)))
+	require.Equal(t, 204, status, text)
+	status, text = send(ulid.Make().String())
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "no mail address")
+
+	assert.Equal(t, 422, contact("nowhere"))
+	assert.Equal(t, 204, contact("parent@homes.example"))
+	id := ulid.Make().String()
+	for range 2 {
+		status, text = send(id)
+		assert.Equal(t, 200, status, text)
+	}
+	var box struct {
+		On      bool
+		Letters []struct {
+			ID, To, Subject, Text, HTML string
+			Files                       []string
+		}
+	}
+	_, text = teacher.get("/api/mailbox")
+	require.NoError(t, json.Unmarshal([]byte(text), &box))
+	require.Len(t, box.Letters, 1, "asked twice, sent once")
+	l := box.Letters[0]
+	assert.Equal(t, "parent@homes.example", l.To)
+	assert.Contains(t, l.Subject, "Emil's week")
+	link := regexp.MustCompile(`http://ladder\.example(/family/\S+)`).FindStringSubmatch(l.Text)
+	require.Len(t, link, 2, l.Text)
+	assert.Contains(t, l.HTML, link[0])
+	status, text = h.client(t).get("/api" + link[1])
+	assert.Equal(t, 200, status, text)
+	status, pdf := teacher.get("/api/mailbox/" + id + "/" + l.Files[0])
+	assert.Equal(t, 200, status)
+	assert.True(t, strings.HasPrefix(pdf, "%PDF-"))
+
+	stranger, _ := h.teacher(t, "stranger@example.com")
+	_, text = stranger.get("/api/mailbox")
+	assert.NotContains(t, text, "Emil")
+	status, _ = stranger.get("/api/mailbox/" + id + "/" + l.Files[0])
+	assert.Equal(t, 404, status)
+
+	for _, c := range []struct{ address, state, says string }{
+		{"parent@" + mailbox.Refused, "refused", "No such mailbox here"},
+		{"parent@" + mailbox.Bounced, "bounced", "The mailbox is full"},
+		{"parent@homes.example", "sent", ""},
+	} {
+		assert.Equal(t, 204, contact(c.address))
+		_, _ = send(ulid.Make().String())
+		_, text = teacher.get(at + "/week")
+		var week struct{ Sending studio.Sending }
+		require.NoError(t, json.Unmarshal([]byte(text), &week))
+		assert.Equal(t, []string{c.address, c.state, c.says}, []string{week.Sending.Address, week.Sending.State, week.Sending.Says})
+	}
 }
 
 func TestLinksThatOpenNothing(t *testing.T) {

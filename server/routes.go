@@ -17,6 +17,7 @@ import (
 	"patientladder/core/notation"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
+	"patientladder/letter"
 	"patientladder/studio"
 )
 
@@ -104,6 +105,24 @@ func post[I, O any](s *Server, path, id, summary string, ask func(context.Contex
 		})
 }
 
+// calendarFile registers a GET that answers with an iCalendar file; token is empty
+// where the path has none.
+func (s *Server) calendarFile(id, path, summary string, metadata map[string]any, write func(ctx context.Context, token string) ([]byte, error)) {
+	answer := func(ctx context.Context, token string) (*file, error) {
+		data, err := write(ctx, token)
+		if err != nil {
+			return nil, s.problem(err)
+		}
+		return &file{"text/calendar; charset=utf-8", `attachment; filename="lessons.ics"`, data}, nil
+	}
+	op := huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary, Metadata: metadata}
+	if metadata == nil {
+		huma.Register(s.api, op, func(ctx context.Context, _ *none) (*file, error) { return answer(ctx, "") })
+		return
+	}
+	huma.Register(s.api, op, func(ctx context.Context, in *ofFamily) (*file, error) { return answer(ctx, in.Token) })
+}
+
 func (s *Server) routes() {
 	open := map[string]any{public: true}
 	huma.Register(s.api, huma.Operation{OperationID: "sign-up", Method: http.MethodPost, Path: "/api/sign-up", Summary: "Make a studio and sign in", Metadata: open, DefaultStatus: 204},
@@ -186,6 +205,77 @@ func (s *Server) routes() {
 			}
 			return &body[studio.FamilyView]{v}, nil
 		})
+	huma.Register(s.api, huma.Operation{OperationID: "hear-at-home", Method: http.MethodGet, Path: "/api/family/{token}/sounds/{rung}", Summary: "A piece of the week's sheet, as it is heard", Metadata: open},
+		func(ctx context.Context, in *struct {
+			Token string `path:"token" maxLength:"60"`
+			Rung  string `path:"rung" maxLength:"60"`
+		}) (*body[studio.Model], error) {
+			m, err := s.app.FamilyModel(ctx, in.Token, in.Rung)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[studio.Model]{m}, nil
+		})
+	s.calendarFile("family-lessons", "/api/family/{token}/lessons.ics", "The lessons of the student that a link opens", open, func(ctx context.Context, token string) ([]byte, error) {
+		return s.app.FamilyLessons(ctx, token)
+	})
+	s.calendarFile("feed", "/api/feeds/{token}", "The studio's lessons, for a calendar program to follow", open, func(ctx context.Context, token string) ([]byte, error) {
+		return s.app.Feed(ctx, token)
+	})
+	s.calendarFile("lessons", "/api/lessons.ics", "The studio's lessons as a calendar file", nil, func(ctx context.Context, _ string) ([]byte, error) {
+		return s.app.Lessons(ctx, who(ctx))
+	})
+	get(s, "/api/calendar", "calendar", "Terms, free spans, weekly lessons and what is moved", func(ctx context.Context, w studio.Who, _ *none) (studio.CalendarView, error) {
+		return s.app.Calendar(ctx, w)
+	})
+	huma.Register(s.api, huma.Operation{OperationID: "set-calendar", Method: http.MethodPut, Path: "/api/calendar", Summary: "Keep terms and free spans", DefaultStatus: 204},
+		func(ctx context.Context, in *body[calendar.Calendar]) (*none, error) {
+			return nil, s.problem(s.app.SetCalendar(ctx, who(ctx), in.Body))
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "set-slot", Method: http.MethodPut, Path: "/api/students/{student}/slot", Summary: "Keep a student's weekly lesson", DefaultStatus: 204},
+		func(ctx context.Context, in *struct {
+			Student string `path:"student" maxLength:"26"`
+			Body    calendar.Slot
+		}) (*none, error) {
+			return nil, s.problem(s.app.SetSlot(ctx, who(ctx), in.Student, in.Body))
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "make-feed", Method: http.MethodPost, Path: "/api/feed", Summary: "Make a new address of the calendar feed; its token is told this once"},
+		func(ctx context.Context, _ *none) (*body[studio.NewLink], error) {
+			l, err := s.app.MakeFeed(ctx, who(ctx))
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[studio.NewLink]{l}, nil
+		})
+	get(s, "/api/sheets", "sheets", "The week sheets of a day's lessons", func(ctx context.Context, w studio.Who, in *struct {
+		Date string `query:"date" maxLength:"10" doc:"today when left out"`
+	}) (studio.SheetsView, error) {
+		return s.app.Sheets(ctx, w, calendar.Date(in.Date))
+	})
+	huma.Register(s.api, huma.Operation{OperationID: "send-sheet", Method: http.MethodPost, Path: "/api/students/{student}/sendings", Summary: "Mail the week sheet to the family; sending the same id twice sends once"},
+		func(ctx context.Context, in *struct {
+			Student string `path:"student" maxLength:"26"`
+			Body    struct {
+				ID    string       `json:"id" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
+				Paper letter.Paper `json:"paper" enum:"A4,Letter"`
+			}
+		}) (*body[studio.Sending], error) {
+			v, err := s.app.SendSheet(ctx, who(ctx), in.Student, in.Body.ID, in.Body.Paper)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[studio.Sending]{v}, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "set-contact", Method: http.MethodPut, Path: "/api/students/{student}/contact", Summary: "Keep the mail address that sheets go to", DefaultStatus: 204},
+		func(ctx context.Context, in *struct {
+			Student string `path:"student" maxLength:"26"`
+			Body    struct {
+				Address string `json:"address" maxLength:"190"`
+			}
+		}) (*none, error) {
+			return nil, s.problem(s.app.SetContact(ctx, who(ctx), in.Student, in.Body.Address))
+		})
+	s.mailbox()
 	huma.Register(s.api, huma.Operation{OperationID: "tell-from-home", Method: http.MethodPost, Path: "/api/family/{token}/facts", Summary: "Tell what happened at home; telling it twice changes nothing", DefaultStatus: 204, Metadata: open},
 		func(ctx context.Context, in *struct {
 			Token string `path:"token" maxLength:"60"`

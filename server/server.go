@@ -17,6 +17,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"patientladder/core/notation"
+	"patientladder/mail/mailbox"
 	"patientladder/store"
 	"patientladder/studio"
 )
@@ -27,6 +28,8 @@ type Options struct {
 	Log           *slog.Logger
 	// OwnBooks puts the shipped books on a studio's shelf; nil when there are none.
 	OwnBooks func(context.Context, *studio.App, studio.Who) error
+	// Mailbox holds what the app sends; nil where mail goes out into the world.
+	Mailbox *mailbox.Box
 }
 
 // A Server answers the API and hands out the front end.
@@ -38,6 +41,7 @@ type Server struct {
 	cleanup  *mysqlstore.MySQLStore
 	log      *slog.Logger
 	ownBooks func(context.Context, *studio.App, studio.Who) error
+	box      *mailbox.Box
 }
 
 // New makes a server. s may be nil when only the API's description is wanted.
@@ -47,7 +51,7 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	if err := engine.SetTrustedProxies(nil); err != nil {
 		panic(err) // nil is always accepted
 	}
-	srv := &Server{app: app, sessions: scs.New(), log: opt.Log, ownBooks: opt.OwnBooks}
+	srv := &Server{app: app, sessions: scs.New(), log: opt.Log, ownBooks: opt.OwnBooks, box: opt.Mailbox}
 	if srv.log == nil {
 		srv.log = slog.Default()
 	}

@@ -61,6 +61,13 @@ func (s *Store) TeacherByEmail(ctx context.Context, email string) (Teacher, erro
 	return t, classify(err)
 }
 
+// TeacherName returns a teacher's name.
+func (s *Store) TeacherName(ctx context.Context, id string) (string, error) {
+	var name string
+	err := s.db.QueryRowContext(ctx, `SELECT name FROM teachers WHERE id = ?`, id).Scan(&name)
+	return name, classify(err)
+}
+
 // FailedSignIns counts failures of a name (a mail or network address) since a
 // moment.
 func (s *Store) FailedSignIns(ctx context.Context, who string, window time.Duration) (int, error) {

@@ -26,14 +26,15 @@ type Student struct {
 	Slot       calendar.Slot
 	Approach   approach.Approach // as it was when the student came; facts have changed it since
 	Home       shelf.Home
+	Contact    string // mail address that the week sheet goes to; empty for none
 }
 
-const studentColumns = `id, first_name, family_name, birth_year, birth_month, instrument, slot, approach, home`
+const studentColumns = `id, first_name, family_name, birth_year, birth_month, instrument, slot, approach, home, contact`
 
 func scanStudent(row interface{ Scan(...any) error }) (Student, error) {
 	var st Student
 	var slot, app, home []byte
-	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app, &home)
+	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app, &home, &st.Contact)
 	if err != nil {
 		return st, err
 	}
@@ -62,8 +63,8 @@ func (s Studio) AddStudent(ctx context.Context, st Student, facts []ladder.Fact)
 		return err
 	}
 	return s.inTx(ctx, func(tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = students.id`,
-			s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app, home)
+		_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = students.id`,
+			s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app, home, st.Contact)
 		if err != nil {
 			return err
 		}

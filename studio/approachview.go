@@ -22,6 +22,9 @@ type ApproachView struct {
 	Offered []string          `json:"offered" nullable:"false" doc:"books and pools on the shelf for the instrument"`
 	Taste   string            `json:"taste" enum:",lively,lyrical,familiar" doc:"as asked"`
 	Before  bool              `json:"before" doc:"before the first book"`
+
+	HomeDays    []int `json:"homeDays" nullable:"false" doc:"weekdays of practice, 0 for Sunday; empty for every day"`
+	HomeMinutes int   `json:"homeMinutes" doc:"a day, as the family has set them; 0 for the usual"`
 }
 
 // Approach shows a student's settings.
@@ -31,7 +34,8 @@ func (a *App) Approach(ctx context.Context, who Who, student string) (ApproachVi
 		return ApproachView{}, err
 	}
 	v := ApproachView{Student: p.card(p.Student, p.lessonDay()), Rows: approach.For(string(p.Instrument)), Usual: approach.Default(age(p.Student, p.today())),
-		Books: append([]string{}, p.standing.Books...), Offered: []string{}, Taste: string(p.standing.Taste), Before: p.standing.BeforeBook}
+		Books: append([]string{}, p.standing.Books...), Offered: []string{}, Taste: string(p.standing.Taste), Before: p.standing.BeforeBook,
+		HomeDays: p.homeDays(), HomeMinutes: p.standing.HomeDays.Minutes}
 	seen := map[string]bool{}
 	for _, it := range p.shelf {
 		if it.Instrument == p.Instrument && !seen[it.Book] {

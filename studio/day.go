@@ -22,11 +22,12 @@ type StudentCard struct {
 	Slot       calendar.Slot     `json:"slot"`
 	Approach   approach.Approach `json:"approach" doc:"the school chosen for each question"`
 	Home       shelf.Home        `json:"home" doc:"the instrument practised on"`
+	Contact    string            `json:"contact" doc:"mail address that the week sheet goes to; empty for none"`
 	Next       calendar.Date     `json:"next" doc:"day of this or the next lesson; empty when the calendar ends"`
 }
 
 func (r room) card(st store.Student, next calendar.Date) StudentCard {
-	return StudentCard{st.ID, st.FirstName, st.FamilyName, age(st, r.today()), st.Instrument, st.Slot, st.Approach, st.Home, next}
+	return StudentCard{st.ID, st.FirstName, st.FamilyName, age(st, r.today()), st.Instrument, st.Slot, st.Approach, st.Home, st.Contact, next}
 }
 
 // A Segment is a lesson on the day's ribbon.
@@ -77,7 +78,7 @@ func (a *App) Day(ctx context.Context, who Who, date calendar.Date) (DayView, er
 			v.Free = f.Name
 		}
 	}
-	moved, err := r.moved(ctx)
+	moved, err := r.standings(ctx, outOfTurn...)
 	if err != nil {
 		return DayView{}, err
 	}
@@ -97,10 +98,13 @@ func (a *App) Day(ctx context.Context, who Who, date calendar.Date) (DayView, er
 	return v, nil
 }
 
-// moved returns for each student the lessons that were missed, moved or given
-// besides: nothing else stands in these standings.
-func (r room) moved(ctx context.Context) (map[string]ladder.Standing, error) {
-	facts, err := r.FactsOf(ctx, ladder.LessonMissed, ladder.LessonMoved, ladder.LessonExtra)
+// outOfTurn are the kinds that take lessons off their weekly slot or add others.
+var outOfTurn = []ladder.Kind{ladder.LessonMissed, ladder.LessonMoved, ladder.LessonExtra}
+
+// standings folds for each student the facts of some kinds; nothing else stands in
+// these standings.
+func (r room) standings(ctx context.Context, kinds ...ladder.Kind) (map[string]ladder.Standing, error) {
+	facts, err := r.FactsOf(ctx, kinds...)
 	if err != nil {
 		return nil, told(err, "studio")
 	}

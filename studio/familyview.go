@@ -2,14 +2,14 @@ package studio
 
 import (
 	"context"
-	"crypto/rand"
-	"encoding/base64"
 	"errors"
 	"slices"
 	"time"
 
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
+	"patientladder/core/notation"
+	"patientladder/core/reading"
 	"patientladder/core/week"
 	"patientladder/store"
 )
@@ -32,9 +32,7 @@ func (a *App) MakeLink(ctx context.Context, who Who, student string) (NewLink, e
 	if err != nil {
 		return NewLink{}, err
 	}
-	raw := make([]byte, tokenLen)
-	rand.Read(raw) // never fails
-	token := base64.RawURLEncoding.EncodeToString(raw)
+	token := chance()
 	last := r.today().Add(noTerm)
 	if term, in := r.row.Calendar.Term(r.today()); in {
 		last = term.To
@@ -73,6 +71,40 @@ type FamilyView struct {
 	Ticks     []Tick        `json:"ticks" nullable:"false"`
 	Days      []FamilyDay   `json:"days" nullable:"false"`
 	Questions []string      `json:"questions" nullable:"false" doc:"asked and not answered yet"`
+	Minutes   []int         `json:"minutes" nullable:"false" doc:"to choose from when a day is told"`
+	Heard     []string      `json:"heard" nullable:"false" doc:"rungs whose pieces can be heard"`
+	Weekdays  []int         `json:"weekdays" nullable:"false" doc:"on which this family practises, 0 for Sunday; empty for every day"`
+	Budget    int           `json:"budget" doc:"minutes a day that the family has set; 0 for the usual"`
+	Treats    bool          `json:"treats" doc:"counting towards a treat is offered"`
+	Treat     *TreatView    `json:"treat,omitempty"`
+}
+
+// A TreatView is what a family counts towards.
+type TreatView struct {
+	Name   string `json:"name"`
+	Counts string `json:"counts" enum:"footholds,days"`
+	Goal   int    `json:"goal"`
+	Done   int    `json:"done" doc:"since it was named"`
+}
+
+// treatsTo is the age up to which counting is offered where nobody has said: older
+// students are asked first.
+const treatsTo = 12
+
+// treats reports whether counting towards a treat is offered, and towards what.
+func (p *pupil) treats() (offered bool, to *TreatView) {
+	switch p.Approach["rewards"] {
+	case "music":
+		return false, nil
+	case "asked":
+		offered = age(p.Student, p.today()) <= treatsTo
+	default:
+		offered = true
+	}
+	if t := p.standing.Treat; t != nil && offered {
+		to = &TreatView{t.Name, t.Counts, t.Goal, t.Done(p.standing)}
+	}
+	return offered, to
 }
 
 // A Tick is a task of the sheet that was done.
@@ -88,11 +120,13 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	if err != nil {
 		return FamilyView{}, err
 	}
-	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{}}
+	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
+		Minutes: []int{}, Heard: []string{}, Weekdays: p.homeDays(), Budget: p.standing.HomeDays.Minutes}
+	v.Treats, v.Treat = p.treats()
 	if v.Sheet, err = p.week(ctx); err != nil || v.Sheet == nil {
 		return v, err
 	}
-	v.Ticks = p.ticks(v.Sheet.From)
+	v.Ticks, v.Minutes, v.Heard = p.ticks(v.Sheet.From), v.Sheet.Choices(), p.heard(*v.Sheet)
 	for _, day := range p.standing.Practice {
 		if day.Day >= v.Sheet.From {
 			v.Days = append(v.Days, FamilyDay{day.ID, day.Day, day.Minutes, day.Feel})
@@ -102,6 +136,53 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 		v.Questions = append(v.Questions, q.Text)
 	}
 	return v, nil
+}
+
+// homeDays are the weekdays of practice, 0 for Sunday; none where the family has not
+// said.
+func (p *pupil) homeDays() []int {
+	out := []int{}
+	for _, d := range p.standing.HomeDays.Days {
+		out = append(out, int(d))
+	}
+	return out
+}
+
+// heard are the rungs on a sheet whose pieces have notes to hear.
+func (p *pupil) heard(sheet week.Sheet) []string {
+	out := []string{}
+	for _, d := range sheet.Days {
+		for _, t := range d.Tasks {
+			if t.Rung != "" && !slices.Contains(out, t.Rung) && p.itemOf(t.Rung).HasScore {
+				out = append(out, t.Rung)
+			}
+		}
+	}
+	return out
+}
+
+// FamilyModel lets a family hear a piece of its own sheet.
+func (a *App) FamilyModel(ctx context.Context, token, rung string) (Model, error) {
+	p, err := a.family(ctx, token)
+	if err != nil {
+		return Model{}, err
+	}
+	sheet, err := p.week(ctx)
+	if err != nil {
+		return Model{}, err
+	}
+	if sheet == nil || !slices.Contains(p.heard(*sheet), rung) {
+		return Model{}, &Error{Kind: Missing, Says: "This piece is not on the week's sheet, or has no notes to hear."}
+	}
+	file, err := p.Score(ctx, p.itemOf(rung).ID)
+	if err != nil {
+		return Model{}, told(err, "score")
+	}
+	s, err := notation.Read(file.Name, file.Data)
+	if err != nil {
+		return Model{}, err // it was read when it came onto the shelf
+	}
+	return model(reading.Read(s, p.Instrument.Plays())), nil
 }
 
 // ticks are those of a day and later.
@@ -134,7 +215,7 @@ func (a *App) family(ctx context.Context, token string) (pupil, error) {
 }
 
 // fromHome are the kinds of facts that a family tells.
-var fromHome = []ladder.Kind{ladder.Ticked, ladder.Practised, ladder.Tripped, ladder.QuestionAsked}
+var fromHome = []ladder.Kind{ladder.Ticked, ladder.Practised, ladder.Tripped, ladder.QuestionAsked, ladder.DaysSet, ladder.TreatSet, ladder.TreatDropped}
 
 // TellFamily saves what a family tells of its own student. It may take back what
 // a family told, and nothing else.

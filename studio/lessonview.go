@@ -9,6 +9,7 @@ import (
 	"patientladder/core/fault"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
+	"patientladder/core/practice"
 	"patientladder/core/reason"
 	"patientladder/core/seat"
 	"patientladder/core/shelf"
@@ -16,21 +17,22 @@ import (
 
 // A LessonView is a lesson planned, in progress or closed.
 type LessonView struct {
-	Student StudentCard   `json:"student"`
-	Day     calendar.Date `json:"day" doc:"of the lesson; empty when the calendar has none ahead"`
-	Start   string        `json:"start" doc:"15:04"`
-	Today   bool          `json:"today"`
-	State   string        `json:"state" enum:"planned,open,closed"`
-	Opened  *time.Time    `json:"opened,omitempty"`
-	Remote  bool          `json:"remote"`
-	Plan    lesson.Plan   `json:"plan"`
-	Rungs   []RungView    `json:"rungs" nullable:"false" doc:"as they stand now"`
-	Noted   []Entry       `json:"noted" nullable:"false" doc:"told in this lesson, in order"`
-	Faults  []FaultView   `json:"faults" nullable:"false" doc:"of this instrument, those seen lately first"`
-	Seat    SeatNote      `json:"seat"`
-	Ache    *AcheView     `json:"ache,omitempty" doc:"a pain that is not cleared"`
-	Asked   []AskedView   `json:"asked" nullable:"false" doc:"at home, and not answered yet"`
-	After   *After        `json:"after,omitempty" doc:"of a closed lesson"`
+	Student StudentCard     `json:"student"`
+	Day     calendar.Date   `json:"day" doc:"of the lesson; empty when the calendar has none ahead"`
+	Start   string          `json:"start" doc:"15:04"`
+	Today   bool            `json:"today"`
+	State   string          `json:"state" enum:"planned,open,closed"`
+	Opened  *time.Time      `json:"opened,omitempty"`
+	Remote  bool            `json:"remote"`
+	Plan    lesson.Plan     `json:"plan"`
+	Rungs   []RungView      `json:"rungs" nullable:"false" doc:"as they stand now"`
+	Noted   []Entry         `json:"noted" nullable:"false" doc:"told in this lesson, in order"`
+	Faults  []FaultView     `json:"faults" nullable:"false" doc:"of this instrument, those seen lately first"`
+	Seat    SeatNote        `json:"seat"`
+	Ache    *AcheView       `json:"ache,omitempty" doc:"a pain that is not cleared"`
+	Asked   []AskedView     `json:"asked" nullable:"false" doc:"at home, and not answered yet"`
+	Home    practice.Answer `json:"home" doc:"what comes back from home, and what to try"`
+	After   *After          `json:"after,omitempty" doc:"of a closed lesson"`
 }
 
 // An AskedView is a question that the family asked.
@@ -66,6 +68,7 @@ type After struct {
 	Next    calendar.Date   `json:"next"`
 	Sketch  []SketchBlock   `json:"sketch" nullable:"false" doc:"of the next lesson, as it would be planned now"`
 	Sheet   int             `json:"sheet" doc:"tasks on the week sheet"`
+	Sending *Sending        `json:"sending,omitempty" doc:"the last of that sheet"`
 }
 
 // A SketchBlock is a block of the next lesson.
@@ -86,7 +89,8 @@ func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, 
 	day := p.lessonDay()
 	now := p.now()
 	v := LessonView{Student: p.card(p.Student, day), Day: day, Start: p.slot(day).Start, Today: day == p.today(), State: "planned", Remote: p.standing.Remote[day],
-		Rungs: p.rungs(now), Noted: []Entry{}, Faults: p.faults(), Seat: p.seatNote(), Asked: []AskedView{}}
+		Rungs: p.rungs(now), Noted: []Entry{}, Faults: p.faults(), Seat: p.seatNote(), Asked: []AskedView{},
+		Home: practice.Read(p.standing, p.today(), age(p.Student, p.today()))}
 	for _, q := range p.standing.Questions {
 		v.Asked = append(v.Asked, AskedView{q.ID, q.Text})
 	}
@@ -109,6 +113,11 @@ func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, 
 	if _, closed := p.standing.Closed[day]; closed {
 		v.State = "closed"
 		v.After = p.after(before.Standing, now, day)
+		sent, err := p.Mailings(ctx, day)
+		if err != nil {
+			return v, told(err, "student")
+		}
+		v.After.Sending = lastOf(sent, student, day)
 	}
 	return v, nil
 }

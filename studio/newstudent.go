@@ -12,6 +12,7 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
+	"patientladder/mail"
 	"patientladder/store"
 )
 
@@ -26,6 +27,7 @@ type NewStudent struct {
 	Slot       calendar.Slot     `json:"slot"`
 	Approach   approach.Approach `json:"approach,omitempty" doc:"questions answered otherwise than is usual for the age"`
 	Home       *shelf.Home       `json:"home,omitempty" doc:"the instrument practised on; one that can do everything when left out"`
+	Contact    string            `json:"contact,omitempty" maxLength:"190" doc:"mail address that the week sheet goes to"`
 	Books      []string          `json:"books,omitempty" nullable:"false" maxItems:"20" doc:"books and pools to climb through"`
 	Begin      string            `json:"begin,omitempty" maxLength:"60" doc:"where: an item's id, 'before' for before the first book, empty for the foot of the first book"`
 }
@@ -113,6 +115,12 @@ func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []ladde
 			return pupil{}, nil, invalid("The instrument at home does not work: %v.", err)
 		}
 		st.Home = *in.Home
+	}
+	if in.Contact != "" {
+		if err := mail.CheckAddress(in.Contact); err != nil {
+			return pupil{}, nil, invalid("%v.", err)
+		}
+		st.Contact = in.Contact
 	}
 	p := pupil{room: r, Student: st}
 	if err := p.fetchShelf(ctx); err != nil {

@@ -39,17 +39,22 @@ type Asked struct {
 	Tagged string `json:"tagged" enum:",brings,needs,revisits" doc:"how the item's tags have it; empty when they do not name it"`
 }
 
+// A Model is a score as it is heard.
+type Model struct {
+	Hands  []string  `json:"hands" nullable:"false" doc:"of the staves with notes"`
+	Sounds []Sound   `json:"sounds" nullable:"false"`
+	Open   []int     `json:"open" nullable:"false" doc:"open strings from the highest-sounding, as MIDI numbers; none on keys"`
+	Bars   []float64 `json:"bars" nullable:"false" doc:"where each bar begins, in quarter notes"`
+	Beat   float64   `json:"beat" doc:"quarter notes of a beat"`
+	QPM    float64   `json:"qpm" doc:"quarter notes a minute; a usual walking pace where none is written"`
+}
+
 // A ReadingView is an item's score as a teacher reads it, for a student or for
 // anybody.
 type ReadingView struct {
+	Model
 	Layers   []reading.Layer           `json:"layers" nullable:"false"`
 	Chunks   []reading.Chunk           `json:"chunks" nullable:"false" doc:"a tree a hand; of two hands a third for both"`
-	Hands    []string                  `json:"hands" nullable:"false" doc:"of the staves with notes"`
-	Sounds   []Sound                   `json:"sounds" nullable:"false"`
-	Open     []int                     `json:"open" nullable:"false" doc:"open strings from the highest-sounding, as MIDI numbers; none on keys"`
-	Bars     []float64                 `json:"bars" nullable:"false" doc:"where each bar begins, in quarter notes"`
-	Beat     float64                   `json:"beat" doc:"quarter notes of a beat"`
-	QPM      float64                   `json:"qpm" doc:"quarter notes a minute; a usual walking pace where none is written"`
 	Minute   []reason.Reason           `json:"minute" nullable:"false" doc:"what a teacher reads off the score in a minute"`
 	New      []reason.Reason           `json:"new" nullable:"false" doc:"what is new for the student"`
 	Fresh    []string                  `json:"fresh" nullable:"false" doc:"ids of notes that the student meets here first"`
@@ -72,9 +77,8 @@ func (a *App) Reading(ctx context.Context, who Who, id, student string) (Reading
 	}
 	page := read.page
 	demands := page.Demands()
-	v := ReadingView{Layers: page.Layers(read.ask), Chunks: page.Chunks(read.ask.Size), Hands: []string{}, Sounds: []Sound{}, Open: []int{}, Bars: []float64{}, Beat: 1, QPM: walking,
+	v := ReadingView{Layers: page.Layers(read.ask), Chunks: page.Chunks(read.ask.Size), Model: model(page),
 		Minute: page.Minute(demands), New: []reason.Reason{}, Fresh: []string{}, Asks: []Asked{}, Rhythms: page.Rhythms(read.ask.Words), Losses: map[string][]score.Unread{}, Disagree: []shelf.Disagreement{}}
-	v.hear(page)
 	for _, d := range demands {
 		v.Asks = append(v.Asks, Asked{d, skills.Name(d.Skill), tagged(read.item, d.Skill)})
 	}
@@ -161,8 +165,9 @@ func (a *App) read(ctx context.Context, who Who, id, student string) (readItem, 
 	return out, nil
 }
 
-// hear fills in what is heard, and where the hand has it.
-func (v *ReadingView) hear(page reading.Page) {
+// model is what is heard of a page, and where the hand has it.
+func model(page reading.Page) Model {
+	v := Model{Hands: []string{}, Sounds: []Sound{}, Open: []int{}, Bars: []float64{}, Beat: 1, QPM: walking}
 	lower := 0
 	for si, st := range page.Staves {
 		part := page.Score.Parts[st.Part]
@@ -191,7 +196,7 @@ func (v *ReadingView) hear(page reading.Page) {
 		}
 	}
 	if len(page.Score.Parts) == 0 {
-		return
+		return v
 	}
 	for _, b := range page.Score.Parts[0].Bars {
 		v.Bars = append(v.Bars, b.Start.Float())
@@ -204,6 +209,7 @@ func (v *ReadingView) hear(page reading.Page) {
 			}
 		}
 	}
+	return v
 }
 
 func keys(open []pitch.Pitch) []int {

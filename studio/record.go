@@ -10,6 +10,7 @@ import (
 	"patientladder/core/climb"
 	"patientladder/core/fault"
 	"patientladder/core/ladder"
+	"patientladder/core/practice"
 	"patientladder/core/upkeep"
 )
 
@@ -65,6 +66,7 @@ type RecordView struct {
 	Student   StudentCard        `json:"student"`
 	Footholds int                `json:"footholds"`
 	Lessons   int                `json:"lessons"`
+	Home      practice.Answer    `json:"home" doc:"practice and enjoyment, apart, and what to try"`
 	Skills    []upkeep.SkillMark `json:"skills" nullable:"false" doc:"those with evidence: in hand, rusty, secure"`
 	Entries   []Entry            `json:"entries" nullable:"false"`
 }
@@ -76,6 +78,7 @@ func (a *App) Record(ctx context.Context, who Who, student string) (RecordView, 
 		return RecordView{}, err
 	}
 	v := RecordView{Student: p.card(p.Student, p.lessonDay()), Lessons: len(p.standing.Closed), Footholds: len(p.standing.In(ladder.Secure))}
+	v.Home = practice.Read(p.standing, p.today(), age(p.Student, p.today()))
 	v.Skills = upkeep.Skills(p.standing, skills, climb.Presumed(p.shelf, p.standing.Began), p.room.now)
 	v.Entries = p.entries(p.facts)
 	sort.SliceStable(v.Entries, func(i, j int) bool { return v.Entries[i].Fact.At.After(v.Entries[j].Fact.At) })

@@ -80,12 +80,14 @@ func told(err error, what string) error {
 
 // An App is the studio's use cases over a store.
 type App struct {
-	store *store.Store
-	now   func() time.Time
+	store  *store.Store
+	now    func() time.Time
+	mailer Mailer // nil where no mail is sent
+	base   string // of the links in mails
 }
 
 // New makes the use cases. now is the machine's clock.
-func New(s *store.Store, now func() time.Time) *App { return &App{s, now} }
+func New(s *store.Store, now func() time.Time) *App { return &App{store: s, now: now} }
 
 // Who is signed in.
 type Who struct {

@@ -7,17 +7,22 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/notation"
+	"patientladder/core/practice"
 	"patientladder/core/reading"
+	"patientladder/core/shelf"
 	"patientladder/core/week"
 )
 
 // A WeekView is a student's week sheet.
 type WeekView struct {
-	Student StudentCard `json:"student"`
-	Studio  string      `json:"studio"`
-	Sheet   *week.Sheet `json:"sheet,omitempty" doc:"none before a lesson was closed"`
-	Ticks   []Tick      `json:"ticks" nullable:"false" doc:"made at home"`
-	Links   int         `json:"links" doc:"that open this week to the family now"`
+	Student StudentCard     `json:"student"`
+	Studio  string          `json:"studio"`
+	Sheet   *week.Sheet     `json:"sheet,omitempty" doc:"none before a lesson was closed"`
+	Ticks   []Tick          `json:"ticks" nullable:"false" doc:"made at home"`
+	Links   int             `json:"links" doc:"that open this week to the family now"`
+	Sending *Sending        `json:"sending,omitempty" doc:"the last of this sheet"`
+	Chunks  []Bracketed     `json:"chunks" nullable:"false" doc:"of each piece in hand with a score, what this week builds"`
+	Home    practice.Answer `json:"home" doc:"what comes back from home, and what to try"`
 }
 
 // Week shows the sheet that follows from the last closed lesson.
@@ -26,12 +31,18 @@ func (a *App) Week(ctx context.Context, who Who, student string) (WeekView, erro
 	if err != nil {
 		return WeekView{}, err
 	}
-	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name, Ticks: []Tick{}}
+	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name, Ticks: []Tick{}, Chunks: []Bracketed{}}
 	if v.Sheet, err = p.week(ctx); err != nil {
 		return WeekView{}, err
 	}
+	v.Home = practice.Read(p.standing, p.today(), age(p.Student, p.today()))
 	if v.Sheet != nil {
-		v.Ticks = p.ticks(v.Sheet.From)
+		v.Ticks, v.Chunks = p.ticks(v.Sheet.From), bracketed(*v.Sheet, p.itemOf)
+		sent, err := p.Mailings(ctx, v.Sheet.From)
+		if err != nil {
+			return WeekView{}, told(err, "student")
+		}
+		v.Sending = lastOf(sent, student, v.Sheet.From)
 	}
 	links, err := p.FamilyLinks(ctx, student)
 	for _, l := range links {
@@ -55,8 +66,61 @@ func (p *pupil) week(ctx context.Context) (*week.Sheet, error) {
 		return nil, err
 	}
 	at := p.standing.Closed[last]
-	sheet := p.sheet(p.way(p.until(at), p.Approach, at), last)
+	then := p.until(at)
+	// what the family has said since, of its days and of a pain, holds at once
+	then.HomeDays, then.Ache = p.standing.HomeDays, p.standing.Ache
+	sheet := p.sheet(p.way(then, p.Approach, at), last)
 	return &sheet, nil
+}
+
+// itemOf returns the item of a rung.
+func (p *pupil) itemOf(rung string) shelf.Item {
+	r, _ := p.standing.Rung(rung)
+	return r.Item
+}
+
+// A Bracketed is a piece of the sheet whose chunks are drawn over its notes.
+type Bracketed struct {
+	Rung   string  `json:"rung"`
+	Item   string  `json:"item"`
+	Title  string  `json:"title"`
+	From   int     `json:"from" doc:"first bar that is drawn"`
+	To     int     `json:"to" doc:"last"`
+	Chunks []Drawn `json:"chunks" nullable:"false"`
+}
+
+// A Drawn is a chunk as a bracket.
+type Drawn struct {
+	From   string `json:"from" doc:"id of its first note in the score"`
+	To     string `json:"to" doc:"id of its last"`
+	Hand   string `json:"hand" enum:"right,left,both"`
+	Level  int    `json:"level" doc:"0 for a smallest chunk, more for one that is joined from others"`
+	Says   string `json:"says" doc:"its hand and finger, where it starts"`
+	Number int    `json:"number" doc:"in the order of learning, from 1"`
+}
+
+// bracketed gathers what a week builds of each piece, in the order in which it is
+// learnt.
+func bracketed(sheet week.Sheet, itemOf func(rung string) shelf.Item) []Bracketed {
+	out := []Bracketed{}
+	for _, d := range sheet.Days {
+		for _, t := range d.Tasks {
+			if t.Band != "now" || t.Start == nil || t.Spot != "" || t.From == 0 {
+				continue
+			}
+			i := slices.IndexFunc(out, func(b Bracketed) bool { return b.Rung == t.Rung })
+			if i < 0 {
+				out, i = append(out, Bracketed{Rung: t.Rung, Item: itemOf(t.Rung).ID, Title: t.Title, From: t.From, To: t.To, Chunks: []Drawn{}}), len(out)
+			}
+			b := &out[i]
+			b.From, b.To = min(b.From, t.From), max(b.To, t.To)
+			if slices.ContainsFunc(b.Chunks, func(c Drawn) bool { return c.From == t.Start.From && c.To == t.Start.To && c.Hand == t.Start.Hand }) {
+				continue
+			}
+			b.Chunks = append(b.Chunks, Drawn{From: t.Start.From, To: t.Start.To, Hand: t.Start.Hand, Level: t.Start.Level, Says: t.Says.Start, Number: len(b.Chunks) + 1})
+		}
+	}
+	return out
 }
 
 // cut reads the chunk trees of the rungs in hand off their scores.

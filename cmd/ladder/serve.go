@@ -81,7 +81,14 @@ func listen(addr string) (net.Listener, error) {
 
 // serve answers until the context ends, then lets requests finish.
 func serve(ctx context.Context, l net.Listener, s *store.Store, opt server.Options) error {
-	srv := server.New(studio.New(s, time.Now), s, web.Files(), opt)
+	app := studio.New(s, time.Now)
+	box, closeMail, err := post(app, "http://"+l.Addr().String())
+	if err != nil {
+		return err
+	}
+	defer closeMail()
+	opt.Mailbox = box
+	srv := server.New(app, s, web.Files(), opt)
 	defer srv.Close()
 	h := &http.Server{Handler: srv.Handler(), ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
 	done := make(chan error, 1)

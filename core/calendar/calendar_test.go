@@ -1,6 +1,8 @@
 package calendar
 
 import (
+	"fmt"
+	"slices"
 	"testing"
 	"time"
 
@@ -86,4 +88,53 @@ func TestMissedAndExtraLessons(t *testing.T) {
 	assert.Equal(t, Date("2026-11-20"), c.Next(wed, "2026-11-18"), "made up on Friday")
 	assert.Equal(t, []Date{"2026-11-20", "2026-11-25"}, c.Lessons(wed, "2026-11-18", "2026-11-25"))
 	assert.InDelta(t, 2.0/7, c.Marks(wed, "2026-11-18", 2)[0], 1e-9)
+}
+
+func TestCalendarsThatDoNotWork(t *testing.T) {
+	for _, c := range []struct {
+		name, says string
+		change     func(*Calendar)
+	}{
+		{"a term that ends before it begins", "before it begins", func(c *Calendar) { c.Terms[0].To = "2026-09-01" }},
+		{"two terms at once", "before autumn has ended", func(c *Calendar) { c.Terms[1].From = "2026-12-01" }},
+		{"no name", "need a name", func(c *Calendar) { c.Free[0].Name = " " }},
+		{"no day", "is not a day", func(c *Calendar) { c.Free[0].To = "2026-02-30" }},
+		{"a term of two years", "longer than a year", func(c *Calendar) { c.Terms[1].To = "2028-12-01" }},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			cal := Calendar{Terms: slices.Clone(autumn.Terms), Free: slices.Clone(autumn.Free)}
+			c.change(&cal)
+			assert.ErrorContains(t, cal.Check(), c.says)
+		})
+	}
+	assert.NoError(t, autumn.Check())
+}
+
+func TestWarnings(t *testing.T) {
+	at := func(name, start string, long int) Booked { return Booked{name, "Wednesday", start, long} }
+	full := func(n, gap int) (day []Booked) {
+		for i := range n {
+			day = append(day, at(fmt.Sprint("S", i), fmt.Sprintf("%02d:%02d", 9+i*(45+gap)/60, i*(45+gap)%60), 45))
+		}
+		return day
+	}
+	for _, c := range []struct {
+		name string
+		day  []Booked
+		want []string
+	}{
+		{"one after another", []Booked{at("Emil", "16:00", 30), at("Tobias", "16:30", 30)}, nil},
+		{"a quarter of an hour too early", []Booked{at("Tobias", "16:15", 30), at("Emil", "16:00", 30)}, []string{"calendar-clash Emil Tobias"}},
+		{"a short one inside a long one, and one after it", []Booked{at("Walter", "10:00", 60), at("Pip", "10:15", 15), at("Wren", "10:45", 15)}, []string{"calendar-clash Walter Pip", "calendar-clash Walter Wren"}},
+		{"three hours and a half without a pause", full(5, 0), []string{"calendar-no-pause  "}},
+		{"the same with pauses", full(5, 10), nil},
+		{"seven hours", full(9, 10), []string{"calendar-long-day  "}},
+	} {
+		var got []string
+		for _, r := range Warnings(c.day) {
+			got = append(got, r.Code+" "+r.Args["a"]+" "+r.Args["b"])
+		}
+		assert.Equal(t, c.want, got, c.name)
+	}
+	assert.Empty(t, Warnings([]Booked{{"Emil", "Wednesday", "16:00", 30}, {"Tobias", "Thursday", "16:00", 30}}))
 }

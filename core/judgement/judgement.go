@@ -93,7 +93,16 @@ var (
 	LessonFirstGame = ours("lesson", "minutes of a first round in a first meeting with a child under five", 1, "higher: fewer aims, longer games")
 )
 
+// The calendar.
+var (
+	LongDay = ours("calendar", "minutes of lessons on one day from which it is called long", 360, "lower: more days are warned of")
+	LongRun = ours("calendar", "minutes of lessons without a pause of ten from which that is said", 180, "lower: pauses are asked for sooner")
+)
+
 // The week at home.
 var (
 	WeekGrowth = ours("week", "most minutes a day over those practised lately", 1.2, "higher: totals rise faster; jumps are when injuries come")
+
+	PracticeMuch = ours("week", "part of the asked days from which a family practises much", 0.6, "higher: more families are advised on habit")
+	DullWords    = ours("week", "times in four weeks that dull is said before it counts", 3, "lower: a single bad day brings a talk")
 )

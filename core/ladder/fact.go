@@ -70,6 +70,8 @@ const (
 	QuestionDone  Kind = "question_done"
 	Tripped       Kind = "tripped"
 	Ticked        Kind = "ticked"
+	TreatSet      Kind = "treat_set"
+	TreatDropped  Kind = "treat_dropped"
 	Retracted     Kind = "retracted"
 )
 
@@ -89,8 +91,8 @@ type Fact struct {
 	Skill   string        `json:"skill,omitempty" doc:"that a head start is for"`
 	Point   string        `json:"point,omitempty" doc:"key of a focus point"`
 	Spot    string        `json:"spot,omitempty" doc:"the id of the fact that noted the spot"`
-	Outcome string        `json:"outcome,omitempty" doc:"of a try: granted or not-yet; of a self-judgement: yes, nearly or no; of a hearing: fell-apart, rough, fine or easily; of a probe or an activity: pass, nearly or not-yet; of a pain: the side; of a mood; of a changed plan: what was done to the block; of a taste: lively, lyrical or familiar; of an approach: the school; of a suggestion overruled: later or never"`
-	Count   int           `json:"count,omitempty" doc:"of a spot: times in a row, wanted or done; of a head start: which task of the chain, from 1"`
+	Outcome string        `json:"outcome,omitempty" doc:"of a try: granted or not-yet; of a self-judgement: yes, nearly or no; of a hearing: fell-apart, rough, fine or easily; of a probe or an activity: pass, nearly or not-yet; of a pain: the side; of a mood; of a changed plan: what was done to the block; of a taste: lively, lyrical or familiar; of an approach: the school; of a suggestion overruled: later or never; of a treat: what is counted"`
+	Count   int           `json:"count,omitempty" doc:"of a spot: times in a row, wanted or done; of a head start: which task of the chain, from 1; of a treat: how many bring it"`
 	Minutes int           `json:"minutes,omitempty" doc:"of practice; of a block that the teacher set; of a lesson cut short"`
 	Day     calendar.Date `json:"day,omitempty" doc:"of practice and of a lesson"`
 	To      calendar.Date `json:"to,omitempty" doc:"the day that a lesson is moved to"`
@@ -118,7 +120,14 @@ var (
 	overrule = []string{"later", "never"}
 	sides    = []string{"right", "left", "both"}
 	moods    = []string{"bright", "calm", "restless", "tired", "low"}
+	treats   = []string{Footholds, KeptDays}
 	changes  = []string{"minutes", "swap", "after", "drop", "add", "length"}
+)
+
+// What is counted towards a treat.
+const (
+	Footholds = "footholds"
+	KeptDays  = "days"
 )
 
 // Measured are the names of what is measured of a player.
@@ -177,7 +186,9 @@ var kinds = map[Kind]struct {
 	QuestionAsked: {[]string{"text"}, func(f *fold, fact Fact) { f.s.Questions = append(f.s.Questions, Question{fact.ID, fact.Text, fact.At}) }},
 	QuestionDone:  {[]string{"into"}, (*fold).answered},
 	Tripped:       {[]string{"text"}, (*fold).tripped},
-	Ticked:        {[]string{"day", "text"}, func(f *fold, fact Fact) { f.s.Ticks = append(f.s.Ticks, Tick{fact.ID, fact.Day, fact.Text}) }},
+	Ticked:        {[]string{"day", "text"}, (*fold).ticked},
+	TreatSet:      {[]string{"text", "outcome", "count"}, func(f *fold, fact Fact) { f.s.Treat = &Treat{fact.Text, fact.Outcome, fact.Count, fact.At} }},
+	TreatDropped:  {nil, func(f *fold, _ Fact) { f.s.Treat = nil }},
 	Retracted:     {[]string{"ref"}, nothing},
 }
 
@@ -240,7 +251,7 @@ func (f Fact) Check() error {
 		}
 	}
 	allowed := map[Kind][]string{FootholdTried: tries, SelfJudged: judged, Heard: hearings,
-		Probed: probes, TasteAsked: tastes, Overruled: overrule, ActivityDone: probes, MoodSeen: moods, Pained: sides, PlanChanged: changes}[f.Kind]
+		Probed: probes, TasteAsked: tastes, Overruled: overrule, ActivityDone: probes, MoodSeen: moods, Pained: sides, PlanChanged: changes, TreatSet: treats}[f.Kind]
 	if allowed != nil && !slices.Contains(allowed, f.Outcome) {
 		return fmt.Errorf("the outcome %q is not one of %s", f.Outcome, strings.Join(allowed, ", "))
 	}

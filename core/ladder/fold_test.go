@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"patientladder/core/calendar"
 	"patientladder/core/shelf"
 )
 
@@ -265,3 +266,15 @@ func TestRepeatedDeliveryChangesNothing(t *testing.T) {
 		assert.Equal(t, want, Fold(facts, items))
 	})
 }
+
+// A treat counts from when the family named it; a tick of an old piece is a
+// playing of it.
+func TestTreatsAndTicks(t *testing.T) {
+	day := calendar.Date("2026-11-18")
+	s := Standing{Practice: []Practice{{Day: day.Add(-1)}, {Day: day.Add(1)}}, Ticks: []Tick{{Day: day}, {Day: day.Add(1)}},
+		Rungs: []Rung{{Foothold: at(day.Add(-3))}, {Foothold: at(day.Add(3))}, {}}}
+	assert.Equal(t, 2, Treat{Counts: KeptDays, Goal: 5, Since: day.Time()}.Done(s), "a day ticked and told is one")
+	assert.Equal(t, 1, Treat{Counts: Footholds, Goal: 5, Since: day.Time()}.Done(s))
+}
+
+func at(d calendar.Date) *time.Time { t := d.Time(); return &t }

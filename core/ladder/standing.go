@@ -41,6 +41,7 @@ type Standing struct {
 	HomeDays   HomeDays                 // when the family practises
 	Questions  []Question               // of the family, not answered yet
 	Ticks      []Tick                   // of tasks done at home, in order
+	Treat      *Treat                   // that the family counts towards; nil for none
 }
 
 // HomeDays are the days on which a family practises; the zero HomeDays is every
@@ -86,6 +87,42 @@ type Sight struct {
 type Body struct {
 	At time.Time
 	CM map[string]float64
+}
+
+// A Treat is what a family has named to count towards, by its own choice. The
+// program counts and buys nothing.
+type Treat struct {
+	Name   string
+	Counts string // Footholds or KeptDays
+	Goal   int
+	Since  time.Time
+}
+
+// Done counts what was reached since the treat was named.
+func (t Treat) Done(s Standing) int {
+	if t.Counts == Footholds {
+		n := 0
+		for _, r := range s.Rungs {
+			if r.Foothold != nil && !r.Foothold.Before(t.Since) {
+				n++
+			}
+		}
+		return n
+	}
+	from, days := calendar.On(t.Since), map[calendar.Date]bool{}
+	for _, p := range s.Practice {
+		days[p.Day] = p.Day >= from
+	}
+	for _, tick := range s.Ticks {
+		days[tick.Day] = tick.Day >= from
+	}
+	n := 0
+	for _, since := range days {
+		if since {
+			n++
+		}
+	}
+	return n
 }
 
 // An Ache is a pain that was told.
@@ -516,6 +553,14 @@ func (f *fold) practised(fact Fact) {
 		return
 	}
 	f.s.Practice = append(f.s.Practice, Practice{fact.ID, fact.Day, fact.Minutes, fact.Text})
+}
+
+// ticked keeps a tick of a task; where it names a secure piece, that was played.
+func (f *fold) ticked(fact Fact) {
+	f.s.Ticks = append(f.s.Ticks, Tick{fact.ID, fact.Day, fact.Text})
+	if r := f.rungs[fact.Rung]; r != nil && r.Foothold != nil {
+		r.Home = append(r.Home, fact.At)
+	}
 }
 
 func (f *fold) lesson(fact Fact) {

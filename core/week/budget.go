@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"patientladder/core/calendar"
 	"patientladder/core/judgement"
@@ -38,6 +39,22 @@ func (w *writer) budget() {
 			}
 		}
 	}
+}
+
+// Choices are the minutes that a day at home may be told to have taken, from half
+// the minutes asked for to twice as many.
+func (sh Sheet) Choices() []int {
+	var out []int
+	for _, of := range []float64{0.5, 1, 1.5, 2} {
+		m := int(math.Round(of*float64(sh.Budget)/5)) * 5
+		if sh.Budget < 10 {
+			m = int(math.Round(of * float64(sh.Budget)))
+		}
+		if m = max(m, 2); !slices.Contains(out, m) {
+			out = append(out, m)
+		}
+	}
+	return out
 }
 
 // lastWeek counts the days practised since the lesson before, and those that were
@@ -88,20 +105,34 @@ func (w *writer) lately() float64 {
 
 // lines says what holds for every practice: the seat first; a rest in each half
 // hour where a day is that long; the card of a scale that is reread, and a beat
-// track behind it; what a parent says. Common practice, no source; rests within
-// sittings: health advisories for musicians, from memory.
+// track behind it; the way back to an earlier help; what a parent says. Common
+// practice, no source; rests within sittings: health advisories for musicians,
+// from memory.
 func (w *writer) lines() {
-	say := func(code string, pairs ...string) { w.sheet.Lines = append(w.sheet.Lines, reason.Of(code, pairs...)) }
+	say := func(code string, pairs ...string) {
+		w.sheet.Lines = append(w.sheet.Lines, Line{Reason: reason.Of(code, pairs...)})
+	}
+	if ache := w.Standing.Ache; ache != nil {
+		say("no-playing", "side", ache.Side)
+		return
+	}
 	say("seat-first")
+	if slices.ContainsFunc(w.sheet.LeftOut, func(r reason.Reason) bool { return r.Code == "thin-week" || r.Code == "after-break" }) {
+		say("lighter-week")
+	}
 	if w.sheet.Budget >= 25 {
 		say("rest-within")
 	}
+	say("count-" + w.sheet.Counting)
 	for _, r := range w.Standing.In(ladder.Current) {
 		scale := func(id string) bool { return strings.HasPrefix(id, "scale-") }
 		if r.Strand == shelf.Technique && r.Taught != nil && slices.ContainsFunc(r.Item.Brings, scale) {
 			say("aims-card", "title", r.Item.Title)
 			break
 		}
+	}
+	if skill, title := w.earlier(); title != "" {
+		say("earlier-help", "skill", w.Graph.Name(skill), "title", title)
 	}
 	if w.sheet.Reader == "parent" {
 		switch w.Approach["reading"] {
@@ -113,6 +144,30 @@ func (w *writer) lines() {
 			say("script-count")
 		}
 	}
+	say("stop-if-it-hurts")
+}
+
+// earlier finds a skill that a piece in hand takes for granted and the secure piece
+// that brought it last: where to go back to when it is lost.
+func (w *writer) earlier() (skill, title string) {
+	secure := w.Standing.In(ladder.Secure)
+	for _, r := range w.Standing.In(ladder.Current) {
+		if r.Taught == nil || r.Strand != shelf.Book && r.Strand != shelf.Repertoire {
+			continue
+		}
+		var last *time.Time
+		for _, old := range secure {
+			for _, id := range old.Item.Brings {
+				if slices.Contains(r.Item.Needs, id) && old.Foothold != nil && (last == nil || old.Foothold.After(*last)) {
+					skill, title, last = id, old.Item.Title, old.Foothold
+				}
+			}
+		}
+		if title != "" {
+			return skill, title
+		}
+	}
+	return "", ""
 }
 
 // rest writes the sheet of a student in pain: listening only, nothing played.

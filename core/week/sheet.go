@@ -45,6 +45,7 @@ type Task struct {
 	Listen  bool          `json:"listen" doc:"only listening; success is not asked"`
 	Minutes int           `json:"minutes"`
 	Why     reason.Reason `json:"why"`
+	Says    Words         `json:"says"`
 }
 
 // bands in the order in which a day takes them.
@@ -58,7 +59,7 @@ type Start struct {
 	Finger string `json:"finger" doc:"empty where no position holds it"`
 	Key    string `json:"key"`
 	Notes  int    `json:"notes"`
-	Joined bool   `json:"joined" doc:"of two chunks that came before"`
+	Level  int    `json:"level" doc:"0 for a smallest chunk, more for one that is joined from others"`
 }
 
 // A Day of the sheet.
@@ -76,7 +77,7 @@ type Sheet struct {
 	Budget   int             `json:"budget" doc:"minutes a day"`
 	Counting string          `json:"counting" enum:"by-age,correct-only,quality"`
 	Reader   string          `json:"reader" enum:"parent,student,adult" doc:"whom the sheet speaks to"`
-	Lines    []reason.Reason `json:"lines" nullable:"false" doc:"what holds for every practice: the seat first, rests, cards to reread"`
+	Lines    []Line          `json:"lines" nullable:"false" doc:"what holds for every practice: the seat first, rests, cards to reread"`
 	Share    float64         `json:"share" doc:"of the minutes on this sheet that are upkeep"`
 	Asked    float64         `json:"asked" doc:"share of upkeep that the approach asks for"`
 	Days     []Day           `json:"days" nullable:"false"`
@@ -135,9 +136,10 @@ func (t Task) key() string {
 
 // Make writes the sheet of the seven days from a lesson's day. A day on which the
 // family does not practise is off.
-func Make(ask Ask) Sheet {
-	sh := Sheet{From: ask.From, Next: ask.Next, Budget: Budget(ask.Age), Counting: ask.Approach["counts"], Asked: ask.Approach.UpkeepShare(), Reader: reader(ask.Age),
-		LeftOut: []reason.Reason{}, Lines: []reason.Reason{}}
+func Make(ask Ask) (sh Sheet) {
+	sh = Sheet{From: ask.From, Next: ask.Next, Budget: Budget(ask.Age), Counting: ask.Approach["counts"], Asked: ask.Approach.UpkeepShare(), Reader: reader(ask.Age),
+		LeftOut: []reason.Reason{}, Lines: []Line{}}
+	defer sh.say()
 	w := writer{Ask: ask, sheet: &sh}
 	sh.Days = append(sh.Days, Day{Date: ask.From, Lesson: true, Tasks: []Task{}})
 	for d := 1; d <= practice; d++ {
@@ -229,6 +231,10 @@ func (w *writer) ahead() {
 		if w.sheet.Budget < least {
 			w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("no-room-for", "title", r.Item.Title))
 		}
+	}
+	if far := len(coming) - 1; far > 1 && w.Home.Lacks(coming[far].Item) == nil {
+		title := coming[far].Item.Title
+		put(0, Task{Band: "ahead", Rung: coming[far].ID, Title: title, Count: 1, Listen: true, Minutes: 1, Why: reason.Of("hear-far-ahead", "title", title)})
 	}
 	if w.sheet.Budget < least || w.Path.Break.Light() {
 		return
@@ -396,7 +402,7 @@ func (w *writer) fromScore(r ladder.Rung, t Task, trees []reading.Chunk, turn, t
 	var out []Task
 	for _, b := range bits(which, week, total, min(room, aDay), alone)[turn-1] {
 		task := t
-		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), Finger: b.chunk.Start.Finger, Key: b.chunk.Start.Key, Notes: b.chunk.Notes, Joined: b.joined}
+		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), Finger: b.chunk.Start.Finger, Key: b.chunk.Start.Key, Notes: b.chunk.Notes, Level: height(b.chunk)}
 		if !b.whole {
 			task.From, task.To = b.bars[0], b.bars[1]
 		}
@@ -523,22 +529,34 @@ func (w *writer) upkeep() {
 	sort.SliceStable(chosen, func(i, j int) bool { return newest[chosen[i].ID] < newest[chosen[j].ID] })
 	turn := rotation(len(chosen))
 	at := 0
+	spare, owed := 0, 0 // minutes of the week, and of what has not had its turn in it
+	for day := 1; day <= len(w.days); day++ {
+		spare += w.sheet.Budget - w.early[day] - w.inHand(day)
+	}
+	for _, p := range chosen {
+		owed += p.Minutes
+	}
+	played := make([]bool, len(chosen))
 	for day := 1; day <= len(w.days); day++ {
 		left := w.sheet.Budget - w.early[day] - w.inHand(day)
 		today := map[int]bool{}
-		for left >= 1 && len(today) < len(chosen) {
+		for passed := 0; left >= 1 && passed < len(turn); {
 			i := turn[at%len(turn)]
 			at++
-			if today[i] {
+			p := chosen[i]
+			if today[i] || played[i] && spare-p.Minutes < owed {
+				passed++
 				continue
 			}
-			today[i] = true
-			p := chosen[i]
+			passed, today[i] = 0, true
 			m := min(max(p.Minutes, left/(len(chosen)-len(today)+1)), left) // few pieces: longer with each
 			if left-m < 2 {
 				m = left
 			}
-			left -= m
+			left, spare = left-m, spare-m
+			if !played[i] {
+				played[i], owed = true, owed-p.Minutes
+			}
 			title := secure[p.ID].Item.Title
 			w.put(day, Task{Band: "upkeep", Rung: p.ID, Title: title, Count: 1, Minutes: m, Why: w.kept(title, p, newest[p.ID])})
 		}

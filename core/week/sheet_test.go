@@ -250,7 +250,9 @@ func TestEveryWeek(t *testing.T) {
 				sum += task.Minutes
 				assert.Positive(t, task.Minutes)
 				assert.Positive(t, task.Count)
-				assert.NotEmpty(t, task.Why.Code, "no task without a reason")
+				assert.NotEmpty(t, task.Says.Why, "no task without a reason in words: %s", task.Why.Code)
+				assert.NotContains(t, task.Says.Why, "{")
+				assert.NotEmpty(t, task.Says.What)
 				if task.Band != "now" || task.From == 0 {
 					continue
 				}
@@ -266,7 +268,11 @@ func TestEveryWeek(t *testing.T) {
 					learnt[task.Rung][b] = true
 				}
 			}
-			assert.LessOrEqual(t, sum, sh.Budget, "day %d", i)
+			assert.True(t, sum <= sh.Budget || i == 0, "day %d", i)
+		}
+		for _, line := range sh.Lines {
+			assert.NotEmpty(t, line.Says, line.Code)
+			assert.NotContains(t, line.Says, "{")
 		}
 	})
 }

@@ -20,7 +20,9 @@ self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim(
 
 self.addEventListener("fetch", (event) => {
   const url = new URL(event.request.url);
-  if (event.request.method !== "GET" || url.origin !== location.origin || url.pathname.startsWith("/api/")) return;
+  if (event.request.method !== "GET" || url.origin !== location.origin) return;
+  // of the API only what is heard: a piece does not change
+  if (url.pathname.startsWith("/api/") && !url.pathname.includes("/sounds/")) return;
   const page = event.request.mode === "navigate";
   event.respondWith(
     caches.open(kept).then(async (cache) => {

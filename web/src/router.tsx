@@ -91,6 +91,21 @@ const workbench = createRoute({
   }),
   component: lazyRouteComponent(() => import("./screens/workbench/WorkbenchScreen"), "WorkbenchScreen"),
 });
+const sheets = createRoute({
+  getParentRoute: () => inside,
+  path: "/sheets",
+  component: lazyRouteComponent(() => import("./screens/week/SheetsScreen"), "SheetsScreen"),
+});
+const mailbox = createRoute({
+  getParentRoute: () => inside,
+  path: "/mailbox",
+  component: lazyRouteComponent(() => import("./screens/mailbox/MailboxScreen"), "MailboxScreen"),
+});
+const calendar = createRoute({
+  getParentRoute: () => inside,
+  path: "/calendar",
+  component: lazyRouteComponent(() => import("./screens/calendar/CalendarScreen"), "CalendarScreen"),
+});
 const activities = createRoute({
   getParentRoute: () => inside,
   path: "/activities",
@@ -117,6 +132,9 @@ export const router = createRouter({
       type,
       item,
       workbench,
+      sheets,
+      mailbox,
+      calendar,
       activities,
       studio,
       numbers,

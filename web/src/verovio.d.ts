@@ -6,6 +6,8 @@ declare module "verovio/esm" {
     constructor(module: unknown);
     setOptions(options: Record<string, unknown>): void;
     loadData(data: string): boolean;
+    select(selection: { measureRange?: string }): boolean;
+    redoLayout(): void;
     renderToSVG(page: number): string;
   }
 }

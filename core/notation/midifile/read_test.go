@@ -15,7 +15,7 @@ import (
 
 // smf makes a file of format 0 with 480 ticks of a quarter note from the bytes of
 // its track, written in hexadecimal.
-func smf(t *testing.T, events string) []byte {
+func smf(t testing.TB, events string) []byte {
 	var track []byte
 	for b := range strings.FieldsSeq(events) {
 		var v byte
@@ -78,4 +78,38 @@ func TestWhereItWentWrong(t *testing.T) {
 		require.True(t, errors.As(err, &at), "%s: %v", c.name, err)
 		assert.Contains(t, at.Msg, c.says, c.name)
 	}
+}
+
+// Whatever stands in a file, it is read or refused with a syntax error, and every
+// note that is read begins and ends inside its bar.
+func FuzzRead(f *testing.F) {
+	for _, events := range []string{
+		"00 90 3c 40 83 60 3c 00 00 3e 40 87 40 3e 00 00 ff 2f 00",
+		"00 ff 58 04 03 02 18 08 00 ff 59 02 fd 00 87 40 90 3c 40 87 40 80 3c 40 00 ff 2f 00",
+		"00 f0 03 01 02 f7 00 ff 51 03 07 a1 20 81 21 90 3c 40 81 1f 80 3c 40 00 ff 2f 00",
+	} {
+		f.Add(smf(f, events))
+	}
+	f.Fuzz(func(t *testing.T, data []byte) {
+		if len(data) > 1<<14 {
+			return
+		}
+		s, err := Read(data)
+		if err != nil {
+			var at *score.SyntaxError
+			if !errors.As(err, &at) {
+				t.Fatalf("not a syntax error: %v", err)
+			}
+			return
+		}
+		for _, p := range s.Parts {
+			for i, b := range p.Bars {
+				for _, n := range b.Notes {
+					if n.Onset.Sign() < 0 || b.Length.Less(n.Onset.Add(n.Duration)) {
+						t.Fatalf("bar %d of length %s holds a note from %s of length %s", i+1, b.Length, n.Onset, n.Duration)
+					}
+				}
+			}
+		}
+	})
 }

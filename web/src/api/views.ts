@@ -69,6 +69,17 @@ export const weekView = (student: string) =>
     queryFn: () => answer(api.GET("/api/students/{student}/week", ofStudent(student))),
   });
 
+// The sheets of today's lessons.
+export const sheetsView = queryOptions({ queryKey: ["sheets"], queryFn: () => answer(api.GET("/api/sheets")) });
+
+export const mailboxView = queryOptions({
+  queryKey: ["mailbox"],
+  queryFn: () => answer(api.GET("/api/mailbox")),
+  refetchInterval: 10_000,
+});
+
+export const calendarView = queryOptions({ queryKey: ["calendar"], queryFn: () => answer(api.GET("/api/calendar")) });
+
 export const recordView = (student: string) =>
   queryOptions({
     queryKey: ["student", student, "record"],

@@ -15,8 +15,6 @@ export function Afterwards({ view, day }: Props) {
     if (of) tell({ student: view.student, kind: "retracted", ref: of.id });
     tell({ student: view.student, kind: "practised", day: day.date, minutes, text: feel });
   };
-  const budget = view.sheet?.budget ?? 0;
-  const choices = [...new Set([0.5, 1, 1.5, 2].map((k) => Math.max(2, Math.round((k * budget) / 5) * 5 || 3)))];
   const pieces = new Map(day.tasks.filter((t) => t.band === "now").map((t) => [t.rung, t.title]));
   return (
     <section className="space-y-4 px-4 pt-6">
@@ -24,7 +22,7 @@ export function Afterwards({ view, day }: Props) {
       <fieldset>
         <legend className="mb-1 font-[620]">How long?</legend>
         <div className="flex flex-wrap gap-2">
-          {choices.map((m) => (
+          {view.minutes.map((m) => (
             <Chip key={m} on={of?.minutes === m} onTouch={() => say(m, of?.felt ?? "")}>
               {m} min
             </Chip>

@@ -2,9 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Problem } from "../api/client";
 import { tell, useOutbox } from "../api/outbox";
+import { longDay, namedDay, plural } from "../parts/dates";
 import { Waiting } from "../parts/Told";
-import { longDay, namedDay, plural, sentence } from "../parts/words";
 import { Afterwards } from "./Afterwards";
+import { Beat } from "./Beat";
+import { Ours } from "./Ours";
 import { TaskRow } from "./TaskRow";
 import { type FamilyView, familyView, told } from "./view";
 
@@ -26,6 +28,7 @@ export function FamilyPage({ token }: { token: string }) {
           `No connection just now. ${pending ? `${plural(pending, "mark")} kept on this device and sent later.` : "What you tick is kept on this device and sent later."}`}
       </p>
       <Week
+        token={token}
         view={told(query.data, [...sent.map((s) => s.fact), ...waiting.filter((w) => !w.refused).map((w) => w.fact)])}
       />
     </>
@@ -48,7 +51,7 @@ function Closed({ says, again }: { says: string; again?: () => void }) {
   );
 }
 
-function Week({ view }: { view: FamilyView }) {
+function Week({ token, view }: { token: string; view: FamilyView }) {
   const days = view.sheet?.days ?? [];
   const here = days.find((d) => d.date === view.today) ?? days.at(-1);
   const [chosen, setChosen] = useState<string>();
@@ -94,12 +97,20 @@ function Week({ view }: { view: FamilyView }) {
           return (
             <TaskRow
               key={t.key}
+              token={token}
               task={t}
+              heard={view.heard.includes(t.rung)}
               done={tick !== undefined}
               onTouch={() =>
                 tick
                   ? tell({ student: view.student, kind: "retracted", ref: tick.id })
-                  : tell({ student: view.student, kind: "ticked", day: day.date, text: t.key })
+                  : tell({
+                      student: view.student,
+                      kind: "ticked",
+                      day: day.date,
+                      text: t.key,
+                      rung: t.band === "upkeep" ? t.rung : undefined, // an old piece was played
+                    })
               }
             />
           );
@@ -109,12 +120,13 @@ function Week({ view }: { view: FamilyView }) {
         <h3>Each time</h3>
         {view.sheet.lines.map((r) => (
           <p key={r.code} className="mt-1">
-            {sentence(r)}
+            {r.says}
           </p>
         ))}
-        <p className="mt-1">If anything hurts, stop for the day and tell us.</p>
       </section>
+      <Beat />
       {!day.off && <Afterwards key={day.date} view={view} day={day} />}
+      <Ours view={view} token={token} />
     </main>
   );
 }

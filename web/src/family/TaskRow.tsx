@@ -1,18 +1,14 @@
 import type { Schemas } from "../api/client";
-import { hand, place, start, times } from "../parts/tasks";
-import { sentence } from "../parts/words";
+import { Listen } from "./Listen";
 
-type Props = { task: Schemas["Task"]; done: boolean; onTouch: () => void };
+type Props = { token: string; task: Schemas["Task"]; done: boolean; heard: boolean; onTouch: () => void };
 
-// TaskRow is one thing to do; the whole row ticks it.
-export function TaskRow({ task, done, onTouch }: Props) {
-  const what =
-    task.band === "now"
-      ? [place(task), hand(task), start(task), times(task)].filter(Boolean).join(", ")
-      : (task.do ?? (task.listen ? "listen to it" : "once through"));
+// TaskRow is one thing to do; the whole row ticks it, and beside that its music can
+// be heard.
+export function TaskRow({ token, task, done, heard, onTouch }: Props) {
   return (
-    <li>
-      <label className="flex w-full cursor-pointer gap-3 border-b border-line bg-raised px-4 py-3 text-left has-focus-visible:outline-3 has-focus-visible:-outline-offset-3 has-focus-visible:outline-ahead">
+    <li className="border-b border-line bg-raised">
+      <label className="flex w-full cursor-pointer gap-3 px-4 py-3 text-left has-focus-visible:outline-3 has-focus-visible:-outline-offset-3 has-focus-visible:outline-ahead">
         <input type="checkbox" className="sr-only" checked={done} onChange={onTouch} />
         <span
           aria-hidden="true"
@@ -22,11 +18,12 @@ export function TaskRow({ task, done, onTouch }: Props) {
         </span>
         <span className="min-w-0 flex-1">
           <b className="block text-large font-[650]">{task.title}</b>
-          <span className="block">{what}</span>
-          <span className="block text-body text-soft">{sentence(task.why)}</span>
+          <span className="block">{task.says.what}</span>
+          <span className="block text-body text-soft">{task.says.why}</span>
         </span>
         <span className="text-soft">{task.minutes}′</span>
       </label>
+      {heard && <Listen token={token} task={task} />}
     </li>
   );
 }

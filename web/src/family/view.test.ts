@@ -11,6 +11,11 @@ const empty: FamilyView = {
   ticks: [],
   days: [],
   questions: ["Which finger?"],
+  minutes: [],
+  heard: [],
+  weekdays: [],
+  budget: 0,
+  treats: true,
 };
 const fact = (id: string, kind: Schemas["Fact"]["kind"], more: Partial<Schemas["Fact"]> = {}): Schemas["Fact"] => ({
   id,
@@ -40,4 +45,14 @@ test("a day told again replaces the one before", () => {
 test("a question is listed once", () => {
   const ask = (text: string) => fact("4", "question_asked", { text });
   expect(told(empty, [ask("Which finger?"), ask("Loud?")]).questions).toEqual(["Which finger?", "Loud?"]);
+});
+
+test("days and a treat show as they were last told", () => {
+  const days = fact("1", "days_set", { text: "1 3 5", minutes: 15 });
+  const treat = fact("2", "treat_set", { text: "Chips on the pier", outcome: "days", count: 10 });
+  const view = told(empty, [days, treat]);
+  expect(view.weekdays).toEqual([1, 3, 5]);
+  expect(view.budget).toBe(15);
+  expect(view.treat).toEqual({ name: "Chips on the pier", counts: "days", goal: 10, done: 0 });
+  expect(told(view, [fact("3", "treat_dropped")]).treat).toBeUndefined();
 });

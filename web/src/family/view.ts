@@ -4,7 +4,7 @@ import { setStudioTime } from "../api/clock";
 
 export type FamilyView = Schemas["FamilyView"];
 
-const keptKey = (token: string) => `ladder.family.${token}`;
+const keptKey = (token: string) => `ladder.family.2.${token}`; // counted up when the view gains fields
 
 // kept is the view as it was last seen on this device.
 function kept(token: string): FamilyView | undefined {
@@ -35,6 +35,14 @@ export const familyView = (token: string) =>
     refetchInterval: 60_000,
   });
 
+// A piece of the sheet as it is heard.
+export const modelView = (token: string, rung: string) =>
+  queryOptions({
+    queryKey: ["model", token, rung],
+    queryFn: () => answer(api.GET("/api/family/{token}/sounds/{rung}", { params: { path: { token, rung } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
 // told lays facts told since over the view.
 export function told(view: FamilyView, facts: Schemas["Fact"][]): FamilyView {
   const back = new Set(facts.filter((f) => f.kind === "retracted").map((f) => f.ref));
@@ -42,8 +50,24 @@ export function told(view: FamilyView, facts: Schemas["Fact"][]): FamilyView {
     const more = facts.filter((f) => f.kind === kind && !list.some((x) => x.id === f.id)).map(make);
     return [...list, ...more].filter((x) => !back.has(x.id));
   };
+  const since = facts.filter((f) => !back.has(f.id));
+  const days = since.findLast((f) => f.kind === "days_set");
+  const treat = since.findLast((f) => f.kind === "treat_set" || f.kind === "treat_dropped");
+  const counting = view.treat?.name === treat?.text ? view.treat?.done : 0;
   return {
     ...view,
+    ...(days && { weekdays: days.text?.split(" ").map(Number) ?? [], budget: days.minutes ?? 0 }),
+    ...(treat && {
+      treat:
+        treat.kind === "treat_set"
+          ? {
+              name: treat.text ?? "",
+              counts: treat.outcome === "days" ? ("days" as const) : ("footholds" as const),
+              goal: treat.count ?? 1,
+              done: counting ?? 0,
+            }
+          : undefined,
+    }),
     ticks: add(view.ticks, "ticked", (f) => ({ id: f.id, day: f.day ?? "", key: f.text ?? "" })),
     days: add(view.days, "practised", (f) => ({
       id: f.id,

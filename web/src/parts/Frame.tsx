@@ -22,6 +22,7 @@ export function Frame() {
             <Ribbon day={day} />
             <nav aria-label="Studio" className="ml-auto flex items-center gap-1 px-3 font-[580]">
               {[
+                { to: "/sheets", name: "Sheets" },
                 { to: "/shelf", name: "Shelf" },
                 { to: "/workbench", name: "Workbench" },
                 { to: "/studio", name: "Studio" },

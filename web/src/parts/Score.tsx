@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback } from "react";
-import { type Band, drawBands, drawing, type Verse } from "./engraving";
+import { type Band, type Cut, crop, drawBands, drawing, type Verse } from "./engraving";
 import { Shown } from "./Told";
 
 const none: never[] = [];
@@ -13,33 +13,43 @@ export function Score({
   verses = none,
   bands = none,
   fresh = none,
+  cut,
 }: {
   xml: string;
   title: string;
   verses?: Verse[];
   bands?: Band[];
   fresh?: string[];
+  cut?: Cut;
 }) {
-  const query = useQuery(drawing(xml, verses));
-  return <Shown query={query}>{(svg) => <Drawn svg={svg} title={title} bands={bands} fresh={fresh} />}</Shown>;
+  const query = useQuery(drawing(xml, verses, cut));
+  return (
+    <Shown query={query}>{(svg) => <Drawn svg={svg} title={title} bands={bands} fresh={fresh} cut={cut} />}</Shown>
+  );
 }
 
-function Drawn({ svg, title, bands, fresh }: { svg: string; title: string; bands: Band[]; fresh: string[] }) {
+type DrawnProps = { svg: string; title: string; bands: Band[]; fresh: string[]; cut?: Cut };
+
+// pageWidth is how wide a line of a sheet is, in pixels: A4 between its margins.
+const pageWidth = 708;
+
+function Drawn({ svg, title, bands, fresh, cut }: DrawnProps) {
   const draw = useCallback(
     (box: HTMLDivElement | null) => {
       if (!box) return;
       const drawn = new DOMParser().parseFromString(svg, "image/svg+xml").documentElement as unknown as SVGSVGElement;
       box.replaceChildren(drawn);
-      drawBands(drawn, bands);
+      drawBands(drawn, bands, cut !== undefined);
+      if (cut) crop(drawn, pageWidth);
       for (const id of fresh) drawn.querySelector(`[id="${id}"]`)?.classList.add("fresh");
     },
-    [svg, bands, fresh],
+    [svg, bands, fresh, cut],
   );
   return (
     <div
       role="img"
       aria-label={`The score of ${title}`}
-      className="score rounded bg-white p-3 text-black print:p-0 [&_svg]:h-auto [&_svg]:w-full"
+      className={`score rounded bg-white text-black ${cut ? "p-1 [&_svg]:max-w-full" : "p-3 print:p-0 [&_svg]:h-auto [&_svg]:w-full"}`}
       ref={draw}
     />
   );

@@ -1,7 +1,12 @@
 import { queryOptions } from "@tanstack/react-query";
 
 // The engraver is large, so it is loaded when a score is first shown.
-let loading: Promise<(xml: string, verses: number) => string> | undefined;
+let loading: Promise<(xml: string, verses: number, cut?: Cut) => string> | undefined;
+
+// A Cut is how some bars of a score are laid out for a sheet: cropped to what is
+// drawn, with room above each line for brackets, and with large labels. The width of a
+// line is in the engraver's units; that many are a page wide.
+export type Cut = { bars: [number, number]; width: number; room: number };
 
 function engraver() {
   loading ??= (async () => {
@@ -10,16 +15,16 @@ function engraver() {
       import("verovio/esm"),
     ]);
     const kit = new VerovioToolkit(await createModule());
-    return (xml: string, verses: number) => {
+    return (xml: string, verses: number, cut?: Cut) => {
       kit.setOptions({
-        pageWidth: 1500,
+        pageWidth: cut?.width ?? 1500,
         pageHeight: 60000,
         adjustPageHeight: true,
         scale: 42,
         svgViewBox: true,
         smuflTextFont: "embedded",
         lyricSize: 4,
-        spacingSystem: 14,
+        spacingSystem: 14 + (cut?.room ?? 0),
         spacingStaff: 16 + 5 * Math.max(0, verses - 1), // brackets of the next staff stand under the labels
         header: "none",
         footer: "none",
@@ -28,6 +33,7 @@ function engraver() {
         pageMarginLeft: 20,
         pageMarginRight: 20,
       });
+      kit.select(cut ? { measureRange: `${cut.bars[0]}-${cut.bars[1]}` } : {});
       if (!kit.loadData(xml)) throw new Error("This score could not be drawn.");
       return kit.renderToSVG(1);
     };
@@ -64,10 +70,10 @@ export function withVerses(xml: string, verses: Verse[]): string {
 }
 
 // drawing turns a score's text into a picture.
-export const drawing = (xml: string, verses: Verse[] = []) =>
+export const drawing = (xml: string, verses: Verse[] = [], cut?: Cut) =>
   queryOptions({
-    queryKey: ["drawing", xml, verses],
-    queryFn: async () => (await engraver())(withVerses(xml, verses), verses.length),
+    queryKey: ["drawing", xml, verses, cut],
+    queryFn: async () => (await engraver())(withVerses(xml, verses), verses.length, cut),
     staleTime: Number.POSITIVE_INFINITY,
   });
 
@@ -78,7 +84,7 @@ export type Band = { notes: string[]; text: string; says: string; hue: number; l
 
 // band writes coloured stretches with their letters onto a drawn score. Tints
 // lie behind the notes, brackets above the staff.
-export function drawBands(root: SVGElement, bands: Band[]) {
+export function drawBands(root: SVGElement, bands: Band[], onSheet = false) {
   const margin = root.querySelector<SVGGElement>("g.page-margin");
   if (!margin) return;
   margin.querySelector("g.bands")?.remove();
@@ -91,14 +97,14 @@ export function drawBands(root: SVGElement, bands: Band[]) {
   layer.classList.add("bands");
   margin.prepend(layer);
   for (const b of bands) {
-    for (const { x1, x2, top, bottom, space } of spread(margin, b.notes)) {
-      layer.append(b.kind === "chunks" ? bracket(b, x1, x2, top, space) : tint(b, x1, x2, top, bottom, space));
+    for (const { x1, x2, top, bottom, space } of spread(margin, b.notes, onSheet)) {
+      layer.append(b.kind === "chunks" ? bracket(b, x1, x2, top, space, onSheet) : tint(b, x1, x2, top, bottom, space));
     }
   }
 }
 
 // spread returns the boxes of a stretch, one for each line of music it is on.
-function spread(margin: SVGGElement, ids: string[]) {
+function spread(margin: SVGGElement, ids: string[], clear: boolean) {
   const boxes = new Map<Element, { x1: number; x2: number; top: number; bottom: number; space: number }>();
   for (const id of ids) {
     const note = margin.querySelector<SVGGElement>(`[id="${id}"]`);
@@ -115,12 +121,47 @@ function spread(margin: SVGGElement, ids: string[]) {
     boxes.set(system, {
       x1: Math.min(was?.x1 ?? box.x, box.x),
       x2: Math.max(was?.x2 ?? 0, box.x + box.width),
-      top: was?.top ?? top - (staff.querySelector(".tabGrp") ? space * 4.4 : 0), // above the stems of tablature
+      top: was?.top ?? (clear ? above(system, top, space) : top - (staff.querySelector(".tabGrp") ? space * 4.4 : 0)), // above the stems of tablature
       bottom: was?.bottom ?? bottom,
       space,
     });
   }
   return boxes.values();
+}
+
+// above is where nothing of a staff stands any more, all along its line of music.
+function above(system: SVGGElement, top: number, space: number) {
+  let y = top;
+  for (const staff of system.querySelectorAll<SVGGElement>("g.staff")) {
+    const lines = staff.querySelector("path")?.getBBox();
+    if (lines && Math.abs(lines.y - top) < space) y = Math.min(y, staff.getBBox().y);
+  }
+  for (const mark of system.querySelectorAll<SVGGElement>("g.fing, g.slur, g.tie")) {
+    const box = mark.getBBox();
+    if (box.y < top && box.y > top - 12 * space) y = Math.min(y, box.y);
+  }
+  return y + space;
+}
+
+// crop shows only what is drawn of a score, as wide as it is at that size.
+export function crop(root: SVGSVGElement, width: number) {
+  const inner = root.querySelector("svg") ?? root;
+  const margin = root.querySelector<SVGGElement>("g.page-margin");
+  if (!margin) return;
+  for (const mark of margin.querySelectorAll("g.tempo, g.dir, g.mNum")) mark.remove();
+  const all = inner.viewBox.baseVal.width;
+  const box = margin.getBBox();
+  const shift = margin.transform.baseVal.consolidate()?.matrix ?? { e: 0, f: 0 };
+  const pad = 40;
+  inner.setAttribute(
+    "viewBox",
+    `${box.x + shift.e - pad} ${box.y + shift.f - pad} ${box.width + 2 * pad} ${box.height + 2 * pad}`,
+  );
+  inner.removeAttribute("width");
+  inner.removeAttribute("height");
+  root.removeAttribute("viewBox");
+  root.style.width = `${((box.width + 2 * pad) / all) * width}px`;
+  root.style.aspectRatio = `${box.width + 2 * pad} / ${box.height + 2 * pad}`;
 }
 
 // spaceOf is the size that signs go by, from a staff's lines. Those of tablature, of
@@ -162,9 +203,9 @@ function tint(b: Band, x1: number, x2: number, top: number, bottom: number, spac
   return g;
 }
 
-function bracket(b: Band, x1: number, x2: number, top: number, space: number) {
+function bracket(b: Band, x1: number, x2: number, top: number, space: number, onSheet: boolean) {
   const g = document.createElementNS(svgNS, "g");
-  const y = top - space * (1.9 + b.level * 2.1);
+  const y = top - space * (1.9 + b.level * (onSheet ? 2.9 : 2.1));
   const colour = b.level === 0 ? (b.hue ? "#17695a" : "#6a45a8") : "#14262c";
   g.append(
     el("path", {
@@ -174,7 +215,7 @@ function bracket(b: Band, x1: number, x2: number, top: number, space: number) {
       "stroke-width": space * 0.2,
     }),
   );
-  if (b.text) g.append(label(b, x1, y - space * 0.25, space, colour));
+  if (b.text) g.append(label(b, x1, y - space * 0.25, space * (onSheet ? 1.45 : 1), colour));
   return g;
 }
 

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
+import { plural } from "./dates";
 import { length } from "./units";
-import { plural } from "./words";
 
 type Reason = Schemas["Reason"];
 type Args = Record<string, string>;
@@ -23,16 +23,8 @@ const sentences: Record<string, (a: Args) => string> = {
   "too-short-for": (a) => `Left out, the lesson is too short: ${a.title || a.kind}.`,
   "in-hand": (a) => `Working for ${a.missing}.`,
   "spot-count": (a) => `${a.title}: ${a.more}.`,
-  "hear-it-early": (a) => `${a.title} comes next: hearing it now makes it lighter.`,
   "waits-for-its-lesson": (a) => `${a.title} waits for its lesson.`,
   "no-room-for": (a) => `No minutes left this week for ${a.title}.`,
-  "a-pattern": () => "A pattern: the same each time, counted in a row.",
-  "spot-first": (a) => `The spot first, while fresh: ${a.done} of ${a.goal} in a row so far.`,
-  "hold-this": (a) => `The whole, with one thing in mind: ${a.point}.`,
-  "join-two": () => "Two chunks you know, joined.",
-  "small-first": () => "A small chunk by itself first.",
-  "keep-alive": () => "An old friend: play it once so it stays.",
-  "newest-kept": () => "Newly secure: it needs playing most often.",
   placed: (a) => `${a.title} was placed on the ladder.`,
   taught: (a) => `${a.title} had its first lesson.`,
   "point-met": (a) => `${a.title}: ${a.more} met.`,
@@ -70,14 +62,25 @@ const sentences: Record<string, (a: Args) => string> = {
   // the week at home
   "thin-week": (a) => `Practised on ${a.days} of ${plural(a.of ?? "", "day")} last week: a shorter plan this time.`,
   "grown-gently": (a) => `About ${a.minutes} minutes a day lately: a little more, not a jump.`,
-  "seat-first": () => "The seat first: feet firm, front half of the seat, one slow breath.",
-  "rest-within": () => "Rest five minutes in each half hour.",
-  "aims-card": (a) =>
-    `Reread the card for ${a.title} each day: natural place, idle fingers quiet, thumb early. A beat track behind it helps.`,
-  "script-direction": () =>
-    "For the grown-up: show the first key, say “up”, “down” or “same” for each note, then let the child play.",
-  "script-ear": () => "For the grown-up: sing or play it once, let the child find it; wait before helping.",
-  "script-count": () => "For the grown-up: count the times aloud, name one thing that went well, say nothing else.",
+
+  // what comes back from home
+  "home-untold": () => "Nothing was told from home in four weeks: ask how it goes, and send the link again.",
+  "home-feed": () => "Practises and enjoys it. Feed it: a piece of their own choosing, a rung more ahead.",
+  "home-joyless": (a) =>
+    `Practises, and said “dull” ${plural(a.times ?? "", "time")} in four weeks. Do not assume: only their own repeated words count.`,
+  "home-ask-parts": () => "Ask which parts of playing they like.",
+  "home-choose-together": () => "Choose the next pieces with them.",
+  "home-talk": (a) =>
+    `Little practice, and “dull” ${plural(a.times ?? "", "time")}: an honest talk. Why does the family want this, what would the student like?`,
+  "home-habit": () => "Habit first: the same hour each day, the instrument open and in sight.",
+  "home-smaller": () => "Smaller steps: five minutes that happen beat twenty that do not.",
+  "home-ask-feeling": () => "How it feels was hardly told: ask, and listen more than once.",
+  "home-three-way": () => "The talk is three-way: student, parent and you.",
+
+  // the calendar
+  "calendar-clash": (a) => `${dayOf(a.on)}: ${a.b} at ${a.start} begins before ${a.a} has ended.`,
+  "calendar-long-day": (a) => `${dayOf(a.on)}: ${hours(a.minutes)} of lessons. That is a long day.`,
+  "calendar-no-pause": (a) => `${dayOf(a.on)}: ${hours(a.minutes)} from ${a.from} without ten minutes between.`,
 
   // the seat
   "seat-height": (a) => `Seat at ${cm(a.cm)}${a.low === a.high ? "" : ` (${cm(a.low)} to ${cm(a.high)})`}.`,
@@ -276,6 +279,11 @@ const date = (d = "") =>
   new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", timeZone: "UTC" }).format(
     new Date(`${d}T00:00:00Z`),
   );
+
+// dayOf names a weekday, or a date.
+const dayOf = (on = "") => (/^\d/.test(on) ? date(on) : `${on}s`);
+
+const hours = (minutes = "0") => `${Math.round(Number(minutes) / 6) / 10} hours`;
 
 function jump(a: Args): string {
   const parts = [

@@ -97,3 +97,53 @@ function tone(audio: AudioContext, s: Stroke, at: number) {
   source.start(at);
   source.stop(at + s.length + 0.1);
 }
+
+// The speeds at which a model is heard, of the written tempo.
+export const speeds = [
+  { name: "slow", of: 0.5 },
+  { name: "middle", of: 0.75 },
+  { name: "full", of: 1 },
+];
+
+type Model = Schemas["Model"];
+
+// A Passage is a stretch of a model between two of its notes, in one hand or both.
+export type Passage = { fromId: string; toId: string; hand: string };
+
+// hearing lays out how a passage of a model is heard: a bar is counted in, and its
+// last notes sound out.
+export function hearing(model: Model, p: Passage, speed: number): Hearing {
+  const staves = p.hand === "both" ? model.hands.map((_, i) => i) : [model.hands.indexOf(p.hand)];
+  const at = (id: string) => model.sounds.find((s) => s.id === id);
+  const from = at(p.fromId)?.onset ?? 0;
+  const last = at(p.toId)?.onset ?? from;
+  const held = model.sounds.filter((s) => staves.includes(s.staff) && s.onset >= from && s.onset <= last);
+  const bar = (model.bars[1] ?? 4) - (model.bars[0] ?? 0);
+  return {
+    from,
+    to: Math.max(...held.map((s) => s.onset + s.length)),
+    qpm: model.qpm,
+    speed,
+    beat: model.beat,
+    beats: Math.max(2, Math.round(bar / model.beat)),
+    staves,
+  };
+}
+
+// metronome clicks evenly until it is stopped. Clicks are set some ahead of time, so
+// that a busy page does not make them late.
+export function metronome(bpm: number): () => void {
+  const audio = new AudioContext();
+  const step = 60 / bpm;
+  let next = audio.currentTime + 0.06;
+  const set = () => {
+    for (; next < audio.currentTime + 0.3; next += step)
+      tone(audio, { at: 0, length: 0.05, key: 91, ids: [], click: true }, next);
+  };
+  set();
+  const timer = window.setInterval(set, 100);
+  return () => {
+    window.clearInterval(timer);
+    void audio.close();
+  };
+}

@@ -1,8 +1,8 @@
 import type { Schemas } from "../api/client";
+import { plural, shortDay } from "./dates";
 
+export * from "./dates";
 export { note, sentence } from "./sentences";
-
-export const plural = (n: number | string, thing: string) => `${n} ${thing}${String(n) === "1" ? "" : "s"}`;
 
 // weeks writes a number of weeks as a teacher would say it.
 export function weeks(n: number): string {
@@ -15,27 +15,6 @@ export function span(low: number, high: number): string {
   const [a, b] = [Math.max(1, Math.round(low)), Math.max(1, Math.round(high))];
   return a === b ? plural(a, "week") : `${a}–${b} weeks`;
 }
-
-const locale = "en-GB";
-
-const day = new Intl.DateTimeFormat(locale, { day: "numeric", month: "short", timeZone: "UTC" });
-const weekday = new Intl.DateTimeFormat(locale, { weekday: "short", day: "numeric", month: "short", timeZone: "UTC" });
-const weekdayLong = new Intl.DateTimeFormat(locale, {
-  weekday: "long",
-  day: "numeric",
-  month: "long",
-  timeZone: "UTC",
-});
-
-const utc = (date: string) => new Date(`${date.slice(0, 10)}T00:00:00Z`);
-
-export const shortDay = (date: string) => day.format(utc(date));
-export const namedDay = (date: string) => weekday.format(utc(date)).replace(",", "");
-export const longDay = (date: string) => weekdayLong.format(utc(date));
-
-// clock writes the time of day of a moment in the studio's zone.
-export const clock = (at: string, zone: string) =>
-  new Intl.DateTimeFormat(locale, { hour: "2-digit", minute: "2-digit", timeZone: zone }).format(new Date(at));
 
 export const grades: Record<string, string> = {
   "fell-apart": "fell apart",
@@ -121,6 +100,10 @@ export function tellOf(e: Schemas["Entry"]): string {
       return `tripped at home: ${f.text}`;
     case "ticked":
       return `ticked at home${f.day ? `, ${shortDay(f.day)}` : ""}`;
+    case "treat_set":
+      return `the family counts ${f.outcome} towards: ${f.text}`;
+    case "treat_dropped":
+      return "no treat is counted towards any more";
     case "lesson_missed":
       return `lesson not given${f.day ? `, ${shortDay(f.day)}` : ""}`;
     case "lesson_moved":

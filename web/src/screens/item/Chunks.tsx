@@ -2,17 +2,12 @@ import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
-import { play } from "../../parts/sound";
+import { hearing, play, speeds } from "../../parts/sound";
 import { Hand } from "./Hand";
 
 type Read = Schemas["ReadingView"];
 type Chunk = Schemas["Chunk"];
 
-const speeds = [
-  { name: "slow", of: 0.5 },
-  { name: "middle", of: 0.75 },
-  { name: "full", of: 1 },
-];
 const hands: Record<string, string> = { right: "Right hand", left: "Left hand", both: "Hands together" };
 
 // leaves lists the smallest chunks in order.
@@ -45,29 +40,8 @@ function Trees({ read }: { read: Read }) {
   };
   const hear = (c: Chunk) => {
     stop.current?.();
-    const at = (id: string) => read.sounds.find((s) => s.id === id);
-    const from = at(c.fromId)?.onset ?? 0;
-    const last = at(c.toId)?.onset ?? from;
-    const on = c.hand === "both" ? read.hands.map((_, i) => i) : [read.hands.indexOf(c.hand)];
-    const held = read.sounds.filter((s) => on.includes(s.staff) && s.onset >= from && s.onset <= last);
-    const to = Math.max(...held.map((s) => s.onset + s.length));
-    const bar = (read.bars[1] ?? 4) - (read.bars[0] ?? 0);
     setPlaying(true);
-    stop.current = play(
-      read.sounds,
-      {
-        from,
-        to,
-        qpm: read.qpm,
-        speed: speeds[speed]?.of ?? 1,
-        beat: read.beat,
-        beats: Math.max(2, Math.round(bar / read.beat)),
-        staves: on,
-      },
-      loop,
-      sounding,
-      () => setPlaying(false),
-    );
+    stop.current = play(read.sounds, hearing(read, c, speeds[speed]?.of ?? 1), loop, sounding, () => setPlaying(false));
   };
   const choose = (c: Chunk) => {
     pick(c);

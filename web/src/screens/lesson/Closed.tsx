@@ -1,6 +1,9 @@
 import { Link } from "@tanstack/react-router";
 import { Button } from "../../parts/Button";
+import { useKeys } from "../../parts/keys";
+import { Trouble } from "../../parts/Told";
 import { longDay, sentence } from "../../parts/words";
+import { Contact, Fared, useSend } from "../week/Send";
 import { blockNames, type LessonView } from "./LessonScreen";
 
 // Closed says what the lesson changed, what follows from it, and how the next one
@@ -46,11 +49,12 @@ export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) 
           </ol>
         </div>
       </div>
-      <div className="mt-auto flex flex-wrap items-center gap-4 pt-5">
+      {after && after.sheet > 0 && <SendNow view={view} />}
+      <div className="flex flex-wrap items-center gap-4 pt-5">
         <Link
           to="/students/$student/week"
           params={{ student }}
-          className="rounded border border-ink bg-ink px-4 py-2 font-[620] text-raised"
+          className="rounded border border-ink px-4 py-2 font-[620]"
         >
           See the week sheet
         </Link>
@@ -66,5 +70,25 @@ export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) 
         </Button>
       </div>
     </section>
+  );
+}
+
+// SendNow puts the sheet on its way with one touch.
+function SendNow({ view }: { view: LessonView }) {
+  const send = useSend(view.student.id);
+  const last = send.data ?? view.after?.sending;
+  const ready = view.student.contact !== "" && !send.isPending && !last;
+  useKeys({ s: () => ready && send.mutate() });
+  return (
+    <div className="mt-auto max-w-xl pt-5">
+      {last && <Fared sending={last} />}
+      {!last && view.student.contact && (
+        <Button look="main" hint="S" disabled={!ready} onClick={() => send.mutate()}>
+          {send.isPending ? "Sending …" : `Send the sheet to ${view.student.contact}`}
+        </Button>
+      )}
+      {!view.student.contact && <Contact student={view.student} />}
+      {send.error && <Trouble>{send.error.message}</Trouble>}
+    </div>
   );
 }

@@ -7,6 +7,7 @@ import { recordView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
 import { clock, namedDay, plural, shortDay, tellOf } from "../../parts/words";
+import { Home } from "../week/Home";
 
 // RecordScreen: achievements in order, and under them all that was told, day
 // by day, where a slip can be taken back.
@@ -40,6 +41,7 @@ export function RecordScreen() {
                 ))}
                 {done.length === 0 && <li className="py-2 text-soft">The first foothold will stand here.</li>}
               </ol>
+              <Home home={view.home} />
               <Skills skills={view.skills} />
             </section>
             <section aria-label="All that was told">

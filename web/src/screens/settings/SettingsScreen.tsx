@@ -5,8 +5,10 @@ import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { approachView, effectsView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { HomeDays } from "../../parts/HomeDays";
 import { Shown } from "../../parts/Told";
 import { sentence } from "../../parts/words";
+import { Contact } from "../week/Send";
 import { HomeForm } from "./HomeForm";
 
 // SettingsScreen: a student's approach where teachers disagree, with what a
@@ -36,6 +38,13 @@ export function SettingsScreen() {
                     {t}
                   </Button>
                 ))}
+              </div>
+            </section>
+            <section aria-label="At home" className="rounded bg-raised p-4">
+              <h2 className="mb-2">At home</h2>
+              <Contact student={view.student} />
+              <div className="mt-4">
+                <HomeDays student={student} days={view.homeDays} minutes={view.homeMinutes} />
               </div>
             </section>
             {view.student.instrument === "piano" && (

@@ -165,6 +165,18 @@ export function NewStudent() {
           onChange={(e) => slot({ minutes: Number(e.target.value) })}
         />
       </label>
+      <label className="col-span-2">
+        Week sheets go to
+        <input
+          name="contact"
+          type="email"
+          maxLength={190}
+          placeholder="a guardian's address, later if you like"
+          className={field}
+          value={asked.contact ?? ""}
+          onChange={(e) => set({ contact: e.target.value })}
+        />
+      </label>
       <fieldset className="col-span-2">
         <legend>Books and pools</legend>
         {offered.map((b) => (
@@ -193,7 +205,7 @@ export function NewStudent() {
         </select>
       </label>
       <p className="col-span-2 font-normal text-soft">
-        Only what planning needs is kept. Name and birth month stay in this studio.
+        Only what planning needs is kept. Name, birth month and address stay in this studio.
       </p>
       {add.error && (
         <div className="col-span-2">

@@ -5,11 +5,10 @@ import { answer, api, queries, type Schemas } from "../../api/client";
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown, Trouble } from "../../parts/Told";
+import { weekdays } from "../../parts/words";
 import { HomeForm } from "../settings/HomeForm";
 import { NewStudent } from "./NewStudent";
 import { RhythmWords } from "./RhythmWords";
-
-const weekdays = ["Sun", "Mon", "Tue", "Wed", "Thu", "Fri", "Sat"];
 
 // StudioScreen: the students, a new one, the demo's clock, and the way out.
 export function StudioScreen() {
@@ -49,7 +48,7 @@ export function StudioScreen() {
                       {s.age} · {s.instrument}
                     </span>
                     <span className="text-right text-soft">
-                      {weekdays[s.slot.weekday]} {s.slot.start}, {s.slot.minutes} min
+                      {weekdays[s.slot.weekday]?.slice(0, 3)} {s.slot.start}, {s.slot.minutes} min
                     </span>
                   </Link>
                 </li>
@@ -62,6 +61,18 @@ export function StudioScreen() {
             </ul>
             <div className="mt-6 grid gap-4 sm:grid-cols-2">
               <HomeForm key={JSON.stringify(day.home)} student="" home={day.home} title="The studio's piano" />
+              <section aria-label="Calendar" className="rounded bg-raised p-4">
+                <h2>Calendar</h2>
+                <p className="my-1 text-soft">Terms, free weeks, lesson times, and what runs into what.</p>
+                <Link to="/calendar" className="font-[620] underline underline-offset-4">
+                  See the teaching week
+                </Link>
+                <h2 className="mt-4">Mailbox</h2>
+                <p className="my-1 text-soft">What was sent to families, when no mail server is set.</p>
+                <Link to="/mailbox" className="font-[620] underline underline-offset-4">
+                  Read it
+                </Link>
+              </section>
               <section aria-label="What plans rest on" className="rounded bg-raised p-4">
                 <h2>What plans rest on</h2>
                 <p className="my-1 text-soft">

@@ -1,5 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
+import { renderSVG } from "uqr";
 import { answer, api, queries } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
@@ -48,6 +49,11 @@ export function FamilyLink({ student, firstName, open }: Props) {
           >
             {copied ? "Copied" : "Copy the link"}
           </Button>
+          <img
+            className="w-40 rounded bg-white p-2"
+            alt={`The link to ${firstName}'s week, for a phone's camera`}
+            src={`data:image/svg+xml,${encodeURIComponent(renderSVG(address, { border: 1 }))}`}
+          />
         </>
       ) : (
         <Button

@@ -1,33 +1,28 @@
 import type { Schemas } from "../../api/client";
-import { hand, place, start, times } from "../../parts/tasks";
-import { longDay, namedDay, plural, sentence } from "../../parts/words";
+import { longDay, namedDay, plural } from "../../parts/words";
+import { Bracketed } from "./Bracketed";
 
 type Task = Schemas["Task"];
-type Props = { view: Schemas["WeekView"]; sheet: Schemas["Sheet"] };
+type Props = { view: Schemas["WeekView"]; sheet: Schemas["Sheet"]; large: boolean };
 
 // Sheet is the family's page: a row a piece, a column a day, a circle to tick
 // for each task. The same on screen and on paper.
-export function Sheet({ view, sheet }: Props) {
+export function Sheet({ view, sheet, large }: Props) {
   const now = rows(sheet, "now");
   const done = new Set(view.ticks.map((t) => `${t.day} ${t.key}`));
-  const counting: Record<string, string> = {
-    "by-age": "Count every time through, slowly; a slip is no reason to start over.",
-    "correct-only": "Count only the times that were right.",
-    quality: "Stop as soon as it went calmly and right; do not count.",
-  };
   return (
     <article
       data-testid="sheet"
-      className="w-full max-w-[860px] min-w-0 flex-1 rounded bg-raised p-4 md:p-6 print:max-w-none print:rounded-none print:bg-white print:p-0 print:text-[12px] print:text-black"
+      className="w-full max-w-[860px] min-w-0 flex-1 rounded bg-raised p-4 md:p-6 paper:max-w-none paper:rounded-none paper:bg-white paper:p-0 paper:text-[12px] paper:text-black"
     >
-      <header className="flex flex-wrap items-end justify-between gap-2 border-b-2 border-ink pb-2 print:border-black">
+      <header className="flex flex-wrap items-end justify-between gap-2 border-b-2 border-ink pb-2 paper:border-black">
         <div>
           <h2 className="text-head">{view.student.firstName}'s week</h2>
-          <p className="text-soft print:text-black">
+          <p className="text-soft paper:text-black">
             {longDay(sheet.from)} to {sheet.next ? `the next lesson, ${longDay(sheet.next)}` : "the next lesson"}
           </p>
         </div>
-        <p className="md:text-right print:text-right">
+        <p className="md:text-right paper:text-right">
           <b>{view.studio}</b>
           <br />
           about {sheet.budget} minutes a day
@@ -35,23 +30,35 @@ export function Sheet({ view, sheet }: Props) {
       </header>
       <p className="py-2">
         {sheet.lines.map((r) => (
-          <span key={r.code}>{sentence(r)} </span>
+          <span key={r.code}>{r.says} </span>
         ))}
-        {counting[sheet.counting]} If anything hurts, stop for the day and tell us.
       </p>
+      {view.chunks.length > 0 && !large && (
+        <section
+          aria-label="What is built this week"
+          className="mb-2 hidden flex-wrap gap-x-6 gap-y-1 md:flex paper:flex"
+        >
+          <p className="w-full text-small text-soft paper:text-[12px] paper:text-black">
+            Built this week, by the numbers: each small bracket by itself, then joined.
+          </p>
+          {view.chunks.map((piece) => (
+            <Bracketed key={piece.rung} piece={piece} />
+          ))}
+        </section>
+      )}
       <Days sheet={sheet} done={done} />
-      <div className="hidden overflow-x-auto md:block print:block print:overflow-visible">
-        <table className="w-full min-w-[720px] table-fixed border-collapse print:min-w-0">
+      <div className="hidden overflow-x-auto md:block paper:block paper:overflow-visible">
+        <table className="w-full min-w-[720px] table-fixed border-collapse paper:min-w-0">
           <thead>
             <tr>
-              <th className="w-[21%] pb-1 text-left font-[620]" scope="col">
-                What and why
+              <th className={`${large ? "w-[15%]" : "w-[21%]"} pb-1 text-left font-[620]`} scope="col">
+                {large ? "What" : "What and why"}
               </th>
               {sheet.days.map((d) => (
                 <th key={d.date} scope="col" className="border-l border-line px-1.5 pb-1 text-left font-[620]">
                   {namedDay(d.date)}
-                  {d.lesson && <span className="block font-normal text-soft print:text-black">lesson</span>}
-                  {d.off && <span className="block font-normal text-soft print:text-black">free</span>}
+                  {d.lesson && <span className="block font-normal text-soft paper:text-black">lesson</span>}
+                  {d.off && <span className="block font-normal text-soft paper:text-black">free</span>}
                 </th>
               ))}
             </tr>
@@ -61,9 +68,9 @@ export function Sheet({ view, sheet }: Props) {
               <tr key={title} className="border-t border-line align-top">
                 <th scope="row" className="py-1.5 pr-2 text-left font-normal">
                   <b className="font-[650]">{title}</b>
-                  <span className="block text-small leading-tight text-soft print:text-[12px] print:text-black">
+                  <span className="block text-small leading-tight text-soft paper:text-[12px] paper:text-black">
                     {each(tasks) && `${each(tasks)}. `}
-                    {whyOf(tasks)}
+                    {!large && whyOf(tasks)}
                   </span>
                 </th>
                 {days.map((list, i) => (
@@ -85,20 +92,20 @@ export function Sheet({ view, sheet }: Props) {
               done={done}
               band="upkeep"
               name="Old friends"
-              why="Once through each, so they stay. The newest come most often."
+              why={large ? "" : "Once through each, so they stay. The newest come most often."}
             />
             <Band
               sheet={sheet}
               done={done}
               band="ahead"
               name="For later"
-              why="A minute or two towards what comes. Nothing to get right."
+              why={large ? "" : "A minute or two towards what comes. Nothing to get right."}
             />
           </tbody>
         </table>
       </div>
       {now.length === 0 && <p className="py-4 text-soft">Nothing new is in hand this week.</p>}
-      <footer className="mt-2 border-t border-line pt-2 text-soft print:text-black">
+      <footer className="mt-2 border-t border-line pt-2 text-soft paper:text-black">
         Tick a circle when it is done. A day missed is a day missed: go on with the next. A line back to us:
         <span className="mt-5 block border-b border-line" />
       </footer>
@@ -120,7 +127,7 @@ function whyOf(tasks: Task[]) {
   const other = tasks.find((t) => !t.spot);
   return [spot, other?.why.code === "small-first" ? tasks.findLast((t) => !t.spot) : other]
     .filter((t) => t !== undefined)
-    .map((t) => sentence(t.why))
+    .map((t) => t.says.why)
     .join(" ");
 }
 
@@ -128,16 +135,16 @@ function Line({ task, done, short }: { task: Task; done: boolean; short?: boolea
   return (
     <span className="mb-1.5 block leading-tight">
       <Tick done={done} />
-      <b className="font-[620]">{place(task)}</b>
+      <b className="font-[620]">{task.says.place}</b>
       {short && !task.spot ? (
-        start(task) && ` · ${start(task)}`
+        task.says.start && ` · ${task.says.start}`
       ) : (
         <>
           <br />
-          {[times(task), hand(task), start(task)].filter(Boolean).join(", ")}
+          {[task.says.times, task.says.hand, task.says.start].filter(Boolean).join(", ")}
         </>
       )}
-      <span className="text-soft print:text-black"> · {task.minutes}′</span>
+      <span className="text-soft paper:text-black"> · {task.minutes}′</span>
     </span>
   );
 }
@@ -148,14 +155,14 @@ function each(tasks: Task[]) {
   const chunks = tasks.filter((t) => !t.spot);
   const [first] = chunks;
   if (!first?.start || chunks.some((t) => t.count !== first.count || t.hands !== first.hands || t.inRow)) return "";
-  return [`${plural(first.count, "time")} each`, hand(first)].filter(Boolean).join(", ");
+  return [`${plural(first.count, "time")} each`, first.says.hand].filter(Boolean).join(", ");
 }
 
 // Tick is a circle to tick on paper; one that the family ticked is full.
 const Tick = ({ done }: { done: boolean }) => (
   <span
     {...(done ? { role: "img", "aria-label": "done" } : { "aria-hidden": true })}
-    className={`mr-1 inline-block size-3 rounded-full border border-ink align-[-1px] print:border-black ${done ? "bg-ink print:bg-black" : ""}`}
+    className={`mr-1 inline-block size-3 rounded-full border border-ink align-[-1px] paper:border-black ${done ? "bg-ink paper:bg-black" : ""}`}
   />
 );
 
@@ -167,8 +174,8 @@ function Band({ sheet, done, band, name, why }: BandProps) {
   return (
     <tr className="border-t border-line align-top">
       <th scope="row" className="py-1.5 pr-2 text-left font-normal">
-        <b className={`font-[650] ${band === "upkeep" ? "text-keep" : "text-ahead"} print:text-black`}>{name}</b>
-        <span className="block text-small leading-tight text-soft print:text-[12px] print:text-black">{why}</span>
+        <b className={`font-[650] ${band === "upkeep" ? "text-keep" : "text-ahead"} paper:text-black`}>{name}</b>
+        <span className="block text-small leading-tight text-soft paper:text-[12px] paper:text-black">{why}</span>
       </th>
       {sheet.days.map((d) => (
         <td key={d.date} className="border-l border-line px-1.5 py-1.5">
@@ -178,7 +185,7 @@ function Band({ sheet, done, band, name, why }: BandProps) {
               <span key={t.key} className="mb-1 block leading-tight">
                 <Tick done={done.has(`${d.date} ${t.key}`)} />
                 {t.do ?? (t.listen ? `listen to ${t.title}` : t.title)}
-                <span className="text-soft print:text-black"> · {t.minutes}′</span>
+                <span className="text-soft paper:text-black"> · {t.minutes}′</span>
               </span>
             ))}
         </td>
@@ -193,7 +200,7 @@ const bandWords = (t: Task) => (t.band === "upkeep" ? "old friend" : (t.do ?? "j
 // Days is the same sheet for a phone: one day after another.
 function Days({ sheet, done }: { sheet: Schemas["Sheet"]; done: Set<string> }) {
   return (
-    <ol className="md:hidden print:hidden">
+    <ol className="md:hidden paper:hidden">
       {sheet.days.map((d) => (
         <li key={d.date} className="border-t border-line py-2">
           <h3>

@@ -6,23 +6,28 @@ import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
 import { sentence } from "../../parts/words";
 import { FamilyLink } from "./FamilyLink";
+import { Home } from "./Home";
+import { OnePage } from "./OnePage";
+import { type Paper, Send } from "./Send";
 import { Sheet } from "./Sheet";
-
-type Paper = "A4" | "Letter";
 
 // WeekScreen shows the sheet as it prints: one page.
 export function WeekScreen() {
   const { student } = useParams({ from: "/inside/students/$student/week" });
   const query = useQuery(weekView(student));
   const [paper, setPaper] = useState<Paper>("A4");
+  const [large, setLarge] = useState(false);
   return (
     <Shown query={query}>
       {(view) =>
         view.sheet ? (
           <main className="flex flex-1 flex-col gap-4 px-4 pb-6 lg:flex-row print:block print:p-0">
             <style>{`@page { size: ${paper}; margin: 11mm }`}</style>
-            <Sheet view={view} sheet={view.sheet} />
-            <aside className="screen-only w-64 space-y-3">
+            <OnePage paper={paper} large={large}>
+              <Sheet view={view} sheet={view.sheet} large={large} />
+            </OnePage>
+            <aside className="screen-only w-64 shrink-0 space-y-4">
+              <Send key={student} student={view.student} sending={view.sending} paper={paper} />
               <fieldset>
                 <legend className="mb-1 font-[620]">Paper</legend>
                 {(["A4", "Letter"] as const).map((p) => (
@@ -30,13 +35,14 @@ export function WeekScreen() {
                     <input type="radio" name="paper" checked={paper === p} onChange={() => setPaper(p)} /> {p}
                   </label>
                 ))}
+                <label className="mt-1 flex items-center gap-1.5">
+                  <input type="checkbox" checked={large} onChange={(e) => setLarge(e.target.checked)} /> large print
+                </label>
               </fieldset>
-              <Button look="main" onClick={() => window.print()}>
-                Print the sheet
-              </Button>
+              <Button onClick={() => window.print()}>Print the sheet</Button>
               {view.sheet.leftOut.length > 0 && (
                 <section>
-                  <h2 className="mt-4">Left out this week</h2>
+                  <h2>Left out this week</h2>
                   {view.sheet.leftOut.map((r) => (
                     <p key={sentence(r)} className="text-soft">
                       {sentence(r)}
@@ -45,6 +51,7 @@ export function WeekScreen() {
                 </section>
               )}
               <FamilyLink student={student} open={view.links} firstName={view.student.firstName} />
+              <Home home={view.home} />
               <p className="text-soft">
                 Upkeep takes {Math.round(view.sheet.share * 100)} % of the minutes here; the approach asks for{" "}
                 {Math.round(view.sheet.asked * 100)} %.

@@ -1,0 +1,119 @@
+package week
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/reason"
+	"patientladder/core/upkeep"
+)
+
+func TestWordsOfTasks(t *testing.T) {
+	chunk := &Start{Finger: "3", Key: "F#4"}
+	for _, c := range []struct {
+		name string
+		task Task
+		want string
+	}{
+		{"a chunk", Task{Band: "now", From: 1, To: 4, Hands: "right", Start: chunk, Count: 6}, "bars 1–4, right hand, 3 on F sharp, 6 times"},
+		{"one bar, once", Task{Band: "now", From: 5, To: 5, Count: 1}, "bar 5, 1 time"},
+		{"an open string", Task{Band: "now", From: 2, To: 3, Start: &Start{Finger: "0", Key: "D3"}, Count: 3}, "bars 2–3, open on D, 3 times"},
+		{"a flat", Task{Band: "now", From: 2, To: 3, Start: &Start{Finger: "1", Key: "Bb2"}, Count: 3}, "bars 2–3, 1 on B flat, 3 times"},
+		{"the whole needs no finger", Task{Band: "now", Hands: "together", Start: chunk, Count: 3}, "whole, both hands, 3 times"},
+		{"a spot, with no word of hands", Task{Band: "now", Spot: "bar 11", Hands: "left", Count: 5, InRow: true}, "bar 11, 5 in a row"},
+		{"a pattern", Task{Band: "now", Count: 5, InRow: true}, "pattern, 5 in a row"},
+		{"an old piece", Task{Band: "upkeep", Count: 1}, "once through"},
+		{"a head start", Task{Band: "ahead", Do: "Say it on one word that limps"}, "Say it on one word that limps"},
+		{"listening", Task{Band: "ahead", Listen: true}, "listen to it"},
+	} {
+		assert.Equal(t, c.want, c.task.words("student").What, c.name)
+	}
+}
+
+// A parent, a student and an adult are told the same thing in words of their own.
+func TestWordsForTheReader(t *testing.T) {
+	ready := reason.Of("ready-to-try", "title", "Rope Walk")
+	assert.Equal(t, "Every point is met: it may get its foothold at the lesson.", told(ready, "parent"))
+	assert.Equal(t, "Every point is met: try for the foothold at the lesson.", told(ready, "student"))
+	assert.Equal(t, "It carries dotted rhythm, which is being learnt now.", told(reason.Of("carries", "skill", "Dotted rhythm"), "adult"))
+}
+
+// In pain nothing is asked but listening, and the sheet says so first.
+func TestPainIsSaidFirst(t *testing.T) {
+	s := only(rung("now", 8, 1, at(from), nil))
+	s.Ache = &ladder.Ache{Side: "left"}
+	lines := sheet(s, approach.Default(12), 12, from, next).Lines
+	require.Len(t, lines, 1)
+	assert.Contains(t, lines[0].Says, "left side")
+	assert.Contains(t, lines[0].Says, "licensed clinician")
+}
+
+func TestTheWayBackToAnEarlierHelp(t *testing.T) {
+	jig, old := rung("jig", 8, 1, at(from), nil), rung("old", 8, 1, at("2026-09-01"), at("2026-10-01"))
+	jig.Item.Needs, old.Item.Brings = []string{"dotted"}, []string{"dotted"}
+	var says []string
+	for _, l := range sheet(only(old, jig), approach.Default(10), 10, from, next).Lines {
+		says = append(says, l.Says)
+	}
+	assert.Contains(t, says, "If dotted rhythm is lost: go back to T old, where it was new.")
+}
+
+// A year of weeks in which all that the sheet asks of old pieces is played: none
+// is silent longer than its limit, each chosen piece has its turn, and upkeep's
+// share of the minutes stays within five points of what is asked.
+func TestNoOldPieceIsForgotten(t *testing.T) {
+	for _, c := range []struct {
+		pieces, age int
+		upkeep      string
+	}{{8, 7, "half"}, {25, 12, "half"}, {40, 15, "three-quarters"}, {14, 34, "third"}} {
+		t.Run(fmt.Sprintf("%d pieces at %d", c.pieces, c.age), func(t *testing.T) {
+			rng := rand.New(rand.NewPCG(uint64(c.pieces), 7))
+			s := only(rung("now", 12, 1, at(from), nil))
+			for i := range c.pieces {
+				done := from.Add(-7 * (1 + rng.IntN(30)))
+				s.Rungs = append(s.Rungs, rung(fmt.Sprint("old", i), 4+rng.IntN(28), 1, at(done.Add(-21)), at(done)))
+				s.Rungs[i+1].Home = []time.Time{from.Add(-rng.IntN(14)).Time()}
+			}
+			a := approach.Default(c.age)
+			a["upkeep"] = c.upkeep
+			for week := range 40 {
+				day := from.Add(7 * week)
+				s.Closed = map[calendar.Date]time.Time{day: day.Time()}
+				in := ask(s, a, c.age, day, day.Add(7))
+				pieces := upkeep.Pieces(s, in.Path.Known, day.Time(), upkeep.Once(c.age))
+				sh := Make(in)
+				minutes := 0
+				heard := map[string]bool{}
+				for _, d := range sh.Days {
+					for _, task := range d.Tasks {
+						if task.Band == "upkeep" {
+							minutes += task.Minutes
+							heard[task.Rung] = true
+							for i := range s.Rungs {
+								if s.Rungs[i].ID == task.Rung {
+									s.Rungs[i].Home = append(s.Rungs[i].Home, d.Date.Time())
+								}
+							}
+						}
+					}
+				}
+				require.InDelta(t, a.UpkeepShare(), sh.Share, 0.05, "share in week %d", week)
+				limit := upkeep.Limit(pieces, minutes)
+				for _, p := range pieces {
+					require.LessOrEqual(t, p.Silent, 7*(limit+1), "%s in week %d", p.ID, week)
+				}
+				for _, p := range upkeep.Choose(pieces, minutes) {
+					require.True(t, heard[p.ID], "%s was chosen in week %d and has no turn", p.ID, week)
+				}
+			}
+		})
+	}
+}

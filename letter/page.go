@@ -1,0 +1,150 @@
+package letter
+
+import (
+	"bytes"
+	"fmt"
+	"strings"
+
+	"codeberg.org/go-pdf/fpdf"
+	"golang.org/x/image/font/gofont/gobold"
+	"golang.org/x/image/font/gofont/goregular"
+
+	"patientladder/core/week"
+)
+
+// Paper is the size of a page.
+type Paper string
+
+// The papers.
+const (
+	A4        Paper = "A4"
+	USLetter  Paper = "Letter"
+	margin          = 12.0 // mm
+	dayColumn       = 27.0
+)
+
+// Sizes of the text in points: the largest at which the sheet stands on one page
+// is taken.
+const (
+	largestSize  = 11.5
+	smallestSize = 6.5
+	sizeStep     = 0.25
+)
+
+// page draws the sheet on one page: a row a day, a circle to tick for each task.
+func page(ask Ask) ([]byte, error) {
+	for size := largestSize; size >= smallestSize; size -= sizeStep {
+		d := newDrawing(ask.Paper, size)
+		d.sheet(ask)
+		if d.PageCount() > 1 {
+			continue
+		}
+		var out bytes.Buffer
+		if err := d.Output(&out); err != nil {
+			return nil, fmt.Errorf("draw the sheet: %w", err)
+		}
+		return out.Bytes(), nil
+	}
+	return nil, fmt.Errorf("the sheet of %s does not fit on one page", ask.FirstName)
+}
+
+type drawing struct {
+	*fpdf.Fpdf
+	size  float64 // points
+	line  float64 // mm
+	width float64 // between the margins
+}
+
+func newDrawing(paper Paper, size float64) *drawing {
+	if paper != USLetter {
+		paper = A4
+	}
+	d := &drawing{fpdf.New("P", "mm", string(paper), ""), size, size * 0.3528 * 1.32, 0}
+	d.AddUTF8FontFromBytes("go", "", goregular.TTF)
+	d.AddUTF8FontFromBytes("go", "B", gobold.TTF)
+	d.SetMargins(margin, margin, margin)
+	d.SetAutoPageBreak(true, margin)
+	d.AddPage()
+	wide, _ := d.GetPageSize()
+	d.width = wide - 2*margin
+	d.SetTextColor(0, 0, 0)
+	return d
+}
+
+func (d *drawing) sheet(ask Ask) {
+	sh := ask.Sheet
+	d.SetTitle(ask.FirstName+"'s week", true)
+	d.font("B", 1.7)
+	d.CellFormat(d.width/2, d.line*1.9, ask.FirstName+"'s week", "", 0, "L", false, 0, "")
+	d.font("B", 1)
+	d.CellFormat(d.width/2, d.line*1.9, ask.Studio, "", 1, "R", false, 0, "")
+	d.font("", 1)
+	until := ""
+	if sh.Next != "" {
+		until = " to the lesson on " + day(sh.Next)
+	}
+	d.CellFormat(d.width, d.line*1.2, fmt.Sprintf("%s%s · about %d minutes a day", day(sh.From), until, sh.Budget), "B", 1, "L", false, 0, "")
+	d.Ln(d.line * 0.4)
+	var lines []string
+	for _, l := range sh.Lines {
+		lines = append(lines, l.Says)
+	}
+	d.MultiCell(d.width, d.line, strings.Join(lines, " "), "", "L", false)
+	d.Ln(d.line * 0.4)
+	said := map[string]bool{}
+	for _, day := range sh.Days {
+		d.day(day, said)
+	}
+	d.rule()
+	d.MultiCell(d.width, d.line*1.2, "Tick a circle when it is done. A day missed is a day missed: go on with the next. A line back to us:", "", "L", false)
+	d.Ln(d.line * 1.6)
+	d.rule()
+}
+
+func (d *drawing) font(style string, of float64) { d.SetFont("go", style, d.size*of) }
+
+func (d *drawing) rule() { d.Line(margin, d.GetY(), margin+d.width, d.GetY()) }
+
+// day draws the tasks of a day; why they are there is said the first time.
+func (d *drawing) day(day week.Day, said map[string]bool) {
+	if len(day.Tasks) == 0 && !day.Off {
+		return
+	}
+	d.rule()
+	d.Ln(d.line * 0.3)
+	top := d.GetY()
+	d.font("B", 1)
+	d.CellFormat(dayColumn, d.line, day.Date.Time().Format("Mon 2 Jan"), "", 2, "L", false, 0, "")
+	d.font("", 1)
+	if note := map[bool]string{true: "lesson"}[day.Lesson] + map[bool]string{true: "free"}[day.Off]; note != "" {
+		d.CellFormat(dayColumn, d.line, note, "", 2, "L", false, 0, "")
+	}
+	below := d.GetY()
+	d.SetXY(margin, top)
+	d.SetLeftMargin(margin + dayColumn)
+	d.SetX(margin + dayColumn)
+	for _, t := range day.Tasks {
+		d.task(t, said)
+	}
+	d.SetLeftMargin(margin)
+	d.SetXY(margin, max(below, d.GetY())+d.line*0.3)
+}
+
+func (d *drawing) task(t week.Task, said map[string]bool) {
+	x, y := d.GetX(), d.GetY()
+	r := d.line * 0.3
+	d.Circle(x+r, y+d.line/2, r, "D")
+	d.SetLeftMargin(x + d.line)
+	d.SetX(x + d.line)
+	d.font("B", 1)
+	d.Write(d.line, t.Title)
+	d.font("", 1)
+	d.Write(d.line, fmt.Sprintf(": %s · %d min. ", t.Says.What, t.Minutes))
+	if key := t.Title + t.Says.Why; !said[key] {
+		said[key] = true
+		d.Write(d.line, t.Says.Why)
+	}
+	d.Ln(d.line)
+	d.SetLeftMargin(x)
+	d.SetX(x)
+}

@@ -1,0 +1,72 @@
+package store
+
+import (
+	"context"
+	"time"
+
+	"patientladder/core/calendar"
+)
+
+// States of a sending. One that failed may be tried again; one that was refused or
+// bounced needs another address.
+const (
+	Sending = "sending"
+	Sent    = "sent"
+	Failed  = "failed"
+	Refused = "refused"
+	Bounced = "bounced"
+)
+
+// A Mailing is a week sheet on its way to a family.
+type Mailing struct {
+	ID      string
+	Student string
+	Day     calendar.Date // of the lesson whose sheet it is
+	Address string
+	State   string
+	Says    string // why it was not delivered
+	At      time.Time
+}
+
+// AddMailing keeps that a sheet is being sent. False when its id is there already:
+// then it is on its way or was.
+func (s Studio) AddMailing(ctx context.Context, m Mailing) (bool, error) {
+	res, err := s.db.ExecContext(ctx, `INSERT IGNORE INTO sendings (id, studio_id, student_id, day, address, state, at) VALUES (?, ?, ?, ?, ?, ?, ?)`,
+		m.ID, s.id, m.Student, string(m.Day), m.Address, Sending, m.At.UTC())
+	if err != nil {
+		return false, classify(err)
+	}
+	n, err := res.RowsAffected()
+	return n == 1, classify(err)
+}
+
+// EndMailing keeps what became of a sheet that was being sent; a report that came
+// before stands.
+func (s Studio) EndMailing(ctx context.Context, id, state, says string) error {
+	_, err := s.db.ExecContext(ctx, `UPDATE sendings SET state = ?, says = LEFT(?, 300) WHERE studio_id = ? AND id = ? AND state = ?`, state, says, s.id, id, Sending)
+	return classify(err)
+}
+
+// Return keeps that a letter came back, whichever studio sent it. One that nobody
+// sent changes nothing.
+func (s *Store) Return(ctx context.Context, id, says string) error {
+	_, err := s.db.ExecContext(ctx, `UPDATE sendings SET state = ?, says = LEFT(?, 300) WHERE id = ?`, Bounced, says, id)
+	return classify(err)
+}
+
+// Mailings returns the studio's sheets of lessons from a day on, the newest first.
+func (s Studio) Mailings(ctx context.Context, from calendar.Date) ([]Mailing, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT id, student_id, day, address, state, says, at FROM sendings WHERE studio_id = ? AND day >= ? ORDER BY at DESC, id DESC`, s.id, string(from))
+	return collect(rows, err, func(row interface{ Scan(...any) error }) (Mailing, error) {
+		var m Mailing
+		var day time.Time
+		err := row.Scan(&m.ID, &m.Student, &day, &m.Address, &m.State, &m.Says, &m.At)
+		m.Day = calendar.On(day)
+		return m, err
+	})
+}
+
+// SetContact keeps the address that a student's sheets go to.
+func (s Studio) SetContact(ctx context.Context, student, address string) error {
+	return changed(s.db.ExecContext(ctx, `UPDATE students SET contact = ? WHERE studio_id = ? AND id = ?`, address, s.id, student))
+}

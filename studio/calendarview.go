@@ -1,0 +1,222 @@
+package studio
+
+import (
+	"cmp"
+	"context"
+	"crypto/rand"
+	"encoding/base64"
+	"errors"
+	"fmt"
+	"slices"
+	"time"
+
+	ics "github.com/arran4/golang-ical"
+
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/reason"
+	"patientladder/store"
+)
+
+// A CalendarView is when the studio teaches.
+type CalendarView struct {
+	Today    calendar.Date   `json:"today"`
+	Terms    []calendar.Span `json:"terms" nullable:"false"`
+	Free     []calendar.Span `json:"free" nullable:"false"`
+	Slots    []SlotView      `json:"slots" nullable:"false" doc:"by weekday and time"`
+	Changes  []MoveView      `json:"changes" nullable:"false" doc:"lessons to come that are not given, moved or besides"`
+	Warnings []reason.Reason `json:"warnings" nullable:"false"`
+}
+
+// A SlotView is a student's weekly lesson.
+type SlotView struct {
+	Student string          `json:"student"`
+	Name    string          `json:"name"`
+	Slot    calendar.Slot   `json:"slot"`
+	Next    []calendar.Date `json:"next" nullable:"false" doc:"of the lessons to come"`
+}
+
+// A MoveView is a lesson to come that is not in its weekly slot.
+type MoveView struct {
+	Student string        `json:"student"`
+	Name    string        `json:"name"`
+	Day     calendar.Date `json:"day"`
+	Kind    string        `json:"kind" enum:"off,besides" doc:"not given on this day, or given besides the slot"`
+	Start   string        `json:"start" doc:"15:04; empty of one that is not given"`
+}
+
+// daysAhead is how many days of lessons the calendar's screen shows.
+const daysAhead = 28
+
+// Calendar shows terms, free spans and slots, what is moved, and what runs into what.
+func (a *App) Calendar(ctx context.Context, who Who) (CalendarView, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return CalendarView{}, err
+	}
+	students, err1 := r.Students(ctx)
+	out, err2 := r.standings(ctx, outOfTurn...)
+	if err := errors.Join(err1, err2); err != nil {
+		return CalendarView{}, told(err, "studio")
+	}
+	today := r.today()
+	v := CalendarView{Today: today, Terms: slices.Concat([]calendar.Span{}, r.row.Calendar.Terms), Free: slices.Concat([]calendar.Span{}, r.row.Calendar.Free), Slots: []SlotView{}, Changes: []MoveView{}}
+	var weekly, dated []calendar.Booked
+	for _, st := range students {
+		own := ownCalendar(r.row.Calendar, out[st.ID])
+		days := own.Lessons(st.Slot, today, today.Add(daysAhead))
+		v.Slots = append(v.Slots, SlotView{st.ID, st.FirstName, st.Slot, slices.Concat([]calendar.Date{}, days)})
+		weekly = append(weekly, calendar.Booked{Name: st.FirstName, On: st.Slot.Weekday.String(), Start: st.Slot.Start, Long: st.Slot.Minutes})
+		for day := range own.Off {
+			if day >= today {
+				v.Changes = append(v.Changes, MoveView{st.ID, st.FirstName, day, "off", ""})
+			}
+		}
+		for day := range own.On {
+			if day >= today {
+				at := cmp.Or(out[st.ID].Extra[day], st.Slot.Start)
+				v.Changes = append(v.Changes, MoveView{st.ID, st.FirstName, day, "besides", at})
+			}
+		}
+		for _, day := range days {
+			dated = append(dated, calendar.Booked{Name: st.FirstName, On: string(day), Start: cmp.Or(out[st.ID].Extra[day], st.Slot.Start), Long: st.Slot.Minutes})
+		}
+	}
+	week := func(d time.Weekday) int { return (int(d) + 6) % 7 }
+	slices.SortFunc(v.Slots, func(a, b SlotView) int {
+		return cmp.Or(week(a.Slot.Weekday)-week(b.Slot.Weekday), cmp.Compare(a.Slot.Start, b.Slot.Start), cmp.Compare(a.Name, b.Name))
+	})
+	slices.SortFunc(v.Changes, func(a, b MoveView) int {
+		return cmp.Or(cmp.Compare(a.Day, b.Day), cmp.Compare(a.Start, b.Start), cmp.Compare(a.Name, b.Name))
+	})
+	slices.SortStableFunc(weekly, func(a, b calendar.Booked) int { return cmp.Compare(a.Start, b.Start) })
+	v.Warnings = calendar.Warnings(weekly)
+	// a day with a lesson moved to it is looked at by itself
+	v.Warnings = append(v.Warnings, calendar.Warnings(moved(dated, v.Changes))...)
+	return v, nil
+}
+
+// moved keeps the lessons of days to which one was moved.
+func moved(dated []calendar.Booked, changes []MoveView) []calendar.Booked {
+	return slices.DeleteFunc(dated, func(b calendar.Booked) bool {
+		return !slices.ContainsFunc(changes, func(c MoveView) bool { return c.Kind == "besides" && string(c.Day) == b.On })
+	})
+}
+
+// SetCalendar keeps the terms and free spans.
+func (a *App) SetCalendar(ctx context.Context, who Who, c calendar.Calendar) error {
+	if len(c.Terms) > 40 || len(c.Free) > 100 {
+		return invalid("At most 40 terms and 100 free spans are kept.")
+	}
+	if err := c.Check(); err != nil {
+		return invalid("The calendar does not work: %v.", err)
+	}
+	return told(a.store.In(who.Studio).SetCalendar(ctx, c), "studio")
+}
+
+// SetSlot keeps a student's weekly lesson.
+func (a *App) SetSlot(ctx context.Context, who Who, student string, slot calendar.Slot) error {
+	if err := slot.Check(); err != nil {
+		return invalid("The lesson time does not work: %v.", err)
+	}
+	return told(a.store.In(who.Studio).SetSlot(ctx, student, slot), "student")
+}
+
+// MakeFeed makes a new address of the studio's calendar feed; the one before ends.
+func (a *App) MakeFeed(ctx context.Context, who Who) (NewLink, error) {
+	token := chance()
+	if err := a.store.In(who.Studio).SetFeed(ctx, token); err != nil {
+		return NewLink{}, told(err, "studio")
+	}
+	return NewLink{Path: "/api/feeds/" + token}, nil
+}
+
+// chance makes a token that nobody guesses.
+func chance() string {
+	raw := make([]byte, tokenLen)
+	rand.Read(raw) // never fails
+	return base64.RawURLEncoding.EncodeToString(raw)
+}
+
+// Feed writes the calendar that a feed's token opens.
+func (a *App) Feed(ctx context.Context, token string) ([]byte, error) {
+	id, err := a.store.Feed(ctx, token)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, &Error{Missing, "This address opens no calendar. Make a new one in the studio's calendar.", err}
+	}
+	if err != nil {
+		return nil, told(err, "feed")
+	}
+	return a.Lessons(ctx, Who{Studio: id})
+}
+
+// Lessons writes the studio's lessons as an iCalendar file (RFC 5545).
+func (a *App) Lessons(ctx context.Context, who Who) ([]byte, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return nil, err
+	}
+	students, err1 := r.Students(ctx)
+	out, err2 := r.standings(ctx, outOfTurn...)
+	if err := errors.Join(err1, err2); err != nil {
+		return nil, told(err, "studio")
+	}
+	cal := r.newCalendar(r.row.Name)
+	for _, st := range students {
+		r.write(cal, st, out[st.ID], fmt.Sprintf("%s, %s", st.FirstName, st.Instrument))
+	}
+	for _, f := range r.row.Calendar.Free {
+		e := cal.AddEvent("free-" + string(f.From) + "@ladder")
+		e.SetDtStampTime(r.now)
+		e.SetSummary(f.Name)
+		e.SetAllDayStartAt(f.From.Time())
+		e.SetAllDayEndAt(f.To.Add(1).Time()) // the first day after it
+	}
+	return []byte(cal.Serialize()), nil
+}
+
+// FamilyLessons writes the lessons of the student that a family's link opens.
+func (a *App) FamilyLessons(ctx context.Context, token string) ([]byte, error) {
+	p, err := a.family(ctx, token)
+	if err != nil {
+		return nil, err
+	}
+	cal := p.newCalendar(p.FirstName + ", " + p.row.Name)
+	p.write(cal, p.Student, p.standing, fmt.Sprintf("%s: %s lesson", p.FirstName, p.Instrument))
+	return []byte(cal.Serialize()), nil
+}
+
+func (r room) newCalendar(name string) *ics.Calendar {
+	cal := ics.NewCalendarFor("Patient Ladder")
+	cal.SetMethod(ics.MethodPublish)
+	cal.SetXWRCalName(name)
+	cal.SetRefreshInterval("PT6H", ics.WithValue("DURATION"))
+	return cal
+}
+
+// Days before and after today that a calendar file holds.
+const (
+	fileBack  = 60
+	fileAhead = 400
+)
+
+// write puts a student's lessons into a calendar, each as an event of its own: terms,
+// free spans and moves leave no rule that every program reads alike.
+func (r room) write(cal *ics.Calendar, st store.Student, s ladder.Standing, summary string) {
+	own := ownCalendar(r.row.Calendar, s)
+	to := r.today().Add(fileAhead)
+	if len(own.Terms) > 0 { // none is promised after the last term
+		to = min(to, slices.MaxFunc(own.Terms, func(a, b calendar.Span) int { return cmp.Compare(a.To, b.To) }).To)
+	}
+	for _, day := range own.Lessons(st.Slot, r.today().Add(-fileBack), to) {
+		slot := st.Slot
+		slot.Start = cmp.Or(s.Extra[day], slot.Start)
+		begins := slot.On(day, r.zone)
+		e := cal.AddEvent(st.ID + "-" + string(day) + "@ladder")
+		e.SetDtStampTime(r.now)
+		e.SetSummary(summary)
+		e.SetStartAt(begins)
+		e.SetEndAt(begins.Add(time.Duration(slot.Minutes) * time.Minute))
+		e.SetLocation(r.row.Name)
+	}
+}

@@ -1,0 +1,195 @@
+package studio
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"slices"
+	"strings"
+	"time"
+
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/letter"
+	"patientladder/mail"
+	"patientladder/store"
+)
+
+// A Mailer sends letters.
+type Mailer interface {
+	Send(ctx context.Context, l mail.Letter) error
+}
+
+// Mails makes the use cases send through a mailer, with links that begin with a
+// base such as https://ladder.example.
+func (a *App) Mails(m Mailer, base string) { a.mailer, a.base = m, strings.TrimRight(base, "/") }
+
+// A Sending is how a week sheet's mail fared.
+type Sending struct {
+	ID      string    `json:"id"`
+	Address string    `json:"address"`
+	State   string    `json:"state" enum:"sending,sent,failed,refused,bounced"`
+	Says    string    `json:"says" doc:"why it was not delivered"`
+	At      time.Time `json:"at"`
+}
+
+func sendingOf(m store.Mailing) *Sending {
+	return &Sending{m.ID, m.Address, m.State, m.Says, m.At}
+}
+
+// SendSheet mails a student's week sheet to the family: with a new link, and as a
+// page that prints. The id is made by the client, so that asking twice sends once.
+func (a *App) SendSheet(ctx context.Context, who Who, student, id string, paper letter.Paper) (Sending, error) {
+	if a.mailer == nil {
+		return Sending{}, &Error{Kind: Unavailable, Says: "This copy of the program sends no mail: no mail server is set."}
+	}
+	p, err := a.pupil(ctx, who, student)
+	if err != nil {
+		return Sending{}, err
+	}
+	sheet, err := p.week(ctx)
+	switch {
+	case err != nil:
+		return Sending{}, err
+	case sheet == nil:
+		return Sending{}, &Error{Kind: Conflict, Says: p.FirstName + " has no week sheet yet: it is written when a lesson is closed."}
+	case p.Contact == "":
+		return Sending{}, invalid("%s has no mail address yet. Put one in, and send again.", p.FirstName)
+	}
+	m := store.Mailing{ID: id, Student: student, Day: sheet.From, Address: p.Contact, State: store.Sending, At: p.room.now}
+	if added, err := p.AddMailing(ctx, m); err != nil || !added {
+		return *sendingOf(m), told(err, "student")
+	}
+	m.State, m.Says = store.Sent, ""
+	if err := a.mail(ctx, who, &p, m, letter.Ask{FirstName: p.FirstName, Studio: p.row.Name, Sheet: *sheet, Paper: paper}); err != nil {
+		var refused *mail.Refused
+		if m.State, m.Says = store.Failed, "The mail server cannot be reached just now. Try again in a while."; errors.As(err, &refused) {
+			m.State, m.Says = store.Refused, refused.Says
+		}
+		slog.Warn("sheet not sent", "sending", id, "cause", err)
+	}
+	// what was sent is sent, also when the browser has gone meanwhile
+	if err := p.EndMailing(context.WithoutCancel(ctx), id, m.State, m.Says); err != nil {
+		return Sending{}, told(err, "student")
+	}
+	return *sendingOf(m), nil
+}
+
+// mail writes and sends a sheet's letter.
+func (a *App) mail(ctx context.Context, who Who, p *pupil, m store.Mailing, ask letter.Ask) error {
+	link, err := a.MakeLink(ctx, who, m.Student)
+	if err != nil {
+		return err
+	}
+	teacher, err := a.store.TeacherName(ctx, who.Teacher)
+	if err != nil {
+		return err
+	}
+	ask.Link, ask.LastDay, ask.Teacher = a.base+link.Path, link.LastDay, teacher
+	l, err := letter.Write(ask)
+	if err != nil {
+		return err
+	}
+	return a.mailer.Send(ctx, mail.Letter{ID: m.ID, FromName: p.row.Name, To: m.Address, Subject: l.Subject, Text: l.Text, HTML: l.HTML,
+		Files: []mail.File{{Name: fmt.Sprintf("%s-%s.pdf", fileName(p.FirstName), m.Day), Type: "application/pdf", Data: l.Page}}})
+}
+
+// fileName leaves only letters, digits and hyphens of a name.
+func fileName(name string) string {
+	kept := strings.Map(func(r rune) rune {
+		if r == '-' || r >= '0' && r <= '9' || r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' {
+			return r
+		}
+		return -1
+	}, name)
+	if kept == "" {
+		return "sheet"
+	}
+	return kept
+}
+
+// Returned keeps that a letter came back.
+func (a *App) Returned(ctx context.Context, id, says string) error {
+	return a.store.Return(ctx, id, says)
+}
+
+// SetContact keeps the mail address that a student's sheets go to; an empty one
+// takes it away.
+func (a *App) SetContact(ctx context.Context, who Who, student, address string) error {
+	address = strings.TrimSpace(address)
+	if address != "" {
+		if err := mail.CheckAddress(address); err != nil || len(address) > 190 {
+			return invalid("%q is not a mail address such as name@home.example.", address)
+		}
+	}
+	return told(a.store.In(who.Studio).SetContact(ctx, student, address), "student")
+}
+
+// A DaySheet is one student's sheet among those of a day.
+type DaySheet struct {
+	Student string   `json:"student"`
+	Name    string   `json:"name"`
+	Start   string   `json:"start" doc:"of the lesson, 15:04"`
+	Closed  bool     `json:"closed" doc:"the lesson is closed, so that there is a sheet"`
+	Contact string   `json:"contact" doc:"empty where no address is known"`
+	Sending *Sending `json:"sending,omitempty" doc:"the last of this sheet"`
+}
+
+// A SheetsView is a day's sheets.
+type SheetsView struct {
+	Date   calendar.Date `json:"date"`
+	Sheets []DaySheet    `json:"sheets" nullable:"false"`
+}
+
+// Sheets shows the sheets of the lessons of a day, and how each is on its way; the
+// empty date is today.
+func (a *App) Sheets(ctx context.Context, who Who, date calendar.Date) (SheetsView, error) {
+	day, err := a.Day(ctx, who, date)
+	if err != nil {
+		return SheetsView{}, err
+	}
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return SheetsView{}, err
+	}
+	students, err1 := r.Students(ctx)
+	sent, err2 := r.Mailings(ctx, day.Date)
+	lessons, err3 := r.standings(ctx, ladder.LessonClosed)
+	if err := errors.Join(err1, err2, err3); err != nil {
+		return SheetsView{}, told(err, "studio")
+	}
+	v := SheetsView{Date: day.Date, Sheets: []DaySheet{}}
+	for _, s := range day.Segments {
+		_, closed := lessons[s.Student].Closed[day.Date]
+		one := DaySheet{Student: s.Student, Name: s.Name, Start: s.Start, Closed: closed, Sending: lastOf(sent, s.Student, day.Date)}
+		if i := slices.IndexFunc(students, func(st store.Student) bool { return st.ID == s.Student }); i >= 0 {
+			one.Contact = students[i].Contact
+		}
+		v.Sheets = append(v.Sheets, one)
+	}
+	return v, nil
+}
+
+// lastOf is the newest sending of a student's sheet of a day.
+func lastOf(sent []store.Mailing, student string, day calendar.Date) *Sending {
+	for _, m := range sent { // newest first
+		if m.Student == student && m.Day == day {
+			return sendingOf(m)
+		}
+	}
+	return nil
+}
+
+// SentFrom returns the ids of all letters that a studio has sent.
+func (a *App) SentFrom(ctx context.Context, who Who) (map[string]bool, error) {
+	list, err := a.store.In(who.Studio).Mailings(ctx, "2000-01-01")
+	if err != nil {
+		return nil, told(err, "studio")
+	}
+	out := make(map[string]bool, len(list))
+	for _, m := range list {
+		out[m.ID] = true
+	}
+	return out, nil
+}

@@ -1,0 +1,52 @@
+import { tell } from "../api/outbox";
+import { weekdays } from "./dates";
+
+type Props = { student: string; days: number[]; minutes: number };
+
+const order = [1, 2, 3, 4, 5, 6, 0];
+
+// HomeDays sets on which days a family practises, and for how long. Teacher and
+// family have it; what was told last holds.
+export function HomeDays({ student, days, minutes }: Props) {
+  const on = days.length === 0 ? order : days;
+  const say = (list: number[], m: number) =>
+    tell({ student, kind: "days_set", text: order.filter((d) => list.includes(d)).join(" "), minutes: m });
+  const flip = (d: number) => {
+    const list = on.includes(d) ? on.filter((x) => x !== d) : [...on, d];
+    if (list.length > 0) say(list, minutes);
+  };
+  return (
+    <div className="space-y-3">
+      <fieldset>
+        <legend className="mb-1 font-[620]">Days of practice</legend>
+        <div className="grid grid-cols-7 gap-1">
+          {order.map((d) => (
+            <button
+              type="button"
+              key={d}
+              aria-label={weekdays[d]}
+              aria-pressed={on.includes(d)}
+              className={`min-h-11 rounded border ${on.includes(d) ? "border-ink bg-ink text-raised" : "border-line bg-raised"}`}
+              onClick={() => flip(d)}
+            >
+              {weekdays[d]?.slice(0, 2)}
+            </button>
+          ))}
+        </div>
+      </fieldset>
+      <label className="flex items-center gap-3">
+        <span className="flex-1 font-[620]">Minutes a day</span>
+        <select
+          className="min-h-11 rounded border border-line bg-raised px-3"
+          value={minutes}
+          onChange={(e) => say(on, Number(e.target.value))}
+        >
+          <option value={0}>the usual</option>
+          {[5, 8, 10, 12, 15, 20, 25, 30, 40, 50, 60].map((m) => (
+            <option key={m}>{m}</option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}

@@ -1,0 +1,25 @@
+export const plural = (n: number | string, thing: string) => `${n} ${thing}${String(n) === "1" ? "" : "s"}`;
+
+const locale = "en-GB";
+
+const day = new Intl.DateTimeFormat(locale, { day: "numeric", month: "short", timeZone: "UTC" });
+const weekday = new Intl.DateTimeFormat(locale, { weekday: "short", day: "numeric", month: "short", timeZone: "UTC" });
+const weekdayLong = new Intl.DateTimeFormat(locale, {
+  weekday: "long",
+  day: "numeric",
+  month: "long",
+  timeZone: "UTC",
+});
+
+const utc = (date: string) => new Date(`${date.slice(0, 10)}T00:00:00Z`);
+
+export const shortDay = (date: string) => day.format(utc(date));
+export const namedDay = (date: string) => weekday.format(utc(date)).replace(",", "");
+export const longDay = (date: string) => weekdayLong.format(utc(date));
+
+// Days of the week, 0 for Sunday.
+export const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
+
+// clock writes the time of day of a moment in the studio's zone.
+export const clock = (at: string, zone: string) =>
+  new Intl.DateTimeFormat(locale, { hour: "2-digit", minute: "2-digit", timeZone: zone }).format(new Date(at));

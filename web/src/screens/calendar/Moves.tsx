@@ -1,0 +1,93 @@
+import { type FormEvent, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { tell } from "../../api/outbox";
+import { Button } from "../../parts/Button";
+import { namedDay } from "../../parts/words";
+import { field } from "./SlotForm";
+
+type Props = { view: Schemas["CalendarView"] };
+
+// Moves takes a lesson to another day, or off its day, and lists those that are.
+export function Moves({ view }: Props) {
+  const [student, setStudent] = useState(view.slots[0]?.student ?? "");
+  const [give, setGive] = useState("moved");
+  const slot = view.slots.find((s) => s.student === student);
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const form = new FormData(e.currentTarget);
+    const day = String(form.get("day"));
+    if (give === "missed") tell({ student, kind: "lesson_missed", day });
+    else tell({ student, kind: "lesson_moved", day, to: String(form.get("to")), text: String(form.get("at")) });
+  };
+  return (
+    <section aria-label="Moved lessons" className="rounded bg-raised p-3">
+      <h2>Moved lessons</h2>
+      {view.changes.length > 0 && (
+        <ul className="my-2 divide-y divide-faint">
+          {view.changes.map((c) => (
+            <li key={`${c.student}${c.day}${c.kind}`} className="flex gap-3 py-1">
+              <span className="w-28 text-soft">{namedDay(c.day)}</span>
+              <b className="w-24 font-[620]">{c.name}</b>
+              <span className={c.kind === "off" ? "line-through" : ""}>
+                {c.kind === "off" ? "not on this day" : `at ${c.start}`}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {slot && slot.next.length > 0 && (
+        <form onSubmit={submit} className="mt-2 flex flex-wrap items-end gap-3">
+          <label>
+            Student
+            <select className={field} value={student} onChange={(e) => setStudent(e.target.value)}>
+              {[...view.slots]
+                .sort((a, b) => a.name.localeCompare(b.name))
+                .map((s) => (
+                  <option key={s.student} value={s.student}>
+                    {s.name}
+                  </option>
+                ))}
+            </select>
+          </label>
+          <label>
+            Lesson of
+            <select name="day" key={student} className={field}>
+              {slot.next.map((d) => (
+                <option key={d} value={d}>
+                  {namedDay(d)}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label>
+            is
+            <select className={field} value={give} onChange={(e) => setGive(e.target.value)}>
+              <option value="moved">moved to</option>
+              <option value="missed">not given</option>
+            </select>
+          </label>
+          {give === "moved" && (
+            <>
+              <label>
+                Day
+                <input name="to" type="date" required min={view.today} className={field} />
+              </label>
+              <label>
+                At
+                <input
+                  name="at"
+                  type="time"
+                  required
+                  key={slot.slot.start}
+                  defaultValue={slot.slot.start}
+                  className={field}
+                />
+              </label>
+            </>
+          )}
+          <Button type="submit">Note it</Button>
+        </form>
+      )}
+    </section>
+  );
+}

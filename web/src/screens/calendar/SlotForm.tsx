@@ -1,0 +1,71 @@
+import { useMutation } from "@tanstack/react-query";
+import type { FormEvent } from "react";
+import { answer, api, queries, type Schemas } from "../../api/client";
+import { Button } from "../../parts/Button";
+import { Trouble } from "../../parts/Told";
+import { weekdays } from "../../parts/words";
+
+type Props = { slot: Schemas["SlotView"]; done: () => void };
+
+export const field = "mt-0.5 block rounded border border-line bg-ground px-2 py-1.5";
+
+// SlotForm gives a student another weekly lesson.
+export function SlotForm({ slot, done }: Props) {
+  const save = useMutation({
+    mutationFn: (body: Schemas["Slot"]) =>
+      answer(api.PUT("/api/students/{student}/slot", { params: { path: { student: slot.student } }, body })),
+    onSuccess: async () => {
+      await queries.invalidateQueries();
+      done();
+    },
+  });
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const form = new FormData(e.currentTarget);
+    save.mutate({
+      weekday: Number(form.get("weekday")),
+      start: String(form.get("start")),
+      minutes: Number(form.get("minutes")),
+    });
+  };
+  return (
+    <form onSubmit={submit} aria-label={`${slot.name}'s lesson`} className="rounded bg-raised p-3">
+      <h2 className="mb-2">{slot.name}'s weekly lesson</h2>
+      <div className="flex flex-wrap items-end gap-3">
+        <label>
+          Day
+          <select name="weekday" defaultValue={slot.slot.weekday} className={field}>
+            {[1, 2, 3, 4, 5, 6, 0].map((d) => (
+              <option key={d} value={d}>
+                {weekdays[d]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          At
+          <input name="start" type="time" required defaultValue={slot.slot.start} className={field} />
+        </label>
+        <label>
+          Minutes
+          <input
+            name="minutes"
+            type="number"
+            min={10}
+            max={120}
+            required
+            defaultValue={slot.slot.minutes}
+            className={field}
+          />
+        </label>
+        <Button look="main" type="submit" disabled={save.isPending}>
+          Keep it
+        </Button>
+        <Button look="quiet" onClick={done}>
+          Leave it
+        </Button>
+      </div>
+      {save.error && <Trouble>{save.error.message}</Trouble>}
+    </form>
+  );
+}

@@ -1,0 +1,57 @@
+import { type ReactNode, useCallback } from "react";
+import type { Paper } from "./Send";
+
+// The printed area in CSS pixels, 96 to the inch: paper less 11 mm on each side.
+const px = 96 / 25.4;
+const area = {
+  A4: { width: (210 - 22) * px, height: (297 - 22) * px },
+  Letter: { width: (215.9 - 22) * px, height: (279.4 - 22) * px },
+};
+
+const largePrint = 1.4;
+const margin = 4; // pixels of a rounding here and there
+
+type Props = { paper: Paper; large: boolean; children: ReactNode };
+
+// OnePage makes what it holds print on exactly one page: a copy is measured at the
+// paper's width, and set smaller until it is not too long. Large print begins larger.
+export function OnePage({ paper, large, children }: Props) {
+  const fit = useCallback(
+    (box: HTMLDivElement | null) => {
+      if (!box) return;
+      const { width, height } = area[paper];
+      const measure = () => {
+        let zoom = large ? largePrint : 1;
+        while (zoom > 0.4 && tall(box, width / zoom) * zoom > height - margin) zoom -= 0.02;
+        box.style.setProperty("--page-zoom", zoom.toFixed(2));
+      };
+      box.style.removeProperty("--page-zoom"); // of the paper before
+      const seen = new ResizeObserver(measure); // scores arrive late
+      seen.observe(box);
+      window.addEventListener("beforeprint", measure);
+      return () => {
+        seen.disconnect();
+        window.removeEventListener("beforeprint", measure);
+      };
+    },
+    [paper, large],
+  );
+  return (
+    <div ref={fit} data-testid="page" className="one-page min-w-0 flex-1">
+      {children}
+    </div>
+  );
+}
+
+// tall is how long what a box holds is on paper of a width.
+function tall(box: HTMLElement, width: number): number {
+  const copy = document.createElement("div");
+  copy.dataset.paper = "";
+  copy.setAttribute("aria-hidden", "true");
+  copy.style.width = `${width}px`;
+  for (const child of box.children) copy.append(child.cloneNode(true));
+  document.body.append(copy);
+  const height = copy.getBoundingClientRect().height;
+  copy.remove();
+  return height;
+}

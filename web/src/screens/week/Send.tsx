@@ -1,0 +1,117 @@
+import { useMutation } from "@tanstack/react-query";
+import { Link } from "@tanstack/react-router";
+import { type FormEvent, useRef } from "react";
+import { ulid } from "ulid";
+import { answer, api, queries, type Schemas } from "../../api/client";
+import { useDay } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { Trouble } from "../../parts/Told";
+import { clock } from "../../parts/words";
+
+export type Paper = "A4" | "Letter";
+type Sending = Schemas["Sending"];
+
+// useSend mails a student's sheet; however often it is touched while it is on its
+// way, it goes once.
+export function useSend(student: string, paper: Paper = "A4") {
+  const id = useRef(ulid());
+  return useMutation({
+    mutationFn: () =>
+      answer(
+        api.POST("/api/students/{student}/sendings", {
+          params: { path: { student } },
+          body: { id: id.current, paper },
+        }),
+      ),
+    onSettled: () => {
+      id.current = ulid();
+      return Promise.all(
+        [["student", student], ["sheets"], ["mailbox"]].map((queryKey) => queries.invalidateQueries({ queryKey })),
+      );
+    },
+  });
+}
+
+const says: Record<Sending["state"], string> = {
+  sending: "On its way to",
+  sent: "Sent to",
+  failed: "Not sent to",
+  refused: "Refused at",
+  bounced: "Came back from",
+};
+
+// Fared says what became of a sheet's mail.
+export function Fared({ sending }: { sending: Sending }) {
+  const zone = useDay().data?.zone ?? "UTC";
+  const well = sending.state === "sent" || sending.state === "sending";
+  return (
+    <p role="status" className={well ? "text-keep" : "border-l-4 border-warn pl-2"}>
+      {well ? "✓ " : ""}
+      {says[sending.state]} {sending.address}, {clock(sending.at, zone)}.{" "}
+      {!well && <span className="text-soft">{sending.says}.</span>}
+    </p>
+  );
+}
+
+type Props = { student: Schemas["StudentCard"]; sending?: Sending; paper: Paper };
+
+// Send puts the sheet on its way to the family by mail.
+export function Send({ student, sending, paper }: Props) {
+  const send = useSend(student.id, paper);
+  const last = send.data ?? sending;
+  return (
+    <section aria-label="By mail" className="space-y-2">
+      {student.contact ? (
+        <>
+          <Button look="main" className="w-full" disabled={send.isPending} onClick={() => send.mutate()}>
+            {send.isPending ? "Sending …" : last ? "Send it again" : "Send the sheet"}
+          </Button>
+          {last ? <Fared sending={last} /> : <p className="text-soft">To {student.contact}, with a new link.</p>}
+          <p>
+            <Link to="/mailbox" className="underline underline-offset-4">
+              See the mailbox
+            </Link>
+          </p>
+        </>
+      ) : (
+        <Contact student={student} />
+      )}
+      {last && last.state !== "sent" && last.state !== "sending" && <Contact student={student} />}
+      {send.error && <Trouble>{send.error.message}</Trouble>}
+    </section>
+  );
+}
+
+// Contact keeps the address that sheets go to.
+export function Contact({ student }: { student: Schemas["StudentCard"] }) {
+  const save = useMutation({
+    mutationFn: (address: string) =>
+      answer(
+        api.PUT("/api/students/{student}/contact", { params: { path: { student: student.id } }, body: { address } }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    save.mutate(String(new FormData(e.currentTarget).get("contact")));
+  };
+  return (
+    <form onSubmit={submit} className="space-y-2" key={student.contact}>
+      <label className="block">
+        Sheets go to (a guardian's address, or the student's own)
+        <input
+          name="contact"
+          type="email"
+          maxLength={190}
+          defaultValue={student.contact}
+          placeholder="name@home.example"
+          className="mt-0.5 w-full rounded border border-line bg-raised px-2 py-1.5"
+        />
+      </label>
+      <Button type="submit" disabled={save.isPending}>
+        {save.isSuccess ? "Kept" : "Keep the address"}
+      </Button>
+      {save.error && <Trouble>{save.error.message}</Trouble>}
+    </form>
+  );
+}

@@ -1,0 +1,133 @@
+import { useMutation, useQueries, useQuery } from "@tanstack/react-query";
+import { Link } from "@tanstack/react-router";
+import { useState } from "react";
+import { ulid } from "ulid";
+import { answer, api, queries, type Schemas } from "../../api/client";
+import { sheetsView, weekView } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { Shown, Trouble } from "../../parts/Told";
+import { longDay, plural } from "../../parts/words";
+import { OnePage } from "./OnePage";
+import { Fared, type Paper } from "./Send";
+import { Sheet } from "./Sheet";
+
+type DaySheet = Schemas["DaySheet"];
+
+// SheetsScreen sends or prints all sheets of a day at once.
+export function SheetsScreen() {
+  const query = useQuery(sheetsView);
+  return <Shown query={query}>{(view) => <Sheets view={view} />}</Shown>;
+}
+
+// onTheWay tells a sheet that needs no sending.
+const onTheWay = (s: DaySheet) => s.sending?.state === "sent" || s.sending?.state === "sending";
+
+function Sheets({ view }: { view: Schemas["SheetsView"] }) {
+  const [paper, setPaper] = useState<Paper>("A4");
+  const [done, setDone] = useState(0);
+  const closed = view.sheets.filter((s) => s.closed);
+  const ready = closed.filter((s) => s.contact && !onTheWay(s));
+  const send = useMutation({
+    mutationFn: async (list: DaySheet[]) => {
+      setDone(0);
+      const failed: string[] = [];
+      for (const s of list) {
+        try {
+          const fared = await answer(
+            api.POST("/api/students/{student}/sendings", {
+              params: { path: { student: s.student } },
+              body: { id: ulid(), paper },
+            }),
+          );
+          if (fared.state !== "sent") failed.push(`${s.name}: ${fared.says}`);
+        } catch (error) {
+          failed.push(`${s.name}: ${error instanceof Error ? error.message : error}`);
+        }
+        setDone((n) => n + 1);
+      }
+      return failed;
+    },
+    onSettled: () => queries.invalidateQueries(),
+  });
+  return (
+    <main className="flex flex-1 flex-col gap-4 px-4 pb-6 print:p-0">
+      <style>{`@page { size: ${paper}; margin: 11mm }`}</style>
+      <div className="screen-only max-w-3xl">
+        <h1 className="mb-1 text-head">Sheets of {longDay(view.date)}</h1>
+        <p className="mb-3 text-soft">
+          {closed.length === 0
+            ? "A sheet is ready when its lesson is closed."
+            : `${closed.length} of ${plural(view.sheets.length, "lesson")} closed.`}
+        </p>
+        <div className="mb-3 flex flex-wrap items-center gap-3">
+          <Button look="main" disabled={send.isPending || ready.length === 0} onClick={() => send.mutate(ready)}>
+            {send.isPending
+              ? `Sending, ${done} of ${send.variables.length}`
+              : `Send ${ready.length === 0 ? "all" : plural(ready.length, "sheet")}`}
+          </Button>
+          <Button disabled={closed.length === 0} onClick={() => window.print()}>
+            Print {plural(closed.length, "sheet")}
+          </Button>
+          {(["A4", "Letter"] as const).map((p) => (
+            <label key={p} className="inline-flex items-center gap-1.5">
+              <input type="radio" name="paper" checked={paper === p} onChange={() => setPaper(p)} /> {p}
+            </label>
+          ))}
+          <Link to="/mailbox" className="ml-auto underline underline-offset-4">
+            See the mailbox
+          </Link>
+        </div>
+        {send.isPending && (
+          <progress className="mb-3 w-full" max={send.variables.length} value={done}>
+            {done}
+          </progress>
+        )}
+        {send.data && send.data.length > 0 && (
+          <Trouble>
+            {plural(send.data.length, "sheet")} did not go out: {send.data.join("; ")}.
+          </Trouble>
+        )}
+        <ol className="mt-3 divide-y divide-faint rounded bg-raised px-4">
+          {view.sheets.map((s) => (
+            <li key={s.student} className="grid grid-cols-[4rem_10rem_1fr_auto] items-baseline gap-3 py-2">
+              <span className="text-soft">{s.start}</span>
+              <b className="font-[620]">{s.name}</b>
+              <div>
+                {!s.closed && <span className="text-soft">lesson not closed yet</span>}
+                {s.closed && !s.contact && "no mail address yet"}
+                {s.closed && s.contact && !s.sending && <span className="text-soft">ready, to {s.contact}</span>}
+                {s.sending && <Fared sending={s.sending} />}
+              </div>
+              <Link
+                to="/students/$student/week"
+                params={{ student: s.student }}
+                className="underline underline-offset-4"
+              >
+                {s.closed ? "See it" : "Week"}
+              </Link>
+            </li>
+          ))}
+          {view.sheets.length === 0 && <li className="py-3 text-soft">No lessons on this day.</li>}
+        </ol>
+      </div>
+      <Printed students={closed.map((s) => s.student)} paper={paper} />
+    </main>
+  );
+}
+
+// Printed holds the sheets as they print, one after another.
+function Printed({ students, paper }: { students: string[]; paper: Paper }) {
+  const weeks = useQueries({ queries: students.map(weekView) });
+  return (
+    <section aria-label="As they print" className="max-w-[900px] space-y-6">
+      {weeks.map(
+        ({ data }) =>
+          data?.sheet && (
+            <OnePage key={data.student.id} paper={paper} large={false}>
+              <Sheet view={data} sheet={data.sheet} large={false} />
+            </OnePage>
+          ),
+      )}
+    </section>
+  );
+}
