@@ -274,3 +274,23 @@ func write(t *testing.T, name, text string) string {
 	require.NoError(t, os.WriteFile(file, []byte(text), 0o600))
 	return file
 }
+
+// closeLesson begins and closes today's lesson of a student, with nothing marked.
+func (p *page) closeLesson(student string) {
+	p.t.Helper()
+	said := evalAsync(p, fmt.Sprintf(`(async () => {
+		const day = await (await fetch('/api/day')).json();
+		const at = new Date(day.now).getTime();
+		const id = n => '01' + (Date.now().toString(32) + Math.random().toString(32).slice(2)).toUpperCase().replace(/[^0-9A-V]/g, '').padEnd(23, '0').slice(0, 23) + n;
+		const facts = ['lesson_opened', 'lesson_closed'].map((kind, i) => ({id: id(i), student: %q, at: new Date(at + i * 1000).toISOString(), kind, day: day.today}));
+		return String((await fetch('/api/facts', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({facts})})).status);
+	})()`, student))
+	require.Equal(p.t, "204", said)
+}
+
+// setClock moves the demo's clock.
+func (p *page) setClock(to string) {
+	p.t.Helper()
+	said := evalAsync(p, fmt.Sprintf(`fetch('/api/clock', {method: 'PUT', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({to: %q})}).then(r => String(r.status))`, to))
+	require.Equal(p.t, "204", said)
+}

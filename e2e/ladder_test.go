@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"testing"
 
-	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -80,35 +79,6 @@ func TestPlacingABook(t *testing.T) {
 	p.until(fmt.Sprintf("%s.length === %d", laneJS, before+30), "thirty pieces more")
 	assert.Equal(t, []string{"The Mole", "Breakwater", "Two Ships"}, lane(p)[:3])
 	p.until("[...document.querySelectorAll('ol[aria-labelledby=lane-technique] li b')].some(b => b.innerText === 'Twelve keys, one a week')", "technique in its own lane")
-}
-
-// Every demo student's sheet is one page of A4 and of Letter and holds every
-// task; on a phone it does not run off the side.
-func TestWeekSheets(t *testing.T) {
-	s := newSite(t, true)
-	p := open(t, s.URL, 1280, 800)
-	p.signIn()
-	for _, name := range []string{"Anselm", "Emil", "Freya", "Hyacinth", "Idris", "Luca", "Mei-Lin", "Nikolai", "Priya", "Saoirse", "Tobias", "Walter", "Wren", "Zuri"} {
-		p.goTo("/students/" + p.student(name) + "/week")
-		p.sees(name + "'s week")
-		titles := eval[[]string](p, "[...document.querySelectorAll('[data-testid=sheet] tbody th b')].map(b => b.innerText)")
-		for paper, size := range map[string]chromedp.PaperSize{"A4": {Width: 8.27, Height: 11.69}, "Letter": {Width: 8.5, Height: 11}} {
-			p.press(paper)
-			pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(size), chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
-			require.NoError(t, err)
-			assert.Equal(t, 1, pages(t, pdf), "%s on %s", name, paper)
-			text := pdfText(t, pdf)
-			for _, title := range titles {
-				assert.Contains(t, text, title[:min(len(title), 8)], "%s on %s", name, paper)
-			}
-			assert.NotContains(t, text, "Print the sheet", "the screen's own buttons stay off the paper")
-		}
-	}
-	phone := open(t, s.URL, 390, 844)
-	phone.signIn()
-	phone.goTo("/students/" + phone.student("Tobias") + "/week")
-	phone.sees("Tobias's week")
-	assert.LessOrEqual(t, eval[int](phone, "document.documentElement.scrollWidth"), 390)
 }
 
 // What is written in a lesson stands where it was said: a note, a spot, a

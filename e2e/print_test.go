@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"os"
-	"os/exec"
 	"path/filepath"
 	"regexp"
 	"strings"
@@ -13,70 +12,87 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// papers are the sizes of a printed page in points.
-var papers = map[string]string{"A4": "594.96 x 841.92", "Letter": "612 x 792"}
+// A printing is one way of putting a sheet on paper.
+var printings = []struct {
+	name, paper string
+	large       bool
+	size        string // points, as the PDF has them
+}{
+	{"A4", "A4", false, "594.95996 841.91998"},
+	{"Letter", "Letter", false, "612 792"},
+	{"A4 in large print", "A4", true, "594.95996 841.91998"},
+}
 
-// The week sheet of every student of the demo prints on exactly one page of either
-// paper, with every task on it.
+// The week sheet of every student of the demo prints on exactly one page, with the
+// chunks over their notes and every task in words; on a phone it does not run off the
+// side.
 func TestSheetsPrintOnOnePage(t *testing.T) {
 	p := atWork(t)
-	dir := os.Getenv("LADDER_PAGES") // keeps the pages, to be looked at
-	if dir == "" {
-		dir = t.TempDir()
-	}
 	for _, name := range []string{"Wren", "Tobias", "Saoirse", "Emil", "Priya", "Nikolai", "Mei-Lin", "Idris", "Freya", "Luca", "Zuri", "Anselm", "Hyacinth", "Walter"} {
 		id := p.student(name)
-		pieces := evalAsync(p, `fetch('/api/students/`+id+`/week').then(r => r.json()).then(w => String(w.chunks.length))`)
+		tasks, pieces := tasksOf(p, id)
 		p.goTo("/students/" + id + "/week")
 		p.sees(name + "'s week")
-		for paper, size := range papers {
-			for _, large := range []bool{false, true} {
-				if large && paper == "Letter" {
-					continue // Letter is shorter and wider; one large one is enough
-				}
-				p.press(paper)
-				if large {
-					p.press("large print")
-				}
-				p.until(`document.querySelectorAll('[data-testid=sheet] figure g.bands').length === `+map[bool]string{false: pieces, true: "0"}[large]+` && +document.querySelector('.one-page').style.getPropertyValue('--page-zoom') > 0`, "the notes are drawn and the page is measured")
-				pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
-				require.NoError(t, err)
-				file := filepath.Join(dir, name+paper+map[bool]string{true: "-large"}[large]+".pdf")
-				require.NoError(t, os.WriteFile(file, pdf, 0o644))
-				info, err := exec.Command("pdfinfo", file).Output()
-				require.NoError(t, err)
-				assert.Regexp(t, `Pages:\s+1\n`, string(info), "%s on %s", name, paper)
-				assert.Contains(t, string(info), size, "%s on %s", name, paper)
-				text := words(t, file)
-				for _, what := range tasksOf(p, id) {
-					assert.True(t, strings.Contains(text, what), "%s on %s does not say %s", name, paper, what)
-				}
-				if large {
-					t.Logf("%s in large print: %s", name, eval[string](p, `document.querySelector('.one-page').style.getPropertyValue('--page-zoom')`))
-					p.press("large print")
-				}
+		for _, as := range printings {
+			what := name + " on " + as.name
+			p.press(as.paper)
+			drawn := pieces
+			if as.large {
+				p.press("large print")
+				drawn = "0" // large letters leave no room for notes
+			}
+			p.until("document.querySelectorAll('[data-testid=sheet] figure g.bands').length === "+drawn, what+": brackets stand over the notes")
+			pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
+			require.NoError(t, err)
+			if dir := os.Getenv("LADDER_PAGES"); dir != "" { // to be looked at
+				require.NoError(t, os.WriteFile(filepath.Join(dir, what+".pdf"), pdf, 0o644))
+			}
+			assert.Equal(t, 1, pages(t, pdf), what)
+			assert.Contains(t, string(pdf), "/MediaBox [0 0 "+as.size+"]", what)
+			text := spaces.ReplaceAllString(pdfText(t, pdf), "")
+			assert.NotContains(t, text, "Printthesheet", "the screen's own buttons stay off the paper")
+			for _, task := range tasks {
+				assert.True(t, strings.Contains(text, task), "%s does not say %s", what, task)
+			}
+			if as.large {
+				p.press("large print")
 			}
 		}
 	}
-}
-
-// words are a page's text without its spaces, so that a line that is broken reads as
-// one.
-func words(t *testing.T, file string) string {
-	text, err := exec.Command("pdftotext", "-raw", file, "-").Output()
-	require.NoError(t, err)
-	return spaces.ReplaceAllString(string(text), "")
+	p.do(chromedp.EmulateViewport(390, 844))
+	p.goTo("/students/" + p.student("Tobias") + "/week")
+	p.sees("Tobias's week")
+	assert.LessOrEqual(t, eval[int](p, "document.documentElement.scrollWidth"), 390)
 }
 
 var spaces = regexp.MustCompile(`\s+`)
 
-// tasksOf is what each task of a student's sheet has to say on paper.
-func tasksOf(p *page, id string) []string {
-	told := evalAsync(p, `fetch('/api/students/`+id+`/week').then(r => r.json()).then(w => w.sheet.days.flatMap(d => d.tasks.flatMap(t =>
-		[t.do ?? t.title, ...(t.band === 'now' ? [t.says.place] : [])])).join('\n'))`)
-	var out []string
-	for line := range strings.Lines(told) {
-		out = append(out, spaces.ReplaceAllString(line, ""))
+// tasksOf is what each task of a student's sheet has to say on paper, without
+// spaces, so that a line that is broken reads as one; and how many pieces are drawn.
+func tasksOf(p *page, id string) (tasks []string, pieces string) {
+	told := evalAsync(p, `fetch('/api/students/`+id+`/week').then(r => r.json()).then(w => [w.chunks.length, ...w.sheet.days.flatMap(d => d.tasks.flatMap(t =>
+		[t.do ?? t.title, ...(t.band === 'now' ? [t.says.place] : [])]))].join('\n'))`)
+	list := strings.Split(told, "\n")
+	for _, line := range list[1:] {
+		tasks = append(tasks, spaces.ReplaceAllString(line, ""))
 	}
-	return out
+	return tasks, list[0]
+}
+
+// All sheets of a day print one after another, each on its page.
+func TestPrintingAllOfADay(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	for _, name := range []string{"Anselm", "Wren"} {
+		p.closeLesson(p.student(name))
+	}
+	p.goTo("/sheets")
+	p.sees("2 of 4 lessons closed")
+	p.until("document.querySelectorAll('[data-testid=sheet]').length === 2", "both sheets stand ready")
+	pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
+	require.NoError(t, err)
+	assert.Equal(t, 2, pages(t, pdf))
+	text := pdfText(t, pdf)
+	assert.Less(t, strings.Index(text, "Anselm's week"), strings.Index(text, "Wren's week"))
 }

@@ -58,8 +58,10 @@ func (a *App) SendSheet(ctx context.Context, who Who, student, id string, paper 
 		return Sending{}, invalid("%s has no mail address yet. Put one in, and send again.", p.FirstName)
 	}
 	m := store.Mailing{ID: id, Student: student, Day: sheet.From, Address: p.Contact, State: store.Sending, At: p.room.now}
-	if added, err := p.AddMailing(ctx, m); err != nil || !added {
-		return *sendingOf(m), told(err, "student")
+	if added, err := p.AddMailing(ctx, m); err != nil {
+		return Sending{}, told(err, "student")
+	} else if !added {
+		return p.fared(ctx, m)
 	}
 	m.State, m.Says = store.Sent, ""
 	if err := a.mail(ctx, who, &p, m, letter.Ask{FirstName: p.FirstName, Studio: p.row.Name, Sheet: *sheet, Paper: paper}); err != nil {
@@ -73,7 +75,16 @@ func (a *App) SendSheet(ctx context.Context, who Who, student, id string, paper 
 	if err := p.EndMailing(context.WithoutCancel(ctx), id, m.State, m.Says); err != nil {
 		return Sending{}, told(err, "student")
 	}
-	return *sendingOf(m), nil
+	return p.fared(ctx, m) // it may have come back already
+}
+
+// fared is how a sheet's mail fared so far.
+func (p *pupil) fared(ctx context.Context, m store.Mailing) (Sending, error) {
+	sent, err := p.Mailings(ctx, m.Day)
+	if i := slices.IndexFunc(sent, func(s store.Mailing) bool { return s.ID == m.ID }); i >= 0 {
+		m = sent[i]
+	}
+	return *sendingOf(m), told(err, "student")
 }
 
 // mail writes and sends a sheet's letter.

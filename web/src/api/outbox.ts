@@ -130,7 +130,7 @@ async function deliver(facts: Fact[]): Promise<void> {
 
 function refreshViews(facts: Fact[]) {
   const keys = [["family"], ...[...new Set(facts.map((f) => f.student))].map((id) => ["student", id])];
-  if (facts.some((f) => f.kind.startsWith("lesson_"))) keys.push(["day"]); // the ribbon shows lessons
+  if (facts.some((f) => f.kind.startsWith("lesson_"))) keys.push(["day"], ["calendar"], ["sheets"]); // they show lessons
   return Promise.all(keys.map((queryKey) => queries.invalidateQueries({ queryKey })));
 }
 

@@ -3,7 +3,7 @@ import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { Trouble } from "../../parts/Told";
 import { longDay, sentence } from "../../parts/words";
-import { Contact, Fared, useSend } from "../week/Send";
+import { Contact, Fared, latest, useSend } from "../week/Send";
 import { blockNames, type LessonView } from "./LessonScreen";
 
 // Closed says what the lesson changed, what follows from it, and how the next one
@@ -76,7 +76,7 @@ export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) 
 // SendNow puts the sheet on its way with one touch.
 function SendNow({ view }: { view: LessonView }) {
   const send = useSend(view.student.id);
-  const last = send.data ?? view.after?.sending;
+  const last = latest(send.data, view.after?.sending);
   const ready = view.student.contact !== "" && !send.isPending && !last;
   useKeys({ s: () => ready && send.mutate() });
   return (

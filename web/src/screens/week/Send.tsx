@@ -32,6 +32,9 @@ export function useSend(student: string, paper: Paper = "A4") {
   });
 }
 
+// latest is a sending as it was last heard of: from the view, once that knows it.
+export const latest = (answered?: Sending, seen?: Sending) => (seen?.id === answered?.id ? seen : (answered ?? seen));
+
 const says: Record<Sending["state"], string> = {
   sending: "On its way to",
   sent: "Sent to",
@@ -58,7 +61,7 @@ type Props = { student: Schemas["StudentCard"]; sending?: Sending; paper: Paper 
 // Send puts the sheet on its way to the family by mail.
 export function Send({ student, sending, paper }: Props) {
   const send = useSend(student.id, paper);
-  const last = send.data ?? sending;
+  const last = latest(send.data, sending);
   return (
     <section aria-label="By mail" className="space-y-2">
       {student.contact ? (

@@ -13,7 +13,7 @@ export function Sheet({ view, sheet, large }: Props) {
   return (
     <article
       data-testid="sheet"
-      className="w-full max-w-[860px] min-w-0 flex-1 rounded bg-raised p-4 md:p-6 paper:max-w-none paper:rounded-none paper:bg-white paper:p-0 paper:text-[12px] paper:text-black"
+      className="w-full max-w-[960px] min-w-0 flex-1 rounded bg-raised p-4 md:p-6 paper:max-w-none paper:rounded-none paper:bg-white paper:p-0 paper:text-[12px] paper:text-black"
     >
       <header className="flex flex-wrap items-end justify-between gap-2 border-b-2 border-ink pb-2 paper:border-black">
         <div>

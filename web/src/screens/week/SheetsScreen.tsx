@@ -50,7 +50,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
     onSettled: () => queries.invalidateQueries(),
   });
   return (
-    <main className="flex flex-1 flex-col gap-4 px-4 pb-6 print:p-0">
+    <main className="flex flex-1 flex-col gap-4 px-4 pt-3 pb-6 print:p-0">
       <style>{`@page { size: ${paper}; margin: 11mm }`}</style>
       <div className="screen-only max-w-3xl">
         <h1 className="mb-1 text-head">Sheets of {longDay(view.date)}</h1>
@@ -63,10 +63,10 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
           <Button look="main" disabled={send.isPending || ready.length === 0} onClick={() => send.mutate(ready)}>
             {send.isPending
               ? `Sending, ${done} of ${send.variables.length}`
-              : `Send ${ready.length === 0 ? "all" : plural(ready.length, "sheet")}`}
+              : ready.length === 0 ? "Send all" : `Send ${plural(ready.length, "sheet")}`}
           </Button>
           <Button disabled={closed.length === 0} onClick={() => window.print()}>
-            Print {plural(closed.length, "sheet")}
+            {closed.length === 0 ? "Print all" : `Print ${plural(closed.length, "sheet")}`}
           </Button>
           {(["A4", "Letter"] as const).map((p) => (
             <label key={p} className="inline-flex items-center gap-1.5">
@@ -119,7 +119,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
 function Printed({ students, paper }: { students: string[]; paper: Paper }) {
   const weeks = useQueries({ queries: students.map(weekView) });
   return (
-    <section aria-label="As they print" className="max-w-[900px] space-y-6">
+    <section aria-label="As they print" className="max-w-[960px] space-y-6">
       {weeks.map(
         ({ data }) =>
           data?.sheet && (
