@@ -2,6 +2,8 @@ package e2e
 
 import (
 	"fmt"
+	"net/http"
+	"net/http/httptest"
 	"strconv"
 	"testing"
 
@@ -38,6 +40,41 @@ func BenchmarkInteractive(b *testing.B) {
 	full := interactive(b, s.URL, "Emil", "ladder", "document.querySelector('ol[aria-labelledby=lane-book] button')")
 	empty := interactive(b, s.URL, "Pip", "week", "document.body.innerText.includes('No week sheet yet')")
 	fmt.Printf("ladder-interactive ratio %.2f (ours %.0f ms, yardstick %.0f ms: an empty page of the same app)\n", full/empty, full, empty)
+}
+
+// BenchmarkFamily measures how long a family's page takes on a phone that has never
+// seen it, until it answers, against a static page with the same week: the one that
+// goes by mail.
+func BenchmarkFamily(b *testing.B) {
+	s := newSite(b, true)
+	p := open(b, s.URL, 1280, 800)
+	p.signIn()
+	emil := p.student("Emil")
+	path := evalAsync(p, `fetch('/api/students/`+emil+`/links', {method: 'POST'}).then(r => r.json()).then(l => l.path)`)
+	said := evalAsync(p, `fetch('/api/students/`+emil+`/sendings', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({id: '01ARZ3NDEKTSV4RRFFQ69G5FAV', paper: 'A4'})}).then(r => r.text())`)
+	require.Contains(b, said, `"sent"`)
+	letter := []byte(s.box.Letters()[0].HTML)
+	static := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		w.Header().Set("Content-Type", "text/html; charset=utf-8")
+		_, _ = w.Write(letter)
+	}))
+	defer static.Close()
+	first := func(address, when string) float64 {
+		var ms []float64
+		for range 9 {
+			phone := open(b, "", 390, 844)
+			_, err := chromedp.Call(phone.ctx, cdp.AddScriptToEvaluateOnNewDocument, cdp.AddScriptToEvaluateOnNewDocumentParams{
+				Source: "const timer = setInterval(() => { if (document.body && (" + when + ")) { clearInterval(timer); window.answersAt = performance.now() } }, 1)"})
+			require.NoError(b, err)
+			phone.goTo(address)
+			phone.until("window.answersAt", "the page answers: "+address)
+			ms = append(ms, eval[float64](phone, "window.answersAt"))
+		}
+		return yardstick.Median(ms)
+	}
+	ours := first(s.URL+path, "document.querySelector('[data-testid=family] h1')")
+	plain := first(static.URL, "document.readyState === 'complete'")
+	fmt.Printf("family-page-first-load ratio %.2f (ours %.0f ms, yardstick %.0f ms: a static page of the same week)\n", ours/plain, ours, plain)
 }
 
 // frame is how long one frame lasts at 60 a second, in milliseconds.

@@ -123,17 +123,48 @@ func (d *drawing) day(day week.Day, said map[string]bool) {
 	d.SetXY(margin, top)
 	d.SetLeftMargin(margin + dayColumn)
 	d.SetX(margin + dayColumn)
+	var old []week.Task
 	for _, t := range day.Tasks {
-		d.task(t, said)
+		if t.Band == "upkeep" {
+			old = append(old, t)
+		} else {
+			d.task(t, said)
+		}
 	}
+	d.side(old)
 	d.SetLeftMargin(margin)
 	d.SetXY(margin, max(below, d.GetY())+d.line*0.3)
 }
 
-func (d *drawing) task(t week.Task, said map[string]bool) {
-	x, y := d.GetX(), d.GetY()
-	r := d.line * 0.3
+// side draws old pieces, once through each, side by side.
+func (d *drawing) side(tasks []week.Task) {
+	left := margin + dayColumn
+	for i, t := range tasks {
+		text := fmt.Sprintf("%s · %d min", t.Title, t.Minutes)
+		long := d.line + d.GetStringWidth(text) + d.line
+		if i > 0 && d.GetX()+long > margin+d.width {
+			d.Ln(d.line)
+			d.SetX(left)
+		}
+		d.circle()
+		d.Write(d.line, text)
+		d.SetX(d.GetX() + d.line)
+	}
+	if len(tasks) > 0 {
+		d.Ln(d.line)
+	}
+}
+
+// circle draws one to tick and steps past it.
+func (d *drawing) circle() {
+	x, y, r := d.GetX(), d.GetY(), d.line*0.3
 	d.Circle(x+r, y+d.line/2, r, "D")
+	d.SetX(x + d.line)
+}
+
+func (d *drawing) task(t week.Task, said map[string]bool) {
+	x := d.GetX()
+	d.circle()
 	d.SetLeftMargin(x + d.line)
 	d.SetX(x + d.line)
 	d.font("B", 1)

@@ -4,6 +4,7 @@ import (
 	"io/fs"
 	"net/http"
 	"path"
+	"regexp"
 	"strings"
 )
 
@@ -23,8 +24,11 @@ func static(files fs.FS) http.Handler {
 				return
 			}
 			name = "index.html"
-			if strings.HasPrefix(r.URL.Path, "/family/") {
+			if token, family := strings.CutPrefix(r.URL.Path, "/family/"); family {
 				name = "family.html"
+				if linkToken.MatchString(token) { // the week is fetched beside the page's script, not after it
+					w.Header().Set("Link", "</api/family/"+token+">; rel=preload; as=fetch; crossorigin")
+				}
 			}
 		}
 		if strings.HasPrefix(name, "assets/") {
@@ -62,6 +66,9 @@ func static(files fs.FS) http.Handler {
 		http.ServeFileFS(w, r, files, name)
 	})
 }
+
+// linkToken is what a family link's token looks like.
+var linkToken = regexp.MustCompile(`^[A-Za-z0-9_-]{43}$`)
 
 var types = map[string]string{
 	".html": "text/html; charset=utf-8", ".js": "text/javascript; charset=utf-8", ".css": "text/css; charset=utf-8",

@@ -17,6 +17,8 @@ import (
 	"patientladder/core/climb"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
+	"patientladder/core/notation"
+	"patientladder/core/reading"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
 	"patientladder/core/week"
@@ -196,21 +198,97 @@ func BenchmarkGrowth(b *testing.B) {
 	fmt.Printf("growth with students: exponent %.2f (15 to 60 students: %.0f to %.0f ms)\n", yardstick.Exponent(sizes, times), times[0], times[2])
 }
 
+// A way is a student of five years with what screens have at hand.
+type way struct {
+	climb.Student
+	path  climb.Path
+	ahead []ahead.HeadStart
+	age   int
+}
+
+// ways are those of 60 students at a moment.
+func (h booked) ways(graph skill.Graph, at time.Time) []way {
+	cal := schoolYears(2016, 11)
+	var out []way
+	for i := range 60 {
+		age := 6 + i%12
+		st := climb.Student{Standing: ladder.Fold(longAgo(h.piano, cal, "2021-11-18", "2026-11-17", uint64(i)), h.byID), Graph: graph, Shelf: h.shelf,
+			Approach: approach.Default(age), Plays: shelf.Piano, Calendar: cal, Slot: weekly, Now: at}
+		path := climb.Reckon(st)
+		out = append(out, way{st, path, ahead.Plan(st.Standing, graph, path, 2, at), age})
+	}
+	return out
+}
+
+// BenchmarkSheets measures 60 week sheets of students with five years of facts, from
+// the ways and the chunks that the screens have at hand, against encoding/json writing
+// the same sheets; and the chunks read off the scores of the pieces in hand.
+func BenchmarkSheets(b *testing.B) {
+	h := withBooks(b)
+	graph := skill.Catalogue()
+	at := calendar.Date("2026-11-18").Time().Add(16 * time.Hour)
+	var asks []week.Ask
+	var ids [][]string
+	for _, w := range h.ways(graph, at) {
+		asks = append(asks, week.Ask{Standing: w.Standing, Graph: graph, Path: w.path, Ahead: w.ahead, Approach: w.Approach, Age: w.age, From: calendar.On(at), Next: calendar.On(at).Add(7), At: at})
+		var hand []string
+		for _, r := range w.Standing.In(ladder.Current) {
+			if r.Item.HasScore && r.Taught != nil {
+				hand = append(hand, r.Item.ID)
+			}
+		}
+		ids = append(ids, hand)
+	}
+	read := func(i int) map[string][]reading.Chunk {
+		files, err := h.store.In(h.who.Studio).Scores(ctx, ids[i])
+		require.NoError(b, err)
+		trees := map[string][]reading.Chunk{}
+		for _, r := range asks[i].Standing.In(ladder.Current) {
+			if f, has := files[r.Item.ID]; has {
+				s, err := notation.Read(f.Name, f.Data)
+				require.NoError(b, err)
+				trees[r.ID] = reading.Read(s, reading.Keyboard).Chunks(reading.Size(asks[i].Age, false))
+			}
+		}
+		return trees
+	}
+	for i := range asks {
+		asks[i].Trees = read(i)
+	}
+	var sheets []week.Sheet
+	yardstick.Print("60-sheets", 9, func() {
+		sheets = sheets[:0]
+		for _, ask := range asks {
+			sheets = append(sheets, week.Make(ask))
+		}
+	}, func() {
+		_, err := json.Marshal(sheets)
+		require.NoError(b, err)
+	}, "encoding/json writing the same sheets")
+	yardstick.Print("chunks-of-60-sheets", 5, func() {
+		for i := range asks {
+			read(i)
+		}
+	}, func() {
+		for i := range asks {
+			_, err := h.store.In(h.who.Studio).Scores(ctx, ids[i])
+			require.NoError(b, err)
+		}
+	}, "fetching the same scores from the database")
+}
+
 // BenchmarkLessons measures a week of 60 lessons, of students with five years of
 // facts, planned from the ways that the screens have at hand, against encoding/json
 // writing the same plans; and one mark kept through the use case against one bare
 // insert of the same row.
 func BenchmarkLessons(b *testing.B) {
 	h := withBooks(b)
-	graph, cal := skill.Catalogue(), schoolYears(2016, 11)
+	graph := skill.Catalogue()
 	at := calendar.Date("2026-11-18").Time().Add(16 * time.Hour)
 	var asks []lesson.Ask
-	for i := range 60 {
-		st := ladder.Fold(longAgo(h.piano, cal, "2021-11-18", "2026-11-17", uint64(i)), h.byID)
-		a := approach.Default(6 + i%12)
-		path := climb.Reckon(climb.Student{Standing: st, Graph: graph, Shelf: h.shelf, Approach: a, Plays: shelf.Piano, Calendar: cal, Slot: weekly, Now: at})
-		asks = append(asks, lesson.Ask{Standing: st, Graph: graph, Bank: activity.Bank(), Path: path, Ahead: ahead.Plan(st, graph, path, 2, at), Approach: a,
-			Plays: shelf.Piano, Age: 6 + i%12, Minutes: []int{15, 30, 45, 60}[i%4], Day: calendar.On(at), At: at})
+	for i, w := range h.ways(graph, at) {
+		asks = append(asks, lesson.Ask{Standing: w.Standing, Graph: graph, Bank: activity.Bank(), Path: w.path, Ahead: w.ahead, Approach: w.Approach,
+			Plays: shelf.Piano, Age: w.age, Minutes: []int{15, 30, 45, 60}[i%4], Day: calendar.On(at), At: at})
 	}
 	var plans []lesson.Plan
 	yardstick.Print("week-of-60-lessons", 9, func() {

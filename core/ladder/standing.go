@@ -607,7 +607,9 @@ func (f *fold) written(r Rung) Rung {
 // State returns where a rung stands: the lowest rung of each lane that is
 // neither secure nor parked is current, and so is any that has been taught.
 // Before the first book there is no order: all that is not secure is current.
-func (s Standing) State(r Rung) State {
+func (s Standing) State(r Rung) State { return s.state(&r) }
+
+func (s *Standing) state(r *Rung) State {
 	switch {
 	case r.Foothold != nil:
 		return Secure
@@ -616,7 +618,8 @@ func (s Standing) State(r Rung) State {
 	case r.Taught != nil || s.BeforeBook:
 		return Current
 	}
-	for _, other := range s.Rungs {
+	for i := range s.Rungs {
+		other := &s.Rungs[i]
 		if other.Strand == r.Strand && other.Foothold == nil && !other.Parked {
 			if other.ID == r.ID {
 				return Current
@@ -629,11 +632,15 @@ func (s Standing) State(r Rung) State {
 
 // In returns the rungs in a state, lane by lane.
 func (s Standing) In(state State) []Rung {
-	var out []Rung
-	for _, r := range s.Rungs {
-		if s.State(r) == state {
-			out = append(out, r)
+	var which []int
+	for i := range s.Rungs {
+		if s.state(&s.Rungs[i]) == state {
+			which = append(which, i)
 		}
+	}
+	out := make([]Rung, len(which))
+	for k, i := range which {
+		out[k] = s.Rungs[i]
 	}
 	return out
 }

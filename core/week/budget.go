@@ -71,8 +71,9 @@ func (w *writer) lastWeek() (days, asked int) {
 	}
 	told := false
 	done := map[calendar.Date]bool{}
+	lately := w.From.Add(-28)
 	for _, p := range w.Standing.Practice {
-		told = told || w.From.Sub(p.Day) <= 28
+		told = told || p.Day >= lately
 		if p.Day > before && p.Day <= w.From {
 			done[p.Day] = true
 		}
@@ -91,9 +92,9 @@ func (w *writer) lastWeek() (days, asked int) {
 // lately returns the mean minutes of the days practised in the last three weeks; 0
 // where too few were told.
 func (w *writer) lately() float64 {
-	sum, n := 0, 0
+	sum, n, since := 0, 0, w.From.Add(-21)
 	for _, p := range w.Standing.Practice {
-		if ago := w.From.Sub(p.Day); p.Minutes > 0 && ago >= 0 && ago <= 21 {
+		if p.Minutes > 0 && p.Day <= w.From && p.Day >= since {
 			sum, n = sum+p.Minutes, n+1
 		}
 	}
@@ -124,7 +125,7 @@ func (w *writer) lines() {
 		say("rest-within")
 	}
 	say("count-" + w.sheet.Counting)
-	for _, r := range w.Standing.In(ladder.Current) {
+	for _, r := range w.in(ladder.Current) {
 		scale := func(id string) bool { return strings.HasPrefix(id, "scale-") }
 		if r.Strand == shelf.Technique && r.Taught != nil && slices.ContainsFunc(r.Item.Brings, scale) {
 			say("aims-card", "title", r.Item.Title)
@@ -150,13 +151,16 @@ func (w *writer) lines() {
 // earlier finds a skill that a piece in hand takes for granted and the secure piece
 // that brought it last: where to go back to when it is lost.
 func (w *writer) earlier() (skill, title string) {
-	secure := w.Standing.In(ladder.Secure)
-	for _, r := range w.Standing.In(ladder.Current) {
+	secure := w.in(ladder.Secure)
+	hand := w.in(ladder.Current)
+	for i := range hand {
+		r := &hand[i]
 		if r.Taught == nil || r.Strand != shelf.Book && r.Strand != shelf.Repertoire {
 			continue
 		}
 		var last *time.Time
-		for _, old := range secure {
+		for k := range secure {
+			old := &secure[k]
 			for _, id := range old.Item.Brings {
 				if slices.Contains(r.Item.Needs, id) && old.Foothold != nil && (last == nil || old.Foothold.After(*last)) {
 					skill, title, last = id, old.Item.Title, old.Foothold
@@ -173,7 +177,7 @@ func (w *writer) earlier() (skill, title string) {
 // rest writes the sheet of a student in pain: listening only, nothing played.
 func (w *writer) rest() {
 	w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("pain-stop", "side", w.Standing.Ache.Side, "where", w.Standing.Ache.Where))
-	list := append(w.Standing.In(ladder.Current), w.Standing.In(ladder.Ahead)...)
+	list := slices.Concat(w.in(ladder.Current), w.in(ladder.Ahead))
 	for turn := range w.days {
 		for i := 0; i < min(len(list), 2); i++ {
 			r := list[(turn+i)%len(list)]

@@ -14,16 +14,30 @@ type bit struct {
 
 // nodes lists a tree's chunks, each after its parts, the whole last.
 func nodes(tree reading.Chunk) []reading.Chunk {
-	var out []reading.Chunk
-	for _, part := range tree.Parts {
-		out = append(out, nodes(part)...)
+	out := make([]reading.Chunk, 0, count(tree))
+	var add func(c reading.Chunk)
+	add = func(c reading.Chunk) {
+		for i := range c.Parts {
+			add(c.Parts[i])
+		}
+		out = append(out, c)
 	}
-	return append(out, tree)
+	add(tree)
+	return out
+}
+
+// count is how many chunks a tree has.
+func count(tree reading.Chunk) int {
+	n := 1
+	for i := range tree.Parts {
+		n += count(tree.Parts[i])
+	}
+	return n
 }
 
 // coarse cuts the smallest chunks off a tree until it has at most room chunks.
 func coarse(tree reading.Chunk, room int) reading.Chunk {
-	for depth := height(tree); len(nodes(tree)) > max(room, 1); depth-- {
+	for depth := height(tree); count(tree) > max(room, 1); depth-- {
 		tree = cutAt(tree, depth-1)
 	}
 	return tree
@@ -54,7 +68,7 @@ func cutAt(tree reading.Chunk, depth int) reading.Chunk {
 // portions are the stretches of a piece that a week can build, first to last: the
 // largest parts of its tree with at most room chunks.
 func portions(tree reading.Chunk, room int) []reading.Chunk {
-	if len(nodes(tree)) <= max(room, 1) || len(tree.Parts) == 0 {
+	if count(tree) <= max(room, 1) || len(tree.Parts) == 0 {
 		return []reading.Chunk{tree}
 	}
 	var out []reading.Chunk

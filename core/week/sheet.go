@@ -140,7 +140,7 @@ func Make(ask Ask) (sh Sheet) {
 	sh = Sheet{From: ask.From, Next: ask.Next, Budget: Budget(ask.Age), Counting: ask.Approach["counts"], Asked: ask.Approach.UpkeepShare(), Reader: reader(ask.Age),
 		LeftOut: []reason.Reason{}, Lines: []Line{}}
 	defer sh.say()
-	w := writer{Ask: ask, sheet: &sh}
+	w := writer{Ask: ask, sheet: &sh, rungs: map[ladder.State][]ladder.Rung{}}
 	sh.Days = append(sh.Days, Day{Date: ask.From, Lesson: true, Tasks: []Task{}})
 	for d := 1; d <= practice; d++ {
 		day := Day{Date: ask.From.Add(d), Tasks: []Task{}}
@@ -196,6 +196,18 @@ type writer struct {
 	days  []int       // indices of the days of practice
 	spare int         // minutes a day that are left for now and upkeep
 	early map[int]int // minutes a day that went to what comes later
+
+	rungs map[ladder.State][]ladder.Rung // gathered when first asked for
+}
+
+// in returns the rungs of a state.
+func (w *writer) in(s ladder.State) []ladder.Rung {
+	list, gathered := w.rungs[s]
+	if !gathered {
+		list = w.Standing.In(s)
+		w.rungs[s] = list
+	}
+	return list
 }
 
 // put adds a task to a day of practice, counted from 1; 0 is the lesson's own day.
@@ -223,7 +235,7 @@ func (w *writer) ahead() {
 			w.early[day] += t.Minutes
 		}
 	}
-	coming := w.Standing.In(ladder.Ahead)
+	coming := w.in(ladder.Ahead)
 	if len(coming) > 0 && w.fits(coming[0]) {
 		r := coming[0]
 		t := Task{Band: "ahead", Rung: r.ID, Title: r.Item.Title, Count: 1, Listen: true, Minutes: 1, Why: reason.Of("hear-it-early", "title", r.Item.Title)}
@@ -278,7 +290,7 @@ func (w *writer) fits(r ladder.Rung) bool {
 // comes every day and the others take turns.
 func (w *writer) now() {
 	var rungs []ladder.Rung
-	for _, r := range w.Standing.In(ladder.Current) {
+	for _, r := range w.in(ladder.Current) {
 		if r.Taught == nil {
 			// only what was shown
 			if !w.Standing.BeforeBook {
@@ -298,7 +310,7 @@ func (w *writer) now() {
 		rungs = slices.Insert(slices.Delete(slices.Clone(rungs), i, i+1), 0, rungs[i])
 	}
 	minutes := w.spare
-	if len(w.Standing.In(ladder.Secure)) > 0 {
+	if len(w.in(ladder.Secure)) > 0 {
 		minutes = max(2, int(math.Round(float64(w.spare)*(1-w.Approach.UpkeepShare()))))
 	}
 	days := turns(len(rungs), minutes/2, len(w.days))

@@ -107,15 +107,22 @@ func told(r reason.Reason, reader string) string {
 	if !own {
 		words = sentences[r.Code]
 	}
-	pairs := make([]string, 0, 4*len(r.Args))
-	for name, value := range r.Args {
-		lower := value
-		if value != "" {
-			lower = strings.ToLower(value[:1]) + value[1:]
+	var out strings.Builder
+	for {
+		before, rest, found := strings.Cut(words, "{")
+		out.WriteString(before)
+		if !found {
+			return out.String()
 		}
-		pairs = append(pairs, "{"+name+"}", value, "{"+name+":lower}", lower)
+		name, after, _ := strings.Cut(rest, "}")
+		name, lower := strings.CutSuffix(name, ":lower")
+		value := r.Args[name]
+		if lower && value != "" {
+			value = strings.ToLower(value[:1]) + value[1:]
+		}
+		out.WriteString(value)
+		words = after
 	}
-	return strings.NewReplacer(pairs...).Replace(words)
 }
 
 // sentences are what a sheet says, by code, and where a reader is told otherwise

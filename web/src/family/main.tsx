@@ -12,8 +12,13 @@ actFor(token, async (facts) => {
   await answer(api.POST("/api/family/{token}/facts", { params: { path: { token } }, body: { facts } }));
   keep(token, facts);
 });
-// without it the page still works, only not from a cold start offline
-void navigator.serviceWorker?.register("/family-worker.js", { scope: "/family/" }).catch(() => undefined);
+// Without it the page still works, only not from a cold start offline. It waits until
+// the page has been shown.
+window.addEventListener("load", () => {
+  setTimeout(() => {
+    void navigator.serviceWorker?.register("/family-worker.js", { scope: "/family/" }).catch(() => undefined);
+  }, 500);
+});
 
 const root = document.getElementById("root");
 if (root) {

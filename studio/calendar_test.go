@@ -1,0 +1,89 @@
+package studio_test
+
+import (
+	"encoding/json"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+)
+
+// The calendar file is read by an npm iCalendar parser to the same lessons, at the
+// same moments: over the change to summer time, with a free week left out, a lesson
+// moved and one not given. RFC 5545, sections 3.6.1 (events), 3.8.2.4 (all-day events
+// end on the day after).
+func TestTheCalendarFile(t *testing.T) {
+	r := newRoom(t)
+	require.NoError(t, r.app.SetCalendar(ctx, r.who, calendar.Calendar{
+		Terms: []calendar.Span{{Name: "autumn, first half", From: "2026-09-07", To: "2026-12-11"}, {Name: "spring", From: "2027-01-11", To: "2027-04-30"}},
+		Free:  []calendar.Span{{Name: "free week", From: "2026-11-23", To: "2026-11-27"}},
+	}))
+	require.NoError(t, r.app.SetSlot(ctx, r.who, r.student, calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 45}))
+	r.tell(ladder.Fact{Kind: ladder.LessonMoved, Day: "2026-12-02", To: "2026-12-04", Text: "17:30"})
+	r.tell(ladder.Fact{Kind: ladder.LessonMissed, Day: "2026-12-09"})
+	data, err := r.app.Lessons(ctx, r.who)
+	require.NoError(t, err)
+	file := filepath.Join(t.TempDir(), "lessons.ics")
+	require.NoError(t, os.WriteFile(file, data, 0o600))
+	out, err := exec.Command("node", "../web/checks/ical.mjs", file).Output()
+	require.NoError(t, err)
+	var read struct {
+		Version string
+		Events  []struct{ UID, Summary, Start, End string }
+	}
+	require.NoError(t, json.Unmarshal(out, &read))
+	assert.Equal(t, "2.0", read.Version)
+	at := map[string]string{}
+	uids := map[string]bool{}
+	for _, e := range read.Events {
+		at[e.Start] = e.Summary + " to " + e.End
+		assert.False(t, uids[e.UID], "an id of its own")
+		uids[e.UID] = true
+	}
+	assert.Equal(t, "free week to 2026-11-28", at["2026-11-23"], "all day, to the day after")
+	assert.NotContains(t, at, "2026-11-25T16:00:00.000Z", "none in the free week")
+	assert.NotContains(t, at, "2026-12-02T16:00:00.000Z", "moved")
+	assert.NotContains(t, at, "2026-12-09T16:00:00.000Z", "not given")
+	assert.Contains(t, at["2026-12-04T17:30:00.000Z"], "to 2026-12-04T18:15:00.000Z")
+	assert.Contains(t, at, "2027-03-24T16:00:00.000Z")
+	assert.Contains(t, at, "2027-03-31T15:00:00.000Z", "in summer time four o'clock is an hour earlier")
+	assert.NotContains(t, at, "2027-05-05T15:00:00.000Z", "none is promised after the last term")
+	for line := range splitLines(data) {
+		assert.LessOrEqual(t, len(line), 75, "section 3.1: long lines are folded")
+	}
+}
+
+// splitLines gives the lines of a file that ends them with CR LF.
+func splitLines(data []byte) func(func(string) bool) {
+	return func(yield func(string) bool) {
+		from := 0
+		for i := 1; i < len(data); i++ {
+			if data[i-1] == '\r' && data[i] == '\n' {
+				if !yield(string(data[from : i-1])) {
+					return
+				}
+				from = i + 1
+			}
+		}
+	}
+}
+
+func TestCalendarsAndSlotsThatDoNotWork(t *testing.T) {
+	r := newRoom(t)
+	assert.ErrorContains(t, r.app.SetCalendar(ctx, r.who, calendar.Calendar{Terms: []calendar.Span{{Name: "x", From: "2026-09-07", To: "2026-09-01"}}}), "before it begins")
+	assert.ErrorContains(t, r.app.SetSlot(ctx, r.who, r.student, calendar.Slot{Weekday: 3, Start: "23:50", Minutes: 45}), "past midnight")
+	_, err := r.app.Feed(ctx, "no such token")
+	assert.ErrorContains(t, err, "opens no calendar")
+	first, err := r.app.MakeFeed(ctx, r.who)
+	require.NoError(t, err)
+	_, err = r.app.MakeFeed(ctx, r.who)
+	require.NoError(t, err)
+	_, err = r.app.Feed(ctx, first.Path[len("/api/feeds/"):])
+	assert.ErrorContains(t, err, "opens no calendar", "a new address ends the one before")
+}
