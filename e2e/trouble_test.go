@@ -229,6 +229,7 @@ func TestAccessibility(t *testing.T) {
 	for _, c := range []struct{ path, sees string }{
 		{"/students/" + emil + "/ladder", "Cooper's Jig"}, {"/students/" + emil + "/week", "Print the sheet"},
 		{"/students/" + emil + "/record", "All that was told"}, {"/shelf", "Under the Bow 1"}, {"/items/bow-jig", "Hear it"}, {"/items/low-six", "Hear it"}, {"/items/shore-lights", "Hear it"}, {"/shelf/type", "Type a tune"}, {"/workbench?student=" + emil, "Keep these numbers"}, {"/activities", "100 activities"},
+		{"/calendar", "The teaching week"}, {"/sheets", "Sheets of"}, {"/students/" + emil + "/settings", "Days of practice"},
 		{"/studio", "New student"}, {"/students/" + emil + "/lesson", "The plan"},
 	} {
 		p.goTo(c.path)
@@ -251,10 +252,19 @@ func TestAccessibility(t *testing.T) {
 	p.sees("What changed")
 	check("lesson closed")
 	p.goTo("/students/" + emil + "/week")
+	p.press("Send the sheet")
+	p.sees("Sent to castellano@homes.example")
+	p.goTo("/mailbox")
+	p.sees("as plain text")
+	check("the mailbox")
+	p.goTo("/students/" + emil + "/week")
 	p.press("Make a link")
 	p.sees("Copy the link")
+	check("the week with a link open")
 	p.goTo(strings.TrimPrefix(eval[string](p, `document.querySelector('[name=family-link]').value`), s.URL))
 	p.sees("Emil's practice")
+	p.press("Hear it")
+	p.press("Count towards something")
 	check("the family's page")
 }
 

@@ -24,12 +24,12 @@ export function HomeDays({ student, days, minutes }: Props) {
             <button
               type="button"
               key={d}
-              aria-label={weekdays[d]}
               aria-pressed={on.includes(d)}
               className={`min-h-11 rounded border ${on.includes(d) ? "border-ink bg-ink text-raised" : "border-line bg-raised"}`}
               onClick={() => flip(d)}
             >
               {weekdays[d]?.slice(0, 2)}
+              <span className="sr-only">{weekdays[d]?.slice(2)}</span>
             </button>
           ))}
         </div>

@@ -65,7 +65,6 @@ function Lesson({ slot: { student, name, slot }, day, at, picked, pick }: Lesson
     <button
       type="button"
       aria-pressed={picked}
-      aria-label={`${name}, ${weekdays[slot.weekday]} ${slot.start}, ${slot.minutes} minutes`}
       onClick={() => pick(student)}
       className={`absolute overflow-hidden rounded-sm border-l-[3px] text-left whitespace-nowrap ${
         slot.minutes < 25 ? "px-0.5 text-small" : "px-1"
@@ -78,10 +77,13 @@ function Lesson({ slot: { student, name, slot }, day, at, picked, pick }: Lesson
         lineHeight: beside.length > 1 ? `${high}px` : undefined,
       }}
     >
-      <b className="font-[620] tracking-tight">{name}</b>
-      {beside.length === 1 && slot.minutes >= 25 && (
-        <span className="block text-small leading-tight">{slot.start}</span>
-      )}
+      <b className="font-[620] tracking-tight">{name}</b>{" "}
+      <span className={beside.length === 1 && slot.minutes >= 25 ? "block text-small leading-tight" : "sr-only"}>
+        {slot.start}
+      </span>
+      <span className="sr-only">
+        , {weekdays[slot.weekday]}, {slot.minutes} minutes
+      </span>
     </button>
   );
 }

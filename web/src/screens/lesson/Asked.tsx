@@ -1,5 +1,6 @@
 import { tell, useOutbox } from "../../api/outbox";
 import { Button } from "../../parts/Button";
+import { sentence } from "../../parts/words";
 import type { LessonView } from "./LessonScreen";
 
 // Asked is what the family asked at home; it stands here until it is answered.
@@ -18,6 +19,24 @@ export function Asked({ view }: { view: LessonView }) {
               Answered
             </Button>
           </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+// Tried is what four weeks at home ask of this lesson; nothing where all goes well.
+export function Tried({ view }: { view: LessonView }) {
+  const { home } = view;
+  if (home.practice === "untold" || (home.practice === "much" && home.joy !== "little")) return null;
+  return (
+    <section aria-label="From home" className="rounded border-l-4 border-soft bg-raised p-3">
+      <h2 className="mb-1">
+        From home: practice {home.practice}, joy {home.joy === "untold" ? "not told" : home.joy}
+      </h2>
+      <ul className="space-y-1">
+        {home.try.map((r) => (
+          <li key={r.code}>{sentence(r)}</li>
         ))}
       </ul>
     </section>

@@ -10,7 +10,7 @@ import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
 import { longDay, plural, sentence } from "../../parts/words";
 import { Arrange } from "./Arrange";
-import { Asked } from "./Asked";
+import { Asked, Tried } from "./Asked";
 import { Closed } from "./Closed";
 import { Minutes } from "./Minutes";
 import { Noted } from "./Noted";
@@ -125,6 +125,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
       </div>
       <aside className="space-y-4 md:col-span-2 xl:col-span-1">
         <Asked view={view} />
+        {view.state === "planned" && <Tried view={view} />}
         {open && block && <PaceNote student={student} block={block.key} minute={Math.floor(minute)} />}
         {open && <Seen view={view} />}
         {(open || view.ache) && <Pain view={view} />}

@@ -63,7 +63,9 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
           <Button look="main" disabled={send.isPending || ready.length === 0} onClick={() => send.mutate(ready)}>
             {send.isPending
               ? `Sending, ${done} of ${send.variables.length}`
-              : ready.length === 0 ? "Send all" : `Send ${plural(ready.length, "sheet")}`}
+              : ready.length === 0
+                ? "Send all"
+                : `Send ${plural(ready.length, "sheet")}`}
           </Button>
           <Button disabled={closed.length === 0} onClick={() => window.print()}>
             {closed.length === 0 ? "Print all" : `Print ${plural(closed.length, "sheet")}`}
