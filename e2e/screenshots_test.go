@@ -59,7 +59,7 @@ func TestScreenshots(t *testing.T) {
 	p.sees("What changed")
 	settled("lesson-closed")
 	p.goTo("/students/" + tobias + "/week")
-	p.sees("Print the sheet")
+	p.until("document.querySelectorAll('[data-testid=sheet] figure g.bands').length === 2", "brackets stand over the notes")
 	settled("week")
 	p.press("Make a link")
 	p.sees("Copy the link")
@@ -93,4 +93,15 @@ func TestScreenshots(t *testing.T) {
 	p.goTo("/studio")
 	p.sees("New student")
 	settled("studio")
+	p.goTo("/calendar")
+	p.sees("The teaching week")
+	settled("calendar")
+	p.setClock("2026-11-18T17:30:00Z")
+	for _, name := range []string{"Anselm", "Wren", "Tobias"} {
+		p.closeLesson(p.student(name))
+	}
+	p.goTo("/sheets")
+	p.press("Send 4 sheets")
+	p.until("[...document.querySelectorAll('main li')].filter(li => li.innerText.includes('Sent to')).length === 4", "all are sent")
+	settled("sheets")
 }

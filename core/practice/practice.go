@@ -62,13 +62,9 @@ func Read(s ladder.Standing, today calendar.Date, age int) Answer {
 	}
 	a.Days = len(days)
 	for d := range window {
-		day := today.Add(-d)
-		if _, lesson := s.Closed[day]; !lesson && s.HomeDays.On(day) {
+		if day := today.Add(-d); s.HomeDays.On(day) && onSheet(s, day) {
 			a.Asked++
 		}
-	}
-	if s.HomeDays.Days == nil { // six days of seven, where the family has not said
-		a.Asked = min(a.Asked, window*6/7)
 	}
 	if a.Days > 0 {
 		a.Practice = Little
@@ -93,6 +89,17 @@ func Read(s ladder.Standing, today calendar.Date, age int) Answer {
 	}
 	a.answer(age)
 	return a
+}
+
+// onSheet reports whether a week sheet asked for practice on a day: one of the six
+// after a lesson.
+func onSheet(s ladder.Standing, day calendar.Date) bool {
+	for d := 1; d <= 6; d++ {
+		if _, closed := s.Closed[day.Add(-d)]; closed {
+			return true
+		}
+	}
+	return false
 }
 
 // answer says what to try for each of the four.

@@ -13,7 +13,7 @@ import (
 const today = calendar.Date("2026-11-18")
 
 func at(days int, feels ...string) ladder.Standing {
-	s := ladder.Standing{Closed: map[calendar.Date]time.Time{today.Add(-7): {}, today.Add(-14): {}, today.Add(-21): {}}}
+	s := ladder.Standing{Closed: map[calendar.Date]time.Time{today.Add(-7): {}, today.Add(-14): {}, today.Add(-21): {}, today.Add(-28): {}}}
 	for i := range days {
 		p := ladder.Practice{Day: today.Add(-i), Minutes: 20}
 		if i < len(feels) {
@@ -60,4 +60,6 @@ func TestDaysThatCount(t *testing.T) {
 	a := Read(s, today, 10)
 	assert.Equal(t, 4, a.Days, "a ticked day is a day, and counts once")
 	assert.Equal(t, 24, a.Asked)
+	delete(s.Closed, today.Add(-14)) // a free week: no sheet, nothing asked
+	assert.Equal(t, 18, Read(s, today, 10).Asked)
 }
