@@ -2,7 +2,8 @@
 SHELL := /bin/bash
 export CGO_ENABLED = 0
 WEB_SOURCES := $(shell find web/src web/public web/*.html web/package-lock.json web/*.ts web/*.json -type f -not -path 'web/src/api/openapi.json' -not -path 'web/src/api/schema.d.ts')
-GO_SOURCES := $(shell find cmd core demo server store studio web -name '*.go' -not -name '*_test.go' -not -path 'web/node_modules/*') $(shell find demo store -name '*.csv' -o -name '*.abc' -o -name '*.musicxml' -o -name '*.sql') go.mod go.sum
+GO_DIRS := cmd core demo internal letter mail server store studio
+GO_SOURCES := $(shell find $(GO_DIRS) web -name '*.go' -not -name '*_test.go' -not -path 'web/node_modules/*') $(shell find demo letter store -name '*.csv' -o -name '*.abc' -o -name '*.musicxml' -o -name '*.sql' -o -name 'letter.*') core/activity/bank.txt go.mod go.sum
 
 help: ## list the targets
 	@awk -F ':.*## ' '/^[a-z-]+:.*## / {printf "  make %-12s %s\n", $$1, $$2}' Makefile
@@ -28,7 +29,7 @@ dev: bin/ladder ## run the demo, reloading both ends on change
 build: bin/ladder ## build the program with its front end into bin/ladder
 
 lint: bin/ladder ## vet, staticcheck, TypeScript check and front-end lint
-	test -z "$$(gofmt -l cmd core demo e2e internal server store studio web/*.go)" || { gofmt -l cmd core demo e2e internal server store studio; exit 1; }
+	test -z "$$(gofmt -l $(GO_DIRS) e2e web/*.go)" || { gofmt -l $(GO_DIRS) e2e web/*.go; exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
 	cd web && npm run -s check && npm run -s lint

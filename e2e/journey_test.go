@@ -197,7 +197,7 @@ func pages(t *testing.T, pdf []byte) int {
 func pdfText(t *testing.T, pdf []byte) string {
 	file := filepath.Join(t.TempDir(), "sheet.pdf")
 	require.NoError(t, os.WriteFile(file, pdf, 0o600))
-	out, err := exec.Command("pdftotext", "-layout", file, "-").Output()
+	out, err := exec.Command("pdftotext", "-raw", file, "-").Output()
 	require.NoError(t, err, "pdftotext comes with the Debian package poppler-utils")
 	return string(out)
 }

@@ -49,6 +49,9 @@ func TestAFamilyTellsOfItsOwnStudentOnly(t *testing.T) {
 		{"the same tick again", tick, 204},
 		{"a day at home", fact(emil, "practised", today+`,"minutes":12,"text":"fine"`), 204},
 		{"a question", fact(emil, "question_asked", `,"text":"Which bow hold?"`), 204},
+		{"days of practice", fact(emil, "days_set", `,"text":"1 3 5","minutes":15`), 204},
+		{"a treat", fact(emil, "treat_set", `,"text":"Chips","outcome":"days","count":5`), 204},
+		{"a treat that counts something else", fact(emil, "treat_set", `,"text":"Chips","outcome":"money","count":5`), 422},
 		{"a tick taken back", fact(emil, "retracted", `,"ref":`+tick[6:34]), 204},
 		{"another student", fact(stranger, "ticked", today+`,"text":"now r1"`), 422},
 		{"a foothold", fact(emil, "foothold_tried", `,"rung":"r1","outcome":"granted"`), 422},
@@ -58,6 +61,18 @@ func TestAFamilyTellsOfItsOwnStudentOnly(t *testing.T) {
 		status, text := home.post(at+"/facts", facts(c.body))
 		assert.Equal(t, c.want, status, "%s: %s", c.name, text)
 	}
+	_, text = home.get(at)
+	var view studio.FamilyView
+	require.NoError(t, json.Unmarshal([]byte(text), &view))
+	assert.Equal(t, []int{1, 3, 5}, view.Weekdays)
+	assert.Equal(t, 15, view.Budget)
+	assert.Equal(t, &studio.TreatView{Name: "Chips", Counts: "days", Goal: 5}, view.Treat, "what lies before it was named does not count")
+	status, text = home.get(at + "/sounds/r1")
+	assert.Equal(t, 404, status, "only what is on the sheet is heard")
+	assert.Contains(t, text, "not on the week's sheet")
+	status, text = home.get(at + "/lessons.ics")
+	assert.Equal(t, 200, status)
+	assert.Contains(t, text, "BEGIN:VCALENDAR")
 	_, text = teacher.get("/api/students/" + emil + "/record")
 	assert.Contains(t, text, "Which bow hold?")
 	assert.NotContains(t, text, `"noted"`)

@@ -24,7 +24,8 @@ function engraver() {
         svgViewBox: true,
         smuflTextFont: "embedded",
         lyricSize: 4,
-        spacingSystem: 14 + (cut?.room ?? 0),
+        spacingSystem: cut ? 4 + cut.room : 14,
+        spacingLinear: cut ? 0.2 : 0.25, // a sheet's lines hold more
         spacingStaff: 16 + 5 * Math.max(0, verses - 1), // brackets of the next staff stand under the labels
         header: "none",
         footer: "none",
@@ -215,7 +216,12 @@ function bracket(b: Band, x1: number, x2: number, top: number, space: number, on
       "stroke-width": space * 0.2,
     }),
   );
-  if (b.text) g.append(label(b, x1, y - space * 0.25, space * (onSheet ? 1.45 : 1), colour));
+  if (onSheet) {
+    // where the bracket is too short for its words, its number stands alone
+    const long = b.text.length * space * 1.05 > x2 - x1 + space * 2;
+    const text = long ? (b.text.split(" ")[0] ?? "") : b.text;
+    g.append(label({ ...b, text }, x1, y - space * 0.25, space * 1.45, colour));
+  } else if (b.text) g.append(label(b, x1, y - space * 0.25, space, colour));
   return g;
 }
 

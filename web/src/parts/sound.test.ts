@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { hertz, type Sound, strokes } from "./sound";
+import { hearing, hertz, type Sound, strokes } from "./sound";
 
 const note = (id: string, staff: number, onset: number, length: number, key: number): Sound => ({
   id,
@@ -48,4 +48,27 @@ describe("strokes", () => {
 it("sounds A at 440 hertz", () => {
   expect(hertz(69)).toBe(440);
   expect(hertz(57)).toBe(220);
+});
+
+describe("hearing", () => {
+  const model = { hands: ["right", "left"], sounds: two, open: [], bars: [0, 4], beat: 1, qpm: 60 };
+  it("plays a hand's passage until its last note has sounded, a bar counted in", () => {
+    expect(hearing(model, { fromId: "a", toId: "b", hand: "right" }, 0.5)).toEqual({
+      from: 0,
+      to: 2,
+      qpm: 60,
+      speed: 0.5,
+      beat: 1,
+      beats: 4,
+      staves: [0],
+    });
+  });
+  it("plays both hands, as long as the longer holds", () => {
+    const both = hearing(model, { fromId: "a", toId: "b", hand: "both" }, 1);
+    expect(both.staves).toEqual([0, 1]);
+    expect(both.to).toBe(4);
+  });
+  it("counts at least two beats, also where the bar is one", () => {
+    expect(hearing({ ...model, bars: [0, 1] }, { fromId: "a", toId: "d", hand: "right" }, 1).beats).toBe(2);
+  });
 });

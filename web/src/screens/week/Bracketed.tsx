@@ -48,7 +48,9 @@ function bandsOf(piece: Piece, read: Schemas["ReadingView"]): Band[] {
       const [from, to] = [onset.get(c.from) ?? 0, onset.get(c.to) ?? 0];
       return {
         notes: read.sounds.filter((s) => s.staff === staff && s.onset >= from && s.onset <= to).map((s) => s.id),
-        text: [c.number, c.level === 0 && c.says].filter(Boolean).join(" · "),
+        text: [c.number, c.level === 0 && c.says.replace(" flat", "♭").replace(" sharp", "♯")]
+          .filter(Boolean)
+          .join(" · "),
         says: `Chunk ${c.number}${c.says ? `, ${c.says}` : ""}`,
         hue: c.number % 2,
         level: c.level,

@@ -9,6 +9,7 @@ const area = {
 };
 
 const largePrint = 1.4;
+const smallest = 0.4;
 const margin = 4; // pixels of a rounding here and there
 
 type Props = { paper: Paper; large: boolean; children: ReactNode };
@@ -21,9 +22,15 @@ export function OnePage({ paper, large, children }: Props) {
       if (!box) return;
       const { width, height } = area[paper];
       const measure = () => {
-        let zoom = large ? largePrint : 1;
-        while (zoom > 0.4 && tall(box, width / zoom) * zoom > height - margin) zoom -= 0.02;
-        box.style.setProperty("--page-zoom", zoom.toFixed(2));
+        const fits = (zoom: number) => tall(box, width / zoom) * zoom <= height - margin;
+        let [zoom, tooLarge] = [smallest, large ? largePrint : 1];
+        if (fits(tooLarge)) zoom = tooLarge;
+        while (tooLarge - zoom > 0.01) {
+          const middle = (zoom + tooLarge) / 2;
+          if (fits(middle)) zoom = middle;
+          else tooLarge = middle;
+        }
+        box.style.setProperty("--page-zoom", zoom.toFixed(3));
       };
       box.style.removeProperty("--page-zoom"); // of the paper before
       const seen = new ResizeObserver(measure); // scores arrive late

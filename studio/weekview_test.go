@@ -1,0 +1,135 @@
+package studio_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+	"patientladder/letter"
+	"patientladder/store"
+	"patientladder/studio"
+)
+
+const ropeWalk = "X:1\nT:Rope Walk\nM:4/4\nL:1/4\nK:C clef=bass\nC, D, E, F,|G,2 E,2|C, D, E, D,|C,4|G, F, E, D,|E,2 C,2|D, E, F, D,|C,4|\n"
+
+// inHand puts a piece with its notes on the ladder, gives it its first lesson and
+// closes that.
+func (r *room) inHand() string {
+	require.NoError(r.t, r.app.AddItems(ctx, r.who, []store.NewItem{{
+		Item: shelf.Item{ID: "rope", Title: "Rope Walk", Instrument: shelf.Cello, Strand: shelf.Book, Bars: 8, HasScore: true, Points: []string{"Tone"}},
+		File: &store.ScoreFile{Name: "rope.abc", Data: []byte(ropeWalk)},
+	}}))
+	rope := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "rope", Strand: shelf.Book, After: ladder.Top})
+	r.tell(ladder.Fact{Kind: ladder.LessonOpened, Day: "2026-11-18"})
+	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: rope})
+	r.tell(ladder.Fact{Kind: ladder.LessonClosed, Day: "2026-11-18"})
+	return rope
+}
+
+// The sheet's chunks are numbered in the order of learning, small ones before what is
+// joined from them; the piece is heard at home, and no other.
+func TestChunksOfTheWeek(t *testing.T) {
+	r := newRoom(t)
+	rope := r.inHand()
+	view, err := r.app.Week(ctx, r.who, r.student)
+	require.NoError(t, err)
+	require.Len(t, view.Chunks, 1)
+	piece := view.Chunks[0]
+	assert.Equal(t, []any{rope, "rope", "Rope Walk", 1}, []any{piece.Rung, piece.Item, piece.Title, piece.From})
+	require.NotEmpty(t, piece.Chunks)
+	level := map[int]int{}
+	for i, c := range piece.Chunks {
+		assert.Equal(t, i+1, c.Number)
+		level[c.Level]++
+		if c.Level == 0 {
+			assert.Contains(t, c.Says, " on ", "where the hand starts")
+		}
+	}
+	assert.Greater(t, level[0], 1)
+	assert.Greater(t, level[1], 0, "two are joined")
+
+	link, err := r.app.MakeLink(ctx, r.who, r.student)
+	require.NoError(t, err)
+	token := link.Path[len("/family/"):]
+	family, err := r.app.Family(ctx, token)
+	require.NoError(t, err)
+	assert.Contains(t, family.Heard, rope)
+	model, err := r.app.FamilyModel(ctx, token, rope)
+	require.NoError(t, err)
+	assert.Len(t, model.Sounds, 22)
+	assert.Equal(t, []string{"left"}, model.Hands)
+	_, err = r.app.FamilyModel(ctx, token, "lamp")
+	assert.ErrorContains(t, err, "not on the week's sheet")
+}
+
+// What the family says of its days and a pain that is told change the sheet that is
+// out already; a tick of an old piece is a playing of it.
+func TestTheSheetListens(t *testing.T) {
+	r := newRoom(t)
+	r.inHand()
+	r.tell(ladder.Fact{Kind: ladder.DaysSet, Text: "4 6", Minutes: 9})
+	view, err := r.app.Week(ctx, r.who, r.student)
+	require.NoError(t, err)
+	var days []time.Weekday
+	for _, d := range view.Sheet.Days[1:] {
+		if !d.Off {
+			days = append(days, d.Date.Weekday())
+		}
+	}
+	assert.Equal(t, []time.Weekday{time.Thursday, time.Saturday}, days)
+	assert.Equal(t, 9, view.Sheet.Budget)
+	r.tell(ladder.Fact{Kind: ladder.Pained, Outcome: "right", Text: "wrist"})
+	view, err = r.app.Week(ctx, r.who, r.student)
+	require.NoError(t, err)
+	assert.Equal(t, "no-playing", view.Sheet.Lines[0].Code)
+	for _, d := range view.Sheet.Days {
+		for _, task := range d.Tasks {
+			assert.True(t, task.Listen)
+		}
+	}
+}
+
+// The day's sheets: whose lesson is closed, and where no mail can go.
+func TestSheetsOfADay(t *testing.T) {
+	r := newRoom(t)
+	sheets := func() studio.DaySheet {
+		v, err := r.app.Sheets(ctx, r.who, "2026-11-18")
+		require.NoError(t, err)
+		require.Len(t, v.Sheets, 1)
+		return v.Sheets[0]
+	}
+	assert.Equal(t, studio.DaySheet{Student: r.student, Name: "Emil", Start: "16:00"}, sheets())
+	r.inHand()
+	require.NoError(t, r.app.SetContact(ctx, r.who, r.student, " parent@homes.example "))
+	assert.Equal(t, studio.DaySheet{Student: r.student, Name: "Emil", Start: "16:00", Closed: true, Contact: "parent@homes.example"}, sheets())
+	_, err := r.app.SendSheet(ctx, r.who, r.student, studio.NewID(), letter.A4)
+	assert.ErrorContains(t, err, "no mail server is set")
+	assert.ErrorContains(t, r.app.SetContact(ctx, r.who, studio.NewID(), ""), "no such student")
+	_, err = r.app.Sheets(ctx, r.who, "someday")
+	assert.ErrorContains(t, err, "not a day")
+}
+
+// Counting towards a treat is offered to the young where nobody has said, to others
+// when it is chosen, and to nobody who wants the music only.
+func TestWhoIsOfferedTreats(t *testing.T) {
+	for _, c := range []struct {
+		born    int
+		rewards string
+		want    bool
+	}{{2018, "asked", true}, {2010, "asked", false}, {2010, "counted", true}, {2018, "music", false}} {
+		r := newRoom(t)
+		id := studio.NewID()
+		_, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: c.born, BirthMonth: 1, Instrument: shelf.Piano,
+			Slot: weekly, Approach: map[string]string{"rewards": c.rewards}})
+		require.NoError(t, err)
+		link, err := r.app.MakeLink(ctx, r.who, id)
+		require.NoError(t, err)
+		v, err := r.app.Family(ctx, link.Path[len("/family/"):])
+		require.NoError(t, err)
+		assert.Equal(t, c.want, v.Treats, "born %d, %s", c.born, c.rewards)
+	}
+}
