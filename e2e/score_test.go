@@ -91,6 +91,25 @@ func TestReadingAPage(t *testing.T) {
 	p.sees("Begins with the left hand, finger 5 on G")
 }
 
+// Tablature under the staff or instead of it; what a layer says stands under either.
+func TestTablature(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/items/low-six")
+	p.until(scoreDrawn, "the score is drawn")
+	staff := "document.querySelectorAll('.score .notehead').length"
+	frets := "document.querySelectorAll('.score .tabGrp').length"
+	p.until(frets+" === 0", "no tablature at first")
+	p.pick("Tablature", "tablature under the staff")
+	p.until(frets+" > 40 && "+staff+" > 40", "both are drawn")
+	p.pick("Tablature", "tablature instead")
+	p.until(frets+" > 40", "tablature is drawn")
+	p.key("f")
+	p.until("document.querySelectorAll('.score text.verse').length > 40", "plucking fingers stand under the tablature")
+	assert.Equal(t, "p i m a m i", eval[string](p, "[...document.querySelectorAll('.score text.verse')].slice(0, 6).map(v => v.textContent).join(' ')"))
+	p.key("f")
+	p.until("document.querySelectorAll('.score text.verse').length === 0", "and are taken off")
+}
+
 // What the teacher corrects is kept.
 func TestADemandCorrected(t *testing.T) {
 	p := atWork(t)

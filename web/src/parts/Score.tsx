@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback } from "react";
-import { type Band, type Cut, crop, drawBands, drawing, type Verse } from "./engraving";
+import { type Band, type Cut, crop, drawBands, drawing, drawVerses, type Verse } from "./engraving";
 import { Shown } from "./Told";
 
 const none: never[] = [];
@@ -24,26 +24,29 @@ export function Score({
 }) {
   const query = useQuery(drawing(xml, verses, cut));
   return (
-    <Shown query={query}>{(svg) => <Drawn svg={svg} title={title} bands={bands} fresh={fresh} cut={cut} />}</Shown>
+    <Shown query={query}>
+      {(svg) => <Drawn svg={svg} title={title} verses={verses} bands={bands} fresh={fresh} cut={cut} />}
+    </Shown>
   );
 }
 
-type DrawnProps = { svg: string; title: string; bands: Band[]; fresh: string[]; cut?: Cut };
+type DrawnProps = { svg: string; title: string; verses: Verse[]; bands: Band[]; fresh: string[]; cut?: Cut };
 
 // pageWidth is how wide a line of a sheet is, in pixels: A4 between its margins.
 const pageWidth = 708;
 
-function Drawn({ svg, title, bands, fresh, cut }: DrawnProps) {
+function Drawn({ svg, title, verses, bands, fresh, cut }: DrawnProps) {
   const draw = useCallback(
     (box: HTMLDivElement | null) => {
       if (!box) return;
       const drawn = new DOMParser().parseFromString(svg, "image/svg+xml").documentElement as unknown as SVGSVGElement;
       box.replaceChildren(drawn);
+      drawVerses(drawn, verses);
       drawBands(drawn, bands, cut !== undefined);
       if (cut) crop(drawn, pageWidth);
       for (const id of fresh) drawn.querySelector(`[id="${id}"]`)?.classList.add("fresh");
     },
-    [svg, bands, fresh, cut],
+    [svg, verses, bands, fresh, cut],
   );
   return (
     <div

@@ -104,6 +104,26 @@ export function drawBands(root: SVGElement, bands: Band[], onSheet = false) {
   }
 }
 
+// drawVerses writes lines of labels under a staff on which the engraver sings none: one
+// of tablature alone.
+export function drawVerses(root: SVGElement, verses: Verse[]) {
+  const margin = root.querySelector<SVGGElement>("g.page-margin");
+  if (!margin || margin.querySelector("g.verse")) return;
+  for (const [line, verse] of verses.entries()) {
+    for (const [id, text] of Object.entries(verse)) {
+      for (const { x1, x2, bottom, space } of spread(margin, [id], false)) {
+        const label = el(
+          "text",
+          { x: (x1 + x2) / 2, y: bottom + space * (3 + 2.2 * line), "font-size": space * 1.9, "text-anchor": "middle" },
+          text,
+        );
+        label.classList.add("letter", "verse");
+        margin.append(label);
+      }
+    }
+  }
+}
+
 // spread returns the boxes of a stretch, one for each line of music it is on.
 function spread(margin: SVGGElement, ids: string[], clear: boolean) {
   const boxes = new Map<Element, { x1: number; x2: number; top: number; bottom: number; space: number }>();

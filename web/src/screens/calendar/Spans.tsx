@@ -54,22 +54,17 @@ function List({ name, one, list, set, today }: ListProps) {
             value={s.name}
             onChange={(e) => change(i, { name: e.target.value })}
           />
-          <input
-            aria-label={`First day of ${s.name}`}
-            type="date"
-            required
-            className={small}
-            value={s.from}
-            onChange={(e) => change(i, { from: e.target.value })}
-          />
-          <input
-            aria-label={`Last day of ${s.name}`}
-            type="date"
-            required
-            className={small}
-            value={s.to}
-            onChange={(e) => change(i, { to: e.target.value })}
-          />
+          {(["from", "to"] as const).map((end) => (
+            <input
+              key={end}
+              aria-label={`${end === "from" ? "First" : "Last"} day of ${s.name}`}
+              type="date"
+              required
+              className={small}
+              value={s[end]}
+              onChange={(e) => change(i, { [end]: e.target.value })}
+            />
+          ))}
           <button
             type="button"
             aria-label={`Remove ${s.name}`}
