@@ -79,22 +79,24 @@ func (d *document) token() (text string, start bool, err error) {
 		return "", false, d.pop(d.open[len(d.open)-1])
 	}
 	for {
-		i := strings.IndexByte(d.src[d.at:], '<')
-		if i < 0 {
-			d.at = len(d.src)
+		end, plain := d.until('<', d.at)
+		if end == len(d.src) {
+			d.at = end
 			if len(d.open) > 0 {
 				return "", false, io.ErrUnexpectedEOF
 			}
 			return "", false, io.EOF
 		}
-		if i > 0 {
-			more, err := unescape(d.src[d.at : d.at+i])
-			if err != nil {
-				return "", false, err
+		if more := d.src[d.at:end]; more != "" {
+			if !plain {
+				var err error
+				if more, err = unescape(more); err != nil {
+					return "", false, err
+				}
 			}
 			text = joinText(text, more)
 		}
-		d.at += i
+		d.at = end
 		rest := d.src[d.at:]
 		if len(rest) > 1 && rest[1] != '/' && rest[1] != '!' && rest[1] != '?' {
 			return text, true, d.tag()
@@ -269,22 +271,36 @@ func (d *document) tag() error {
 		if i == len(d.src) || d.src[i] != '"' && d.src[i] != '\'' {
 			return bad("the attribute %s of <%s> without quotes", key, name)
 		}
-		end := strings.IndexByte(d.src[i+1:], d.src[i])
-		if end < 0 {
-			d.at = len(d.src)
+		end, plain := d.until(d.src[i], i+1)
+		if end == len(d.src) {
+			d.at = end
 			return io.ErrUnexpectedEOF
 		}
-		value := d.src[i+1 : i+1+end]
+		value := d.src[i+1 : end]
 		if strings.IndexByte(value, '<') >= 0 {
 			return bad("a < in the attribute %s of <%s>", key, name)
 		}
-		value, err := unescape(value)
-		if err != nil {
-			return err
+		if !plain {
+			var err error
+			if value, err = unescape(value); err != nil {
+				return err
+			}
 		}
 		d.attrs = append(d.attrs, attribute{key, value})
-		i += end + 2
+		i = end + 1
 	}
+}
+
+// until returns where a byte stands next, the end of the text where it does not, and
+// whether no & stands before it. What stands between two tags is mostly short.
+func (d *document) until(c byte, from int) (at int, plain bool) {
+	src, plain := d.src, true
+	for at = from; at < len(src) && src[at] != c; at++ {
+		if src[at] == '&' {
+			plain = false
+		}
+	}
+	return at, plain
 }
 
 // name reads a name from a place on and returns it without its prefix, and where
@@ -324,9 +340,6 @@ func space(c byte) bool { return c == ' ' || c == '\n' || c == '\t' || c == '\r'
 
 // unescape writes out XML's own entities and numbered characters.
 func unescape(s string) (string, error) {
-	if strings.IndexByte(s, '&') < 0 {
-		return s, nil
-	}
 	var out strings.Builder
 	for {
 		before, after, found := strings.Cut(s, "&")
