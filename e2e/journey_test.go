@@ -118,7 +118,7 @@ func strangers(t *testing.T) []string {
 }
 
 // A teacher's whole week with one student: import, place, plan, give, mark,
-// grant, close, sheet, print; then the program is killed and nothing is lost.
+// grant, close, sheet, print, send; then the program is killed and nothing is lost.
 func TestAWeekWithTobias(t *testing.T) {
 	prog := newProgram(t)
 	prog.start()
@@ -182,9 +182,17 @@ func TestAWeekWithTobias(t *testing.T) {
 		assert.Contains(t, pdfText(t, pdf), "Tobias's week")
 	}
 
+	p.press("Send the sheet")
+	p.sees("Sent to lindqvist-roy@homes.example")
+	p.goTo("/mailbox")
+	p.press("as plain text")
+	link := eval[string](p, "document.querySelector('pre a').href")
+	assert.True(t, strings.HasPrefix(link, prog.url()+"/family/"), "the link leads to this program: %s", link)
+
 	prog.kill()
 	prog.start()
 	check()
+	p.sees("Sent to lindqvist-roy@homes.example")
 	require.NoError(t, syscall.Kill(prog.databasePid(), syscall.SIGKILL))
 	check()
 	prog.stop()
