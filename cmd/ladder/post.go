@@ -27,13 +27,14 @@ func post(app *studio.App, base string) (box *mailbox.Box, closeAll func(), err 
 	own := server == ""
 	closeAll = func() {}
 	if own || reports != "" {
-		if box, err = mailbox.Open(cmp.Or(reports, "127.0.0.1:0"), own, returned); err != nil {
+		opened, err := mailbox.Open(cmp.Or(reports, "127.0.0.1:0"), own, returned)
+		if err != nil {
 			return nil, closeAll, err
 		}
-		closeAll = func() { _ = box.Close() }
-	}
-	if own {
-		server, from = box.Server(), cmp.Or(from, localSender)
+		closeAll = func() { _ = opened.Close() }
+		if own { // else it only takes reports
+			box, server, from = opened, opened.Server(), cmp.Or(from, localSender)
+		}
 	}
 	p, err := mail.NewPost(server, from)
 	if err != nil {
@@ -41,8 +42,5 @@ func post(app *studio.App, base string) (box *mailbox.Box, closeAll func(), err 
 		return nil, func() {}, err
 	}
 	app.Mails(p, cmp.Or(os.Getenv("LADDER_URL"), base))
-	if !own {
-		box = nil // it only takes reports
-	}
 	return box, closeAll, nil
 }
