@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { hearing, type Passage, play, speeds } from "../parts/sound";
 import { modelView } from "./view";
@@ -12,6 +12,7 @@ export function Listen({ token, task }: Props) {
   const [open, setOpen] = useState(false);
   const [sounding, setSounding] = useState("");
   const stop = useRef<() => void>(undefined);
+  useEffect(() => () => stop.current?.(), []); // another day ends the sound
   const query = useQuery({ ...modelView(token, task.rung), enabled: open });
   const hear = (speed: (typeof speeds)[number]) => {
     stop.current?.();

@@ -68,6 +68,9 @@ describe("hearing", () => {
     expect(both.staves).toEqual([0, 1]);
     expect(both.to).toBe(4);
   });
+  it("plays everything where nobody is that hand", () => {
+    expect(hearing({ ...model, hands: ["left"] }, { fromId: "a", toId: "d", hand: "right" }, 1).staves).toEqual([0]);
+  });
   it("counts at least two beats, also where the bar is one", () => {
     expect(hearing({ ...model, bars: [0, 1] }, { fromId: "a", toId: "d", hand: "right" }, 1).beats).toBe(2);
   });

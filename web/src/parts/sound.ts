@@ -113,7 +113,8 @@ export type Passage = { fromId: string; toId: string; hand: string };
 // hearing lays out how a passage of a model is heard: a bar is counted in, and its
 // last notes sound out.
 export function hearing(model: Model, p: Passage, speed: number): Hearing {
-  const staves = p.hand === "both" ? model.hands.map((_, i) => i) : [model.hands.indexOf(p.hand)];
+  const alone = model.hands.indexOf(p.hand);
+  const staves = alone < 0 ? model.hands.map((_, i) => i) : [alone]; // both hands are no one's
   const at = (id: string) => model.sounds.find((s) => s.id === id);
   const from = at(p.fromId)?.onset ?? 0;
   const last = at(p.toId)?.onset ?? from;
