@@ -24,7 +24,6 @@ import (
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
-	"patientladder/core/upkeep"
 )
 
 // A Task is one thing to do on one day.
@@ -424,22 +423,6 @@ func (w *writer) fromScore(r ladder.Rung, t Task, trees []reading.Chunk, turn, t
 	return out
 }
 
-// fromBars writes a rung without a score by its bars alone.
-func (w *writer) fromBars(r ladder.Rung, t Task, day, turn, total int) []Task {
-	chunks := build(r.Item.Bars, day, w.lessons(r))
-	if total < practice {
-		chunks = halves(r.Item.Bars, turn, total, w.lessons(r))
-	}
-	var out []Task
-	for _, c := range chunks {
-		task := t
-		task.From, task.To = c.from, c.to
-		task.Why = w.whyChunk(r, c.from == 0, c.joined)
-		out = append(out, task)
-	}
-	return out
-}
-
 func (w *writer) whyChunk(r ladder.Rung, whole, joined bool) reason.Reason {
 	switch {
 	case whole && len(r.Missing()) > 0:
@@ -478,133 +461,4 @@ func (w *writer) hands(r ladder.Rung) string {
 		return "left"
 	}
 	return "right"
-}
-
-type chunk struct {
-	from, to int // bars; 0, 0 for the whole
-	joined   bool
-}
-
-// build returns the chunks of a day from 1 to 6. In a rung's first two weeks
-// up to four chunks are learnt in pairs, the pairs joined, and the whole played
-// on the last two days; after that it is whole every day.
-func build(bars, day, lessons int) []chunk {
-	whole := []chunk{{}}
-	k := min(4, (bars+3)/4)
-	if k < 2 || lessons > 2 || day >= practice-1 {
-		return whole
-	}
-	cut := func(i int) int { return i * bars / k }
-	one := func(i int) chunk { return chunk{from: cut(i) + 1, to: cut(i + 1)} }
-	join := func(i, j int) chunk { return chunk{cut(i) + 1, cut(j + 1), true} }
-	days := map[int][4][]chunk{
-		2: {{one(0)}, {one(1)}, {one(0), one(1)}, {join(0, 1)}},
-		3: {{one(0), one(1)}, {one(2)}, {join(0, 1)}, {join(1, 2)}},
-		4: {{one(0), one(1)}, {one(2), one(3)}, {join(0, 1)}, {join(2, 3)}},
-	}
-	return days[k][day-1]
-}
-
-// halves returns the chunks of one turn of a rung that is not practised every
-// day: with three turns or more, each half once, then the whole.
-func halves(bars, turn, total, lessons int) []chunk {
-	middle := bars / 2
-	switch {
-	case bars < 5 || lessons > 2 || total < 3 || turn > 2:
-		return []chunk{{}}
-	case turn == 1:
-		return []chunk{{from: 1, to: middle}}
-	}
-	return []chunk{{from: middle + 1, to: bars}}
-}
-
-// upkeep chooses the secure pieces of the week for the minutes that are left
-// and rotates them through the days, the newest more often.
-func (w *writer) upkeep() {
-	pieces := upkeep.Pieces(w.Standing, w.Path.Known, w.At, upkeep.Once(w.Age))
-	secure := make(map[string]*ladder.Rung, len(pieces))
-	for i := range w.Standing.Rungs {
-		secure[w.Standing.Rungs[i].ID] = &w.Standing.Rungs[i]
-	}
-	pieces = slices.DeleteFunc(pieces, func(p upkeep.Piece) bool { return !w.fits(*secure[p.ID]) })
-	if len(pieces) == 0 || w.spare < 1 {
-		return
-	}
-	chosen := upkeep.Choose(pieces, w.spare*max(len(w.days), 1))
-	if len(chosen) == 0 {
-		chosen = pieces[:1]
-	}
-	newest := map[string]int{}
-	for i, p := range pieces {
-		newest[p.ID] = i
-	}
-	sort.SliceStable(chosen, func(i, j int) bool { return newest[chosen[i].ID] < newest[chosen[j].ID] })
-	turn := rotation(len(chosen))
-	at := 0
-	spare, owed := 0, 0 // minutes of the week, and of what has not had its turn in it
-	for day := 1; day <= len(w.days); day++ {
-		spare += w.sheet.Budget - w.early[day] - w.inHand(day)
-	}
-	for _, p := range chosen {
-		owed += p.Minutes
-	}
-	played := make([]bool, len(chosen))
-	for day := 1; day <= len(w.days); day++ {
-		left := w.sheet.Budget - w.early[day] - w.inHand(day)
-		today := map[int]bool{}
-		for passed := 0; left >= 1 && passed < len(turn); {
-			i := turn[at%len(turn)]
-			at++
-			p := chosen[i]
-			if today[i] || played[i] && spare-p.Minutes < owed {
-				passed++
-				continue
-			}
-			passed, today[i] = 0, true
-			m := min(max(p.Minutes, left/(len(chosen)-len(today)+1)), left) // few pieces: longer with each
-			if left-m < 2 {
-				m = left
-			}
-			left, spare = left-m, spare-m
-			if !played[i] {
-				played[i], owed = true, owed-p.Minutes
-			}
-			title := secure[p.ID].Item.Title
-			w.put(day, Task{Band: "upkeep", Rung: p.ID, Title: title, Count: 1, Minutes: m, Why: w.kept(title, p, newest[p.ID])})
-		}
-	}
-}
-
-// inHand sums the minutes of a day that went to the rungs in hand.
-func (w *writer) inHand(day int) int {
-	n := 0
-	for _, t := range w.sheet.Days[w.days[day-1]].Tasks {
-		if t.Band == "now" {
-			n += t.Minutes
-		}
-	}
-	return n
-}
-
-func (w *writer) kept(title string, p upkeep.Piece, place int) reason.Reason {
-	switch {
-	case place < 2:
-		return reason.Of("newest-kept", "title", title)
-	case len(p.Carries) > 0:
-		return reason.Of("carries", "title", title, "skill", w.Graph.Name(p.Carries[0]))
-	}
-	return reason.Of("keep-alive", "title", title)
-}
-
-// rotation is an order of turns among n pieces, newest first, in which the two
-// newest come more often than the others, spread apart.
-func rotation(n int) []int {
-	if n <= 2 {
-		return []int{0, 1}[:n]
-	}
-	var turns []int
-	for i := 2; i < n; i++ {
-		turns = append(turns, i%2, i)
-	}
-	return append(turns, n%2)
 }

@@ -44,7 +44,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
             params={{ student: s.student }}
             aria-label={`${s.name}, ${s.start}, ${s.minutes} minutes`}
             aria-current={on ? "true" : undefined}
-            className={`absolute top-2 h-9 overflow-hidden rounded-sm border-l-[3px] py-1.5 whitespace-nowrap ${s.minutes < 25 ? "px-0.5 text-small leading-6 tracking-tight" : "px-2"} ${
+            className={`absolute top-2 h-9 rounded-sm border-l-[3px] py-1.5 whitespace-nowrap ${s.minutes < 25 ? "px-px text-small leading-6 tracking-tighter" : "overflow-hidden px-2"} ${
               on
                 ? "border-now bg-ink font-[620] text-raised"
                 : `border-soft bg-faint hover:bg-line ${done ? "text-soft" : ""}`

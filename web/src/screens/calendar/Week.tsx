@@ -66,8 +66,8 @@ function Lesson({ slot: { student, name, slot }, day, at, picked, pick }: Lesson
       type="button"
       aria-pressed={picked}
       onClick={() => pick(student)}
-      className={`absolute overflow-hidden rounded-sm border-l-[3px] text-left whitespace-nowrap ${
-        slot.minutes < 25 ? "px-0.5 text-small" : "px-1"
+      className={`absolute rounded-sm border-l-[3px] text-left whitespace-nowrap ${
+        slot.minutes < 25 ? "px-px text-small tracking-tighter" : "overflow-hidden px-1"
       } ${beside.length > 1 ? "border-warn" : "border-soft"} ${picked ? "bg-ink text-raised" : "bg-faint hover:bg-line"}`}
       style={{
         left: at(start),

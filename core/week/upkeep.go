@@ -1,0 +1,101 @@
+package week
+
+import (
+	"slices"
+	"sort"
+
+	"patientladder/core/ladder"
+	"patientladder/core/reason"
+	"patientladder/core/upkeep"
+)
+
+// upkeep chooses the secure pieces of the week for the minutes that are left
+// and rotates them through the days, the newest more often.
+func (w *writer) upkeep() {
+	pieces := upkeep.Pieces(w.Standing, w.Path.Known, w.At, upkeep.Once(w.Age))
+	secure := make(map[string]*ladder.Rung, len(pieces))
+	for i := range w.Standing.Rungs {
+		secure[w.Standing.Rungs[i].ID] = &w.Standing.Rungs[i]
+	}
+	pieces = slices.DeleteFunc(pieces, func(p upkeep.Piece) bool { return !w.fits(*secure[p.ID]) })
+	if len(pieces) == 0 || w.spare < 1 {
+		return
+	}
+	chosen := upkeep.Choose(pieces, w.spare*max(len(w.days), 1))
+	if len(chosen) == 0 {
+		chosen = pieces[:1]
+	}
+	newest := map[string]int{}
+	for i, p := range pieces {
+		newest[p.ID] = i
+	}
+	sort.SliceStable(chosen, func(i, j int) bool { return newest[chosen[i].ID] < newest[chosen[j].ID] })
+	turn := rotation(len(chosen))
+	at := 0
+	spare, owed := 0, 0 // minutes of the week, and of what has not had its turn in it
+	for day := 1; day <= len(w.days); day++ {
+		spare += w.sheet.Budget - w.early[day] - w.inHand(day)
+	}
+	for _, p := range chosen {
+		owed += p.Minutes
+	}
+	played := make([]bool, len(chosen))
+	for day := 1; day <= len(w.days); day++ {
+		left := w.sheet.Budget - w.early[day] - w.inHand(day)
+		today := map[int]bool{}
+		for passed := 0; left >= 1 && passed < len(turn); {
+			i := turn[at%len(turn)]
+			at++
+			p := chosen[i]
+			if today[i] || played[i] && spare-p.Minutes < owed {
+				passed++
+				continue
+			}
+			passed, today[i] = 0, true
+			m := min(max(p.Minutes, left/(len(chosen)-len(today)+1)), left) // few pieces: longer with each
+			if left-m < 2 {
+				m = left
+			}
+			left, spare = left-m, spare-m
+			if !played[i] {
+				played[i], owed = true, owed-p.Minutes
+			}
+			title := secure[p.ID].Item.Title
+			w.put(day, Task{Band: "upkeep", Rung: p.ID, Title: title, Count: 1, Minutes: m, Why: w.kept(title, p, newest[p.ID])})
+		}
+	}
+}
+
+// inHand sums the minutes of a day that went to the rungs in hand.
+func (w *writer) inHand(day int) int {
+	n := 0
+	for _, t := range w.sheet.Days[w.days[day-1]].Tasks {
+		if t.Band == "now" {
+			n += t.Minutes
+		}
+	}
+	return n
+}
+
+func (w *writer) kept(title string, p upkeep.Piece, place int) reason.Reason {
+	switch {
+	case place < 2:
+		return reason.Of("newest-kept", "title", title)
+	case len(p.Carries) > 0:
+		return reason.Of("carries", "title", title, "skill", w.Graph.Name(p.Carries[0]))
+	}
+	return reason.Of("keep-alive", "title", title)
+}
+
+// rotation is an order of turns among n pieces, newest first, in which the two
+// newest come more often than the others, spread apart.
+func rotation(n int) []int {
+	if n <= 2 {
+		return []int{0, 1}[:n]
+	}
+	var turns []int
+	for i := 2; i < n; i++ {
+		turns = append(turns, i%2, i)
+	}
+	return append(turns, n%2)
+}
