@@ -117,7 +117,7 @@ func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, 
 		if err != nil {
 			return v, told(err, "student")
 		}
-		v.After.Sending = lastOf(sent, student, day)
+		v.After.Sending = lastOf(sent, student, day, p.room.now)
 	}
 	return v, nil
 }

@@ -34,9 +34,17 @@ type Sending struct {
 	At      time.Time `json:"at"`
 }
 
-func sendingOf(m store.Mailing) *Sending {
+// sendingOf is how a mail stands at a moment. One that has been on its way for long
+// was cut off, by a program that stopped.
+func sendingOf(m store.Mailing, now time.Time) *Sending {
+	if m.State == store.Sending && now.Sub(m.At) > longSending {
+		m.State, m.Says = store.Failed, "It was cut off, and may have gone out or not; send it again"
+	}
 	return &Sending{m.ID, m.Address, m.State, m.Says, m.At}
 }
+
+// longSending is longer than any server takes over a letter.
+const longSending = 2 * time.Minute
 
 // SendSheet mails a student's week sheet to the family: with a new link, and as a
 // page that prints. The id is made by the client, so that asking twice sends once.
@@ -64,11 +72,16 @@ func (a *App) SendSheet(ctx context.Context, who Who, student, id string, paper 
 		return p.fared(ctx, m)
 	}
 	m.State, m.Says = store.Sent, ""
-	if err := a.mail(ctx, who, &p, m, letter.Ask{FirstName: p.FirstName, Studio: p.row.Name, Sheet: *sheet, Paper: paper}); err != nil {
+	l, err := a.write(ctx, who, &p, m, letter.Ask{FirstName: p.FirstName, Studio: p.row.Name, Sheet: *sheet, Paper: paper})
+	if err != nil {
+		m.State, m.Says = store.Failed, "The letter could not be written; try again"
+	} else if err = a.mailer.Send(ctx, l); err != nil {
 		var refused *mail.Refused
-		if m.State, m.Says = store.Failed, "The mail server cannot be reached just now. Try again in a while."; errors.As(err, &refused) {
+		if m.State, m.Says = store.Failed, "The mail server cannot be reached just now; try again in a while"; errors.As(err, &refused) {
 			m.State, m.Says = store.Refused, refused.Says
 		}
+	}
+	if err != nil {
 		slog.Warn("sheet not sent", "sending", id, "cause", err)
 	}
 	// what was sent is sent, also when the browser has gone meanwhile
@@ -84,26 +97,23 @@ func (p *pupil) fared(ctx context.Context, m store.Mailing) (Sending, error) {
 	if i := slices.IndexFunc(sent, func(s store.Mailing) bool { return s.ID == m.ID }); i >= 0 {
 		m = sent[i]
 	}
-	return *sendingOf(m), told(err, "student")
+	return *sendingOf(m, p.room.now), told(err, "student")
 }
 
-// mail writes and sends a sheet's letter.
-func (a *App) mail(ctx context.Context, who Who, p *pupil, m store.Mailing, ask letter.Ask) error {
+// write writes a sheet's letter, with a new link in it.
+func (a *App) write(ctx context.Context, who Who, p *pupil, m store.Mailing, ask letter.Ask) (mail.Letter, error) {
 	link, err := a.MakeLink(ctx, who, m.Student)
 	if err != nil {
-		return err
+		return mail.Letter{}, err
 	}
 	teacher, err := a.store.TeacherName(ctx, who.Teacher)
 	if err != nil {
-		return err
+		return mail.Letter{}, err
 	}
 	ask.Link, ask.LastDay, ask.Teacher = a.base+link.Path, link.LastDay, teacher
 	l, err := letter.Write(ask)
-	if err != nil {
-		return err
-	}
-	return a.mailer.Send(ctx, mail.Letter{ID: m.ID, FromName: p.row.Name, To: m.Address, Subject: l.Subject, Text: l.Text, HTML: l.HTML,
-		Files: []mail.File{{Name: fmt.Sprintf("%s-%s.pdf", fileName(p.FirstName), m.Day), Type: "application/pdf", Data: l.Page}}})
+	return mail.Letter{ID: m.ID, FromName: p.row.Name, To: m.Address, Subject: l.Subject, Text: l.Text, HTML: l.HTML,
+		Files: []mail.File{{Name: fmt.Sprintf("%s-%s.pdf", fileName(p.FirstName), m.Day), Type: "application/pdf", Data: l.Page}}}, err
 }
 
 // fileName leaves only letters, digits and hyphens of a name.
@@ -173,7 +183,7 @@ func (a *App) Sheets(ctx context.Context, who Who, date calendar.Date) (SheetsVi
 	v := SheetsView{Date: day.Date, Sheets: []DaySheet{}}
 	for _, s := range day.Segments {
 		_, closed := lessons[s.Student].Closed[day.Date]
-		one := DaySheet{Student: s.Student, Name: s.Name, Start: s.Start, Closed: closed, Sending: lastOf(sent, s.Student, day.Date)}
+		one := DaySheet{Student: s.Student, Name: s.Name, Start: s.Start, Closed: closed, Sending: lastOf(sent, s.Student, day.Date, r.now)}
 		if i := slices.IndexFunc(students, func(st store.Student) bool { return st.ID == s.Student }); i >= 0 {
 			one.Contact = students[i].Contact
 		}
@@ -183,10 +193,10 @@ func (a *App) Sheets(ctx context.Context, who Who, date calendar.Date) (SheetsVi
 }
 
 // lastOf is the newest sending of a student's sheet of a day.
-func lastOf(sent []store.Mailing, student string, day calendar.Date) *Sending {
+func lastOf(sent []store.Mailing, student string, day calendar.Date, now time.Time) *Sending {
 	for _, m := range sent { // newest first
 		if m.Student == student && m.Day == day {
-			return sendingOf(m)
+			return sendingOf(m, now)
 		}
 	}
 	return nil

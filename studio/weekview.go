@@ -42,7 +42,7 @@ func (a *App) Week(ctx context.Context, who Who, student string) (WeekView, erro
 		if err != nil {
 			return WeekView{}, told(err, "student")
 		}
-		v.Sending = lastOf(sent, student, v.Sheet.From)
+		v.Sending = lastOf(sent, student, v.Sheet.From, p.room.now)
 	}
 	links, err := p.FamilyLinks(ctx, student)
 	for _, l := range links {

@@ -1,6 +1,8 @@
 package studio_test
 
 import (
+	"context"
+	"errors"
 	"testing"
 	"time"
 
@@ -10,6 +12,7 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/letter"
+	"patientladder/mail"
 	"patientladder/store"
 	"patientladder/studio"
 )
@@ -111,6 +114,41 @@ func TestSheetsOfADay(t *testing.T) {
 	assert.ErrorContains(t, r.app.SetContact(ctx, r.who, studio.NewID(), ""), "no such student")
 	_, err = r.app.Sheets(ctx, r.who, "someday")
 	assert.ErrorContains(t, err, "not a day")
+}
+
+// A post that cannot reach its server, or stops in the middle.
+type brokenPost struct{ stops func() }
+
+func (b brokenPost) Send(context.Context, mail.Letter) error {
+	if b.stops != nil {
+		b.stops()
+	}
+	return errors.New("connection refused")
+}
+
+// A server that is away is said in words that ask for another try; a sheet that was
+// cut off on its way is not called on its way for ever.
+func TestMailThatDoesNotGoOut(t *testing.T) {
+	r := newRoom(t)
+	r.inHand()
+	require.NoError(t, r.app.SetContact(ctx, r.who, r.student, "parent@homes.example"))
+	r.app.Mails(brokenPost{}, "http://ladder.example")
+	sent, err := r.app.SendSheet(ctx, r.who, r.student, studio.NewID(), letter.A4)
+	require.NoError(t, err)
+	assert.Equal(t, store.Failed, sent.State)
+	assert.Contains(t, sent.Says, "cannot be reached just now")
+
+	id := studio.NewID()
+	r.app.Mails(brokenPost{func() { panic("the program is killed") }}, "http://ladder.example")
+	assert.Panics(t, func() { _, _ = r.app.SendSheet(ctx, r.who, r.student, id, letter.A4) })
+	again, err := r.app.SendSheet(ctx, r.who, r.student, id, letter.A4)
+	require.NoError(t, err)
+	assert.Equal(t, store.Sending, again.State)
+	r.now = r.now.Add(3 * time.Minute)
+	view, err := r.app.Week(ctx, r.who, r.student)
+	require.NoError(t, err)
+	assert.Equal(t, store.Failed, view.Sending.State)
+	assert.Contains(t, view.Sending.Says, "cut off")
 }
 
 // Counting towards a treat is offered to the young where nobody has said, to others
