@@ -8,6 +8,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -208,19 +210,45 @@ func TestANewStudio(t *testing.T) {
 	p.sees("The mail address or the password is wrong.")
 }
 
-// Every screen passes axe's checks (WCAG 2.2 AA rules included), light and
-// by keyboard: the first touch of the lesson is reached by keys alone.
-func TestAccessibility(t *testing.T) {
+// axe checks a page (WCAG 2.2 AA rules included) by name.
+func (p *page) axe(name string) {
+	p.t.Helper()
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
-	require.NoError(t, err)
+	require.NoError(p.t, err)
+	time.Sleep(200 * time.Millisecond)
+	eval[bool](p, string(axe)+"; true")
+	found := evalAsync(p, `axe.run(document, {runOnly: ['wcag2a','wcag2aa','wcag21a','wcag21aa','wcag22aa','best-practice']}).then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html.slice(0, 150) + ' ' + (n.any[0]?.message ?? '')).slice(0, 3).join(' | ')).join('\n'))`)
+	assert.Empty(p.t, strings.TrimSpace(found), name)
+}
+
+// The screens pass in the dark too, where each colour is another.
+func TestAccessibilityInTheDark(t *testing.T) {
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
-	check := func(name string) {
-		time.Sleep(200 * time.Millisecond)
-		eval[bool](p, string(axe)+"; true")
-		found := evalAsync(p, `axe.run(document, {runOnly: ['wcag2a','wcag2aa','wcag21a','wcag21aa','wcag22aa','best-practice']}).then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html.slice(0, 150) + ' ' + (n.any[0]?.message ?? '')).slice(0, 3).join(' | ')).join('\n'))`)
-		assert.Empty(t, strings.TrimSpace(found), name)
+	_, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: "prefers-color-scheme", Value: "dark"}}})
+	require.NoError(t, err)
+	p.signIn()
+	emil := p.student("Emil")
+	for _, c := range []struct{ path, sees string }{
+		{"/students/" + emil + "/ladder", "Cooper's Jig"}, {"/students/" + emil + "/lesson", "The plan"}, {"/students/" + emil + "/week", "Print the sheet"},
+		{"/students/" + emil + "/record", "All that was told"}, {"/calendar", "The teaching week"}, {"/sheets", "Sheets of"}, {"/shelf", "Under the Bow 1"},
+	} {
+		p.goTo(c.path)
+		p.sees(c.sees)
+		p.axe(c.path + " in the dark")
 	}
+	p.goTo(evalAsync(p, `fetch('/api/students/`+emil+`/links', {method: 'POST'}).then(r => r.json()).then(l => l.path)`))
+	p.sees("Emil's practice")
+	eval[bool](p, `(document.querySelector('[data-testid=family] input[type=checkbox]').click(), true)`)
+	p.axe("the family's page in the dark")
+}
+
+// Every screen passes axe's checks, light and by keyboard: the first touch of the
+// lesson is reached by keys alone.
+func TestAccessibility(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	check := p.axe
 	p.goTo("/sign-in")
 	p.sees("Sign in")
 	check("sign-in")
