@@ -93,6 +93,12 @@ func get[I, O any](s *Server, path, id, summary string, ask func(context.Context
 		})
 }
 
+// change registers what changes something and answers with nothing.
+func change[I any](s *Server, method, path, id, summary string, do func(context.Context, studio.Who, *I) error) {
+	huma.Register(s.api, huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, DefaultStatus: http.StatusNoContent},
+		func(ctx context.Context, in *I) (*none, error) { return nil, s.problem(do(ctx, who(ctx), in)) })
+}
+
 // post registers an ask that needs a body: a POST of it to one use case.
 func post[I, O any](s *Server, path, id, summary string, ask func(context.Context, studio.Who, I) (O, error)) {
 	huma.Register(s.api, huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary},
@@ -168,20 +174,18 @@ func (s *Server) routes() {
 	get(s, "/api/activities", "activities", "Games and studies that lessons draw on", func(ctx context.Context, w studio.Who, _ *none) (studio.ActivitiesView, error) {
 		return s.app.Activities(ctx, w)
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "save-activity", Method: http.MethodPut, Path: "/api/activities/{activity}", Summary: "Keep an activity of the studio's own", DefaultStatus: 204},
-		func(ctx context.Context, in *struct {
-			Activity string `path:"activity" maxLength:"40"`
-			Body     activity.Activity
-		}) (*none, error) {
-			in.Body.ID = in.Activity
-			return nil, s.problem(s.app.SaveActivity(ctx, who(ctx), in.Body))
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "drop-activity", Method: http.MethodDelete, Path: "/api/activities/{activity}", Summary: "Take an activity of the studio's own away", DefaultStatus: 204},
-		func(ctx context.Context, in *struct {
-			Activity string `path:"activity" maxLength:"40"`
-		}) (*none, error) {
-			return nil, s.problem(s.app.DropActivity(ctx, who(ctx), in.Activity))
-		})
+	change(s, http.MethodPut, "/api/activities/{activity}", "save-activity", "Keep an activity of the studio's own", func(ctx context.Context, w studio.Who, in *struct {
+		Activity string `path:"activity" maxLength:"40"`
+		Body     activity.Activity
+	}) error {
+		in.Body.ID = in.Activity
+		return s.app.SaveActivity(ctx, w, in.Body)
+	})
+	change(s, http.MethodDelete, "/api/activities/{activity}", "drop-activity", "Take an activity of the studio's own away", func(ctx context.Context, w studio.Who, in *struct {
+		Activity string `path:"activity" maxLength:"40"`
+	}) error {
+		return s.app.DropActivity(ctx, w, in.Activity)
+	})
 	get(s, "/api/students/{student}/week", "week", "A student's week sheet", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.WeekView, error) {
 		return s.app.Week(ctx, w, in.Student)
 	})
@@ -193,10 +197,9 @@ func (s *Server) routes() {
 			}
 			return &body[studio.NewLink]{l}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "end-links", Method: http.MethodDelete, Path: "/api/students/{student}/links", Summary: "End all links to a student's week", DefaultStatus: 204},
-		func(ctx context.Context, in *ofStudent) (*none, error) {
-			return nil, s.problem(s.app.EndLinks(ctx, who(ctx), in.Student))
-		})
+	change(s, http.MethodDelete, "/api/students/{student}/links", "end-links", "End all links to a student's week", func(ctx context.Context, w studio.Who, in *ofStudent) error {
+		return s.app.EndLinks(ctx, w, in.Student)
+	})
 	huma.Register(s.api, huma.Operation{OperationID: "family", Method: http.MethodGet, Path: "/api/family/{token}", Summary: "The week that a family's link opens", Metadata: open},
 		func(ctx context.Context, in *ofFamily) (*body[studio.FamilyView], error) {
 			v, err := s.app.Family(ctx, in.Token)
@@ -228,17 +231,15 @@ func (s *Server) routes() {
 	get(s, "/api/calendar", "calendar", "Terms, free spans, weekly lessons and what is moved", func(ctx context.Context, w studio.Who, _ *none) (studio.CalendarView, error) {
 		return s.app.Calendar(ctx, w)
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "set-calendar", Method: http.MethodPut, Path: "/api/calendar", Summary: "Keep terms and free spans", DefaultStatus: 204},
-		func(ctx context.Context, in *body[calendar.Calendar]) (*none, error) {
-			return nil, s.problem(s.app.SetCalendar(ctx, who(ctx), in.Body))
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "set-slot", Method: http.MethodPut, Path: "/api/students/{student}/slot", Summary: "Keep a student's weekly lesson", DefaultStatus: 204},
-		func(ctx context.Context, in *struct {
-			Student string `path:"student" maxLength:"26"`
-			Body    calendar.Slot
-		}) (*none, error) {
-			return nil, s.problem(s.app.SetSlot(ctx, who(ctx), in.Student, in.Body))
-		})
+	change(s, http.MethodPut, "/api/calendar", "set-calendar", "Keep terms and free spans", func(ctx context.Context, w studio.Who, in *body[calendar.Calendar]) error {
+		return s.app.SetCalendar(ctx, w, in.Body)
+	})
+	change(s, http.MethodPut, "/api/students/{student}/slot", "set-slot", "Keep a student's weekly lesson", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `path:"student" maxLength:"26"`
+		Body    calendar.Slot
+	}) error {
+		return s.app.SetSlot(ctx, w, in.Student, in.Body)
+	})
 	huma.Register(s.api, huma.Operation{OperationID: "make-feed", Method: http.MethodPost, Path: "/api/feed", Summary: "Make a new address of the calendar feed; its token is told this once"},
 		func(ctx context.Context, _ *none) (*body[studio.NewLink], error) {
 			l, err := s.app.MakeFeed(ctx, who(ctx))
@@ -266,15 +267,14 @@ func (s *Server) routes() {
 			}
 			return &body[studio.Sending]{v}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "set-contact", Method: http.MethodPut, Path: "/api/students/{student}/contact", Summary: "Keep the mail address that sheets go to", DefaultStatus: 204},
-		func(ctx context.Context, in *struct {
-			Student string `path:"student" maxLength:"26"`
-			Body    struct {
-				Address string `json:"address" maxLength:"190"`
-			}
-		}) (*none, error) {
-			return nil, s.problem(s.app.SetContact(ctx, who(ctx), in.Student, in.Body.Address))
-		})
+	change(s, http.MethodPut, "/api/students/{student}/contact", "set-contact", "Keep the mail address that sheets go to", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `path:"student" maxLength:"26"`
+		Body    struct {
+			Address string `json:"address" maxLength:"190"`
+		}
+	}) error {
+		return s.app.SetContact(ctx, w, in.Student, in.Body.Address)
+	})
 	s.mailbox()
 	huma.Register(s.api, huma.Operation{OperationID: "tell-from-home", Method: http.MethodPost, Path: "/api/family/{token}/facts", Summary: "Tell what happened at home; telling it twice changes nothing", DefaultStatus: 204, Metadata: open},
 		func(ctx context.Context, in *struct {
@@ -347,14 +347,13 @@ func (s *Server) routes() {
 	get(s, "/api/words", "words", "Spoken phrases for rhythms", func(ctx context.Context, w studio.Who, _ *none) (studio.WordsView, error) {
 		return s.app.Words(ctx, w)
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "set-words", Method: http.MethodPut, Path: "/api/words", Summary: "Keep the spoken phrases; an empty list takes back those the program brings", DefaultStatus: 204},
-		func(ctx context.Context, in *struct {
-			Body struct {
-				Words reading.Words `json:"words"`
-			}
-		}) (*none, error) {
-			return nil, s.problem(s.app.SetWords(ctx, who(ctx), in.Body.Words))
-		})
+	change(s, http.MethodPut, "/api/words", "set-words", "Keep the spoken phrases; an empty list takes back those the program brings", func(ctx context.Context, w studio.Who, in *struct {
+		Body struct {
+			Words reading.Words `json:"words"`
+		}
+	}) error {
+		return s.app.SetWords(ctx, w, in.Body.Words)
+	})
 	huma.Register(s.api, huma.Operation{OperationID: "import", Method: http.MethodPost, Path: "/api/import", Summary: "Put a score file on the shelf", MaxBodyBytes: notation.MaxFile},
 		func(ctx context.Context, in *importInput) (*body[studio.Imported], error) {
 			out, err := s.app.Import(ctx, who(ctx), studio.Import{ID: in.ID, FileName: in.Name, Data: in.RawBody, Book: in.Book, Unit: in.Unit, Instrument: in.Instrument, Strand: in.Strand})
@@ -372,28 +371,25 @@ func (s *Server) routes() {
 	post(s, "/api/items/check", "check-item", "What is wrong with an item; keeps nothing", func(ctx context.Context, w studio.Who, in shelf.Item) (studio.FaultsView, error) {
 		return s.app.CheckItem(ctx, w, in)
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "save-item", Method: http.MethodPut, Path: "/api/items/{item}", Summary: "Keep an item edited by hand, or a new one", DefaultStatus: 204},
-		func(ctx context.Context, in *struct {
-			Item string `path:"item" maxLength:"60"`
-			Body shelf.Item
-		}) (*none, error) {
-			in.Body.ID = in.Item
-			return nil, s.problem(s.app.SaveItem(ctx, who(ctx), in.Body))
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "own-books", Method: http.MethodPost, Path: "/api/shelf/own-books", Summary: "Put the shipped books on the shelf", DefaultStatus: 204},
-		func(ctx context.Context, _ *none) (*none, error) {
-			if s.ownBooks == nil {
-				return nil, huma.Error404NotFound("No books are shipped with this copy.")
-			}
-			return nil, s.problem(s.ownBooks(ctx, s.app, who(ctx)))
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "set-home", Method: http.MethodPut, Path: "/api/home", Summary: "Keep what an instrument can do: a student's, or the studio's", DefaultStatus: 204},
-		func(ctx context.Context, in *struct {
-			Student string `query:"student" maxLength:"26" doc:"the studio's own when left out"`
-			Body    shelf.Home
-		}) (*none, error) {
-			return nil, s.problem(s.app.SetHome(ctx, who(ctx), in.Student, in.Body))
-		})
+	change(s, http.MethodPut, "/api/items/{item}", "save-item", "Keep an item edited by hand, or a new one", func(ctx context.Context, w studio.Who, in *struct {
+		Item string `path:"item" maxLength:"60"`
+		Body shelf.Item
+	}) error {
+		in.Body.ID = in.Item
+		return s.app.SaveItem(ctx, w, in.Body)
+	})
+	change(s, http.MethodPost, "/api/shelf/own-books", "own-books", "Put the shipped books on the shelf", func(ctx context.Context, w studio.Who, _ *none) error {
+		if s.ownBooks == nil {
+			return &studio.Error{Kind: studio.Missing, Says: "No books are shipped with this copy."}
+		}
+		return s.ownBooks(ctx, s.app, w)
+	})
+	change(s, http.MethodPut, "/api/home", "set-home", "Keep what an instrument can do: a student's, or the studio's", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `query:"student" maxLength:"26" doc:"the studio's own when left out"`
+		Body    shelf.Home
+	}) error {
+		return s.app.SetHome(ctx, w, in.Student, in.Body)
+	})
 	huma.Register(s.api, huma.Operation{OperationID: "shelf-table", Method: http.MethodGet, Path: "/api/shelf.csv", Summary: "The shelf as a table"},
 		func(ctx context.Context, _ *none) (*file, error) {
 			table, err := s.app.ShelfTable(ctx, who(ctx))
@@ -413,22 +409,20 @@ func (s *Server) routes() {
 			}
 			return &body[studio.TableView]{v}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "tell", Method: http.MethodPost, Path: "/api/facts", Summary: "Tell what happened; telling it twice changes nothing", DefaultStatus: 204},
-		func(ctx context.Context, in *struct {
-			Body struct {
-				Facts []ladder.Fact `json:"facts" nullable:"false"`
-			}
-		}) (*none, error) {
-			return nil, s.problem(s.app.Tell(ctx, who(ctx), in.Body.Facts))
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "set-clock", Method: http.MethodPut, Path: "/api/clock", Summary: "Move a demo studio's clock", DefaultStatus: 204},
-		func(ctx context.Context, in *struct {
-			Body struct {
-				To time.Time `json:"to"`
-			}
-		}) (*none, error) {
-			return nil, s.problem(s.app.SetClock(ctx, who(ctx), in.Body.To))
-		})
+	change(s, http.MethodPost, "/api/facts", "tell", "Tell what happened; telling it twice changes nothing", func(ctx context.Context, w studio.Who, in *struct {
+		Body struct {
+			Facts []ladder.Fact `json:"facts" nullable:"false"`
+		}
+	}) error {
+		return s.app.Tell(ctx, w, in.Body.Facts)
+	})
+	change(s, http.MethodPut, "/api/clock", "set-clock", "Move a demo studio's clock", func(ctx context.Context, w studio.Who, in *struct {
+		Body struct {
+			To time.Time `json:"to"`
+		}
+	}) error {
+		return s.app.SetClock(ctx, w, in.Body.To)
+	})
 }
 
 // enter signs in who was let in; the session gets a new token.

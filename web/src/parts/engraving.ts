@@ -238,7 +238,7 @@ function bracket(b: Band, x1: number, x2: number, top: number, space: number, on
   );
   if (onSheet) {
     // where the bracket is too short for its words, its number stands alone
-    const long = b.text.length * space * 1.05 > x2 - x1 + space * 2;
+    const long = b.text.length * space * 1.05 > x2 - x1 + space * 2.6;
     const text = long ? (b.text.split(" ")[0] ?? "") : b.text;
     g.append(label({ ...b, text }, x1, y - space * 0.25, space * 1.45, colour));
   } else if (b.text) g.append(label(b, x1, y - space * 0.25, space, colour));
