@@ -41,18 +41,13 @@ var (
 	//go:embed letter.html
 	rich string
 
-	words     = map[string]any{"day": day, "band": band}
+	words     = map[string]any{"day": day}
 	plainText = texttemplate.Must(texttemplate.New("letter").Funcs(words).Parse(plain))
 	richText  = template.Must(template.New("letter").Funcs(words).Parse(rich))
 )
 
 // day writes a date as a family reads it: Wednesday 18 November.
 func day(d calendar.Date) string { return d.Time().Format("Monday 2 January") }
-
-// band names what a task is for.
-func band(key string) string {
-	return map[string]string{"now": "New", "upkeep": "Old friends", "ahead": "For later"}[key]
-}
 
 // Write writes a sheet's letter.
 func Write(ask Ask) (Letter, error) {

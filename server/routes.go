@@ -81,16 +81,20 @@ type importInput struct {
 	RawBody    []byte           `contentType:"application/octet-stream"`
 }
 
-// get registers a view: a GET that asks one use case.
+// answer registers what asks one use case and answers with what it gives.
+func answer[I, O any](s *Server, op huma.Operation, ask func(context.Context, studio.Who, *I) (O, error)) {
+	huma.Register(s.api, op, func(ctx context.Context, in *I) (*body[O], error) {
+		v, err := ask(ctx, who(ctx), in)
+		if err != nil {
+			return nil, s.problem(err)
+		}
+		return &body[O]{v}, nil
+	})
+}
+
+// get registers a view: a GET.
 func get[I, O any](s *Server, path, id, summary string, ask func(context.Context, studio.Who, *I) (O, error)) {
-	huma.Register(s.api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary},
-		func(ctx context.Context, in *I) (*body[O], error) {
-			v, err := ask(ctx, who(ctx), in)
-			if err != nil {
-				return nil, s.problem(err)
-			}
-			return &body[O]{v}, nil
-		})
+	answer(s, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary}, ask)
 }
 
 // change registers what changes something and answers with nothing.
@@ -101,32 +105,20 @@ func change[I any](s *Server, method, path, id, summary string, do func(context.
 
 // post registers an ask that needs a body: a POST of it to one use case.
 func post[I, O any](s *Server, path, id, summary string, ask func(context.Context, studio.Who, I) (O, error)) {
-	huma.Register(s.api, huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary},
-		func(ctx context.Context, in *body[I]) (*body[O], error) {
-			v, err := ask(ctx, who(ctx), in.Body)
+	answer(s, huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary},
+		func(ctx context.Context, w studio.Who, in *body[I]) (O, error) { return ask(ctx, w, in.Body) })
+}
+
+// calendarFile registers a GET that answers with an iCalendar file.
+func calendarFile[I any](s *Server, path, id, summary string, metadata map[string]any, write func(context.Context, *I) ([]byte, error)) {
+	huma.Register(s.api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary, Metadata: metadata},
+		func(ctx context.Context, in *I) (*file, error) {
+			data, err := write(ctx, in)
 			if err != nil {
 				return nil, s.problem(err)
 			}
-			return &body[O]{v}, nil
+			return &file{"text/calendar; charset=utf-8", `attachment; filename="lessons.ics"`, data}, nil
 		})
-}
-
-// calendarFile registers a GET that answers with an iCalendar file; token is empty
-// where the path has none.
-func (s *Server) calendarFile(id, path, summary string, metadata map[string]any, write func(ctx context.Context, token string) ([]byte, error)) {
-	answer := func(ctx context.Context, token string) (*file, error) {
-		data, err := write(ctx, token)
-		if err != nil {
-			return nil, s.problem(err)
-		}
-		return &file{"text/calendar; charset=utf-8", `attachment; filename="lessons.ics"`, data}, nil
-	}
-	op := huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary, Metadata: metadata}
-	if metadata == nil {
-		huma.Register(s.api, op, func(ctx context.Context, _ *none) (*file, error) { return answer(ctx, "") })
-		return
-	}
-	huma.Register(s.api, op, func(ctx context.Context, in *ofFamily) (*file, error) { return answer(ctx, in.Token) })
 }
 
 func (s *Server) routes() {
@@ -189,43 +181,31 @@ func (s *Server) routes() {
 	get(s, "/api/students/{student}/week", "week", "A student's week sheet", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.WeekView, error) {
 		return s.app.Week(ctx, w, in.Student)
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "make-link", Method: http.MethodPost, Path: "/api/students/{student}/links", Summary: "Make a link that opens the week to the family; its token is told this once"},
-		func(ctx context.Context, in *ofStudent) (*body[studio.NewLink], error) {
-			l, err := s.app.MakeLink(ctx, who(ctx), in.Student)
-			if err != nil {
-				return nil, s.problem(err)
-			}
-			return &body[studio.NewLink]{l}, nil
+	answer(s, huma.Operation{OperationID: "make-link", Method: http.MethodPost, Path: "/api/students/{student}/links", Summary: "Make a link that opens the week to the family; its token is told this once"},
+		func(ctx context.Context, w studio.Who, in *ofStudent) (studio.NewLink, error) {
+			return s.app.MakeLink(ctx, w, in.Student)
 		})
 	change(s, http.MethodDelete, "/api/students/{student}/links", "end-links", "End all links to a student's week", func(ctx context.Context, w studio.Who, in *ofStudent) error {
 		return s.app.EndLinks(ctx, w, in.Student)
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "family", Method: http.MethodGet, Path: "/api/family/{token}", Summary: "The week that a family's link opens", Metadata: open},
-		func(ctx context.Context, in *ofFamily) (*body[studio.FamilyView], error) {
-			v, err := s.app.Family(ctx, in.Token)
-			if err != nil {
-				return nil, s.problem(err)
-			}
-			return &body[studio.FamilyView]{v}, nil
+	answer(s, huma.Operation{OperationID: "family", Method: http.MethodGet, Path: "/api/family/{token}", Summary: "The week that a family's link opens", Metadata: open},
+		func(ctx context.Context, _ studio.Who, in *ofFamily) (studio.FamilyView, error) {
+			return s.app.Family(ctx, in.Token)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "hear-at-home", Method: http.MethodGet, Path: "/api/family/{token}/sounds/{rung}", Summary: "A piece of the week's sheet, as it is heard", Metadata: open},
-		func(ctx context.Context, in *struct {
+	answer(s, huma.Operation{OperationID: "hear-at-home", Method: http.MethodGet, Path: "/api/family/{token}/sounds/{rung}", Summary: "A piece of the week's sheet, as it is heard", Metadata: open},
+		func(ctx context.Context, _ studio.Who, in *struct {
 			Token string `path:"token" maxLength:"60"`
 			Rung  string `path:"rung" maxLength:"60"`
-		}) (*body[studio.Model], error) {
-			m, err := s.app.FamilyModel(ctx, in.Token, in.Rung)
-			if err != nil {
-				return nil, s.problem(err)
-			}
-			return &body[studio.Model]{m}, nil
+		}) (studio.Model, error) {
+			return s.app.FamilyModel(ctx, in.Token, in.Rung)
 		})
-	s.calendarFile("family-lessons", "/api/family/{token}/lessons.ics", "The lessons of the student that a link opens", open, func(ctx context.Context, token string) ([]byte, error) {
-		return s.app.FamilyLessons(ctx, token)
+	calendarFile(s, "/api/family/{token}/lessons.ics", "family-lessons", "The lessons of the student that a link opens", open, func(ctx context.Context, in *ofFamily) ([]byte, error) {
+		return s.app.FamilyLessons(ctx, in.Token)
 	})
-	s.calendarFile("feed", "/api/feeds/{token}", "The studio's lessons, for a calendar program to follow", open, func(ctx context.Context, token string) ([]byte, error) {
-		return s.app.Feed(ctx, token)
+	calendarFile(s, "/api/feeds/{token}", "feed", "The studio's lessons, for a calendar program to follow", open, func(ctx context.Context, in *ofFamily) ([]byte, error) {
+		return s.app.Feed(ctx, in.Token)
 	})
-	s.calendarFile("lessons", "/api/lessons.ics", "The studio's lessons as a calendar file", nil, func(ctx context.Context, _ string) ([]byte, error) {
+	calendarFile(s, "/api/lessons.ics", "lessons", "The studio's lessons as a calendar file", nil, func(ctx context.Context, _ *none) ([]byte, error) {
 		return s.app.Lessons(ctx, who(ctx))
 	})
 	get(s, "/api/calendar", "calendar", "Terms, free spans, weekly lessons and what is moved", func(ctx context.Context, w studio.Who, _ *none) (studio.CalendarView, error) {
@@ -240,32 +220,24 @@ func (s *Server) routes() {
 	}) error {
 		return s.app.SetSlot(ctx, w, in.Student, in.Body)
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "make-feed", Method: http.MethodPost, Path: "/api/feed", Summary: "Make a new address of the calendar feed; its token is told this once"},
-		func(ctx context.Context, _ *none) (*body[studio.NewLink], error) {
-			l, err := s.app.MakeFeed(ctx, who(ctx))
-			if err != nil {
-				return nil, s.problem(err)
-			}
-			return &body[studio.NewLink]{l}, nil
+	answer(s, huma.Operation{OperationID: "make-feed", Method: http.MethodPost, Path: "/api/feed", Summary: "Make a new address of the calendar feed; its token is told this once"},
+		func(ctx context.Context, w studio.Who, _ *none) (studio.NewLink, error) {
+			return s.app.MakeFeed(ctx, w)
 		})
 	get(s, "/api/sheets", "sheets", "The week sheets of a day's lessons", func(ctx context.Context, w studio.Who, in *struct {
 		Date string `query:"date" maxLength:"10" doc:"today when left out"`
 	}) (studio.SheetsView, error) {
 		return s.app.Sheets(ctx, w, calendar.Date(in.Date))
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "send-sheet", Method: http.MethodPost, Path: "/api/students/{student}/sendings", Summary: "Mail the week sheet to the family; sending the same id twice sends once"},
-		func(ctx context.Context, in *struct {
+	answer(s, huma.Operation{OperationID: "send-sheet", Method: http.MethodPost, Path: "/api/students/{student}/sendings", Summary: "Mail the week sheet to the family; sending the same id twice sends once"},
+		func(ctx context.Context, w studio.Who, in *struct {
 			Student string `path:"student" maxLength:"26"`
 			Body    struct {
 				ID    string       `json:"id" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
 				Paper letter.Paper `json:"paper" enum:"A4,Letter"`
 			}
-		}) (*body[studio.Sending], error) {
-			v, err := s.app.SendSheet(ctx, who(ctx), in.Student, in.Body.ID, in.Body.Paper)
-			if err != nil {
-				return nil, s.problem(err)
-			}
-			return &body[studio.Sending]{v}, nil
+		}) (studio.Sending, error) {
+			return s.app.SendSheet(ctx, w, in.Student, in.Body.ID, in.Body.Paper)
 		})
 	change(s, http.MethodPut, "/api/students/{student}/contact", "set-contact", "Keep the mail address that sheets go to", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `path:"student" maxLength:"26"`

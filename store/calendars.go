@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"crypto/sha256"
 	"database/sql"
 	"encoding/json"
 
@@ -30,19 +29,17 @@ func (s Studio) SetSlot(ctx context.Context, student string, slot calendar.Slot)
 // SetFeed keeps the hash of the token that opens the studio's calendar feed, and
 // ends the one before.
 func (s Studio) SetFeed(ctx context.Context, token string) error {
-	key := sha256.Sum256([]byte(token))
 	return s.inTx(ctx, func(tx *sql.Tx) error {
 		if _, err := tx.ExecContext(ctx, `DELETE FROM calendar_feeds WHERE studio_id = ?`, s.id); err != nil {
 			return err
 		}
-		_, err := tx.ExecContext(ctx, `INSERT INTO calendar_feeds (token, studio_id) VALUES (?, ?)`, key[:], s.id)
+		_, err := tx.ExecContext(ctx, `INSERT INTO calendar_feeds (token, studio_id) VALUES (?, ?)`, hashed(token), s.id)
 		return err
 	})
 }
 
 // Feed finds the studio whose calendar a token opens.
 func (s *Store) Feed(ctx context.Context, token string) (studio string, err error) {
-	key := sha256.Sum256([]byte(token))
-	err = s.db.QueryRowContext(ctx, `SELECT studio_id FROM calendar_feeds WHERE token = ?`, key[:]).Scan(&studio)
+	err = s.db.QueryRowContext(ctx, `SELECT studio_id FROM calendar_feeds WHERE token = ?`, hashed(token)).Scan(&studio)
 	return studio, classify(err)
 }

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"crypto/sha256"
 	"time"
 
 	"patientladder/core/calendar"
@@ -18,8 +17,7 @@ type FamilyLink struct {
 
 // AddFamilyLink keeps a link of a student; of its token only the hash.
 func (s Studio) AddFamilyLink(ctx context.Context, student, token string, lastDay calendar.Date) error {
-	key := sha256.Sum256([]byte(token))
-	_, err := s.db.ExecContext(ctx, `INSERT INTO family_links (token, studio_id, student_id, last_day) VALUES (?, ?, ?, ?)`, key[:], s.id, student, string(lastDay))
+	_, err := s.db.ExecContext(ctx, `INSERT INTO family_links (token, studio_id, student_id, last_day) VALUES (?, ?, ?, ?)`, hashed(token), s.id, student, string(lastDay))
 	return classify(err)
 }
 
@@ -37,8 +35,7 @@ func (s Studio) EndFamilyLinks(ctx context.Context, student string) error {
 
 // FamilyLink finds the link of a token, also one that has ended.
 func (s *Store) FamilyLink(ctx context.Context, token string) (FamilyLink, error) {
-	key := sha256.Sum256([]byte(token))
-	l, err := scanLink(s.db.QueryRowContext(ctx, `SELECT studio_id, student_id, last_day, ended FROM family_links WHERE token = ?`, key[:]))
+	l, err := scanLink(s.db.QueryRowContext(ctx, `SELECT studio_id, student_id, last_day, ended FROM family_links WHERE token = ?`, hashed(token)))
 	return l, classify(err)
 }
 

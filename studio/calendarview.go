@@ -74,12 +74,11 @@ func (a *App) Calendar(ctx context.Context, who Who) (CalendarView, error) {
 		}
 		for day := range own.On {
 			if day >= today {
-				at := cmp.Or(out[st.ID].Extra[day], st.Slot.Start)
-				v.Changes = append(v.Changes, MoveView{st.ID, st.FirstName, day, "besides", at})
+				v.Changes = append(v.Changes, MoveView{st.ID, st.FirstName, day, "besides", slotOn(st.Slot, out[st.ID], day).Start})
 			}
 		}
 		for _, day := range days {
-			dated = append(dated, calendar.Booked{Name: st.FirstName, On: string(day), Start: cmp.Or(out[st.ID].Extra[day], st.Slot.Start), Long: st.Slot.Minutes})
+			dated = append(dated, calendar.Booked{Name: st.FirstName, On: string(day), Start: slotOn(st.Slot, out[st.ID], day).Start, Long: st.Slot.Minutes})
 		}
 	}
 	week := func(d time.Weekday) int { return (int(d) + 6) % 7 }
@@ -209,8 +208,7 @@ func (r room) write(cal *ics.Calendar, st store.Student, s ladder.Standing, summ
 		to = min(to, slices.MaxFunc(own.Terms, func(a, b calendar.Span) int { return cmp.Compare(a.To, b.To) }).To)
 	}
 	for _, day := range own.Lessons(st.Slot, r.today().Add(-fileBack), to) {
-		slot := st.Slot
-		slot.Start = cmp.Or(s.Extra[day], slot.Start)
+		slot := slotOn(st.Slot, s, day)
 		begins := slot.On(day, r.zone)
 		e := cal.AddEvent(st.ID + "-" + string(day) + "@ladder")
 		e.SetDtStampTime(r.now)

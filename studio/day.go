@@ -61,6 +61,10 @@ func (a *App) Day(ctx context.Context, who Who, date calendar.Date) (DayView, er
 	if err != nil {
 		return DayView{}, err
 	}
+	return r.day(ctx, date)
+}
+
+func (r room) day(ctx context.Context, date calendar.Date) (DayView, error) {
 	if date == "" {
 		date = r.today()
 	} else if _, err := calendar.ParseDate(string(date)); err != nil {
@@ -87,11 +91,8 @@ func (a *App) Day(ctx context.Context, who Who, date calendar.Date) (DayView, er
 		own := ownCalendar(r.row.Calendar, s)
 		v.Students = append(v.Students, r.card(st, own.Next(st.Slot, r.today().Add(-1))))
 		if len(own.Lessons(st.Slot, date, date)) == 1 {
-			at, extra := s.Extra[date]
-			if at == "" {
-				at = st.Slot.Start
-			}
-			v.Segments = append(v.Segments, Segment{st.ID, st.FirstName, at, st.Slot.Minutes, extra})
+			_, extra := s.Extra[date]
+			v.Segments = append(v.Segments, Segment{st.ID, st.FirstName, slotOn(st.Slot, s, date).Start, st.Slot.Minutes, extra})
 		}
 	}
 	sort.SliceStable(v.Segments, func(i, j int) bool { return v.Segments[i].Start < v.Segments[j].Start })

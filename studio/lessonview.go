@@ -90,7 +90,7 @@ func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, 
 	now := p.now()
 	v := LessonView{Student: p.card(p.Student, day), Day: day, Start: p.slot(day).Start, Today: day == p.today(), State: "planned", Remote: p.standing.Remote[day],
 		Rungs: p.rungs(now), Noted: []Entry{}, Faults: p.faults(), Seat: p.seatNote(), Asked: []AskedView{},
-		Home: practice.Read(p.standing, p.today(), age(p.Student, p.today()))}
+		Home: p.home()}
 	for _, q := range p.standing.Questions {
 		v.Asked = append(v.Asked, AskedView{q.ID, q.Text})
 	}

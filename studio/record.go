@@ -78,7 +78,7 @@ func (a *App) Record(ctx context.Context, who Who, student string) (RecordView, 
 		return RecordView{}, err
 	}
 	v := RecordView{Student: p.card(p.Student, p.lessonDay()), Lessons: len(p.standing.Closed), Footholds: len(p.standing.In(ladder.Secure))}
-	v.Home = practice.Read(p.standing, p.today(), age(p.Student, p.today()))
+	v.Home = p.home()
 	v.Skills = upkeep.Skills(p.standing, skills, climb.Presumed(p.shelf, p.standing.Began), p.room.now)
 	v.Entries = p.entries(p.facts)
 	sort.SliceStable(v.Entries, func(i, j int) bool { return v.Entries[i].Fact.At.After(v.Entries[j].Fact.At) })

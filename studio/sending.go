@@ -166,26 +166,27 @@ type SheetsView struct {
 // Sheets shows the sheets of the lessons of a day, and how each is on its way; the
 // empty date is today.
 func (a *App) Sheets(ctx context.Context, who Who, date calendar.Date) (SheetsView, error) {
-	day, err := a.Day(ctx, who, date)
-	if err != nil {
-		return SheetsView{}, err
-	}
 	r, err := a.enter(ctx, who)
 	if err != nil {
 		return SheetsView{}, err
 	}
-	students, err1 := r.Students(ctx)
-	sent, err2 := r.Mailings(ctx, day.Date)
-	lessons, err3 := r.standings(ctx, ladder.LessonClosed)
-	if err := errors.Join(err1, err2, err3); err != nil {
+	day, err := r.day(ctx, date)
+	if err != nil {
+		return SheetsView{}, err
+	}
+	sent, err1 := r.Mailings(ctx, day.Date)
+	lessons, err2 := r.standings(ctx, ladder.LessonClosed)
+	if err := errors.Join(err1, err2); err != nil {
 		return SheetsView{}, told(err, "studio")
 	}
 	v := SheetsView{Date: day.Date, Sheets: []DaySheet{}}
 	for _, s := range day.Segments {
 		_, closed := lessons[s.Student].Closed[day.Date]
 		one := DaySheet{Student: s.Student, Name: s.Name, Start: s.Start, Closed: closed, Sending: lastOf(sent, s.Student, day.Date, r.now)}
-		if i := slices.IndexFunc(students, func(st store.Student) bool { return st.ID == s.Student }); i >= 0 {
-			one.Contact = students[i].Contact
+		for _, st := range day.Students {
+			if st.ID == s.Student {
+				one.Contact = st.Contact
+			}
 		}
 		v.Sheets = append(v.Sheets, one)
 	}

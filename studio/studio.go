@@ -3,6 +3,7 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -19,6 +20,7 @@ import (
 	"patientladder/core/climb"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
+	"patientladder/core/practice"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
 	"patientladder/core/week"
@@ -269,13 +271,17 @@ func (p *pupil) lessonDay() calendar.Date {
 // starts returns when the lesson of a day begins.
 func (p *pupil) starts(d calendar.Date) time.Time { return p.slot(d).On(d, p.zone) }
 
-// slot is the weekly one, at another time where the day's lesson was moved.
-func (p *pupil) slot(d calendar.Date) calendar.Slot {
-	s := p.Slot
-	if at := p.standing.Extra[d]; at != "" {
-		s.Start = at
-	}
-	return s
+func (p *pupil) slot(d calendar.Date) calendar.Slot { return slotOn(p.Slot, p.standing, d) }
+
+// slotOn is the weekly slot, at another time where the day's lesson was moved.
+func slotOn(weekly calendar.Slot, s ladder.Standing, d calendar.Date) calendar.Slot {
+	weekly.Start = cmp.Or(s.Extra[d], weekly.Start)
+	return weekly
+}
+
+// home is what comes back from home.
+func (p *pupil) home() practice.Answer {
+	return practice.Read(p.standing, p.today(), age(p.Student, p.today()))
 }
 
 // ask is what the lesson of a day is planned from.

@@ -35,7 +35,7 @@ func (a *App) Week(ctx context.Context, who Who, student string) (WeekView, erro
 	if v.Sheet, err = p.week(ctx); err != nil {
 		return WeekView{}, err
 	}
-	v.Home = practice.Read(p.standing, p.today(), age(p.Student, p.today()))
+	v.Home = p.home()
 	if v.Sheet != nil {
 		v.Ticks, v.Chunks = p.ticks(v.Sheet.From), bracketed(*v.Sheet, p.itemOf)
 		sent, err := p.Mailings(ctx, v.Sheet.From)
