@@ -1,16 +1,14 @@
 import { tell } from "../api/outbox";
-import { weekdays } from "./dates";
+import { weekdays, weekOrder } from "./dates";
 
 type Props = { student: string; days: number[]; minutes: number };
-
-const order = [1, 2, 3, 4, 5, 6, 0];
 
 // HomeDays sets on which days a family practises, and for how long. Teacher and
 // family have it; what was told last holds.
 export function HomeDays({ student, days, minutes }: Props) {
-  const on = days.length === 0 ? order : days;
+  const on = days.length === 0 ? weekOrder : days;
   const say = (list: number[], m: number) =>
-    tell({ student, kind: "days_set", text: order.filter((d) => list.includes(d)).join(" "), minutes: m });
+    tell({ student, kind: "days_set", text: weekOrder.filter((d) => list.includes(d)).join(" "), minutes: m });
   const flip = (d: number) => {
     const list = on.includes(d) ? on.filter((x) => x !== d) : [...on, d];
     if (list.length > 0) say(list, minutes);
@@ -20,7 +18,7 @@ export function HomeDays({ student, days, minutes }: Props) {
       <fieldset>
         <legend className="mb-1 font-[620]">Days of practice</legend>
         <div className="grid grid-cols-7 gap-1">
-          {order.map((d) => (
+          {weekOrder.map((d) => (
             <button
               type="button"
               key={d}

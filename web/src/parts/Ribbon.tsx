@@ -1,18 +1,14 @@
 import { Link, useParams } from "@tanstack/react-router";
 import type { Schemas } from "../api/client";
 import { useMinutes } from "../api/clock";
-
-const minutesOf = (hhmm: string) => Number(hhmm.slice(0, 2)) * 60 + Number(hhmm.slice(3, 5));
+import { clock, minutesOf } from "./dates";
 
 // The Ribbon is the teaching day to scale: each lesson as long as it lasts,
 // gaps left as gaps, now marked.
 export function Ribbon({ day }: { day: Schemas["DayView"] }) {
   const tick = useMinutes();
   const { student } = useParams({ strict: false });
-  const local = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: day.zone }).format(
-    new Date(tick * 60_000),
-  );
-  const now = minutesOf(local);
+  const now = minutesOf(clock(new Date(tick * 60_000), day.zone));
   const starts = day.segments.map((s) => minutesOf(s.start));
   const ends = day.segments.map((s) => minutesOf(s.start) + s.minutes);
   const from = Math.floor((Math.min(now, ...starts, 15 * 60) - 20) / 60) * 60;

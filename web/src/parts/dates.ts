@@ -19,7 +19,11 @@ export const longDay = (date: string) => weekdayLong.format(utc(date));
 
 // Days of the week, 0 for Sunday.
 export const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
+export const weekOrder = [1, 2, 3, 4, 5, 6, 0];
+
+// minutesOf is how many minutes of its day a time such as 15:04 is past midnight.
+export const minutesOf = (hhmm: string) => Number(hhmm.slice(0, 2)) * 60 + Number(hhmm.slice(3, 5));
 
 // clock writes the time of day of a moment in the studio's zone.
-export const clock = (at: string, zone: string) =>
+export const clock = (at: string | Date, zone: string) =>
   new Intl.DateTimeFormat(locale, { hour: "2-digit", minute: "2-digit", timeZone: zone }).format(new Date(at));

@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { Once } from "../../parts/Once";
 import { Trouble } from "../../parts/Told";
 
 // Feed gives the lessons to other calendar programs: as a file, or as an address
@@ -17,16 +18,9 @@ export function Feed() {
         </a>
       </p>
       {address ? (
-        <label className="block text-soft">
-          Shown this once. Whoever has it sees names and times; an earlier one has ended.
-          <input
-            readOnly
-            name="feed"
-            className="mt-1 w-full rounded border border-line bg-ground px-2 py-1.5 text-ink"
-            value={address}
-            onFocus={(e) => e.target.select()}
-          />
-        </label>
+        <Once name="feed" address={address}>
+          Whoever has it sees names and times; an earlier one has ended.
+        </Once>
       ) : (
         <Button disabled={make.isPending} onClick={() => make.mutate()}>
           Make an address to follow

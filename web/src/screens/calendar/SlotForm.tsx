@@ -3,7 +3,7 @@ import type { FormEvent } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
-import { weekdays } from "../../parts/words";
+import { weekdays, weekOrder } from "../../parts/words";
 
 type Props = { slot: Schemas["SlotView"]; done: () => void };
 
@@ -35,7 +35,7 @@ export function SlotForm({ slot, done }: Props) {
         <label>
           Day
           <select name="weekday" defaultValue={slot.slot.weekday} className={field}>
-            {[1, 2, 3, 4, 5, 6, 0].map((d) => (
+            {weekOrder.map((d) => (
               <option key={d} value={d}>
                 {weekdays[d]}
               </option>

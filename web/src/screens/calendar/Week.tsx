@@ -1,11 +1,8 @@
 import type { Schemas } from "../../api/client";
-import { weekdays } from "../../parts/words";
+import { minutesOf, weekdays, weekOrder } from "../../parts/words";
 
 type SlotView = Schemas["SlotView"];
 type Props = { slots: SlotView[]; picked?: string; pick: (student: string) => void };
-
-const minutesOf = (hhmm: string) => Number(hhmm.slice(0, 2)) * 60 + Number(hhmm.slice(3, 5));
-const order = [1, 2, 3, 4, 5, 6, 0];
 
 // Week draws each weekday as a ribbon, to scale like the day's own at the head of the
 // page. Lessons that overlap stand one under another.
@@ -17,7 +14,7 @@ export function Week({ slots, picked, pick }: Props) {
   return (
     <section aria-label="Weekly lessons" className="overflow-x-auto rounded bg-raised py-3 pr-8 pl-3">
       <div className="min-w-[640px]">
-        {order.map((d) => {
+        {weekOrder.map((d) => {
           const day = slots.filter((s) => s.slot.weekday === d);
           if (d === 0 && day.length === 0) return null;
           return (

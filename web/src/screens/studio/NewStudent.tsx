@@ -6,13 +6,12 @@ import { answer, api, queries, type Schemas } from "../../api/client";
 import { shelfView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
-import { plural, strandNames } from "../../parts/words";
+import { plural, strandNames, weekdays, weekOrder } from "../../parts/words";
 import { OwnBooks } from "../shelf/OwnBooks";
 
 type Asked = Schemas["NewStudent"];
 
 const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
-const days = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 const months = Array.from({ length: 12 }, (_, i) =>
   new Intl.DateTimeFormat("en-GB", { month: "long", timeZone: "UTC" }).format(Date.UTC(2026, i, 1)),
 );
@@ -134,9 +133,9 @@ export function NewStudent() {
           value={asked.slot.weekday}
           onChange={(e) => slot({ weekday: Number(e.target.value) })}
         >
-          {days.map((d, i) => (
-            <option key={d} value={(i + 1) % 7}>
-              {d}
+          {weekOrder.map((d) => (
+            <option key={d} value={d}>
+              {weekdays[d]}
             </option>
           ))}
         </select>

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { renderSVG } from "uqr";
 import { answer, api, queries } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { Once } from "../../parts/Once";
 import { Trouble } from "../../parts/Told";
 import { longDay, plural } from "../../parts/words";
 
@@ -30,18 +31,9 @@ export function FamilyLink({ student, firstName, open }: Props) {
       <h2>On the family's phone</h2>
       {address ? (
         <>
-          <label className="block">
-            <span className="text-soft">
-              Shown this once. It opens {firstName}'s week and nothing else, until {longDay(make.data?.lastDay ?? "")}.
-            </span>
-            <input
-              readOnly
-              name="family-link"
-              className="mt-1 w-full rounded border border-line bg-raised px-2 py-1.5"
-              value={address}
-              onFocus={(e) => e.target.select()}
-            />
-          </label>
+          <Once name="family-link" address={address}>
+            It opens {firstName}'s week and nothing else, until {longDay(make.data?.lastDay ?? "")}.
+          </Once>
           <Button
             onClick={() => {
               void navigator.clipboard.writeText(address).then(() => setCopied(true));

@@ -1,12 +1,26 @@
 import { type ReactNode, useCallback } from "react";
-import type { Paper } from "./Send";
 
-// The printed area in CSS pixels, 96 to the inch: paper less 11 mm on each side.
-const px = 96 / 25.4;
-const area = {
-  A4: { width: (210 - 22) * px, height: (297 - 22) * px },
-  Letter: { width: (215.9 - 22) * px, height: (279.4 - 22) * px },
-};
+const edge = 11; // mm on each side
+const papers = { A4: [210, 297], Letter: [215.9, 279.4] } as const; // mm
+
+export type Paper = keyof typeof papers;
+
+// The printed area in CSS pixels, 96 to the inch.
+const printed = (paper: Paper) => papers[paper].map((mm) => ((mm - 2 * edge) * 96) / 25.4) as [number, number];
+
+// Papers asks for the paper, and prints on it.
+export function Papers({ paper, choose }: { paper: Paper; choose: (p: Paper) => void }) {
+  return (
+    <>
+      <style>{`@page { size: ${paper}; margin: ${edge}mm }`}</style>
+      {(["A4", "Letter"] as const).map((p) => (
+        <label key={p} className="mr-4 inline-flex items-center gap-1.5">
+          <input type="radio" name="paper" checked={paper === p} onChange={() => choose(p)} /> {p}
+        </label>
+      ))}
+    </>
+  );
+}
 
 const largePrint = 1.4;
 const smallest = 0.4;
@@ -20,7 +34,7 @@ export function OnePage({ paper, large, children }: Props) {
   const fit = useCallback(
     (box: HTMLDivElement | null) => {
       if (!box) return;
-      const { width, height } = area[paper];
+      const [width, height] = printed(paper);
       const measure = () => {
         const fits = (zoom: number) => tall(box, width / zoom) * zoom <= height - margin;
         let [zoom, tooLarge] = [smallest, large ? largePrint : 1];

@@ -7,22 +7,20 @@ import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
 import { clock } from "../../parts/words";
+import type { Paper } from "./OnePage";
 
-export type Paper = "A4" | "Letter";
 type Sending = Schemas["Sending"];
+
+// sendSheet mails a student's sheet; the same id again sends nothing more.
+export const sendSheet = (student: string, id: string, paper: Paper) =>
+  answer(api.POST("/api/students/{student}/sendings", { params: { path: { student } }, body: { id, paper } }));
 
 // useSend mails a student's sheet; however often it is touched while it is on its
 // way, it goes once.
 export function useSend(student: string, paper: Paper = "A4") {
   const id = useRef(ulid());
   return useMutation({
-    mutationFn: () =>
-      answer(
-        api.POST("/api/students/{student}/sendings", {
-          params: { path: { student } },
-          body: { id: id.current, paper },
-        }),
-      ),
+    mutationFn: () => sendSheet(student, id.current, paper),
     onSettled: () => {
       id.current = ulid();
       return Promise.all(
@@ -35,6 +33,9 @@ export function useSend(student: string, paper: Paper = "A4") {
 // latest is a sending as it was last heard of: from the view, once that knows it.
 export const latest = (answered?: Sending, seen?: Sending) => (seen?.id === answered?.id ? seen : (answered ?? seen));
 
+// onTheWay tells a sheet that needs no sending: it went out, or is going.
+export const onTheWay = (s?: Sending) => s?.state === "sent" || s?.state === "sending";
+
 const says: Record<Sending["state"], string> = {
   sending: "On its way to",
   sent: "Sent to",
@@ -46,7 +47,7 @@ const says: Record<Sending["state"], string> = {
 // Fared says what became of a sheet's mail.
 export function Fared({ sending }: { sending: Sending }) {
   const zone = useDay().data?.zone ?? "UTC";
-  const well = sending.state === "sent" || sending.state === "sending";
+  const well = onTheWay(sending);
   return (
     <p role="status" className={well ? "text-keep" : "border-l-4 border-warn pl-2"}>
       {well ? "✓ " : ""}
@@ -79,7 +80,7 @@ export function Send({ student, sending, paper }: Props) {
       ) : (
         <Contact student={student} />
       )}
-      {last && last.state !== "sent" && last.state !== "sending" && <Contact student={student} />}
+      {last && !onTheWay(last) && <Contact student={student} />}
       {send.error && <Trouble>{send.error.message}</Trouble>}
     </section>
   );

@@ -2,13 +2,13 @@ import { useMutation, useQueries, useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import { ulid } from "ulid";
-import { answer, api, queries, type Schemas } from "../../api/client";
+import { queries, type Schemas } from "../../api/client";
 import { sheetsView, weekView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown, Trouble } from "../../parts/Told";
 import { longDay, plural } from "../../parts/words";
-import { OnePage } from "./OnePage";
-import { Fared, type Paper } from "./Send";
+import { OnePage, type Paper, Papers } from "./OnePage";
+import { Fared, onTheWay, sendSheet } from "./Send";
 import { Sheet } from "./Sheet";
 
 type DaySheet = Schemas["DaySheet"];
@@ -19,26 +19,18 @@ export function SheetsScreen() {
   return <Shown query={query}>{(view) => <Sheets view={view} />}</Shown>;
 }
 
-// onTheWay tells a sheet that needs no sending.
-const onTheWay = (s: DaySheet) => s.sending?.state === "sent" || s.sending?.state === "sending";
-
 function Sheets({ view }: { view: Schemas["SheetsView"] }) {
   const [paper, setPaper] = useState<Paper>("A4");
   const [done, setDone] = useState(0);
   const closed = view.sheets.filter((s) => s.closed);
-  const ready = closed.filter((s) => s.contact && !onTheWay(s));
+  const ready = closed.filter((s) => s.contact && !onTheWay(s.sending));
   const send = useMutation({
     mutationFn: async (list: DaySheet[]) => {
       setDone(0);
       const failed: string[] = [];
       for (const s of list) {
         try {
-          const fared = await answer(
-            api.POST("/api/students/{student}/sendings", {
-              params: { path: { student: s.student } },
-              body: { id: ulid(), paper },
-            }),
-          );
+          const fared = await sendSheet(s.student, ulid(), paper);
           if (fared.state !== "sent") failed.push(`${s.name}: ${fared.says}`);
         } catch (error) {
           failed.push(`${s.name}: ${error instanceof Error ? error.message : error}`);
@@ -51,7 +43,6 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
   });
   return (
     <main className="flex flex-1 flex-col gap-4 px-4 pt-3 pb-6 print:p-0">
-      <style>{`@page { size: ${paper}; margin: 11mm }`}</style>
       <div className="screen-only max-w-3xl">
         <h1 className="mb-1 text-head">Sheets of {longDay(view.date)}</h1>
         <p className="mb-3 text-soft">
@@ -70,11 +61,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
           <Button disabled={closed.length === 0} onClick={() => window.print()}>
             {closed.length === 0 ? "Print all" : `Print ${plural(closed.length, "sheet")}`}
           </Button>
-          {(["A4", "Letter"] as const).map((p) => (
-            <label key={p} className="inline-flex items-center gap-1.5">
-              <input type="radio" name="paper" checked={paper === p} onChange={() => setPaper(p)} /> {p}
-            </label>
-          ))}
+          <Papers paper={paper} choose={setPaper} />
           <Link to="/mailbox" className="ml-auto underline underline-offset-4">
             See the mailbox
           </Link>

@@ -7,8 +7,8 @@ import { Shown } from "../../parts/Told";
 import { sentence } from "../../parts/words";
 import { FamilyLink } from "./FamilyLink";
 import { Home } from "./Home";
-import { OnePage } from "./OnePage";
-import { type Paper, Send } from "./Send";
+import { OnePage, type Paper, Papers } from "./OnePage";
+import { Send } from "./Send";
 import { Sheet } from "./Sheet";
 
 // WeekScreen shows the sheet as it prints: one page.
@@ -22,7 +22,6 @@ export function WeekScreen() {
       {(view) =>
         view.sheet ? (
           <main className="flex flex-1 flex-col gap-4 px-4 pb-6 lg:flex-row print:block print:p-0">
-            <style>{`@page { size: ${paper}; margin: 11mm }`}</style>
             <OnePage paper={paper} large={large}>
               <Sheet view={view} sheet={view.sheet} large={large} />
             </OnePage>
@@ -30,11 +29,7 @@ export function WeekScreen() {
               <Send key={student} student={view.student} sending={view.sending} paper={paper} />
               <fieldset>
                 <legend className="mb-1 font-[620]">Paper</legend>
-                {(["A4", "Letter"] as const).map((p) => (
-                  <label key={p} className="mr-4 inline-flex items-center gap-1.5">
-                    <input type="radio" name="paper" checked={paper === p} onChange={() => setPaper(p)} /> {p}
-                  </label>
-                ))}
+                <Papers paper={paper} choose={setPaper} />
                 <label className="mt-1 flex items-center gap-1.5">
                   <input type="checkbox" checked={large} onChange={(e) => setLarge(e.target.checked)} /> large print
                 </label>
