@@ -62,12 +62,14 @@ func withBrowser(run func() int) int {
 	return run()
 }
 
-// A site is the app on a database of its own, with a plug that can be pulled.
+// A site is the app on a database of its own, with a plug that can be pulled
+// and a line that can be slow.
 type site struct {
 	*httptest.Server
 	store *store.Store
 	box   *mailbox.Box
 	off   atomic.Bool
+	lag   atomic.Int64 // how long a view takes on its way back, in ns
 }
 
 // unplug drops every connection until plug.
@@ -112,6 +114,9 @@ func newSite(t testing.TB, seeded bool) *site {
 			return
 		}
 		srv.Handler().ServeHTTP(w, r)
+		if r.Method == http.MethodGet {
+			time.Sleep(time.Duration(s.lag.Load()))
+		}
 	}))
 	t.Cleanup(s.Close)
 	post, err := mail.NewPost(box.Server(), "sheets@ladder.example")

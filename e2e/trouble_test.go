@@ -131,6 +131,30 @@ func TestDoubleClicks(t *testing.T) {
 	assert.Equal(t, "16", evalAsync(p, "fetch('/api/day').then(r => r.json()).then(d => String(d.students.length))"))
 }
 
+// A line that gets slow in the lesson: what was told later stays later.
+func TestASlowLineKeepsTheOrder(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	p.goTo("/items/folk-sakura")
+	p.pick("Read for", "Tobias")
+	p.press("Begin it now")
+	p.sees("On Tobias's ladder")
+	p.goTo("/students/" + p.student("Tobias") + "/lesson")
+	p.sees("The plan")
+	days := "performance.getEntriesByType('resource').filter(e => e.name.endsWith('/api/day')).length"
+	before := eval[int](p, days)
+	s.lag.Store(int64(3 * time.Second))
+	p.press("Begin the lesson")
+	p.press("Sakura")
+	time.Sleep(2 * time.Second) // so that less time goes by between the two marks than the line is slow
+	p.press("Taught today")
+	p.until(fmt.Sprintf("%s > %d", days, before), "the day came, late")
+	s.lag.Store(0)
+	p.press("Grant the foothold")
+	p.sees("Sakura has its foothold.")
+}
+
 // Two tabs: a mark in one shows in the other, and both keep their own.
 func TestTwoTabs(t *testing.T) {
 	s := newSite(t, true)

@@ -2,15 +2,24 @@ import { useSyncExternalStore } from "react";
 
 // The studio's clock: the server says what time it is there, and the browser
 // counts on from it, so that a wrong clock on this device does no harm.
-let shift = 0;
+let shift: number | undefined; // ms by which the studio is ahead of this device
 const listeners = new Set<() => void>();
 
-export function setStudioTime(now: string) {
-  shift = new Date(now).getTime() - Date.now();
+// readStudioTime takes what the server said and when it was asked, by this
+// device. The studio's time lies between asking and now, so a reading that took
+// long tells little: the clock moves no further than into that span. It so
+// never runs backwards by a slow answer, which would put a later mark before an
+// earlier one.
+export function readStudioTime(said: string, asked: number) {
+  const told = new Date(said).getTime();
+  const least = told - Date.now();
+  shift = Math.min(Math.max(shift ?? least, least), told - asked);
   for (const l of listeners) l();
 }
 
-export const studioNow = () => new Date(Date.now() + shift);
+const studioMilliseconds = () => Date.now() + (shift ?? 0);
+
+export const studioNow = () => new Date(studioMilliseconds());
 
 function subscribe(onTick: () => void) {
   listeners.add(onTick);
@@ -23,10 +32,10 @@ function subscribe(onTick: () => void) {
 
 // useSeconds gives the studio's time in whole seconds and renders on each.
 export function useSeconds(): number {
-  return useSyncExternalStore(subscribe, () => Math.floor((Date.now() + shift) / 1000));
+  return useSyncExternalStore(subscribe, () => Math.floor(studioMilliseconds() / 1000));
 }
 
 // useMinutes renders once a minute.
 export function useMinutes(): number {
-  return useSyncExternalStore(subscribe, () => Math.floor((Date.now() + shift) / 60_000));
+  return useSyncExternalStore(subscribe, () => Math.floor(studioMilliseconds() / 60_000));
 }

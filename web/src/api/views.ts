@@ -1,14 +1,15 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "./client";
-import { setStudioTime } from "./clock";
+import { readStudioTime } from "./clock";
 
 // The views of the app, one query each. A student's views share a key, so
 // that a mark refreshes them all.
 export const dayView = queryOptions({
   queryKey: ["day"],
   queryFn: async () => {
+    const asked = Date.now();
     const day = await answer(api.GET("/api/day"));
-    setStudioTime(day.now);
+    readStudioTime(day.now, asked);
     return day;
   },
   refetchInterval: 60_000,

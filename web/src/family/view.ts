@@ -1,6 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
-import { setStudioTime } from "../api/clock";
+import { readStudioTime } from "../api/clock";
 
 export type FamilyView = Schemas["FamilyView"];
 
@@ -25,8 +25,9 @@ export const familyView = (token: string) =>
   queryOptions({
     queryKey: ["family", token],
     queryFn: async () => {
+      const asked = Date.now();
       const view = await answer(api.GET("/api/family/{token}", { params: { path: { token } } }));
-      setStudioTime(view.now);
+      readStudioTime(view.now, asked);
       localStorage.setItem(keptKey(token), JSON.stringify(view));
       return view;
     },
