@@ -89,6 +89,8 @@ func TestReadingAPage(t *testing.T) {
 	p.until("document.querySelector('[aria-label=Chunks] button[aria-pressed=true]').innerText.includes('full') || window.heard.length > 16", "the left hand at full speed")
 	p.press("Stop")
 	p.sees("Begins with the left hand, finger 5 on G")
+	p.key("h")
+	p.sees("Begins with the right hand, finger 3 on B, the left hand, finger 5 on G")
 }
 
 // Tablature under the staff or instead of it; what a layer says stands under either.

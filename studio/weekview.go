@@ -117,7 +117,7 @@ func bracketed(sheet week.Sheet, itemOf func(rung string) shelf.Item) []Brackete
 			if slices.ContainsFunc(b.Chunks, func(c Drawn) bool { return c.From == t.Start.From && c.To == t.Start.To && c.Hand == t.Start.Hand }) {
 				continue
 			}
-			b.Chunks = append(b.Chunks, Drawn{From: t.Start.From, To: t.Start.To, Hand: t.Start.Hand, Level: t.Start.Level, Says: t.Says.Start, Number: len(b.Chunks) + 1})
+			b.Chunks = append(b.Chunks, Drawn{From: t.Start.From, To: t.Start.To, Hand: t.Start.Hand, Level: t.Start.Level, Says: t.Says.Mark, Number: len(b.Chunks) + 1})
 		}
 	}
 	return out

@@ -3,6 +3,7 @@ package reading
 import (
 	"math"
 	"slices"
+	"sort"
 
 	"patientladder/core/score"
 )
@@ -19,20 +20,27 @@ type StartOf struct {
 	Key    string `json:"key"`
 }
 
+// A HandStart tells where one hand begins a chunk of both.
+type HandStart struct {
+	Hand Hand `json:"hand" enum:"right,left"`
+	StartOf
+}
+
 // Both hands play a chunk that is joined from each hand's.
 const Both Hand = "both"
 
 // A Chunk is a stretch of one hand or of both, learnt by itself and joined from
 // its parts.
 type Chunk struct {
-	From   Place   `json:"from"`
-	To     Place   `json:"to" doc:"where its last note begins"`
-	Hand   Hand    `json:"hand" enum:"right,left,both"`
-	Start  StartOf `json:"start" doc:"of both hands: the right hand's"`
-	Notes  int     `json:"notes" doc:"how many moments with a note it holds"`
-	FromID string  `json:"fromId" doc:"of its first note in the score"`
-	ToID   string  `json:"toId" doc:"of its last"`
-	Parts  []Chunk `json:"parts" nullable:"false" doc:"two chunks that are joined to it; none of a smallest"`
+	From   Place       `json:"from"`
+	To     Place       `json:"to" doc:"where its last note begins"`
+	Hand   Hand        `json:"hand" enum:"right,left,both"`
+	Start  StartOf     `json:"start" doc:"of its first note; where both hands begin at once, the right hand's"`
+	Starts []HandStart `json:"starts,omitempty" doc:"of both hands: of each that plays in it, the upper staff's first"`
+	Notes  int         `json:"notes" doc:"how many moments with a note it holds"`
+	FromID string      `json:"fromId" doc:"of its first note in the score"`
+	ToID   string      `json:"toId" doc:"of its last"`
+	Parts  []Chunk     `json:"parts" nullable:"false" doc:"two chunks that are joined to it; none of a smallest"`
 }
 
 // Size returns how many notes a first chunk holds at an age: three or four
@@ -71,6 +79,7 @@ func (p Page) Chunks(size int) []Chunk {
 		if i == len(p.Staves) {
 			line, fingers := p.together()
 			out[i] = p.cut(line, fingers, Both, p.borders(line, p.Staves), size)
+			starter{p.Staves, [][]string{p.Staves[0].Fingers(), p.Staves[1].Fingers()}}.tell(&out[i])
 			return
 		}
 		st := p.Staves[i]
@@ -85,6 +94,32 @@ func (p Page) Chunks(size int) []Chunk {
 
 func (p Page) cut(line []*Chord, fingers []string, hand Hand, borders []float64, size int) Chunk {
 	return cutter{line, fingers, hand, borders, size}.cut(0, len(line))
+}
+
+type starter struct {
+	staves  []Staff
+	fingers [][]string // of each staff's line
+}
+
+// tell tells of a chunk of both hands and of its parts how each hand begins it.
+func (s starter) tell(c *Chunk) {
+	for i := range s.staves {
+		line := s.staves[i].Line
+		first := sort.Search(len(line), func(n int) bool { return !line[n].at().before(c.From) })
+		if first == len(line) || c.To.before(line[first].at()) {
+			continue // it is silent here
+		}
+		c.Starts = append(c.Starts, HandStart{s.staves[i].Hand, StartOf{s.fingers[i][first], line[first].Top().String()}})
+	}
+	for i := range c.Parts {
+		s.tell(&c.Parts[i])
+	}
+}
+
+func (c *Chord) at() Place { return Place{c.Bar, c.Beat} }
+
+func (p Place) before(q Place) bool {
+	return p.Bar < q.Bar || p.Bar == q.Bar && p.Beat.Less(q.Beat)
 }
 
 // together merges both hands' lines into the moments at which either plays; the

@@ -393,6 +393,11 @@ func TestHandsTogetherHaveATreeOfTheirOwn(t *testing.T) {
 	assert.Equal(t, []Hand{Right, Left, Both}, []Hand{trees[0].Hand, trees[1].Hand, trees[2].Hand})
 	assert.Equal(t, []int{5, 4, 7}, []int{trees[0].Notes, trees[1].Notes, trees[2].Notes})
 	assert.Equal(t, StartOf{"1", "C4"}, trees[2].Start)
+	assert.Equal(t, []HandStart{{Right, StartOf{"1", "C4"}}, {Left, StartOf{"5", "C3"}}}, trees[2].Starts, "each hand has its finger and key")
+	require.Len(t, trees[2].Parts, 2)
+	assert.Equal(t, []HandStart{{Right, StartOf{"1", "C4"}}, {Left, StartOf{"5", "C3"}}}, trees[2].Parts[0].Starts)
+	assert.Equal(t, []HandStart{{Right, StartOf{"5", "G4"}}, {Left, StartOf{"3", "E3"}}}, trees[2].Parts[1].Starts)
+	assert.Empty(t, trees[0].Starts, "one hand has one start")
 }
 
 func TestTheTeachersMinute(t *testing.T) {

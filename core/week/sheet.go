@@ -52,13 +52,13 @@ var bands = []string{"now", "upkeep", "ahead"}
 
 // A Start tells where a chunk stands on the page and how the hand begins it.
 type Start struct {
-	From   string `json:"from" doc:"id of its first note in the score"`
-	To     string `json:"to" doc:"id of its last"`
-	Hand   string `json:"hand" enum:"right,left,both"`
-	Finger string `json:"finger" doc:"empty where no position holds it"`
-	Key    string `json:"key"`
-	Notes  int    `json:"notes"`
-	Level  int    `json:"level" doc:"0 for a smallest chunk, more for one that is joined from others"`
+	From string `json:"from" doc:"id of its first note in the score"`
+	To   string `json:"to" doc:"id of its last"`
+	Hand string `json:"hand" enum:"right,left,both"`
+	reading.StartOf
+	Starts []reading.HandStart `json:"starts,omitempty" doc:"of both hands: of each that plays in it"`
+	Notes  int                 `json:"notes"`
+	Level  int                 `json:"level" doc:"0 for a smallest chunk, more for one that is joined from others"`
 }
 
 // A Day of the sheet.
@@ -413,7 +413,7 @@ func (w *writer) fromScore(r ladder.Rung, t Task, trees []reading.Chunk, turn, t
 	var out []Task
 	for _, b := range bits(which, week, total, min(room, aDay), alone)[turn-1] {
 		task := t
-		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), Finger: b.chunk.Start.Finger, Key: b.chunk.Start.Key, Notes: b.chunk.Notes, Level: height(b.chunk)}
+		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), StartOf: b.chunk.Start, Starts: b.chunk.Starts, Notes: b.chunk.Notes, Level: height(b.chunk)}
 		if !b.whole {
 			task.From, task.To = b.bars[0], b.bars[1]
 		}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"patientladder/core/reading"
 	"patientladder/core/reason"
 )
 
@@ -12,7 +13,8 @@ import (
 type Words struct {
 	Place string `json:"place" doc:"what of the piece: bars 1-4, whole, or the place of a spot"`
 	Hand  string `json:"hand" doc:"empty where none is asked"`
-	Start string `json:"start" doc:"with which finger it begins, and on which key; empty where that is not told"`
+	Start string `json:"start" doc:"with which finger each hand begins it, and on which key, in few words; empty where that is not told"`
+	Mark  string `json:"mark" doc:"the same of its first note alone, as it stands on a bracket"`
 	Times string `json:"times" doc:"how many, or how many in a row"`
 	What  string `json:"what" doc:"all of it in one line"`
 	Why   string `json:"why"`
@@ -45,16 +47,14 @@ func (t *Task) words(reader string) Words {
 	if t.Hands != "" && t.Spot == "" {
 		w.Hand = map[string]string{"right": "right hand", "left": "left hand", "together": "both hands"}[t.Hands]
 	}
-	if t.Start != nil && t.Spot == "" && t.Start.Finger != "" && t.From > 0 {
-		w.Start = t.Start.Finger + " on " + note(t.Start.Key)
-		if t.Start.Finger == "0" {
-			w.Start = "open on " + note(t.Start.Key)
-		}
+	begins := ""
+	if t.Start != nil && t.Spot == "" && t.From > 0 {
+		w.Mark, w.Start, begins = mark(t.Start.StartOf, ""), t.Start.begins(""), t.Start.begins("finger ")
 	}
 	switch {
 	case t.Band == "now":
 		var parts []string
-		for _, part := range []string{w.Place, w.Hand, w.Start, w.Times} {
+		for _, part := range []string{w.Place, w.Hand, begins, w.Times} {
 			if part != "" {
 				parts = append(parts, part)
 			}
@@ -68,6 +68,31 @@ func (t *Task) words(reader string) Words {
 		w.What = "once through"
 	}
 	return w
+}
+
+// begins says with which finger each hand begins; finger stands before its number.
+func (s *Start) begins(finger string) string {
+	if len(s.Starts) == 0 {
+		return mark(s.StartOf, finger)
+	}
+	var hands []string
+	for _, h := range s.Starts {
+		if says := mark(h.StartOf, finger); says != "" {
+			hands = append(hands, string(h.Hand)+" "+says)
+		}
+	}
+	return strings.Join(hands, ", ")
+}
+
+// mark writes a beginning as 3 on G; empty where no finger is known.
+func mark(s reading.StartOf, finger string) string {
+	switch s.Finger {
+	case "":
+		return ""
+	case "0":
+		return "open on " + note(s.Key)
+	}
+	return finger + s.Finger + " on " + note(s.Key)
 }
 
 // place says what of a piece a task is.

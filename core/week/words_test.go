@@ -12,21 +12,28 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
+	"patientladder/core/reading"
 	"patientladder/core/reason"
 	"patientladder/core/upkeep"
 )
 
 func TestWordsOfTasks(t *testing.T) {
-	chunk := &Start{Finger: "3", Key: "F#4"}
+	chunk := &Start{StartOf: reading.StartOf{Finger: "3", Key: "F#4"}}
+	both := &Start{StartOf: reading.StartOf{Finger: "5", Key: "G4"}, Starts: []reading.HandStart{
+		{Hand: reading.Right, StartOf: reading.StartOf{Finger: "5", Key: "G4"}}, {Hand: reading.Left, StartOf: reading.StartOf{Finger: "1", Key: "Eb3"}}}}
+	unheld := &Start{StartOf: reading.StartOf{Key: "C6"}, Starts: []reading.HandStart{
+		{Hand: reading.Right, StartOf: reading.StartOf{Key: "C6"}}, {Hand: reading.Left, StartOf: reading.StartOf{Finger: "2", Key: "D3"}}}}
 	for _, c := range []struct {
 		name string
 		task Task
 		want string
 	}{
-		{"a chunk", Task{Band: "now", From: 1, To: 4, Hands: "right", Start: chunk, Count: 6}, "bars 1–4, right hand, 3 on F sharp, 6 times"},
+		{"a chunk", Task{Band: "now", From: 1, To: 4, Hands: "right", Start: chunk, Count: 6}, "bars 1–4, right hand, finger 3 on F sharp, 6 times"},
 		{"one bar, once", Task{Band: "now", From: 5, To: 5, Count: 1}, "bar 5, 1 time"},
-		{"an open string", Task{Band: "now", From: 2, To: 3, Start: &Start{Finger: "0", Key: "D3"}, Count: 3}, "bars 2–3, open on D, 3 times"},
-		{"a flat", Task{Band: "now", From: 2, To: 3, Start: &Start{Finger: "1", Key: "Bb2"}, Count: 3}, "bars 2–3, 1 on B flat, 3 times"},
+		{"an open string", Task{Band: "now", From: 2, To: 3, Start: &Start{StartOf: reading.StartOf{Finger: "0", Key: "D3"}}, Count: 3}, "bars 2–3, open on D, 3 times"},
+		{"a flat", Task{Band: "now", From: 2, To: 3, Start: &Start{StartOf: reading.StartOf{Finger: "1", Key: "Bb2"}}, Count: 3}, "bars 2–3, finger 1 on B flat, 3 times"},
+		{"each hand begins by itself", Task{Band: "now", From: 5, To: 6, Hands: "together", Start: both, Count: 6}, "bars 5–6, both hands, right finger 5 on G, left finger 1 on E flat, 6 times"},
+		{"a hand that no position holds is not told", Task{Band: "now", From: 5, To: 6, Hands: "together", Start: unheld, Count: 1}, "bars 5–6, both hands, left finger 2 on D, 1 time"},
 		{"the whole needs no finger", Task{Band: "now", Hands: "together", Start: chunk, Count: 3}, "whole, both hands, 3 times"},
 		{"a spot, with no word of hands", Task{Band: "now", Spot: "bar 11", Hands: "left", Count: 5, InRow: true}, "bar 11, 5 in a row"},
 		{"a pattern", Task{Band: "now", Count: 5, InRow: true}, "pattern, 5 in a row"},
@@ -35,6 +42,14 @@ func TestWordsOfTasks(t *testing.T) {
 		{"listening", Task{Band: "ahead", Listen: true}, "listen to it"},
 	} {
 		assert.Equal(t, c.want, c.task.words("student").What, c.name)
+	}
+}
+
+// A bracket over the notes has room for the first note only.
+func TestTheMarkOnABracket(t *testing.T) {
+	for says, start := range map[string]reading.StartOf{"5 on G": {Finger: "5", Key: "G4"}, "open on D": {Finger: "0", Key: "D3"}, "": {Key: "C6"}} {
+		task := Task{Band: "now", From: 1, To: 2, Start: &Start{StartOf: start}}
+		assert.Equal(t, says, task.words("parent").Mark)
 	}
 }
 

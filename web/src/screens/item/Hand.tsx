@@ -1,3 +1,4 @@
+import { Fragment } from "react";
 import type { Schemas } from "../../api/client";
 import type { Sound } from "../../parts/sound";
 import { note } from "../../parts/words";
@@ -20,18 +21,25 @@ export function Hand({
   const from = read.sounds.find((s) => s.id === chunk.fromId)?.onset ?? 0;
   const to = read.sounds.find((s) => s.id === chunk.toId)?.onset ?? from;
   const notes = read.sounds.filter((s) => staves.includes(s.staff) && s.onset >= from && s.onset <= to);
-  const start = chunk.start.finger === "0" ? "open string" : chunk.start.finger ? `finger ${chunk.start.finger}` : "";
-  const hand = chunk.hand === "both" ? "both hands, the first note with" : `${chunk.hand} hand,`;
+  const starts = chunk.starts ?? [{ hand: chunk.hand, ...chunk.start }];
+  const fingerOf = (finger: string) => (finger === "0" ? "open string" : finger && `finger ${finger}`);
   return (
     <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2">
       <p className="min-w-44 flex-1">
-        Begins with the {hand} <b className="font-[650]">{start}</b> on{" "}
-        <b className="font-[650]">{note(chunk.start.key)}</b>; {chunk.notes} notes.
+        Begins with the{" "}
+        {starts.map((s, i) => (
+          <Fragment key={s.hand}>
+            {i > 0 && ", the "}
+            {s.hand} hand, <b className="font-[650]">{fingerOf(s.finger)}</b> on{" "}
+            <b className="font-[650]">{note(s.key)}</b>
+          </Fragment>
+        ))}
+        ; {chunk.notes} notes.
       </p>
       {read.open.length > 0 ? (
         <Neck open={read.open} notes={notes} now={now} />
       ) : (
-        <Keys notes={notes} now={now} first={chunk.fromId} />
+        <Keys notes={notes} now={now} first={starts.map((s) => s.key)} />
       )}
     </div>
   );
@@ -41,7 +49,7 @@ const blackKeys = [1, 3, 6, 8, 10];
 const isBlack = (key: number) => blackKeys.includes(((key % 12) + 12) % 12);
 
 // Keys draws the octaves that the notes lie in.
-function Keys({ notes, now, first }: { notes: Sound[]; now: string[]; first: string }) {
+function Keys({ notes, now, first }: { notes: Sound[]; now: string[]; first: string[] }) {
   const low = Math.floor(Math.min(...notes.map((n) => n.key)) / 12) * 12;
   const high = Math.ceil((Math.max(...notes.map((n) => n.key)) + 1) / 12) * 12;
   const keys = Array.from({ length: high - low }, (_, i) => low + i);
@@ -54,7 +62,7 @@ function Keys({ notes, now, first }: { notes: Sound[]; now: string[]; first: str
   const used = new Map(notes.map((n) => [n.key, n]));
   for (const n of notes) if (n.finger && !used.get(n.key)?.finger) used.set(n.key, n);
   const sounding = new Set(notes.filter((n) => now.includes(n.id)).map((n) => n.key));
-  const start = notes.find((n) => n.id === first)?.key;
+  const begins = new Set(notes.filter((n) => first.includes(n.name)).map((n) => n.key));
   const tint = (key: number) =>
     sounding.has(key) ? "var(--ahead)" : used.has(key) ? "#d9c9f2" : isBlack(key) ? "#14262c" : "#fdfefe";
   return (
@@ -73,8 +81,8 @@ function Keys({ notes, now, first }: { notes: Sound[]; now: string[]; first: str
             height={isBlack(key) ? 46 : 76}
             rx={2}
             fill={tint(key)}
-            stroke={key === start ? "var(--ahead)" : "#14262c"}
-            strokeWidth={key === start ? 2.4 : 0.8}
+            stroke={begins.has(key) ? "var(--ahead)" : "#14262c"}
+            strokeWidth={begins.has(key) ? 2.4 : 0.8}
           />
           {used.get(key)?.finger && (
             <text

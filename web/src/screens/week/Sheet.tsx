@@ -9,6 +9,7 @@ type Props = { view: Schemas["WeekView"]; sheet: Schemas["Sheet"]; large: boolea
 // for each task. The same on screen and on paper.
 export function Sheet({ view, sheet, large }: Props) {
   const now = rows(sheet, "now");
+  const told = view.chunks.flatMap((piece) => piece.chunks).find((c) => /^\d/.test(c.says))?.says;
   const done = new Set(view.ticks.map((t) => `${t.day} ${t.key}`));
   return (
     <article
@@ -40,6 +41,7 @@ export function Sheet({ view, sheet, large }: Props) {
         >
           <p className="w-full text-small text-soft paper:text-[12px] paper:text-black">
             Built this week, by the numbers: each small bracket by itself, then joined.
+            {told && ` “${told}” begins with finger ${told}.`}
           </p>
           {view.chunks.map((piece) => (
             <Bracketed key={piece.rung} piece={piece} />
