@@ -5,13 +5,16 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
+	"patientladder/studio"
 )
 
 // The calendar file is read by an npm iCalendar parser to the same lessons, at the
@@ -86,4 +89,60 @@ func TestCalendarsAndSlotsThatDoNotWork(t *testing.T) {
 	require.NoError(t, err)
 	_, err = r.app.Feed(ctx, first.Path[len("/api/feeds/"):])
 	assert.ErrorContains(t, err, "opens no calendar", "a new address ends the one before")
+}
+
+// The calendar shows the week's lessons in order, what is out of turn in the days to
+// come, and what runs into what: each week, or on the one day that a lesson moves to.
+func TestTheCalendarShowsWhatRunsIntoWhat(t *testing.T) {
+	r := newRoom(t)
+	take := func(name string, slot calendar.Slot) string {
+		in := newcomer(func(in *studio.NewStudent) { in.FirstName, in.Slot, in.Books = name, slot, nil })
+		_, err := r.app.AddStudent(ctx, r.who, in)
+		require.NoError(t, err)
+		return in.ID
+	}
+	ida := take("Ida", calendar.Slot{Weekday: time.Monday, Start: "16:00", Minutes: 30})
+	take("Jory", calendar.Slot{Weekday: time.Monday, Start: "16:20", Minutes: 30})
+	take("Mara", calendar.Slot{Weekday: time.Sunday, Start: "10:00", Minutes: 45})
+	show := func() studio.CalendarView {
+		v, err := r.app.Calendar(ctx, r.who)
+		require.NoError(t, err)
+		return v
+	}
+	v := show()
+	var order []string
+	for _, s := range v.Slots {
+		order = append(order, s.Name)
+	}
+	assert.Equal(t, []string{"Ida", "Jory", "Emil", "Mara"}, order, "Monday comes first, Sunday last")
+	assert.Equal(t, []calendar.Date{"2026-11-23", "2026-11-30", "2026-12-07"}, v.Slots[0].Next, "to the end of the term")
+	assert.Empty(t, v.Changes)
+	require.Equal(t, []string{"calendar-clash"}, codes(v.Warnings))
+	assert.Equal(t, map[string]string{"on": "Monday", "a": "Ida", "b": "Jory", "start": "16:20"}, v.Warnings[0].Args)
+
+	// Ida moves into Emil's lesson of one Wednesday
+	r.student = ida
+	r.tell(ladder.Fact{Kind: ladder.LessonMoved, Day: "2026-11-23", To: "2026-11-25", Text: "16:15"})
+	r.tell(ladder.Fact{Kind: ladder.LessonMissed, Day: "2026-12-07"})
+	v = show()
+	assert.Equal(t, []studio.MoveView{
+		{Student: ida, Name: "Ida", Day: "2026-11-23", Kind: "off"},
+		{Student: ida, Name: "Ida", Day: "2026-11-25", Kind: "besides", Start: "16:15"},
+		{Student: ida, Name: "Ida", Day: "2026-12-07", Kind: "off"},
+	}, v.Changes)
+	require.Equal(t, []string{"calendar-clash", "calendar-clash"}, codes(v.Warnings))
+	assert.Equal(t, "2026-11-25", v.Warnings[1].Args["on"], "only that Wednesday")
+}
+
+// A feed is the calendar file at an address of its own.
+func TestTheCalendarFeed(t *testing.T) {
+	r := newRoom(t)
+	link, err := r.app.MakeFeed(ctx, r.who)
+	require.NoError(t, err)
+	fed, err := r.app.Feed(ctx, link.Path[len("/api/feeds/"):])
+	require.NoError(t, err)
+	file, err := r.app.Lessons(ctx, r.who)
+	require.NoError(t, err)
+	assert.Equal(t, string(file), string(fed))
+	assert.Equal(t, 12, strings.Count(string(fed), "BEGIN:VEVENT"), "sixty days back, and on to the end of the term")
 }

@@ -3,6 +3,7 @@ package studio_test
 import (
 	"context"
 	"errors"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -12,7 +13,9 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
+	"patientladder/core/mixture"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 	"patientladder/store"
 	"patientladder/store/storetest"
 	"patientladder/studio"
@@ -154,6 +157,59 @@ func TestSuggestionsSayWhatFollows(t *testing.T) {
 	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: slow})
 	r.now = late
 	assert.Contains(t, codes(), "past-its-range", "twelve weeks on one piece")
+}
+
+// Before the first book the ladder counts what is there of the test, and offers to
+// enter the book as soon as a sign at most is missing.
+func TestTheWayToTheFirstBook(t *testing.T) {
+	r := furnished(t)
+	in := newcomer(func(in *studio.NewStudent) {
+		in.Begin, in.BirthYear, in.Books = "before", 2022, []string{"Tidelines: Pebbles"}
+	})
+	_, err := r.app.AddStudent(ctx, r.who, in)
+	require.NoError(t, err)
+	r.student = in.ID
+	book := func() studio.Suggestion {
+		v, err := r.app.Ladder(ctx, r.who, r.student)
+		require.NoError(t, err)
+		for _, s := range v.Suggestions {
+			if strings.HasSuffix(s.Why.Code, "-book") {
+				return s
+			}
+		}
+		return studio.Suggestion{}
+	}
+	first := book()
+	assert.Equal(t, "before-the-book", first.Why.Code)
+	assert.Equal(t, "0", first.Why.Args["met"])
+	assert.NotEmpty(t, first.Why.Args["missing"], "what to work for is named")
+	assert.Empty(t, first.Accept)
+
+	for _, s := range mixture.FirstBook(ladder.Standing{}, skill.Catalogue(), shelf.Piano).Signs {
+		r.tell(ladder.Fact{Kind: ladder.Probed, Text: s.Skill, Outcome: "pass"})
+	}
+	ready := book()
+	assert.Equal(t, "try-first-book", ready.Why.Code)
+	require.Len(t, ready.Accept, 1)
+	r.tell(ready.Accept[0])
+	assert.Empty(t, book().Why.Code, "the book is entered")
+}
+
+// A piece with a day is warned of when its forecast ends after that day.
+func TestADayThatComesTooSoon(t *testing.T) {
+	r := newRoom(t)
+	require.NoError(t, r.app.SetCalendar(ctx, r.who, calendar.Calendar{Terms: []calendar.Span{{Name: "a long one", From: "2026-09-07", To: "2027-08-31"}}}))
+	lamp := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "lamp", Strand: shelf.Book, After: ladder.Top})
+	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: lamp})
+	warned := func(day calendar.Date) bool {
+		r.tell(ladder.Fact{Kind: ladder.TargetSet, Rung: lamp, Day: day})
+		v, err := r.app.Ladder(ctx, r.who, r.student)
+		require.NoError(t, err)
+		return slices.ContainsFunc(v.Suggestions, func(s studio.Suggestion) bool { return s.Why.Code == "date-at-risk" && s.Rung == lamp })
+	}
+	assert.True(t, warned("2026-11-20"), "in two days")
+	assert.False(t, warned("2027-08-20"), "in nine months")
+	assert.False(t, warned("2026-11-01"), "a day that is over is not warned of")
 }
 
 func TestTheDay(t *testing.T) {
