@@ -51,6 +51,21 @@ type Meter struct {
 // Length returns the length of a full bar.
 func (m Meter) Length() Time { return Frac(int64(m.Beats)*4, int64(m.BeatType)) }
 
+// Beamed returns which group of a bar a moment falls in, from 0: eighths and
+// shorter notes are beamed within a quarter, or within three eighths where the
+// meter counts in threes. A pickup is the end of a bar, so its groups are counted
+// from there. Common practice, no source.
+func (b Bar) Beamed(m Meter, onset Time) int {
+	beat := 1.0
+	if m.BeatType == 8 && m.Beats%3 == 0 {
+		beat = 1.5
+	}
+	if m.BeatType > 0 && b.Length.Less(m.Length()) && b.Start.Sign() == 0 {
+		onset = onset.Add(m.Length().Sub(b.Length))
+	}
+	return int(onset.Float() / beat)
+}
+
 // A Clef is a sign on a line of a staff.
 type Clef struct {
 	Staff int
@@ -80,7 +95,16 @@ type Note struct {
 	Fingers              []string
 	String, Fret         int      // of tablature: string from 1, the highest-sounding; 0 where none is written
 	Articulations        []string // staccato, accent, tenuto, fermata, up-bow, trill-mark, ...
-	Lyric                string
+	Lyric                string   // a syllable; a hyphen at its end where the word goes on
+}
+
+// Shown returns the length that a note's sign shows, in quarter notes: of a note in
+// a tuplet that before it is squeezed. It fails where that is not on the grid.
+func (n Note) Shown() (Time, error) {
+	if n.Tuplet == nil {
+		return n.Duration, nil
+	}
+	return n.Duration.Scaled(int64(n.Tuplet.Actual), int64(n.Tuplet.Normal))
 }
 
 // A Tuplet says that Actual notes stand in the time of Normal.

@@ -118,7 +118,7 @@ func (v *voice) lyrics(text string, beyond func()) {
 			return
 		}
 		if word != "_" && word != "*" {
-			at(notes[i]).Lyric = strings.ReplaceAll(strings.TrimSuffix(word, "-"), "~", " ")
+			at(notes[i]).Lyric = strings.ReplaceAll(word, "~", " ")
 		}
 		i++
 	}

@@ -6,19 +6,8 @@ import (
 	"patientladder/core/score"
 )
 
-// beams returns the beam elements of a bar's notes by id. Eighths and shorter
-// notes of a voice are beamed within a beat: a quarter, or three eighths where
-// the meter counts in threes. Common practice, no source.
+// beams returns the beam elements of a bar's notes by id.
 func beams(b score.Bar, m score.Meter) map[string]string {
-	beat := score.Quarters(1)
-	if m.BeatType == 8 && m.Beats%3 == 0 {
-		beat = score.Frac(3, 2)
-	}
-	// a pickup is the end of a bar, so its beats are counted from there
-	shift := score.Time{}
-	if m.BeatType > 0 && b.Length.Less(m.Length()) && b.Start.Sign() == 0 {
-		shift = m.Length().Sub(b.Length)
-	}
 	out := map[string]string{}
 	for voice := 1; voice <= 16; voice++ {
 		var group []score.Note
@@ -35,7 +24,7 @@ func beams(b score.Bar, m score.Meter) map[string]string {
 				continue
 			}
 			last = n.Onset
-			at := int(n.Onset.Add(shift).Float() / beat.Float())
+			at := b.Beamed(m, n.Onset)
 			if len(group) > 0 && at != of {
 				flush()
 			}
@@ -81,12 +70,9 @@ func beamLevel(group []score.Note, level int, out map[string]string) {
 
 // flags returns how many flags a note has: 1 for an eighth.
 func flags(n score.Note) int {
-	shown := n.Duration
-	if n.Tuplet != nil {
-		var err error
-		if shown, err = shown.Scaled(int64(n.Tuplet.Actual), int64(n.Tuplet.Normal)); err != nil {
-			return 0
-		}
+	shown, err := n.Shown()
+	if err != nil {
+		return 0
 	}
 	name, _, _ := sign(shown)
 	return map[string]int{"eighth": 1, "16th": 2, "32nd": 3, "64th": 4}[name]

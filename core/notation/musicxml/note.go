@@ -63,13 +63,7 @@ func (m *measure) note(e element) error {
 		case "notations":
 			m.notations(&n, c)
 		case "lyric":
-			text := ""
-			for t := c.first(); t.here(); t = t.next() {
-				if t.name() == "text" {
-					text += c.d.nodes[t.i].text
-				}
-			}
-			if text = strings.TrimSpace(text); text != "" && verse != "" {
+			if text := syllable(c); text != "" && verse != "" {
 				m.unread("second verse")
 			} else if text != "" {
 				verse = text
@@ -120,6 +114,24 @@ func (m *measure) note(e element) error {
 	}
 	m.bar.Notes, m.tags = append(m.bar.Notes, n), append(m.tags, m.tag)
 	return nil
+}
+
+// syllable reads a <lyric>; a hyphen stands at its end where the word goes on.
+func syllable(e element) string {
+	text, hyphen := "", ""
+	for c := e.first(); c.here(); c = c.next() {
+		switch c.name() {
+		case "text":
+			text += c.d.nodes[c.i].text
+		case "syllabic":
+			hyphen = map[string]string{"begin": "-", "middle": "-"}[c.text()]
+		}
+	}
+	text = strings.TrimSpace(text)
+	if text == "" || strings.HasSuffix(text, "-") { // some write the hyphen out
+		return text
+	}
+	return text + hyphen
 }
 
 func readPitch(e element) (pitch.Pitch, error) {

@@ -41,6 +41,7 @@ type writer struct {
 	divisions int64
 	meter     score.Meter
 	beams     map[string]string // by note id
+	inWord    map[[2]int]bool   // by staff and voice: the syllable before goes on
 }
 
 func (w *writer) line(format string, a ...any) {
@@ -59,7 +60,7 @@ func esc(s string) string {
 }
 
 func (w *writer) part(n int, p score.Part) {
-	w.divisions = 1
+	w.divisions, w.inWord = 1, map[[2]int]bool{}
 	for _, b := range p.Bars {
 		for _, note := range b.Notes {
 			for _, t := range []score.Time{note.Onset, note.Duration} {
@@ -276,24 +277,36 @@ func (w *writer) note(p score.Part, n score.Note, chord bool) {
 		w.out.WriteString(w.beams[n.ID])
 	}
 	w.notations(n, ties)
-	if n.Lyric != "" {
-		fmt.Fprintf(&w.out, "<lyric><text>%s</text></lyric>", esc(n.Lyric))
-	}
+	w.lyric(n)
 	w.line("</note>")
+}
+
+// lyric writes a syllable, and whether its word began before and goes on.
+func (w *writer) lyric(n score.Note) {
+	if n.Lyric == "" {
+		return
+	}
+	text, goesOn := strings.CutSuffix(n.Lyric, "-")
+	if text == "" {
+		text, goesOn = n.Lyric, false
+	}
+	at := [2]int{n.Staff, n.Voice}
+	kind := map[[2]bool]string{{false, true}: "begin", {true, true}: "middle", {true, false}: "end"}[[2]bool{w.inWord[at], goesOn}]
+	if w.inWord[at] = goesOn; kind != "" {
+		kind = "<syllabic>" + kind + "</syllabic>"
+	}
+	fmt.Fprintf(&w.out, "<lyric>%s<text>%s</text></lyric>", kind, esc(text))
 }
 
 // value writes type, dots and tuplet ratio where one sign shows the duration.
 func (w *writer) value(n score.Note) {
-	shown := n.Duration
 	if n.Grace {
 		w.out.WriteString("<type>eighth</type>")
 		return
 	}
-	if n.Tuplet != nil {
-		var err error
-		if shown, err = shown.Scaled(int64(n.Tuplet.Actual), int64(n.Tuplet.Normal)); err != nil {
-			return
-		}
+	shown, err := n.Shown()
+	if err != nil {
+		return
 	}
 	name, dots, ok := sign(shown)
 	if !ok {

@@ -1,0 +1,101 @@
+package abc
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/pitch"
+	"patientladder/core/score"
+)
+
+// music returns what we write of a tune below its key.
+func music(t *testing.T, tune string) string {
+	s, err := Read([]byte("X:1\n" + tune + "\n"))
+	require.NoError(t, err, tune)
+	out, err := Write(s)
+	require.NoError(t, err, tune)
+	again, err := Read(out)
+	require.NoError(t, err, "%s", out)
+	again.Parts[0].Name = s.Parts[0].Name
+	assert.Equal(t, s, again, "%s", out)
+	_, body, _ := strings.Cut(string(out), "K:")
+	_, body, _ = strings.Cut(body, "\n")
+	return strings.TrimSpace(body)
+}
+
+// ABC 2.1: 4.7 beams, 4.2 and 11.3 accidentals, 4.11 ties, 4.13 tuplets, 4.9
+// endings, 4.8 bar lines, 5.1 words, 4.6 clefs.
+func TestMusicAsWeWriteIt(t *testing.T) {
+	for _, c := range []struct{ name, tune, want string }{
+		{"eighths of a beat stand together", "M:4/4\nL:1/8\nK:C\nCDEF GABc|c4 C4|]", "CD EF GA Bc | c4 C4 |]"},
+		{"in six eight by threes", "M:6/8\nL:1/8\nQ:3/8=60\nK:Ddor\nDEF G3|A,6|]", "[Q:3/8=60]DEF G3 | A,6 |]"},
+		{"a dotted pair", "M:2/4\nL:1/8\nK:C\nC>D E<F|C4|]", "C3/2D/2 E/2F3/2 | C4 |]"},
+		{"a rest parts a beam", "M:2/4\nL:1/8\nK:C\nCz zD|C4|]", "C z z D | C4 |]"},
+		{"a pickup counts from its end", "M:2/4\nL:1/8\nK:C\nC|DE FG|A3|]", "C | DE FG | A3 |]"},
+		{"an accidental holds to the bar line", "M:4/4\nL:1/4\nK:G\nF =F F ^F|F4|]", "F2 =F2 F2 ^F2 | F8 |]"},
+		{"a tie over the bar line tells an accidental anew", "M:4/4\nL:1/4\nK:C\n^F4-|^F4|]", "^F8- | ^F8 |]"},
+		{"but not one of the key", "M:4/4\nL:1/4\nK:G\nF4-|F4|]", "F8- | F8 |]"},
+		{"a chord, tied", "M:4/4\nL:1/4\nK:C\n[CEG]2 [DF]2-|[DF]4|]", "[CEG]4 [D-F-]4 | [DF]8 |]"},
+		{"a triplet, even and uneven", "M:4/4\nL:1/8\nK:C\n(3CDE (3:2:2F2G c4|]", "(3CDE (3:2:2F2 G c4 |]"},
+		{"a repeat with two endings", "M:3/4\nL:1/4\nK:C\n|:CDE|1 F3:|2 G3|]", "|:C2 D2 E2 | [1 F6 :| [2 G6 |]"},
+		{"fingers, signs and grace notes", "M:4/4\nL:1/4\nK:C\n!1!C !5!G {ab}g2|!p!.c .d !fermata!e2|]", "!1!C2 !5!G2 {ab}g4 | !p!.c2 .d2 !fermata!e4 |]"},
+		{"a slur and a swell", "M:4/4\nL:1/4\nK:C\n(C D E) F|!<(!C D !<)!E F|]", "(C2 D2 E2) F2 | !<(!C2 D2 !<)!E2 F2 |]"},
+		{"meter and key change", "M:2/4\nL:1/8\nK:C\nC4|[M:3/8][K:G]GAB|]", "C4 | [M:3/8][K:Gmaj]GAB |]"},
+		{"low and high notes", "M:4/4\nL:1/4\nK:C\nC,, c' c'' B,|]", "C,,2 c'2 c''2 B,2 |]"},
+		{"words, a syllable and a held one", "M:4/4\nL:1/4\nK:C\nC D E F|G4|]\nw: a-long the~old pier_", "C2 D2 E2 F2 | G8 |]\nw: a-long the~old pier *"},
+		{"a word that goes on under a held note", "M:4/4\nL:1/4\nK:C\nC D E F|]\nw: o-*ver there", "C2 D2 E2 F2 |]\nw: o- * ver there"},
+		{"two voices on a staff", "M:4/4\nL:1/4\n%%score (1 2)\nV:1\nV:2\nK:C\nV:1\ne f g2|]\nV:2\nc4|]", "V:1\ne2 f2 g4 |]\nV:2\nc8 |]"},
+	} {
+		t.Run(c.name, func(t *testing.T) { assert.Equal(t, c.want, music(t, c.tune)) })
+	}
+}
+
+func TestClefsAsWeWriteThem(t *testing.T) {
+	for _, clef := range []string{"treble", "bass", "alto", "tenor", "treble-8", "treble+8", "bass-8"} {
+		s, err := Read([]byte("X:1\nM:4/4\nL:1/4\nK:C clef=" + clef + "\nC D E F|]\n"))
+		require.NoError(t, err)
+		out, err := Write(s)
+		require.NoError(t, err)
+		assert.Contains(t, string(out), "K:Cmaj clef="+clef+"\n")
+		again, err := Read(out)
+		require.NoError(t, err)
+		assert.Equal(t, s, again, clef)
+	}
+}
+
+var middleC, _ = pitch.New('C', 0, 4)
+
+// What a note or a text holds beside plain letters does no harm in the tune.
+func TestTextsThatABCWouldTakeForItsOwn(t *testing.T) {
+	bar := score.Bar{Length: score.Quarters(4)}
+	for i, lyric := range []string{"a|b", "well-known", "-", "100%"} {
+		bar.Notes = append(bar.Notes, score.Note{Onset: score.Quarters(i), Duration: score.Quarters(1), Pitch: middleC, Voice: 1, Staff: 1, Lyric: lyric})
+	}
+	bar.Marks = []score.Mark{{Kind: "words", Text: `say "now" 50%`}}
+	s := score.Score{Title: "One % two\nK:G", Parts: []score.Part{{Staves: 1, Bars: []score.Bar{bar}}}}
+	s.Finish()
+	out, err := Write(s)
+	require.NoError(t, err)
+	again, err := Read(out)
+	require.NoError(t, err, "%s", out)
+	assert.Equal(t, "One  two K:G", again.Title)
+	var lyrics []string
+	for _, n := range again.Parts[0].Bars[0].Notes {
+		lyrics = append(lyrics, n.Lyric)
+	}
+	assert.Equal(t, []string{"a b", "well-known", "", "100 "}, lyrics)
+	assert.Equal(t, "say 'now' 50", again.Parts[0].Bars[0].Marks[0].Text)
+}
+
+func TestALengthThatABCCannotWrite(t *testing.T) {
+	s := score.Score{Parts: []score.Part{{Staves: 1, Bars: []score.Bar{{Length: score.Quarters(4), Notes: []score.Note{
+		{Duration: score.Frac(1, 2520), Pitch: middleC, Voice: 1, Staff: 1}}}}}}}
+	s.Finish()
+	_, err := Write(s)
+	assert.ErrorContains(t, err, "bar 1: a length of 1/2520 quarter notes")
+	_, err = Write(score.Score{})
+	assert.ErrorContains(t, err, "no music")
+}

@@ -1,0 +1,109 @@
+package musicxml
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/score"
+	"patientladder/core/score/scoretest"
+)
+
+// bars reads bars of four quarters, or whatever their attributes say.
+func bars(t *testing.T, bars ...string) score.Score {
+	var text strings.Builder
+	text.WriteString(`<score-partwise><part-list><score-part id="P"/></part-list><part id="P">`)
+	for i, b := range bars {
+		if i == 0 {
+			b = `<attributes><divisions>2</divisions><time><beats>4</beats><beat-type>4</beat-type></time></attributes>` + b
+		}
+		fmt.Fprintf(&text, `<measure number="%d">%s</measure>`, i+1, b)
+	}
+	text.WriteString(`</part></score-partwise>`)
+	s, err := Read([]byte(text.String()))
+	require.NoError(t, err, text.String())
+	return s
+}
+
+// quarter is one note, with more inside it.
+func quarter(step, more string) string {
+	return `<note>` + "<pitch><step>" + step + "</step><octave>4</octave></pitch><duration>2</duration><voice>1</voice>" + more + `</note>`
+}
+
+// MusicXML 4.0, <lyric> and <syllabic>.
+func TestSyllables(t *testing.T) {
+	lyric := func(inside string) string { return quarter("C", "<lyric>"+inside+"</lyric>") }
+	for _, c := range []struct{ name, lyric, want string }{
+		{"a whole word", "<syllabic>single</syllabic><text>pier</text>", "pier"},
+		{"the first of a word", "<syllabic>begin</syllabic><text>har</text>", "har-"},
+		{"inside a word", "<syllabic>middle</syllabic><text>na</text>", "na-"},
+		{"the last of a word", "<syllabic>end</syllabic><text>bour</text>", "bour"},
+		{"a hyphen written out", "<text>har-</text>", "har-"},
+		{"both", "<syllabic>begin</syllabic><text>har-</text>", "har-"},
+		{"two words on one note", "<syllabic>single</syllabic><text>the</text><elision>~</elision><syllabic>begin</syllabic><text>o</text>", "theo-"},
+		{"only an extender", "<extend/>", ""},
+		{"nothing but space", "<syllabic>begin</syllabic><text> </text>", ""},
+	} {
+		s := bars(t, lyric(c.lyric))
+		assert.Equal(t, c.want, s.Parts[0].Bars[0].Notes[0].Lyric, c.name)
+	}
+
+	s := bars(t, quarter("C", "<lyric><syllabic>begin</syllabic><text>bar</text></lyric>")+
+		quarter("D", "<lyric><syllabic>middle</syllabic><text>na</text></lyric>")+
+		quarter("E", "")+
+		quarter("F", "<lyric><syllabic>end</syllabic><text>cle</text></lyric>"),
+		quarter("G", "<lyric><text>bay</text></lyric>"))
+	out := string(Write(s))
+	for _, want := range []string{"<lyric><syllabic>begin</syllabic><text>bar</text></lyric>", "<lyric><syllabic>middle</syllabic><text>na</text></lyric>",
+		"<lyric><syllabic>end</syllabic><text>cle</text></lyric>", "<lyric><text>bay</text></lyric>"} {
+		assert.Contains(t, out, want)
+	}
+	again, err := Read([]byte(out))
+	require.NoError(t, err)
+	assert.Equal(t, lyrics(s), lyrics(again))
+}
+
+func lyrics(s score.Score) (out []string) {
+	for _, b := range s.Parts[0].Bars {
+		for _, n := range b.Notes {
+			out = append(out, n.Lyric)
+		}
+	}
+	return out
+}
+
+// What is not kept is told, and what stands beside it is read as if it were not
+// there.
+func TestWhatIsNotKeptIsTold(t *testing.T) {
+	around := func(inside string) string { return quarter("C", "") + inside + quarter("D", "") }
+	plain := "C4@0+1 D4@1+1"
+	for _, c := range []struct{ name, bar, says, heard string }{
+		{"a small note of another player", around(`<note><cue/><pitch><step>G</step><octave>5</octave></pitch><duration>2</duration></note>`), "cue note", "C4@0+1 D4@2+1"},
+		{"a drum", around(`<note><unpitched><display-step>E</display-step><display-octave>4</display-octave></unpitched><duration>2</duration></note>`), "unpitched note", "C4@0+1 D4@2+1"},
+		{"a second verse", quarter("C", `<lyric number="1"><text>one</text></lyric><lyric number="2"><text>two</text></lyric>`) + quarter("D", ""), "second verse", plain},
+		{"back to the beginning, in words", around(`<direction><direction-type><words>D.C.</words></direction-type><sound dacapo="yes"/></direction>`), "jump (da capo, segno, coda)", plain},
+		{"to the end sign, by itself", around(`<sound tocoda="coda"/>`), "jump (da capo, segno, coda)", plain},
+		{"a sign to jump to", around(`<direction><direction-type><segno/></direction-type></direction>`), "segno", plain},
+		{"a clef inside a bar", quarter("C", "") + `<attributes><clef><sign>F</sign><line>4</line></clef></attributes>` + quarter("D", ""), "clef change inside a bar", plain},
+		{"an instrument that sounds elsewhere", `<attributes><transpose><chromatic>-2</chromatic></transpose></attributes>` + around(""), "transposing instrument (notes kept as written)", plain},
+		{"two meters at once", `<attributes><time><beats>3</beats><beat-type>4</beat-type><beats>2</beats><beat-type>4</beat-type></time></attributes>` + around(""), "further meters at once", plain},
+		{"no meter", `<attributes><time><senza-misura/></time></attributes>` + around(""), "senza-misura", plain},
+		{"a key of single signs", `<attributes><key><key-step>F</key-step><key-alter>1</key-alter></key></attributes>` + around(""), "key without fifths", plain},
+		{"a chord symbol", around(`<harmony><root><root-step>G</root-step></root><kind>major</kind></harmony>`), "harmony", plain},
+		{"a tempo in a way that is not known", around(`<direction><direction-type><metronome><beat-unit>quarter</beat-unit><per-minute>fast</per-minute></metronome></direction-type></direction>`), "metronome mark", plain},
+		{"a fret beyond any neck", quarter("C", `<notations><technical><string>2</string><fret>99</fret></technical></notations>`) + quarter("D", ""), "fret", plain},
+		{"a sign of a bow we do not know", quarter("C", `<notations><technical><thumb-position/></technical></notations>`) + quarter("D", ""), "thumb-position", plain},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			s := bars(t, c.bar)
+			require.Len(t, s.Unread, 1, "%v", s.Unread)
+			assert.Equal(t, score.Unread{What: c.says, Bar: 1, Count: 1}, s.Unread[0])
+			assert.Equal(t, c.heard, scoretest.Heard(s, 0, 1, s.Written()))
+		})
+	}
+	quiet := bars(t, `<print new-system="yes"/>`+quarter("C", `<stem>up</stem><beam number="1">begin</beam><notehead>normal</notehead>`)+quarter("D", ""))
+	assert.Empty(t, quiet.Unread, "layout is passed over without a word")
+}
