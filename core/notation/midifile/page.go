@@ -230,6 +230,9 @@ func (f *file) lay(s *score.Score, p *score.Part, bars []frame, notes []press, s
 		}
 		sounds = append(sounds, sound{on, off, n.key})
 	}
+	if held(sounds) {
+		s.Note("notes let go a little early, written to their full length", 0)
+	}
 	slices.SortStableFunc(sounds, func(a, b sound) int {
 		if c := a.on.Cmp(b.on); c != 0 {
 			return c
@@ -255,6 +258,46 @@ func (f *file) lay(s *score.Score, p *score.Part, bars []frame, notes []press, s
 		}
 		f.write(p, bars, bi, n, staff, voices*(staff-1)+v+1)
 	}
+}
+
+// held writes to its full length what was let go a little early, as players and
+// programs do: up to the next note where at most a quarter of the time to it is
+// silence, else up to a beat, a half or a quarter of one where a fifth is. A note
+// that ends where another begins, or on a sixteenth or a triplet eighth, stays; so
+// does one of a group of five or seven. It reports whether any was changed.
+func held(sounds []sound) (changed bool) {
+	var onsets []score.Time
+	for _, n := range sounds {
+		onsets = append(onsets, n.on)
+	}
+	slices.SortFunc(onsets, score.Time.Cmp)
+	early := func(n sound, full score.Time, of float64) bool {
+		return full.Sub(n.off).Float()*of <= full.Sub(n.on).Float()
+	}
+	for i, n := range sounds {
+		next, found := slices.BinarySearchFunc(onsets, n.off, score.Time.Cmp)
+		if found || plain(n.off) || !plain(n.on) || !score.Frac(1, 4).Less(n.off.Sub(n.on)) {
+			continue
+		}
+		if next < len(onsets) && early(n, onsets[next], 4) {
+			sounds[i].off, changed = onsets[next], true
+			continue
+		}
+		for _, den := range []int64{1, 2, 4} {
+			full := score.Frac(int64(math.Ceil(n.off.Float()*float64(den))), den)
+			if early(n, full, 5) {
+				sounds[i].off, changed = full, true
+				break
+			}
+		}
+	}
+	return changed
+}
+
+// plain reports whether a moment is on a sixteenth or a triplet eighth.
+func plain(t score.Time) bool {
+	_, den := t.Fraction()
+	return den <= 4 || den == 6
 }
 
 // write sets one sound as one note, or as several that are tied: cut at bar

@@ -38,6 +38,11 @@ func TestEvents(t *testing.T) {
 		{"three flats: the black key is E flat (Key Signature)", "00 ff 59 02 fd 00 00 90 3f 40 83 60 80 3f 40 00 ff 2f 00", "Eb4 0 1"},
 		{"a note over the bar line is tied (Time Signature 3/4)", "00 ff 58 04 03 02 18 08 87 40 90 3c 40 87 40 80 3c 40 00 ff 2f 00", "C4 2 2"},
 		{"a triplet played a tick late stands where it belongs", "00 90 3c 40 81 21 80 3c 40 00 90 3e 40 81 1f 80 3e 40 00 90 40 40 81 20 80 40 40 00 ff 2f 00", "C4 0 1/3 D4 1/3 1/3 E4 2/3 1/3"},
+		{"quarters of which nine tenths sound", "00 90 3c 40 83 30 3c 00 30 3e 40 83 30 3e 00 30 40 40 83 30 40 00 00 ff 2f 00", "C4 0 1 D4 1 1 E4 2 1"},
+		{"eighths of which four fifths sound", "00 90 3c 40 81 40 3c 00 30 3e 40 81 40 3e 00 30 40 40 81 40 40 00 00 ff 2f 00", "C4 0 1/2 D4 1/2 1/2 E4 1 1/2"},
+		{"a quarter let go early before a rest", "00 90 3c 40 83 30 3c 00 87 70 3e 40 83 60 3e 00 00 ff 2f 00", "C4 0 1 D4 3 1"},
+		{"a staccato quarter is as short as it sounds", "00 90 3c 40 81 70 3c 00 81 70 3e 40 83 60 3e 00 00 ff 2f 00", "C4 0 1/2 D4 1 1"},
+		{"a group of five keeps its fifths", "00 90 3c 40 60 3c 00 00 3e 40 60 3e 00 00 40 40 60 40 00 00 41 40 60 41 00 60 43 40 83 60 43 00 00 ff 2f 00", "C4 0 1/5 D4 1/5 1/5 E4 2/5 1/5 F4 3/5 1/5 G4 1 1"},
 	} {
 		s, err := Read(smf(t, c.events))
 		require.NoError(t, err, c.name)

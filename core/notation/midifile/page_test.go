@@ -1,0 +1,145 @@
+package midifile
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/pitch"
+	"patientladder/core/score"
+	"patientladder/core/score/scoretest"
+)
+
+// piece is bars of 4/4 of notes such as "C4 1" (quarter notes), one string a staff;
+// "-" is a rest.
+func piece(t *testing.T, staves ...string) score.Score {
+	p := score.Part{Staves: len(staves), Name: "Piano"}
+	for staff, line := range staves {
+		at, bi := score.Time{}, 0
+		words := strings.Fields(line)
+		for i := 0; i+1 < len(words); i += 2 {
+			if len(p.Bars) == bi {
+				p.Bars = append(p.Bars, score.Bar{Length: score.Quarters(4), Meter: &score.Meter{Beats: 4, BeatType: 4}})
+			}
+			name, lyric, _ := strings.Cut(words[i], "=")
+			n := score.Note{Onset: at, Duration: length(t, words[i+1]), Voice: 4*staff + 1, Staff: staff + 1, Rest: name == "-", Lyric: lyric}
+			if !n.Rest {
+				var err error
+				n.Pitch, err = pitch.Parse(name)
+				require.NoError(t, err)
+			}
+			p.Bars[bi].Notes = append(p.Bars[bi].Notes, n)
+			if at = at.Add(n.Duration); !at.Less(score.Quarters(4)) {
+				at, bi = score.Time{}, bi+1
+			}
+		}
+	}
+	p.Bars[0].Key = &pitch.Key{Mode: "major"}
+	s := score.Score{Title: "A piece", Parts: []score.Part{p}}
+	s.Finish()
+	return s
+}
+
+func length(t *testing.T, s string) score.Time {
+	var l score.Time
+	require.NoError(t, l.UnmarshalText([]byte(s)))
+	return l
+}
+
+// through writes a score and reads it again.
+func through(t *testing.T, s score.Score) score.Score {
+	data, err := Write(s)
+	require.NoError(t, err)
+	again, err := Read(data)
+	require.NoError(t, err)
+	return again
+}
+
+func TestTwoHandsStayTwoHands(t *testing.T) {
+	s := through(t, piece(t, "C5 1 D5 1 E5 2 F5 4", "C3 2 G3 2 C3 4"))
+	require.Len(t, s.Parts, 1)
+	assert.Equal(t, 2, s.Parts[0].Staves)
+	assert.Equal(t, "C5@0+1 D5@1+1 E5@2+2 F5@4+4", scoretest.Heard(s, 0, 1, s.Written()))
+	assert.Equal(t, "C3@0+2 G3@2+2 C3@4+4", scoretest.Heard(s, 0, 2, s.Written()))
+	assert.Equal(t, []string{"G", "F"}, []string{s.Parts[0].Bars[0].Clefs[0].Sign, s.Parts[0].Bars[0].Clefs[1].Sign})
+}
+
+// A keyboard's single track is parted at middle C, and that is said.
+func TestOneTrackForBothHands(t *testing.T) {
+	s, err := Read(smf(t, "00 90 48 40 00 90 30 40 83 60 48 00 00 30 00 00 4a 40 00 2b 40 83 60 4a 00 00 2b 00 00 ff 2f 00"))
+	require.NoError(t, err)
+	assert.Equal(t, "C5@0+1 D5@1+1", scoretest.Heard(s, 0, 1, s.Written()))
+	assert.Equal(t, "C3@0+1 G2@1+1", scoretest.Heard(s, 0, 2, s.Written()))
+	assert.Equal(t, "hands, told apart at middle C", s.Unread[0].What)
+	one, err := Read(smf(t, "00 90 48 40 83 60 48 00 00 3b 40 83 60 3b 00 00 48 40 83 60 48 00 00 4a 40 83 60 4a 00 00 4c 40 83 60 4c 00 00 4d 40 83 60 4d 00 00 ff 2f 00"))
+	require.NoError(t, err)
+	assert.Equal(t, 1, one.Parts[0].Staves, "one low note makes no left hand")
+}
+
+func TestSyllablesAndTempo(t *testing.T) {
+	in := piece(t, "C4=har- 1 D4=bour 1 E4 1 F4=light 1")
+	in.Parts[0].Bars[0].Marks = []score.Mark{{Kind: "tempo", QPM: 72, Beat: score.Quarters(1)}}
+	s := through(t, in)
+	var lyrics []string
+	for _, n := range s.Parts[0].Bars[0].Notes {
+		lyrics = append(lyrics, n.Lyric)
+	}
+	assert.Equal(t, []string{"har-", "bour", "", "light"}, lyrics)
+	assert.InDelta(t, 72, s.Parts[0].Bars[0].Marks[0].QPM, 0.001)
+	assert.Equal(t, "A piece", s.Title)
+
+	// a word on no note is told
+	s, err := Read(smf(t, "00 90 3c 40 83 60 3c 00 00 ff 05 02 6c 61 83 60 90 3e 40 83 60 3e 00 00 ff 2f 00"))
+	require.NoError(t, err)
+	assert.Equal(t, "words between notes", s.Unread[0].What)
+}
+
+// What overlaps gets a voice of its own, what begins and ends together is a chord,
+// and what no single sign shows is tied.
+func TestVoicesChordsAndTies(t *testing.T) {
+	s, err := Read(smf(t, "00 90 48 40 83 60 90 4c 40 83 60 48 00 83 60 4c 00 00 ff 2f 00"))
+	require.NoError(t, err)
+	notes := s.Parts[0].Bars[0].Notes
+	assert.NotEqual(t, notes[0].Voice, notes[1].Voice, "E begins under the held C")
+
+	s, err = Read(smf(t, "00 90 48 40 00 4c 40 83 60 48 00 00 4c 00 00 ff 2f 00"))
+	require.NoError(t, err)
+	notes = s.Parts[0].Bars[0].Notes
+	require.Len(t, notes, 2)
+	assert.Equal(t, notes[0].Voice, notes[1].Voice, "a chord")
+
+	s = through(t, piece(t, "C4 5/2 D4 3/2"))
+	notes = s.Parts[0].Bars[0].Notes
+	require.Len(t, notes, 3, "two and a half beats are a half note and an eighth")
+	assert.Equal(t, []bool{true, false, false}, []bool{notes[0].TieTo, notes[1].TieTo, notes[2].TieTo})
+	assert.Equal(t, "C4@0+5/2 D4@5/2+3/2", scoretest.Heard(s, 0, 1, s.Written()))
+}
+
+// A fifth note at once in one staff has no voice left.
+func TestFiveVoicesAtOnce(t *testing.T) {
+	s, err := Read(smf(t, "00 90 48 40 30 90 4a 40 30 90 4c 40 30 90 4d 40 30 90 4f 40 83 60 48 00 00 4a 00 00 4c 00 00 4d 00 00 4f 00 00 ff 2f 00"))
+	require.NoError(t, err)
+	said := map[string]int{}
+	for _, u := range s.Unread {
+		said[u.What] = u.Count
+	}
+	assert.Equal(t, 1, said["more than four voices at once"])
+	assert.Len(t, s.Parts[0].Sounding(1, s.Written()), 4)
+}
+
+// Signs for lengths: the longest first, dotted and double dotted, triplets.
+func TestLengthsAsSigns(t *testing.T) {
+	for _, c := range []struct {
+		of, first string
+		triplet   bool
+	}{
+		{"1", "1", false}, {"3/2", "3/2", false}, {"7/4", "7/4", false}, {"5/2", "2", false}, {"5", "4", false}, {"1/3", "1/3", true}, {"2/3", "2/3", true},
+		{"1/16", "1/16", false}, {"11/8", "1", false},
+	} {
+		got, tuplet := sign(length(t, c.of))
+		assert.Equal(t, length(t, c.first), got, c.of)
+		assert.Equal(t, c.triplet, tuplet != nil, c.of)
+	}
+}
