@@ -2,8 +2,10 @@
 package scoretest
 
 import (
+	"errors"
 	"fmt"
 	"strings"
+	"testing"
 
 	"patientladder/core/score"
 )
@@ -16,4 +18,14 @@ func Heard(s score.Score, part, staff int, order []int) string {
 		out = append(out, fmt.Sprintf("%s@%s+%s", n.Pitch, n.Onset, n.Duration))
 	}
 	return strings.Join(out, " ")
+}
+
+// Refused reports whether a file was refused, which must be with a syntax error.
+func Refused(t testing.TB, err error) bool {
+	t.Helper()
+	var at *score.SyntaxError
+	if err != nil && !errors.As(err, &at) {
+		t.Fatalf("not a syntax error: %v", err)
+	}
+	return err != nil
 }
