@@ -91,10 +91,7 @@ const frame = 1000. / 60
 func BenchmarkMark(b *testing.B) {
 	p := open(b, newSite(b, true).URL, 1280, 800)
 	p.signIn()
-	p.goTo("/students/" + p.student("Emil") + "/lesson")
-	p.sees("Begin the lesson")
-	p.key("b")
-	p.sees("Close the lesson")
+	p.begins(p.student("Emil"))
 	p.press("Lamp Room")
 	p.sees("Grant the foothold")
 	var marks []float64

@@ -245,6 +245,15 @@ func (p *page) signIn() {
 	p.sees("What follows, and why")
 }
 
+// begins opens a student's lesson and begins it.
+func (p *page) begins(student string) {
+	p.t.Helper()
+	p.goTo("/students/" + student + "/lesson")
+	p.sees("The plan")
+	p.key("b")
+	p.sees("Close the lesson")
+}
+
 func (p *page) shot(file string) {
 	p.t.Helper()
 	png, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())

@@ -86,10 +86,7 @@ func TestPlacingABook(t *testing.T) {
 func TestWritingInALesson(t *testing.T) {
 	p := atWork(t)
 	tobias := p.student("Tobias")
-	p.goTo("/students/" + tobias + "/lesson")
-	p.sees("The plan")
-	p.key("b")
-	p.sees("Close the lesson")
+	p.begins(tobias)
 	p.press("Ferry Whistle")
 	p.sees("Own point W")
 	write := func(key, field, text string) {

@@ -139,10 +139,7 @@ func TestAHalfHourByKeys(t *testing.T) {
 func TestRunningOver(t *testing.T) {
 	p := atWork(t)
 	emil := p.student("Emil")
-	p.goTo("/students/" + emil + "/lesson")
-	p.sees("Begin the lesson")
-	p.key("b")
-	p.sees("Close the lesson")
+	p.begins(emil)
 	p.until("!document.body.innerText.includes('kept here')", "the lesson is open")
 	p.at("2026-11-18T15:54:00Z")
 	p.goTo("/students/" + emil + "/lesson")
