@@ -16,7 +16,7 @@ func (m *measure) direction(e element) {
 				m.mark(one)
 			}
 		case "sound":
-			m.jumps(c)
+			m.sound(c)
 		case "staff", "voice":
 		default:
 			m.unread(c.name())
@@ -24,13 +24,22 @@ func (m *measure) direction(e element) {
 	}
 }
 
-// jumps says of a <sound> that the playing goes elsewhere, which is not kept.
-func (m *measure) jumps(sound element) {
+// sound reads a <sound>: its tempo where no mark has told one yet. That the playing
+// goes elsewhere is not kept.
+func (m *measure) sound(e element) {
 	for _, jump := range []string{"dacapo", "dalsegno", "tocoda", "fine"} {
-		if sound.attr(jump) != "" {
+		if e.attr(jump) != "" {
 			m.unread("jump (da capo, segno, coda)")
 		}
 	}
+	if qpm, err := strconv.ParseFloat(e.attr("tempo"), 64); err == nil && qpm > 0 && qpm <= fastest && !m.r.paced {
+		m.tempo(qpm, score.Quarters(1))
+	}
+}
+
+func (m *measure) tempo(qpm float64, beat score.Time) {
+	m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.cursor, Kind: "tempo", QPM: qpm, Beat: beat})
+	m.r.paced = true
 }
 
 // mark reads what a direction says at the moment that the bar has come to.
@@ -49,7 +58,7 @@ func (m *measure) mark(e element) {
 		}
 	case "metronome":
 		if qpm, beat, ok := tempo(e); ok {
-			m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.cursor, Kind: "tempo", QPM: qpm, Beat: beat})
+			m.tempo(qpm, beat)
 		} else {
 			m.unread("metronome mark")
 		}

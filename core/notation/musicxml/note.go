@@ -49,8 +49,7 @@ func (m *measure) note(e element) error {
 		case "dot":
 			n.Dots++
 		case "tie":
-			n.TieTo = n.TieTo || c.attr("type") == "start"
-			n.TieFrom = n.TieFrom || c.attr("type") == "stop"
+			tie(&n, c)
 		case "time-modification":
 			actual, err1 := c.child("actual-notes").number()
 			normal, err2 := c.child("normal-notes").number()
@@ -114,6 +113,12 @@ func (m *measure) note(e element) error {
 	}
 	m.bar.Notes, m.tags = append(m.bar.Notes, n), append(m.tags, m.tag)
 	return nil
+}
+
+// tie reads a <tie> or a <tied>.
+func tie(n *score.Note, e element) {
+	n.TieTo = n.TieTo || e.attr("type") == "start"
+	n.TieFrom = n.TieFrom || e.attr("type") == "stop"
 }
 
 // syllable reads a <lyric>; a hyphen stands at its end where the word goes on.
@@ -197,7 +202,9 @@ func (m *measure) notations(n *score.Note, e element) {
 					m.unread(one.name())
 				}
 			}
-		case "tied", "tuplet":
+		case "tied": // some write only this
+			tie(n, c)
+		case "tuplet":
 		default:
 			m.unread(c.name())
 		}

@@ -75,6 +75,48 @@ func lyrics(s score.Score) (out []string) {
 	return out
 }
 
+// The tempo is that of the first mark, or of a <sound> where no mark tells one.
+func TestTempos(t *testing.T) {
+	mark := `<direction-type><metronome><beat-unit>half</beat-unit><per-minute>50</per-minute></metronome></direction-type>`
+	about := `<direction-type><metronome><beat-unit>quarter</beat-unit><per-minute>ca. 70</per-minute></metronome></direction-type>`
+	for _, c := range []struct {
+		name, bar string
+		want      []float64
+	}{
+		{"a mark, and the same for players", `<direction>` + mark + `<sound tempo="100"/></direction>`, []float64{100}},
+		{"only for players, in words", `<direction><direction-type><words>Gently</words></direction-type><sound tempo="72"/></direction>`, []float64{72}},
+		{"only for players, by itself", `<sound tempo="88.5"/>`, []float64{88.5}},
+		{"a mark that says about", `<direction>` + about + `<sound tempo="70"/></direction>`, []float64{70}},
+		{"slowing down that only a player is told", `<sound tempo="88"/>` + quarter("C", "") + `<sound tempo="80"/>` + quarter("D", "") + `<sound tempo="72"/>`, []float64{88}},
+		{"nonsense", `<sound tempo="fast"/><sound tempo="-3"/><sound tempo="99999"/>`, nil},
+	} {
+		s := bars(t, c.bar+quarter("C", ""))
+		var got []float64
+		for _, m := range s.Parts[0].Bars[0].Marks {
+			if m.Kind == "tempo" {
+				got = append(got, m.QPM)
+			}
+		}
+		assert.Equal(t, c.want, got, c.name)
+	}
+}
+
+// A tie is heard, a slur of the same shape is not; some write only one of a tie's
+// two elements.
+func TestTies(t *testing.T) {
+	for _, c := range []struct{ name, first, second, heard string }{
+		{"both elements", `<tie type="start"/><notations><tied type="start"/></notations>`, `<tie type="stop"/><notations><tied type="stop"/></notations>`, "C4@0+2"},
+		{"what is heard", `<tie type="start"/>`, `<tie type="stop"/>`, "C4@0+2"},
+		{"what is drawn", `<notations><tied type="start"/></notations>`, `<notations><tied type="stop"/></notations>`, "C4@0+2"},
+		{"a slur over one note twice", `<notations><slur type="start"/></notations>`, `<notations><slur type="stop"/></notations>`, "C4@0+1 C4@1+1"},
+		{"left to ring", `<notations><tied type="let-ring"/></notations>`, "", "C4@0+1 C4@1+1"},
+	} {
+		s := bars(t, quarter("C", c.first)+quarter("C", c.second))
+		assert.Equal(t, c.heard, scoretest.Heard(s, 0, 1, s.Written()), c.name)
+		assert.Empty(t, s.Unread, c.name)
+	}
+}
+
 // What is not kept is told, and what stands beside it is read as if it were not
 // there.
 func TestWhatIsNotKeptIsTold(t *testing.T) {

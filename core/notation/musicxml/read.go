@@ -135,6 +135,7 @@ type reader struct {
 	d     *document
 	s     score.Score
 	bar   int
+	paced bool              // a tempo was told
 	names map[string]string // part names by id
 	tags  [][][]int64       // where the tag of each note ends, by part, bar and place
 }
@@ -364,7 +365,7 @@ func (m *measure) child(e element) error {
 	case "barline":
 		m.barline(e)
 	case "sound":
-		m.jumps(e)
+		m.sound(e)
 	default:
 		m.unread(e.name())
 	}

@@ -15,11 +15,14 @@ var noteTypes = []struct {
 	{"16th", 1, 4}, {"32nd", 1, 8}, {"64th", 1, 16}, {"128th", 1, 32}, {"256th", 1, 64},
 }
 
+// fastest is the quickest tempo that is believed, a minute.
+const fastest = 2000
+
 // tempo returns quarter notes a minute and the note value counted of a
 // <metronome>.
 func tempo(e element) (qpm float64, beat score.Time, ok bool) {
 	per, err := strconv.ParseFloat(e.child("per-minute").text(), 64)
-	if err != nil || per <= 0 || per > 2000 {
+	if err != nil || per <= 0 || per > fastest {
 		return 0, beat, false
 	}
 	unit := e.child("beat-unit").text()
