@@ -89,7 +89,7 @@ func TestATuneAsItIsTyped(t *testing.T) {
 	}{
 		{"a letter that is no note", "X:1\nK:C\nCD|EH?|\n", studio.Wrong{Line: 3, Column: 6, Bar: 2}},
 		{"no key", "X:1\nT:No key\nCDEF|\n", studio.Wrong{Line: 3}},
-		{"nothing yet", "X:1\nK:C\n", studio.Wrong{Line: 3, Bar: 1}},
+		{"nothing yet", "X:1\nK:C\n", studio.Wrong{Line: 2, Bar: 1}},
 	} {
 		v := draft(c.abc)
 		require.NotNil(t, v.Wrong, c.name)

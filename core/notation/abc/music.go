@@ -321,6 +321,10 @@ func (r *reader) silence(s *scanner) error {
 	if err != nil {
 		return err
 	}
+	if r.v.grace {
+		r.s.Note("rests among grace notes", len(r.v.bars)+1)
+		return nil
+	}
 	if c == 'z' || c == 'x' {
 		return r.sound([]score.Note{{Rest: true}}, num, den)
 	}
@@ -523,6 +527,9 @@ func (r *reader) barLine(s *scanner) error {
 	}
 	if v.tuplet.left > 0 && sign != "" && v.filled() {
 		return fmt.Errorf("a bar line cuts a tuplet short")
+	}
+	if v.grace && sign != "" {
+		return fmt.Errorf("a bar line stands before the '}' that closes the grace notes")
 	}
 	if v.broken.Sign() > 0 {
 		return fmt.Errorf("a bar line stands between the two notes of a broken rhythm")

@@ -57,13 +57,16 @@ func Read(data []byte) (score.Score, error) {
 	text := string(bytes.TrimPrefix(data, []byte("\xEF\xBB\xBF")))
 	text = strings.NewReplacer("\r\n", "\n", "\r", "\n").Replace(text)
 	r := &reader{unit: score.Time{}, s: score.Score{}}
-	err := r.tune(strings.Split(text, "\n"))
+	err := r.tune(strings.Split(strings.TrimRight(text, "\n"), "\n"))
 	if err == nil {
 		err = r.finish()
 	}
 	if err != nil {
 		var at *score.SyntaxError
 		if errors.As(err, &at) {
+			if at.Line == 0 { // what is missing is missing at the end
+				at.Line = r.line
+			}
 			return score.Score{}, err
 		}
 		bar := 0

@@ -126,7 +126,7 @@ func TestWhereItWentWrong(t *testing.T) {
 		line, bar  int
 		says       string
 	}{
-		{"no tune", "just words\n", 2, 0, "needs an X: line"},
+		{"no tune", "just words\n", 1, 0, "needs an X: line"},
 		{"no key", "X:1\nT:No key\nCDEF|\n", 3, 0, "before the key"},
 		{"strange letter", "X:1\nK:C\nCD|EH?|\n", 3, 2, `"?" is not ABC music`},
 		{"open chord", "X:1\nK:C\nC|[CE|\n", 3, 2, "inside a chord"},
@@ -137,7 +137,9 @@ func TestWhereItWentWrong(t *testing.T) {
 		{"hanging accidental", "X:1\nK:C\nC ^|\n", 3, 1, "accidental"},
 		{"quote left open", "X:1\nK:C\n\"Am C|\n", 3, 1, "missing"},
 		{"words first", "X:1\nw: la la\nK:C\nC|\n", 2, 0, "words"},
-		{"no notes", "X:1\nK:C\n|||\n", 4, 1, "no notes"},
+		{"grace notes that go on over the bar line", "X:1\nK:C\n{CD|E F|\n", 3, 1, "before the '}'"},
+		{"grace notes that never end", "X:1\nK:C\nC|{DE\n", 3, 2, "is missing"},
+		{"no notes", "X:1\nK:C\n|||\n", 3, 1, "no notes"},
 		{"too fine", "X:1\nL:1/8\nK:C\nC/1023|\n", 4, 1, "finer"},
 	} {
 		t.Run(c.name, func(t *testing.T) {

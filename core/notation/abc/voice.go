@@ -64,6 +64,9 @@ func (v *voice) closeLast() error {
 	if v.tuplet.left > 0 && v.filled() {
 		return &score.SyntaxError{Bar: len(v.bars) + 1, Msg: "a tuplet has fewer notes than it counts"}
 	}
+	if v.grace {
+		return &score.SyntaxError{Bar: len(v.bars) + 1, Msg: "the '}' that closes the grace notes is missing"}
+	}
 	v.close()
 	return nil
 }

@@ -83,7 +83,10 @@ func (m *measure) note(e element) error {
 		return fmt.Errorf("a note with neither pitch nor rest")
 	}
 	if n.Rest {
-		n.Pitch = pitch.Pitch{}
+		if n.Pitch = (pitch.Pitch{}); n.Grace {
+			m.unread("rests among grace notes")
+			return nil
+		}
 	}
 	n.Lyric = verse
 	m.part.Staves = max(m.part.Staves, n.Staff)

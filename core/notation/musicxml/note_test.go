@@ -125,6 +125,7 @@ func TestWhatIsNotKeptIsTold(t *testing.T) {
 	for _, c := range []struct{ name, bar, says, heard string }{
 		{"a small note of another player", around(`<note><cue/><pitch><step>G</step><octave>5</octave></pitch><duration>2</duration></note>`), "cue note", "C4@0+1 D4@2+1"},
 		{"a drum", around(`<note><unpitched><display-step>E</display-step><display-octave>4</display-octave></unpitched><duration>2</duration></note>`), "unpitched note", "C4@0+1 D4@2+1"},
+		{"a rest of no length", around(`<note><grace/><rest/></note>`), "rests among grace notes", plain},
 		{"a second verse", quarter("C", `<lyric number="1"><text>one</text></lyric><lyric number="2"><text>two</text></lyric>`) + quarter("D", ""), "second verse", plain},
 		{"back to the beginning, in words", around(`<direction><direction-type><words>D.C.</words></direction-type><sound dacapo="yes"/></direction>`), "jump (da capo, segno, coda)", plain},
 		{"to the end sign, by itself", around(`<sound tocoda="coda"/>`), "jump (da capo, segno, coda)", plain},
