@@ -167,7 +167,8 @@ func (f *file) bars() ([]frame, error) {
 		b := frame{start: start}
 		changed, keyed := len(out) == 0, len(out) == 0
 		for ; mi < len(f.meters) && !start.Less(f.when(f.meters[mi].tick)); mi++ {
-			meter, changed = f.meters[mi].is, true
+			changed = changed || f.meters[mi].is != meter
+			meter = f.meters[mi].is
 		}
 		for ; ki < len(f.keys) && !start.Less(f.when(f.keys[ki].tick)); ki++ {
 			key, keyed = f.keys[ki].is, true

@@ -78,6 +78,30 @@ func TestOneTrackForBothHands(t *testing.T) {
 	assert.Equal(t, 1, one.Parts[0].Staves, "one low note makes no left hand")
 }
 
+// A time signature begins a bar: written anew after a short bar, it keeps a pickup,
+// also where the repeat comes back to it.
+func TestPickupsAndShortBars(t *testing.T) {
+	in := piece(t, "G4 1")
+	bars := &in.Parts[0].Bars
+	(*bars)[0].Length = length(t, "1")
+	for _, b := range []struct{ notes, long string }{{"C5 2 E5 2", "4"}, {"D5 2 B4 1", "3"}, {"G4 1", "1"}, {"E5 2 C5 2", "4"}} {
+		bar := piece(t, b.notes).Parts[0].Bars[0]
+		bar.Length, bar.Meter = length(t, b.long), nil
+		*bars = append(*bars, bar)
+	}
+	in.Finish()
+	s := through(t, in)
+	var lengths []string
+	for _, b := range s.Parts[0].Bars {
+		lengths = append(lengths, b.Length.String())
+	}
+	assert.Equal(t, []string{"1", "4", "3", "1", "4"}, lengths)
+	assert.NotNil(t, s.Parts[0].Bars[0].Meter)
+	for _, b := range s.Parts[0].Bars[1:] {
+		assert.Nil(t, b.Meter, "the meter is the same all through")
+	}
+}
+
 func TestSyllablesAndTempo(t *testing.T) {
 	in := piece(t, "C4=har- 1 D4=bour 1 E4 1 F4=light 1")
 	in.Parts[0].Bars[0].Marks = []score.Mark{{Kind: "tempo", QPM: 72, Beat: score.Quarters(1)}}

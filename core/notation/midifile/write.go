@@ -126,12 +126,14 @@ func meta(kind byte, data []byte) []byte {
 	return slices.Concat([]byte{0xff, kind}, quantity(int64(len(data))), data)
 }
 
-// conductor writes the first track.
+// conductor writes the first track. After a bar that is shorter than its meter, such
+// as a pickup, the meter stands anew, since bars are counted from it.
 func (w *writer) conductor(s score.Score, order []int) []byte {
 	events := []event{{0, setting, meta(0x03, []byte(s.Title))}}
 	at := score.Time{}
 	var meter score.Meter
 	var key pitch.Key
+	cut := false // the bar before is shorter than its meter
 	for i, b := range order {
 		tick := w.ticks(at)
 		for pi, p := range s.Parts {
@@ -140,7 +142,9 @@ func (w *writer) conductor(s score.Score, order []int) []byte {
 			}
 			bar := p.Bars[b-1]
 			if bar.Meter != nil && pi == 0 && (i == 0 || *bar.Meter != meter) {
-				meter = *bar.Meter
+				meter, cut = *bar.Meter, true
+			}
+			if cut && pi == 0 && meter.BeatType > 0 {
 				power := byte(0)
 				for 1<<power < meter.BeatType {
 					power++
@@ -163,7 +167,8 @@ func (w *writer) conductor(s score.Score, order []int) []byte {
 				}
 			}
 		}
-		at = at.Add(s.Parts[0].Bars[b-1].Length)
+		length := s.Parts[0].Bars[b-1].Length
+		at, cut = at.Add(length), meter.BeatType > 0 && length.Less(meter.Length())
 	}
 	return chunk(events)
 }
@@ -217,16 +222,20 @@ func (w *writer) staff(p score.Part, staff int, order []int, channel byte) []byt
 func Losses(s score.Score) []score.Unread {
 	lost := score.Score{}
 	for _, p := range s.Parts {
-		key := pitch.Key{}
+		key, meter := pitch.Key{}, score.Meter{}
 		for bi, b := range p.Bars {
 			if b.Key != nil {
 				key = *b.Key
+			}
+			if b.Meter != nil {
+				meter = *b.Meter
 			}
 			note := func(what string, stands bool) {
 				if stands {
 					lost.Note(what, bi+1)
 				}
 			}
+			note("a last bar that is not full", bi+1 == len(p.Bars) && meter.BeatType > 0 && b.Length.Less(meter.Length()))
 			note("repeats and endings (played out)", b.Repeat.Starts || b.Repeat.Ends > 0 || len(b.Repeat.Endings) > 0)
 			for _, n := range b.Notes {
 				_, fine := n.Duration.Fraction()
