@@ -41,6 +41,7 @@ type writer struct {
 	divisions int64
 	meter     score.Meter
 	beams     map[string]string // by note id
+	tuplets   map[string]string // by note id
 	inWord    map[[2]int]bool   // by staff and voice: the syllable before goes on
 }
 
@@ -156,7 +157,7 @@ func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
 
 // bar writes the voices one after another, each backed up to the start.
 func (w *writer) bar(p score.Part, b score.Bar) {
-	w.beams = beams(b, w.meter)
+	w.beams, w.tuplets = beams(b, w.meter), tuplets(b)
 	marks := b.Marks
 	var voices []int
 	for _, n := range b.Notes {
@@ -358,7 +359,7 @@ func (w *writer) notations(n score.Note, ties string) {
 		}
 	}
 	var b strings.Builder
-	b.WriteString(ties)
+	b.WriteString(ties + w.tuplets[n.ID])
 	b.WriteString(strings.Repeat(`<slur type="stop"/>`, n.SlurEnds) + strings.Repeat(`<slur type="start"/>`, n.SlurStarts))
 	if orn.Len() > 0 {
 		b.WriteString("<ornaments>" + orn.String() + "</ornaments>")

@@ -94,6 +94,52 @@ func TestBeamsOfAPickup(t *testing.T) {
 	assert.Contains(t, found["p1b1n4"], "end")
 }
 
+// A number stands over a group that fills a plain length: three eighths, a quarter
+// and an eighth, five sixteenths, rests among them.
+func TestTuplets(t *testing.T) {
+	three, five := &score.Tuplet{Actual: 3, Normal: 2}, &score.Tuplet{Actual: 5, Normal: 4}
+	for _, c := range []struct {
+		name   string
+		long   []string // of each note; r before a rest, + for one more note of a chord
+		tuplet *score.Tuplet
+		want   string
+	}{
+		{"a triplet", []string{"1/3", "1/3", "1/3"}, three, "[ . ]"},
+		{"two triplets", []string{"1/3", "1/3", "1/3", "1/3", "1/3", "1/3"}, three, "[ . ] [ . ]"},
+		{"a long and a short", []string{"2/3", "1/3"}, three, "[ ]"},
+		{"with a rest", []string{"1/3", "r1/3", "1/3"}, three, "[ . ]"},
+		{"with chords", []string{"1/3", "+1/3", "1/3", "+1/3", "1/3"}, three, "[ . . . ]"},
+		{"five in the time of four", []string{"1/5", "1/5", "1/5", "1/5", "1/5"}, five, "[ . . . ]"},
+		{"one that the bar cuts short", []string{"1/3", "1/3"}, three, "[ ]"},
+		{"one note alone has none", []string{"1/3"}, three, "."},
+		{"none", []string{"1", "1"}, nil, ". ."},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			var notes []score.Note
+			at, last := score.Time{}, score.Time{}
+			for _, l := range c.long {
+				var long score.Time
+				require.NoError(t, long.UnmarshalText([]byte(strings.Trim(l, "r+"))))
+				n := note("C5", at, long)
+				if strings.HasPrefix(l, "+") {
+					n = note("E5", last, long)
+				} else {
+					last, at = at, at.Add(long)
+				}
+				n.Rest, n.Tuplet = strings.HasPrefix(l, "r"), c.tuplet
+				notes = append(notes, n)
+			}
+			bar := one(score.Bar{Length: at, Notes: notes}).Parts[0].Bars[0]
+			found := tuplets(bar)
+			var got []string
+			for _, n := range bar.Notes {
+				got = append(got, map[string]string{"": ".", `<tuplet type="start"/>`: "[", `<tuplet type="stop"/>`: "]"}[found[n.ID]])
+			}
+			assert.Equal(t, c.want, strings.Join(got, " "))
+		})
+	}
+}
+
 func TestSigns(t *testing.T) {
 	for _, c := range []struct {
 		num, den int64

@@ -45,12 +45,18 @@ function engraver() {
 // A Verse is one line of labels under the staff, by the note's id.
 export type Verse = Record<string, string>;
 
+// wide makes a text under the notes as long as it is drawn: our letters are wider
+// than the engraver thinks.
+const wide = (text: string) => text + "\u00a0".repeat(Math.floor((text.length + 1) / 4));
+
 // withVerses writes lines of labels into a score as verses, so that the engraver
-// finds room for them.
+// finds room for them, and for the words that are sung.
 export function withVerses(xml: string, verses: Verse[]): string {
-  if (verses.length === 0) return xml;
+  if (verses.length === 0 && !xml.includes("<lyric")) return xml;
   const doc = new DOMParser().parseFromString(xml, "application/xml");
-  const sung = doc.querySelector("lyric") ? 1 : 0;
+  const words = doc.querySelectorAll("lyric > text");
+  for (const text of words) text.textContent = wide(text.textContent ?? "");
+  const sung = words.length > 0 ? 1 : 0;
   for (const [i, verse] of verses.entries()) {
     for (const [id, text] of Object.entries(verse)) {
       let note = doc.querySelector(`note[id="${id}"]`);
@@ -60,10 +66,10 @@ export function withVerses(xml: string, verses: Verse[]): string {
       if (!note) continue;
       const lyric = doc.createElement("lyric");
       lyric.setAttribute("number", String(sung + i + 1));
-      const words = doc.createElement("text");
+      const label = doc.createElement("text");
       // a text that begins with a figure would be taken for the number of its verse
-      words.textContent = text.replace(/^(?=\d)/, "\u200b") + "\u00a0".repeat(Math.floor(text.length / 4)); // our letters are wider than the engraver thinks
-      lyric.append(words);
+      label.textContent = wide(text.replace(/^(?=\d)/, "\u200b"));
+      lyric.append(label);
       note.append(lyric);
     }
   }
