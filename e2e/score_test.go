@@ -144,6 +144,8 @@ func TestATuneTyped(t *testing.T) {
 	p.sees("Line 6, bar 2: A ']' is missing")
 	p.until("document.querySelector('mark').textContent === '[GB'", "what is wrong is underlined where it stands")
 	p.until("document.querySelector('button[disabled]')?.innerText.includes('shelf')", "and cannot be kept")
+	write("X:1\nT:Eel Weir\nM:3/4\nL:1/4\nK:G\n\"G\"G A B|c B A|G A F|G3|]\n")
+	p.sees("Not kept: chord symbol, bar 1.")
 	write("X:1\nT:Eel Weir\nM:3/4\nL:1/4\nK:G\nG A B|c B A|G A F|G3|]\n")
 	p.until("document.querySelectorAll('.score g.note').length === 10", "ten notes are drawn")
 	p.sees("4 bars")

@@ -322,6 +322,7 @@ type DraftView struct {
 	Title  string          `json:"title"`
 	Minute []reason.Reason `json:"minute" nullable:"false"`
 	Asks   []Asked         `json:"asks" nullable:"false"`
+	Unread []score.Unread  `json:"unread" nullable:"false" doc:"what is not kept of it"`
 	Wrong  *Wrong          `json:"wrong,omitempty"`
 }
 
@@ -335,7 +336,7 @@ type Wrong struct {
 
 // Draft reads a tune as it is typed. It keeps nothing.
 func (a *App) Draft(_ context.Context, _ Who, in Draft) (DraftView, error) {
-	v := DraftView{Minute: []reason.Reason{}, Asks: []Asked{}}
+	v := DraftView{Minute: []reason.Reason{}, Asks: []Asked{}, Unread: []score.Unread{}}
 	s, err := notation.Read("typed.abc", []byte(in.ABC))
 	var at *score.SyntaxError
 	if errors.As(err, &at) {
@@ -348,6 +349,7 @@ func (a *App) Draft(_ context.Context, _ Who, in Draft) (DraftView, error) {
 	page := reading.Read(s, in.Instrument.Plays())
 	demands := page.Demands()
 	v.XML, v.Title, v.Minute = string(musicxml.Write(s)), s.Title, page.Minute(demands)
+	v.Unread = append(v.Unread, s.Unread...)
 	for _, d := range demands {
 		v.Asks = append(v.Asks, Asked{Demand: d, Name: skills.Name(d.Skill)})
 	}

@@ -247,7 +247,7 @@ func (r *reader) field(name byte, value string) error {
 		if !r.body {
 			return fmt.Errorf("words stand before the music they belong to")
 		}
-		r.v.lyrics(value, func() { r.s.Note("words beyond the notes", 0) })
+		r.v.lyrics(value, func() { r.s.Note("words beyond the notes", max(len(r.v.bars), 1)) })
 	case 'P', 'U', 'm', 's', 'I', 'd':
 		r.s.Note(string(name)+": field", 0)
 	}

@@ -4,6 +4,12 @@ import { plural, shortDay } from "./dates";
 export * from "./dates";
 export { note, sentence } from "./sentences";
 
+// notKept says what a reader of files did not keep, and where it first stood.
+export const notKept = (list: Schemas["Unread"][]) =>
+  list
+    .map((u) => `${u.what}, ${u.bar ? `bar ${u.bar}` : "head"}${u.count > 1 ? ` and ${u.count - 1} more` : ""}`)
+    .join("; ");
+
 // weeks writes a number of weeks as a teacher would say it.
 export function weeks(n: number): string {
   if (n < 1) return "under a week";

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { strandNames } from "../../parts/words";
+import { notKept, strandNames } from "../../parts/words";
 
 // Facts are what the shelf has of an item.
 export function Facts({ view }: { view: Schemas["ItemView"] }) {
@@ -15,12 +15,7 @@ export function Facts({ view }: { view: Schemas["ItemView"] }) {
     ["Focus points", item.points.join(", ")],
     ["Parts", item.parts.join(", ")],
     ["Said before playing", item.cue ?? ""],
-    [
-      "Not kept from the file",
-      view.unread
-        .map((u) => `${u.what}, ${u.bar ? `bar ${u.bar}` : "head"}${u.count > 1 ? ` and ${u.count - 1} more` : ""}`)
-        .join("; "),
-    ],
+    ["Not kept from the file", notKept(view.unread)],
   ];
   return (
     <dl className="rounded bg-raised px-4 py-3">

@@ -6,7 +6,7 @@ import { answer, api, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { Score } from "../../parts/Score";
 import { Trouble } from "../../parts/Told";
-import { sentence, strandNames } from "../../parts/words";
+import { notKept, sentence, strandNames } from "../../parts/words";
 
 type Instrument = Schemas["Draft"]["instrument"];
 type Strand = Schemas["Item"]["strand"];
@@ -122,6 +122,7 @@ export function TypeScreen() {
                 <li key={sentence(r)}>{sentence(r)}</li>
               ))}
             </ul>
+            {view.unread.length > 0 && <p className="mt-2 text-soft">Not kept: {notKept(view.unread)}.</p>}
           </section>
         )}
       </div>
@@ -185,6 +186,7 @@ const signs: [string, string][] = [
   ["z2 | |: :| |]", "rest, bar line, repeat, end"],
   ["(C D) C-C [CEG]", "slur, tie, chord"],
   ["(3CDE  .C  !1!C", "triplet, detached, finger"],
+  ["w: har-bour light", "words, on a line under the notes"],
 ];
 
 function Help() {

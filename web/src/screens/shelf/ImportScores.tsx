@@ -2,7 +2,7 @@ import { Link } from "@tanstack/react-router";
 import { type DragEvent, useId, useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, Problem, queries, type Schemas } from "../../api/client";
-import { strandNames } from "../../parts/words";
+import { notKept, strandNames } from "../../parts/words";
 
 type Result = { id: string; name: string; done?: Schemas["Imported"]; failed?: string };
 type Place = {
@@ -186,8 +186,7 @@ function Outcome({ result }: { result: Result }) {
       ))}
       <span className="text-soft">
         {result.name}
-        {unread.length > 0 &&
-          `; not kept: ${unread.map((u) => `${u.what} (${u.bar ? `bar ${u.bar}` : "head"})`).join(", ")}`}
+        {unread.length > 0 && `; not kept: ${notKept(unread)}`}
       </span>
     </>
   );
