@@ -202,8 +202,7 @@ func (r *reader) pitch(s *scanner) (pitch.Pitch, error) {
 		alter = v.key.Alter(letter)
 	}
 	if acc != "" {
-		known := map[string]int{"^": 1, "^^": 2, "_": -1, "__": -2, "=": 0}
-		a, ok := known[acc]
+		a, ok := signs[acc]
 		if !ok {
 			return pitch.Pitch{}, fmt.Errorf("%q is not an accidental", acc)
 		}

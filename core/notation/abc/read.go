@@ -16,7 +16,6 @@ import (
 	"strconv"
 	"strings"
 
-	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
 
@@ -84,7 +83,7 @@ type reader struct {
 	line   int
 	column int  // of what is wrong in a line of music; 0 for the whole line
 	body   bool // the K: field has been passed
-	key    pitch.Key
+	key    signature
 	meter  *score.Meter
 	unit   score.Time // nought until L: or the meter decides
 	tempo  string
@@ -302,8 +301,7 @@ func (r *reader) keyField(value string) error {
 		return err
 	}
 	if r.body {
-		r.v.key = key
-		r.v.bar.Key = &key
+		r.v.key, r.v.bar.Key = key, &key.Key
 		if clef != "" {
 			r.v.take(clefNamed(clef))
 		}
@@ -329,7 +327,7 @@ func (r *reader) keyField(value string) error {
 // begin gives a voice what the head of the tune says.
 func (r *reader) begin(v *voice) {
 	key := r.key
-	v.key, v.meter, v.bar.Key = key, r.meter, &key
+	v.key, v.meter, v.bar.Key = key, r.meter, &key.Key
 	v.bar.Meter = r.meter
 	if v.clef == "" {
 		v.clef = r.clef
@@ -338,59 +336,6 @@ func (r *reader) begin(v *voice) {
 		v.clef = "treble"
 	}
 	v.take(clefNamed(v.clef))
-}
-
-// parseKey reads a K: field: tonic, mode, explicit accidentals and clef.
-func parseKey(value string, note func(string, int)) (pitch.Key, string, error) {
-	clef := ""
-	words := strings.Fields(value)
-	var rest []string
-	for i, w := range words {
-		name, v, eq := strings.Cut(w, "=")
-		switch {
-		case eq && name == "clef":
-			clef = strings.Trim(v, `"`)
-		case eq:
-			note("K: "+name, 0)
-		case knownClef(w) && (i > 0 || len(words) == 1 && w != "none"):
-			clef = w
-		case i > 0 && strings.ContainsAny(w[:1], "^_="):
-			return pitch.Key{}, "", fmt.Errorf("the key %q has accidentals of its own; write them at the notes", value)
-		default:
-			rest = append(rest, w)
-		}
-	}
-	if len(rest) == 0 || rest[0] == "none" {
-		return pitch.Key{Mode: "major"}, clef, nil
-	}
-	if rest[0] == "HP" || rest[0] == "Hp" {
-		note("bagpipe key", 0)
-		return pitch.Key{Fifths: 2, Mode: "mixolydian"}, clef, nil
-	}
-	tonic := rest[0][:1]
-	tail := rest[0][1:]
-	if strings.HasPrefix(tail, "#") || strings.HasPrefix(tail, "b") {
-		tonic, tail = tonic+tail[:1], tail[1:]
-	}
-	mode := strings.ToLower(tail + strings.Join(rest[1:], ""))
-	full := ""
-	switch {
-	case mode == "":
-		full = "major"
-	case mode == "m":
-		full = "minor"
-	case len(mode) >= 3:
-		for _, m := range []string{"major", "minor", "dorian", "phrygian", "lydian", "mixolydian", "aeolian", "locrian", "ionian"} {
-			if strings.HasPrefix(m, mode[:3]) && (strings.HasPrefix(m, mode) || len(mode) > 3 && strings.HasPrefix(mode, m)) {
-				full = m
-			}
-		}
-	}
-	key, err := pitch.KeyOf(tonic, full)
-	if err != nil {
-		return pitch.Key{}, "", fmt.Errorf("the key %q is not one such as G, Em or Ddor", value)
-	}
-	return key, clef, nil
 }
 
 func knownClef(s string) bool {

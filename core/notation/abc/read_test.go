@@ -191,7 +191,8 @@ func TestKeysAsWritten(t *testing.T) {
 		{"G", "G major", "", false}, {"Gmaj", "G major", "", false}, {"Em", "E minor", "", false}, {"E minor", "E minor", "", false},
 		{"Ddor", "D dorian", "", false}, {"D Dorian", "D dorian", "", false}, {"Amix", "A mixolydian", "", false}, {"F#m", "F# minor", "", false},
 		{"Bb", "Bb major", "", false}, {"C clef=bass", "C major", "bass", false}, {"D bass", "D major", "bass", false}, {"none", "C major", "", false},
-		{"Hp", "A mixolydian", "", false}, {"G#", "", "", true}, {"Xm", "", "", true}, {"Gfoo", "", "", true}, {"D ^f", "", "", true},
+		{"Hp", "A mixolydian", "", false}, {"G#", "", "", true}, {"Xm", "", "", true}, {"Gfoo", "", "", true}, {"D ^", "", "", true},
+		{"D =c", "D mixolydian", "", false}, {"D exp ^f^c", "D major", "", false}, {"A minor ^f bass", "A dorian", "bass", false},
 	} {
 		key, clef, err := parseKey(c.text, func(string, int) {})
 		assert.Equal(t, c.bad, err != nil, c.text)
@@ -199,6 +200,24 @@ func TestKeysAsWritten(t *testing.T) {
 			assert.Equal(t, c.key, key.String(), c.text)
 			assert.Equal(t, c.clef, clef, c.text)
 		}
+	}
+}
+
+// Section 3.1.14 of the standard: accidentals beside the key hold for the tune,
+// "K:D Phr ^f", and alone after "exp", "K:D exp _b _e ^f", the standard's own
+// examples.
+func TestKeysWithAccidentalsOfTheirOwn(t *testing.T) {
+	for _, c := range []struct{ key, drawn, heard string }{
+		{"D Phr ^f", "D phrygian", "Eb4@0+1 F#4@1+1 Bb4@2+1 F4@3+1"},
+		{"Dphr^F", "D phrygian", "Eb4@0+1 F#4@1+1 Bb4@2+1 F4@3+1"},
+		{"D exp _b _e ^f", "D major", "Eb4@0+1 F#4@1+1 Bb4@2+1 F4@3+1"},
+		{"C_e", "C major", "Eb4@0+1 F4@1+1 B4@2+1 F4@3+1"},
+	} {
+		s, err := Read([]byte("X:1\nM:4/4\nL:1/4\nK:" + c.key + "\nE F B =F|\n"))
+		require.NoError(t, err, c.key)
+		assert.Equal(t, c.drawn, s.Parts[0].Bars[0].Key.String(), c.key)
+		assert.Equal(t, c.heard, scoretest.Heard(s, 0, 1, s.Written()), c.key)
+		assert.Equal(t, "accidentals of the key's own, which stand at the notes", s.Unread[0].What, c.key)
 	}
 }
 

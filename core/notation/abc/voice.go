@@ -11,7 +11,7 @@ import (
 type voice struct {
 	id, name, clef string
 	octave         int // that the clef adds to what is written
-	key            pitch.Key
+	key            signature
 	meter          *score.Meter
 	bars           []score.Bar
 	bar            score.Bar // being filled
