@@ -90,7 +90,7 @@ func written(s score.Score, lost map[string]bool) []string {
 			}
 			out = append(out, head)
 			for _, m := range b.Marks {
-				out = append(out, fmt.Sprint(m.Kind, " ", m.Text, " ", math.Round(m.QPM)))
+				out = append(out, fmt.Sprint(m.Onset, " ", m.Kind, " ", m.Text, " ", math.Round(m.QPM)))
 			}
 			for _, n := range b.Notes {
 				if n.Rest || lost["plucking fingers"] {
@@ -242,6 +242,9 @@ func TestLossesAreNamed(t *testing.T) {
 		says = append(says, l.What)
 	}
 	assert.Equal(t, []string{"strings and frets", "plucking fingers"}, says)
+	s.Parts[0].Bars[0].Marks = []score.Mark{{Onset: score.Frac(1, 2), Kind: "chord", Text: "Am"}}
+	assert.Contains(t, Losses(ABC, s), score.Unread{What: "signs in the middle of a note (set at the next)", Bar: 1, Count: 1})
+	assert.Contains(t, Losses(MIDI, s), score.Unread{What: "chord symbols", Bar: 1, Count: 1})
 	_, err = Write("pdf", s)
 	assert.ErrorContains(t, err, "not a format")
 }

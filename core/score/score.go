@@ -9,6 +9,7 @@ package score
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -110,11 +111,11 @@ func (n Note) Shown() (Time, error) {
 // A Tuplet says that Actual notes stand in the time of Normal.
 type Tuplet struct{ Actual, Normal int }
 
-// A Mark stands at a moment of a bar: loudness, tempo or words.
+// A Mark stands at a moment of a bar: loudness, tempo, words or a chord symbol.
 type Mark struct {
 	Onset Time
-	Kind  string  // dynamic, tempo, words, pedal
-	Text  string  // "mf", "Gently"
+	Kind  string  // dynamic, tempo, words, pedal, chord
+	Text  string  // "mf", "Gently", "Am7"
 	QPM   float64 // of a tempo: quarter notes a minute
 	Beat  Time    // of a tempo: the note value it counts
 }
@@ -217,6 +218,12 @@ func (s *Score) Finish() {
 			bar := &p.Bars[bi]
 			bar.Start = starts[bi]
 			bar.Length = starts[bi+1].Sub(starts[bi])
+			for mi := range bar.Marks {
+				if m := &bar.Marks[mi]; bar.Length.Less(m.Onset) {
+					m.Onset = bar.Length
+				}
+			}
+			slices.SortStableFunc(bar.Marks, func(a, b Mark) int { return a.Onset.Cmp(b.Onset) })
 		}
 		p.name(pi)
 	}

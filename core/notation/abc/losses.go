@@ -34,6 +34,9 @@ func Losses(s score.Score) []score.Unread {
 				}
 			}
 			for _, m := range b.Marks {
+				if m.Onset != b.Length && !begins(b, m.Onset, nil) {
+					lost.Note("signs in the middle of a note (set at the next)", bi+1)
+				}
 				if m.Kind == "pedal" {
 					lost.Note("pedal", bi+1)
 				}

@@ -117,11 +117,7 @@ func (r *reader) element(s *scanner) error {
 		if err != nil {
 			return err
 		}
-		if text != "" && strings.IndexByte("^_<>@", text[0]) >= 0 {
-			v.mark("words", text[1:])
-		} else {
-			r.s.Note("chord symbol", len(v.bars)+1)
-		}
+		v.quoted(text)
 	case c == '&':
 		return fmt.Errorf("voice overlay (&) is not read; give each voice its own V: line")
 	case shorthand[c] != "":

@@ -41,6 +41,21 @@ func (v *voice) mark(kind, text string) {
 	v.bar.Marks = append(v.bar.Marks, score.Mark{Onset: v.cursor, Kind: kind, Text: text})
 }
 
+// quoted takes what stands in quotation marks: a chord symbol (section 4.18 of
+// the standard) or words (4.19). Words whose place is not said are words too.
+func (v *voice) quoted(text string) {
+	symbol, err := score.ParseChordSymbol(text)
+	written, unsigned := symbol.Text()
+	switch {
+	case err == nil && unsigned == nil:
+		v.mark("chord", written)
+	case text != "" && strings.IndexByte("^_<>@", text[0]) >= 0:
+		v.mark("words", text[1:])
+	case text != "":
+		v.mark("words", text)
+	}
+}
+
 // take sets the clef from here on.
 func (v *voice) take(c score.Clef) {
 	v.bar.Clefs, v.octave = append(v.bar.Clefs, c), c.Octave

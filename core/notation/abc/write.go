@@ -71,11 +71,12 @@ func Write(s score.Score) ([]byte, error) {
 type lane struct {
 	id           int
 	part         score.Part
+	partAt       int
 	staff, voice int
 	clef         score.Clef
 	key          pitch.Key
 	meter        score.Meter
-	first        bool // of its part: it carries the marks
+	first        bool // of its part
 	tied         bool // the note before ends in a tie
 }
 
@@ -108,7 +109,7 @@ func text(s string) string {
 // voices finds what has to be written as a voice of its own: each voice of each
 // staff, and a staff without notes.
 func (w *writer) voices(s score.Score) {
-	for _, p := range s.Parts {
+	for pi, p := range s.Parts {
 		first := true
 		for staff := 1; staff <= max(p.Staves, 1); staff++ {
 			clef := score.Clef{Sign: "G", Line: 2}
@@ -133,7 +134,7 @@ func (w *writer) voices(s score.Score) {
 			}
 			slices.Sort(found)
 			for _, voice := range found {
-				w.staves = append(w.staves, &lane{id: len(w.staves) + 1, part: p, staff: staff, voice: voice, clef: clef, first: first})
+				w.staves = append(w.staves, &lane{id: len(w.staves) + 1, part: p, partAt: pi, staff: staff, voice: voice, clef: clef, first: first})
 				first = false
 			}
 		}

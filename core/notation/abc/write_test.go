@@ -47,6 +47,8 @@ func TestMusicAsWeWriteIt(t *testing.T) {
 		{"low and high notes", "M:4/4\nL:1/4\nK:C\nC,, c' c'' B,|]", "C,,2 c'2 c''2 B,2 |]"},
 		{"words, a syllable and a held one", "M:4/4\nL:1/4\nK:C\nC D E F|G4|]\nw: a-long the~old pier_", "C2 D2 E2 F2 | G8 |]\nw: a-long the~old pier *"},
 		{"a word that goes on under a held note", "M:4/4\nL:1/4\nK:C\nC D E F|]\nw: o-*ver there", "C2 D2 E2 F2 |]\nw: o- * ver there"},
+		{"chord symbols, and words in the same quotation marks", "M:4/4\nL:1/4\nK:G\n\"G\"G B \"Em/b\"d2|\"gently\"\"D7\"F4|]", "\"G\"G2 B2 \"Em/B\"d4 | \"^gently\"\"D7\"F8 |]"},
+		{"a sign over the second voice's note", "M:4/4\nL:1/4\n%%score (1 2)\nV:1\nV:2\nK:C\nV:1\ne4|]\nV:2\nc2 \"^now\"c2|]", "V:1\ne8 |]\nV:2\nc4 \"^now\"c4 |]"},
 		{"two voices on a staff", "M:4/4\nL:1/4\n%%score (1 2)\nV:1\nV:2\nK:C\nV:1\ne f g2|]\nV:2\nc4|]", "V:1\ne2 f2 g4 |]\nV:2\nc8 |]"},
 	} {
 		t.Run(c.name, func(t *testing.T) { assert.Equal(t, c.want, music(t, c.tune)) })

@@ -2,6 +2,7 @@ package abc
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"patientladder/core/pitch"
@@ -39,10 +40,7 @@ func (a *accidentals) sign(p pitch.Pitch, tied bool) string {
 // bar writes one voice of one bar and returns the words under its notes.
 func (w *writer) bar(v *lane, b score.Bar) ([]string, error) {
 	var words []string
-	marks := b.Marks
-	if !v.first {
-		marks = nil
-	}
+	marks := w.marksOf(v, b)
 	acc := &accidentals{v.key, map[byte]int{}, map[[2]int]int{}}
 	cursor := score.Time{}
 	chords := chordsOf(b, v)
@@ -104,6 +102,39 @@ func (w *writer) bar(v *lane, b score.Bar) ([]string, error) {
 	}
 	w.out.WriteByte(' ')
 	return words, nil
+}
+
+// marksOf returns the marks that a voice carries: each stands with the first
+// voice of its part that has a note there, else with the first.
+func (w *writer) marksOf(v *lane, b score.Bar) []score.Mark {
+	var out []score.Mark
+	for _, m := range b.Marks {
+		var carrier *lane
+		for _, other := range w.staves {
+			if other.partAt != v.partAt {
+				continue
+			}
+			if begins(b, m.Onset, other) {
+				carrier = other
+				break
+			}
+			if carrier == nil {
+				carrier = other
+			}
+		}
+		if carrier == v {
+			out = append(out, m)
+		}
+	}
+	return out
+}
+
+// begins reports whether a note or a rest of a voice begins at a moment of a bar;
+// nil is any voice.
+func begins(b score.Bar, at score.Time, v *lane) bool {
+	return slices.ContainsFunc(b.Notes, func(n score.Note) bool {
+		return n.Onset == at && !n.Grace && (v == nil || n.Staff == v.staff && n.Voice == v.voice)
+	})
 }
 
 // spacing parts what stands in a bar.
@@ -310,6 +341,8 @@ func (w *writer) mark(m score.Mark) {
 		if beat, err := m.Beat.Scaled(1, 4); err == nil {
 			fmt.Fprintf(&w.out, "[Q:%s=%g]", beat, m.QPM/m.Beat.Float())
 		}
+	case m.Kind == "chord":
+		w.out.WriteString(`"` + text(m.Text) + `"`)
 	case m.Kind == "words":
 		if t := text(m.Text); t != "" {
 			w.out.WriteString(`"^` + t + `"`)

@@ -249,6 +249,7 @@ func Losses(s score.Score) []score.Unread {
 			}
 			for _, m := range b.Marks {
 				note("words above the staff", m.Kind == "words")
+				note("chord symbols", m.Kind == "chord")
 				note("pedal", m.Kind == "pedal")
 				note("growing and fading", m.Kind == "dynamic" && strengths[m.Text] == 0)
 				note("loudness as written (kept as strength)", m.Kind == "dynamic" && strengths[m.Text] > 0)

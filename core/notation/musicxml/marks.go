@@ -9,14 +9,15 @@ import (
 
 // direction reads a <direction>: MusicXML 4.0, "The <direction> element".
 func (m *measure) direction(e element) {
+	at := m.offset(e)
 	for c := e.first(); c.here(); c = c.next() {
 		switch c.name() {
 		case "direction-type":
 			for one := c.first(); one.here(); one = one.next() {
-				m.mark(one)
+				m.mark(one, at)
 			}
 		case "sound":
-			m.sound(c)
+			m.sound(c, at)
 		case "staff", "voice":
 		default:
 			m.unread(c.name())
@@ -24,28 +25,45 @@ func (m *measure) direction(e element) {
 	}
 }
 
+// offset is where an element stands: at the moment that the bar has come to,
+// moved by its <offset>, in the bar.
+func (m *measure) offset(e element) score.Time {
+	text := e.child("offset").text()
+	ahead, back := strings.CutPrefix(text, "-")
+	by, err := m.time(ahead)
+	switch {
+	case err != nil:
+		return m.cursor
+	case !back:
+		return m.cursor.Add(by)
+	case m.cursor.Less(by):
+		return score.Time{}
+	}
+	return m.cursor.Sub(by)
+}
+
 // sound reads a <sound>: its tempo where no mark has told one yet. That the playing
 // goes elsewhere is not kept.
-func (m *measure) sound(e element) {
+func (m *measure) sound(e element, at score.Time) {
 	for _, jump := range []string{"dacapo", "dalsegno", "tocoda", "fine"} {
 		if e.attr(jump) != "" {
 			m.unread("jump (da capo, segno, coda)")
 		}
 	}
 	if qpm, err := strconv.ParseFloat(e.attr("tempo"), 64); err == nil && qpm > 0 && qpm <= fastest && !m.r.paced {
-		m.tempo(qpm, score.Quarters(1))
+		m.tempo(qpm, score.Quarters(1), at)
 	}
 }
 
-func (m *measure) tempo(qpm float64, beat score.Time) {
-	m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.cursor, Kind: "tempo", QPM: qpm, Beat: beat})
+func (m *measure) tempo(qpm float64, beat, at score.Time) {
+	m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: at, Kind: "tempo", QPM: qpm, Beat: beat})
 	m.r.paced = true
 }
 
-// mark reads what a direction says at the moment that the bar has come to.
-func (m *measure) mark(e element) {
+// mark reads what a direction says at a moment of the bar.
+func (m *measure) mark(e element, at score.Time) {
 	add := func(kind, text string) {
-		m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.cursor, Kind: kind, Text: text})
+		m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: at, Kind: kind, Text: text})
 	}
 	switch e.name() {
 	case "dynamics":
@@ -58,7 +76,7 @@ func (m *measure) mark(e element) {
 		}
 	case "metronome":
 		if qpm, beat, ok := tempo(e); ok {
-			m.tempo(qpm, beat)
+			m.tempo(qpm, beat, at)
 		} else {
 			m.unread("metronome mark")
 		}
@@ -71,6 +89,38 @@ func (m *measure) mark(e element) {
 	default:
 		m.unread(e.name())
 	}
+}
+
+// alters are the signs of the alterations that a chord's root may have.
+var alters = map[string]string{"": "", "0": "", "1": "#", "-1": "b"}
+
+// harmony reads a <harmony>: MusicXML 4.0, "The <harmony> element". Of several
+// chords in one the first is kept.
+func (m *measure) harmony(e element) {
+	symbol := score.ChordSymbol{Kind: e.child("kind").text()}
+	known := true
+	name := func(c element, step string) string {
+		sign, ok := alters[c.child(step+"-alter").text()]
+		letter := c.child(step + "-step").text()
+		known = known && ok && len(letter) == 1 && letter >= "A" && letter <= "G"
+		return letter + sign
+	}
+	symbol.Root = name(e.child("root"), "root")
+	if c := e.child("bass"); c.here() {
+		symbol.Bass = name(c, "bass")
+	}
+	if e.child("degree").here() {
+		m.unread("chord symbol: added or altered notes")
+	}
+	if e.child("frame").here() {
+		m.unread("chord diagram")
+	}
+	text, err := symbol.Text()
+	if err != nil || !known {
+		m.unread("chord symbol")
+		return
+	}
+	m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.offset(e), Kind: "chord", Text: text})
 }
 
 // barline reads a <barline>: its repeat and its ending.

@@ -117,6 +117,28 @@ func TestTies(t *testing.T) {
 	}
 }
 
+// MusicXML 4.0, "The <harmony> element", "The <offset> element".
+func TestChordSymbolsAndOffsets(t *testing.T) {
+	offset := func(n int) string { return fmt.Sprintf("<offset>%d</offset>", n) }
+	chord := func(root, kind, rest string) string {
+		return `<harmony><root><root-step>` + root + `</root-step></root><kind text="x">` + kind + `</kind>` + rest + `</harmony>`
+	}
+	s := bars(t,
+		chord("G", "major", "")+quarter("C", "")+chord("D", "dominant", `<bass><bass-step>F</bass-step><bass-alter>1</bass-alter></bass>`+offset(1))+quarter("D", "")+
+			`<backup><duration>4</duration></backup>`+chord("E", "minor", offset(-9))+chord("A", "power", offset(99))+`<direction><direction-type><words>now</words></direction-type>`+offset(1)+`</direction>`)
+	var got []string
+	for _, m := range s.Parts[0].Bars[0].Marks {
+		got = append(got, fmt.Sprintf("%s %s at %s", m.Kind, m.Text, m.Onset))
+	}
+	assert.Equal(t, []string{"chord G at 0", "chord Em at 0", "words now at 1/2", "chord D7/F# at 3/2", "chord A5 at 2"}, got, "in order of time, none outside the bar")
+	assert.Empty(t, s.Unread)
+	again, err := Read(Write(s))
+	require.NoError(t, err)
+	assert.Equal(t, s.Parts, again.Parts)
+	s.Parts[0].Bars[0].Marks[0].Text = "G, or so"
+	assert.Contains(t, string(Write(s)), "<words>G, or so</words>", "what is no chord symbol is written as words")
+}
+
 // What is not kept is told, and what stands beside it is read as if it were not
 // there.
 func TestWhatIsNotKeptIsTold(t *testing.T) {
@@ -135,7 +157,10 @@ func TestWhatIsNotKeptIsTold(t *testing.T) {
 		{"two meters at once", `<attributes><time><beats>3</beats><beat-type>4</beat-type><beats>2</beats><beat-type>4</beat-type></time></attributes>` + around(""), "further meters at once", plain},
 		{"no meter", `<attributes><time><senza-misura/></time></attributes>` + around(""), "senza-misura", plain},
 		{"a key of single signs", `<attributes><key><key-step>F</key-step><key-alter>1</key-alter></key></attributes>` + around(""), "key without fifths", plain},
-		{"a chord symbol", around(`<harmony><root><root-step>G</root-step></root><kind>major</kind></harmony>`), "harmony", plain},
+		{"a chord by its degree of the key", around(`<harmony><numeral><numeral-root>5</numeral-root></numeral><kind>major</kind></harmony>`), "chord symbol", plain},
+		{"a chord for which there is no sign", around(`<harmony><root><root-step>G</root-step></root><kind>Neapolitan</kind></harmony>`), "chord symbol", plain},
+		{"a note added to a chord", around(`<harmony><root><root-step>G</root-step></root><kind>dominant</kind><degree><degree-value>9</degree-value></degree></harmony>`), "chord symbol: added or altered notes", plain},
+		{"a picture of a chord", around(`<harmony><root><root-step>G</root-step></root><kind>major</kind><frame><frame-strings>6</frame-strings></frame></harmony>`), "chord diagram", plain},
 		{"a tempo in a way that is not known", around(`<direction><direction-type><metronome><beat-unit>quarter</beat-unit><per-minute>fast</per-minute></metronome></direction-type></direction>`), "metronome mark", plain},
 		{"a fret beyond any neck", quarter("C", `<notations><technical><string>2</string><fret>99</fret></technical></notations>`) + quarter("D", ""), "fret", plain},
 		{"a sign of a bow we do not know", quarter("C", `<notations><technical><thumb-position/></technical></notations>`) + quarter("D", ""), "thumb-position", plain},

@@ -365,7 +365,9 @@ func (m *measure) child(e element) error {
 	case "barline":
 		m.barline(e)
 	case "sound":
-		m.sound(e)
+		m.sound(e, m.cursor)
+	case "harmony":
+		m.harmony(e)
 	default:
 		m.unread(e.name())
 	}

@@ -38,7 +38,7 @@ func TestTwoStaves(t *testing.T) {
 	assert.Equal(t, score.Meter{Beats: 3, BeatType: 4}, *first.Meter)
 	assert.Equal(t, []string{"3"}, first.Notes[0].Fingers)
 	assert.Equal(t, 90.0, first.Marks[1].QPM, "a dotted quarter at 60")
-	assert.Equal(t, []score.Unread{{What: "harmony", Bar: 4, Count: 1}, {What: "time of grace notes", Bar: 4, Count: 1}}, s.Unread)
+	assert.Equal(t, []score.Unread{{What: "time of grace notes", Bar: 4, Count: 1}}, s.Unread)
 }
 
 // What Write writes, Read reads back: all that a score holds.

@@ -213,6 +213,10 @@ func (w *writer) divs(t score.Time) int64 {
 }
 
 func (w *writer) mark(m score.Mark) {
+	if m.Kind == "chord" {
+		w.harmony(m)
+		return
+	}
 	place := "below"
 	if m.Kind != "dynamic" && m.Kind != "pedal" {
 		place = "above"
@@ -238,6 +242,28 @@ func (w *writer) mark(m score.Mark) {
 		fmt.Fprintf(&w.out, "<dynamics><%s/></dynamics>", m.Text)
 	}
 	w.line("</direction-type></direction>")
+}
+
+// harmony writes a chord symbol; other text is written as words.
+func (w *writer) harmony(m score.Mark) {
+	symbol, err := score.ParseChordSymbol(m.Text)
+	suffix, unsigned := symbol.Suffix()
+	if err != nil || unsigned != nil {
+		w.mark(score.Mark{Onset: m.Onset, Kind: "words", Text: m.Text})
+		return
+	}
+	name := func(at, root string) string {
+		out := fmt.Sprintf("<%s><%s-step>%c</%s-step>", at, at, root[0], at)
+		if sign := root[1:]; sign != "" {
+			out += fmt.Sprintf("<%s-alter>%d</%s-alter>", at, map[string]int{"#": 1, "b": -1}[sign], at)
+		}
+		return out + "</" + at + ">"
+	}
+	bass := ""
+	if symbol.Bass != "" {
+		bass = name("bass", symbol.Bass)
+	}
+	w.line(`<harmony>%s<kind text="%s">%s</kind>%s</harmony>`, name("root", symbol.Root), esc(suffix), symbol.Kind, bass)
 }
 
 func (w *writer) note(p score.Part, n score.Note, chord bool) {

@@ -186,6 +186,7 @@ const signs: [string, string][] = [
   ["z2 | |: :| |]", "rest, bar line, repeat, end"],
   ["(C D) C-C [CEG]", "slur, tie, chord"],
   ["(3CDE  .C  !1!C", "triplet, detached, finger"],
+  ['"Am"C  "^gently"C', "chord symbol, words above the note"],
   ["w: har-bour light", "words, on a line under the notes"],
 ];
 

@@ -1,0 +1,42 @@
+package score
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// Kinds: MusicXML 4.0, "kind-value"; the ways of writing them: ABC 2.1, section
+// 4.18, and common practice, no source.
+func TestChordSymbolsAsWritten(t *testing.T) {
+	for _, c := range []struct{ written, root, kind, bass, ours string }{
+		{"G", "G", "major", "", "G"}, {"Gmaj", "G", "major", "", "G"}, {"Am", "A", "minor", "", "Am"}, {"Amin", "A", "minor", "", "Am"},
+		{"D7", "D", "dominant", "", "D7"}, {"Bbmaj7", "Bb", "major-seventh", "", "Bbmaj7"}, {"F#m7", "F#", "minor-seventh", "", "F#m7"},
+		{"C/g", "C", "major", "G", "C/G"}, {"D7/F♯", "D", "dominant", "F#", "D7/F#"}, {"B♭dim", "Bb", "diminished", "", "Bbdim"},
+		{"C+", "C", "augmented", "", "Caug"}, {"Bm7b5", "B", "half-diminished", "", "Bm7b5"}, {"Asus", "A", "suspended-fourth", "", "Asus4"}, {"E5", "E", "power", "", "E5"},
+	} {
+		got, err := ParseChordSymbol(c.written)
+		require.NoError(t, err, c.written)
+		assert.Equal(t, ChordSymbol{c.root, c.kind, c.bass}, got, c.written)
+		text, err := got.Text()
+		require.NoError(t, err)
+		assert.Equal(t, c.ours, text)
+	}
+	for _, other := range []string{"", "Gently", "H", "am", "Am/", "Fine", "D.C.", "Cmajor", "C7#11"} {
+		_, err := ParseChordSymbol(other)
+		assert.ErrorContains(t, err, "is not a chord symbol", other)
+	}
+	_, err := ChordSymbol{Root: "G", Kind: "Neapolitan"}.Text()
+	assert.ErrorContains(t, err, "Neapolitan")
+}
+
+func TestEachKindIsWrittenInItsOwnWay(t *testing.T) {
+	seen := map[string]string{}
+	for _, k := range chordKinds {
+		for _, w := range k.written {
+			assert.Empty(t, seen[w], "%q stands for %s and %s", w, seen[w], k.kind)
+			seen[w] = k.kind
+		}
+	}
+}
