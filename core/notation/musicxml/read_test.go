@@ -41,6 +41,36 @@ func TestTwoStaves(t *testing.T) {
 	assert.Equal(t, []score.Unread{{What: "time of grace notes", Bar: 4, Count: 1}}, s.Unread)
 }
 
+// timewise is a score of two parts whose bars hold parts.
+func timewise(bars ...string) string {
+	text := `<score-timewise><part-list><score-part id="A"><part-name>Oboe</part-name></score-part><score-part id="B"/></part-list>`
+	for _, b := range bars {
+		text += "<measure>" + b + "</measure>"
+	}
+	return text + "</score-timewise>"
+}
+
+// MusicXML 4.0, "The <score-timewise> element".
+func TestTimewise(t *testing.T) {
+	head := `<attributes><divisions>2</divisions><time><beats>2</beats><beat-type>4</beat-type></time></attributes>`
+	text := timewise(
+		`<part id="A">`+head+quarter("C", "")+quarter("D", "")+`</part>`,
+		`<part id="B">`+head+quarter("E", `<tie type="start"/>`)+quarter("E", `<tie type="stop"/>`)+`</part>`,
+		`<part id="A">`+quarter("F", "")+`</part><part id="B">`+quarter("G", "")+`</part>`)
+	s, err := Read([]byte(text))
+	require.NoError(t, err)
+	require.Len(t, s.Parts, 2)
+	assert.Equal(t, "Oboe", s.Parts[0].Name)
+	assert.Equal(t, "C4@0+1 D4@1+1 F4@4+1", scoretest.Heard(s, 0, 1, s.Written()), "silent in the second bar")
+	assert.Equal(t, "E4@2+2 G4@4+1", scoretest.Heard(s, 1, 1, s.Written()), "silent in the first")
+	drawn, err := WithIDs([]byte(text))
+	require.NoError(t, err)
+	assert.Contains(t, string(drawn), "<score-partwise")
+	again, err := Read(drawn)
+	require.NoError(t, err)
+	assert.Equal(t, s.Parts[1].Bars[1].Notes, again.Parts[1].Bars[1].Notes)
+}
+
 // What Write writes, Read reads back: all that a score holds.
 func TestRoundTrip(t *testing.T) {
 	s, err := Read(file(t))
@@ -113,7 +143,9 @@ func TestWhereItWentWrong(t *testing.T) {
 	}{
 		{"entities of its own", "<!DOCTYPE a [<!ENTITY x \"boom\">]>\n<score-partwise/>", 1, 0, "entities"},
 		{"not a score", "<html></html>", 1, 0, "not a MusicXML score"},
-		{"timewise", "<score-timewise/>", 1, 0, "partwise"},
+		{"timewise, empty", "<score-timewise/>", 1, 0, "no bars"},
+		{"timewise, a part twice", timewise(`<part id="A"/><part id="A"/>`), 1, 1, "stands twice in a bar"},
+		{"timewise, a part of no list", timewise(`<part id="C"/>`), 1, 0, "not in the part list"},
 		{"nothing", "", 1, 0, "no score"},
 		{"cut off", good[:len(good)/2], 32, 2, "ends before"},
 		{"mismatched tag", change("</pitch><duration>9", "</pitsch><duration>9"), 25, 2, "well-formed"},

@@ -1,0 +1,114 @@
+package musicxml
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"patientladder/core/score"
+)
+
+// measure reads one bar; cursor is where the next note begins.
+type measure struct {
+	r       *reader
+	st      *partState
+	part    *score.Part
+	bar     score.Bar
+	cursor  score.Time
+	filled  score.Time
+	lastOn  score.Time // onset of the note before, for chords
+	hasLast bool
+	endings []int // passes of the ending that is open
+	closing bool
+	tag     int64   // where the tag of the note being read ends
+	tags    []int64 // beside the bar's notes
+}
+
+func (m *measure) finish() score.Bar {
+	m.bar.Repeat.Endings = m.endings
+	if m.closing {
+		m.endings = nil
+	}
+	m.bar.Length = m.filled
+	if m.filled.Sign() == 0 && m.st.meter.BeatType > 0 {
+		m.bar.Length = m.st.meter.Length()
+	}
+	m.st.sort(m.bar.Notes, m.tags)
+	return m.bar
+}
+
+// layout names children of a measure or a note that only concern the page.
+var layout = map[string]bool{
+	"print": true, "stem": true, "beam": true, "accidental": true, "instrument": true, "notehead": true,
+	"staff-layout": true, "footnote": true, "level": true, "listen": true, "sound": true, "bar-style": true,
+	"offset": true, "staff-lines": true, "part-symbol": true, "bookmark": true, "link": true, "instruments": true,
+	"staff-details": true, "play": true,
+}
+
+func (m *measure) unread(name string) {
+	if !layout[name] {
+		m.r.s.Note(name, m.r.bar)
+	}
+}
+
+func (m *measure) child(e element) error {
+	m.tag = int64(m.r.d.at)
+	if err := m.r.d.fill(); err != nil {
+		return err
+	}
+	switch e.name() {
+	case "attributes":
+		return m.attributes(e)
+	case "note":
+		return m.note(e)
+	case "backup", "forward":
+		t, err := m.time(e.child("duration").text())
+		if err != nil {
+			return err
+		}
+		m.hasLast = false
+		if e.name() == "forward" {
+			m.move(t)
+		} else if m.cursor = m.cursor.Sub(t); m.cursor.Sign() < 0 {
+			return fmt.Errorf("the music is backed up to before the bar begins")
+		}
+	case "direction":
+		m.direction(e)
+	case "barline":
+		m.barline(e)
+	case "sound":
+		m.sound(e, m.cursor)
+	case "harmony":
+		m.harmony(e)
+	default:
+		m.unread(e.name())
+	}
+	return nil
+}
+
+func (m *measure) move(t score.Time) {
+	m.cursor = m.cursor.Add(t)
+	if m.filled.Less(m.cursor) {
+		m.filled = m.cursor
+	}
+}
+
+// time reads a number of divisions, which may have a fraction.
+func (m *measure) time(s string) (score.Time, error) {
+	whole, frac, _ := strings.Cut(s, ".")
+	if len(frac) > 6 {
+		return score.Time{}, fmt.Errorf("the duration %q is too fine", s)
+	}
+	num, err := strconv.ParseInt(whole+frac, 10, 64)
+	if err != nil || num < 0 || num > 1<<40 {
+		return score.Time{}, fmt.Errorf("%q is not a duration", s)
+	}
+	den := int64(1)
+	for range frac {
+		den *= 10
+	}
+	if m.st.divisions == 0 {
+		return score.Time{}, fmt.Errorf("a duration stands before <divisions> says what it counts")
+	}
+	return score.NewTime(num, den*m.st.divisions)
+}
