@@ -21,6 +21,7 @@ import (
 	"strings"
 	"unicode/utf16"
 
+	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
 
@@ -41,13 +42,14 @@ func Read(data []byte) (score.Score, error) {
 
 // WithIDs returns a document's text with the id of the score's note at each
 // <note>, so that what is drawn can be found again. A timewise score, which the
-// engraver does not know, is written anew.
+// engraver does not know, is written anew, and so is one that leaves it to its
+// reader which accidentals to draw.
 func WithIDs(data []byte) ([]byte, error) {
 	r, text, err := read(data)
 	if err != nil {
 		return nil, err
 	}
-	if r.timewise {
+	if r.timewise || !bytes.Contains(text, []byte("<accidental")) && altered(r.s) {
 		return Write(r.s), nil
 	}
 	ids := map[int64]string{} // by where the tag of the note ends
@@ -70,6 +72,22 @@ func WithIDs(data []byte) ([]byte, error) {
 	}
 	out.Write(text[from:])
 	return out.Bytes(), nil
+}
+
+// altered reports whether a note of a score has an accidental of its own.
+func altered(s score.Score) bool {
+	for _, p := range s.Parts {
+		key := pitch.Key{}
+		for _, b := range p.Bars {
+			if b.Key != nil {
+				key = *b.Key
+			}
+			if len(b.Accidentals(key)) > 0 {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // ownID is the id that a tag already has.

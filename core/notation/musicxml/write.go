@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
 
@@ -40,6 +41,8 @@ type writer struct {
 	out       bytes.Buffer
 	divisions int64
 	meter     score.Meter
+	key       pitch.Key
+	signs     map[string]int    // accidentals by note id
 	beams     map[string]string // by note id
 	tuplets   map[string]string // by note id
 	inWord    map[[2]int]bool   // by staff and voice: the syllable before goes on
@@ -61,7 +64,7 @@ func esc(s string) string {
 }
 
 func (w *writer) part(n int, p score.Part) {
-	w.divisions, w.inWord = 1, map[[2]int]bool{}
+	w.divisions, w.key, w.inWord = 1, pitch.Key{}, map[[2]int]bool{}
 	for _, b := range p.Bars {
 		for _, note := range b.Notes {
 			for _, t := range []score.Time{note.Onset, note.Duration} {
@@ -99,8 +102,12 @@ func (w *writer) part(n int, p score.Part) {
 		w.bar(p, b)
 		endings = b.Repeat.Endings
 		closes := len(endings) > 0 && (!slices.Equal(endings, next.Endings) || b.Repeat.Ends > 0)
-		if b.Repeat.Ends > 0 || closes {
+		last := i+1 == len(p.Bars)
+		if b.Repeat.Ends > 0 || closes || last {
 			w.line(`<barline location="right">`)
+			if last {
+				w.line(`<bar-style>light-heavy</bar-style>`)
+			}
 			if closes {
 				w.line(`<ending number="%s" type="stop"/>`, numbers(endings))
 				endings = nil
@@ -124,6 +131,7 @@ func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
 		w.line("<divisions>%d</divisions>", w.divisions)
 	}
 	if b.Key != nil {
+		w.key = *b.Key
 		mode := ""
 		if b.Key.Mode != "" {
 			mode = "<mode>" + b.Key.Mode + "</mode>"
@@ -157,7 +165,7 @@ func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
 
 // bar writes the voices one after another, each backed up to the start.
 func (w *writer) bar(p score.Part, b score.Bar) {
-	w.beams, w.tuplets = beams(b, w.meter), tuplets(b)
+	w.signs, w.beams, w.tuplets = b.Accidentals(w.key), beams(b, w.meter), tuplets(b)
 	marks := b.Marks
 	var voices []int
 	for _, n := range b.Notes {
@@ -274,9 +282,12 @@ func (w *writer) note(p score.Part, n score.Note, chord bool) {
 	if chord {
 		w.out.WriteString("<chord/>")
 	}
-	if n.Rest {
+	switch {
+	case w.restsABar(n):
+		w.out.WriteString(`<rest measure="yes"/>`)
+	case n.Rest:
 		w.out.WriteString("<rest/>")
-	} else {
+	default:
 		fmt.Fprintf(&w.out, "<pitch><step>%c</step>", n.Pitch.Step())
 		if n.Pitch.Alter() != 0 {
 			fmt.Fprintf(&w.out, "<alter>%d</alter>", n.Pitch.Alter())
@@ -325,25 +336,43 @@ func (w *writer) lyric(n score.Note) {
 	fmt.Fprintf(&w.out, "<lyric>%s<text>%s</text></lyric>", kind, esc(text))
 }
 
-// value writes type, dots and tuplet ratio where one sign shows the duration.
+// restsABar reports whether a rest fills a full bar: one sign stands for it in
+// every meter.
+func (w *writer) restsABar(n score.Note) bool {
+	return n.Rest && w.meter.BeatType > 0 && n.Duration == w.meter.Length()
+}
+
+// accidentals are the values of <accidental>, by semitones.
+var accidentals = map[int]string{-2: "flat-flat", -1: "flat", 0: "natural", 1: "sharp", 2: "double-sharp"}
+
+// value writes type, dots and tuplet ratio where one sign shows the duration,
+// and the accidental, which stands among them.
 func (w *writer) value(n score.Note) {
-	if n.Grace {
-		w.out.WriteString("<type>eighth</type>")
-		return
+	accidental := ""
+	if alter, signed := w.signs[n.ID]; signed {
+		accidental = "<accidental>" + accidentals[alter] + "</accidental>"
 	}
-	shown, err := n.Shown()
-	if err != nil {
-		return
+	name, dots, ok := shownAs(n)
+	if ok {
+		w.out.WriteString("<type>" + name + "</type>" + strings.Repeat("<dot/>", dots))
 	}
-	name, dots, ok := sign(shown)
-	if !ok {
-		return
-	}
-	w.out.WriteString("<type>" + name + "</type>" + strings.Repeat("<dot/>", dots))
-	if n.Tuplet != nil {
+	w.out.WriteString(accidental)
+	if ok && n.Tuplet != nil && !n.Grace {
 		fmt.Fprintf(&w.out, "<time-modification><actual-notes>%d</actual-notes><normal-notes>%d</normal-notes></time-modification>",
 			n.Tuplet.Actual, n.Tuplet.Normal)
 	}
+}
+
+// shownAs returns the sign and dots of a note, if one sign can show it.
+func shownAs(n score.Note) (name string, dots int, ok bool) {
+	if n.Grace {
+		return "eighth", 0, true
+	}
+	shown, err := n.Shown()
+	if err != nil {
+		return "", 0, false
+	}
+	return sign(shown)
 }
 
 // sign returns the note sign and dots that show a length, if one sign can.

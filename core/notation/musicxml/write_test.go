@@ -206,3 +206,36 @@ func TestAMarkBetweenTheNotes(t *testing.T) {
 	require.Len(t, again.Parts[0].Bars[0].Marks, 1)
 	assert.Equal(t, score.Frac(7, 12), again.Parts[0].Bars[0].Marks[0].Onset)
 }
+
+// One sign stands for the rest of a whole bar in every meter, and a double bar of
+// thin and thick ends the piece: common practice, no source.
+func TestRestsOfABarAndTheEnd(t *testing.T) {
+	three := score.Meter{Beats: 3, BeatType: 4}
+	rest := func(quarters int) score.Note {
+		return score.Note{Rest: true, Duration: score.Quarters(quarters), Voice: 1, Staff: 1}
+	}
+	text := string(Write(one(
+		score.Bar{Meter: &three, Length: three.Length(), Notes: []score.Note{rest(3)}},
+		score.Bar{Length: three.Length(), Notes: []score.Note{rest(2), note("C4", score.Quarters(2), score.Quarters(1))}},
+		score.Bar{Length: three.Length(), Repeat: score.Repeat{Ends: 2}, Notes: []score.Note{note("C4", score.Time{}, three.Length())}})))
+	bars := strings.Split(text, "<measure")
+	for i, has := range []struct{ rest, end bool }{{true, false}, {false, false}, {false, true}} {
+		assert.Equal(t, has.rest, strings.Contains(bars[i+1], `<rest measure="yes"/>`), "bar %d", i+1)
+		assert.Equal(t, has.end, strings.Contains(bars[i+1], "<bar-style>light-heavy</bar-style>\n<repeat"), "bar %d", i+1)
+	}
+}
+
+// A file may leave it to its reader which accidentals to draw; one that draws
+// some is drawn as it stands.
+func TestAccidentalsThatAFileLeavesOut(t *testing.T) {
+	sharp := func(sign string) []byte {
+		return []byte(`<score-partwise><part-list><score-part id="P"/></part-list><part id="P"><measure number="1"><attributes><divisions>1</divisions></attributes>` +
+			`<note><pitch><step>F</step><alter>1</alter><octave>4</octave></pitch><duration>1</duration>` + sign + `<stem>down</stem></note></measure></part></score-partwise>`)
+	}
+	for sign, own := range map[string]bool{"": false, "<accidental>sharp</accidental>": true} {
+		text, err := WithIDs(sharp(sign))
+		require.NoError(t, err)
+		assert.Equal(t, 1, strings.Count(string(text), "<accidental>sharp</accidental>"), sign)
+		assert.Equal(t, own, strings.Contains(string(text), "<stem>"), sign)
+	}
+}
