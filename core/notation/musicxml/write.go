@@ -42,10 +42,13 @@ type writer struct {
 	divisions int64
 	meter     score.Meter
 	key       pitch.Key
-	signs     map[string]int    // accidentals by note id
-	beams     map[string]string // by note id
-	tuplets   map[string]string // by note id
-	inWord    map[[2]int]bool   // by staff and voice: the syllable before goes on
+	signs     map[string]int     // accidentals by note id
+	beams     map[string]string  // by note id
+	tuplets   map[string]string  // by note id
+	inWord    map[[2]int]bool    // by staff and voice: the syllable before goes on
+	slurs     map[int][]int      // numbers of the slurs that are open, by voice
+	slurring  [mostSlurs + 1]int // how many are open, by number
+	staves    int
 }
 
 func (w *writer) line(format string, a ...any) {
@@ -64,7 +67,8 @@ func esc(s string) string {
 }
 
 func (w *writer) part(n int, p score.Part) {
-	w.divisions, w.key, w.inWord = 1, pitch.Key{}, map[[2]int]bool{}
+	w.divisions, w.key, w.staves = 1, pitch.Key{}, p.Staves
+	w.inWord, w.slurs, w.slurring = map[[2]int]bool{}, map[int][]int{}, [mostSlurs + 1]int{}
 	for _, b := range p.Bars {
 		for _, note := range b.Notes {
 			for _, t := range []score.Time{note.Onset, note.Duration} {
@@ -249,7 +253,11 @@ func (w *writer) mark(m score.Mark) {
 	default:
 		fmt.Fprintf(&w.out, "<dynamics><%s/></dynamics>", m.Text)
 	}
-	w.line("</direction-type></direction>")
+	w.out.WriteString("</direction-type>")
+	if m.Kind == "pedal" && w.staves > 1 {
+		fmt.Fprintf(&w.out, "<staff>%d</staff>", w.staves)
+	}
+	w.line("</direction>")
 }
 
 // harmony writes a chord symbol; other text is written as words.
@@ -415,7 +423,12 @@ func (w *writer) notations(n score.Note, ties string) {
 	}
 	var b strings.Builder
 	b.WriteString(ties + w.tuplets[n.ID])
-	b.WriteString(strings.Repeat(`<slur type="stop"/>`, n.SlurEnds) + strings.Repeat(`<slur type="start"/>`, n.SlurStarts))
+	for range n.SlurEnds {
+		fmt.Fprintf(&b, `<slur type="stop" number="%d"/>`, w.endSlur(n.Voice))
+	}
+	for range n.SlurStarts {
+		fmt.Fprintf(&b, `<slur type="start" number="%d"/>`, w.startSlur(n.Voice))
+	}
 	if orn.Len() > 0 {
 		b.WriteString("<ornaments>" + orn.String() + "</ornaments>")
 	}

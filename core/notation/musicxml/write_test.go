@@ -3,6 +3,7 @@ package musicxml
 import (
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -238,4 +239,32 @@ func TestAccidentalsThatAFileLeavesOut(t *testing.T) {
 		assert.Equal(t, 1, strings.Count(string(text), "<accidental>sharp</accidental>"), sign)
 		assert.Equal(t, own, strings.Contains(string(text), "<stem>"), sign)
 	}
+}
+
+// MusicXML 4.0, "The number-level data type": slurs that overlap, as those of two
+// hands do, or that stand in one another, are told apart by number.
+func TestSlursThatOverlap(t *testing.T) {
+	at := func(name string, quarter, voice, starts, ends int) score.Note {
+		n := note(name, score.Quarters(quarter), score.Quarters(1))
+		n.Voice, n.Staff, n.SlurStarts, n.SlurEnds = voice, voice, starts, ends
+		return n
+	}
+	s := one(
+		score.Bar{Length: score.Quarters(2), Notes: []score.Note{at("G4", 0, 1, 1, 0), at("C3", 0, 2, 1, 0), at("A4", 1, 1, 1, 0), at("D3", 1, 2, 0, 0)}},
+		score.Bar{Length: score.Quarters(2), Notes: []score.Note{at("B4", 0, 1, 0, 1), at("E3", 0, 2, 0, 1), at("C5", 1, 1, 0, 1), at("F3", 1, 2, 1, 0)}})
+	s.Parts[0].Staves = 2
+	var got []string
+	for _, m := range regexp.MustCompile(`<step>(.)</step>|<slur type="(\w+)" number="(\d+)"`).FindAllStringSubmatch(string(Write(s)), -1) {
+		got = append(got, strings.Join(m[1:], ""))
+	}
+	assert.Equal(t, "G start1 A start2 C start3 D B stop2 C stop1 E stop3 F start1", strings.Join(got, " "))
+}
+
+func TestThePedalStandsUnderTheLowerStaff(t *testing.T) {
+	bar := score.Bar{Length: score.Quarters(1), Marks: []score.Mark{{Kind: "dynamic", Text: "p"}, {Kind: "pedal", Text: "start"}}, Notes: []score.Note{note("C4", score.Time{}, score.Quarters(1))}}
+	s := one(bar)
+	assert.NotContains(t, string(Write(s)), "<staff>")
+	s.Parts[0].Staves = 2
+	assert.Contains(t, string(Write(s)), `<pedal type="start" line="no"/></direction-type><staff>2</staff>`)
+	assert.Contains(t, string(Write(s)), `<p/></dynamics></direction-type></direction>`)
 }
