@@ -94,6 +94,27 @@ func TestReadingAPage(t *testing.T) {
 }
 
 // Tablature under the staff or instead of it; what a layer says stands under either.
+// Brackets and the letters of patterns stand clear of what is drawn: of trills,
+// fingers, tuplets, of loudness between the staves, of a stem over the staff.
+func TestBracketsStandClear(t *testing.T) {
+	crossed := `(() => {
+		const boxes = (what) => [...document.querySelectorAll('.score ' + what)].map(e => [e.getAttribute('class') ?? what, e.getBoundingClientRect()]);
+		const signs = boxes(':is(g.notehead, g.stem, g.trill, g.fing, g.dynam, g.hairpin, g.slur, g.tie, g.dir, g.tupletNum, g.artic, g.fermata)');
+		return boxes('.bands :is(path, text)').flatMap(([, a]) => signs.filter(([, b]) =>
+			b.width > 0 && a.left < b.right - 1 && b.left < a.right - 1 && a.top < b.bottom - 1 && b.top < a.bottom - 1).map(([name]) => name)).join(', ');
+	})()`
+	p := atWork(t)
+	for _, item := range []string{"open-ornament", "open-posts", "harbour-fog", "folk-greensleeves"} {
+		p.goTo("/items/" + item)
+		p.until("document.querySelectorAll('.score .bands path').length > 4", "brackets are drawn")
+		assert.Empty(t, eval[string](p, crossed), "brackets of %s", item)
+		p.key("c")
+		p.key("t")
+		p.until("document.querySelectorAll('.score .bands path').length === 0 && document.querySelectorAll('.score .bands text').length > 4", "letters are drawn")
+		assert.Empty(t, eval[string](p, crossed), "patterns of %s", item)
+	}
+}
+
 func TestTablature(t *testing.T) {
 	p := atWork(t)
 	p.goTo("/items/low-six")

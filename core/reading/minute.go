@@ -16,11 +16,13 @@ import (
 func (p Page) Minute(demands []Demand) []reason.Reason {
 	var out []reason.Reason
 	say := func(code string, pairs ...string) { out = append(out, reason.Of(code, pairs...)) }
-	say("minute-figures", "bars", strconv.Itoa(p.Score.Bars()), "figures", strconv.Itoa(ToLearn(p.Figures)))
+	figures := ToLearn(p.Figures)
+	say("minute-figures", "bars", strconv.Itoa(p.Score.Bars()), "figures", strconv.Itoa(figures))
 	for _, st := range p.Staves {
 		hand, start := string(st.Hand), st.Line[0].Top().String()
-		if len(p.Staves) > 1 && p.Plays == Keyboard {
-			say("minute-hand-figures", "hand", hand, "figures", strconv.Itoa(ToLearn(st.Figures)))
+		// a hand alone may take more figures, of half the size: that is no news
+		if n := ToLearn(st.Figures); len(p.Staves) > 1 && p.Plays == Keyboard && n < figures {
+			say("minute-hand-figures", "hand", hand, "figures", strconv.Itoa(n))
 		}
 		switch {
 		case p.Plays == Keyboard:

@@ -407,6 +407,15 @@ func TestTheTeachersMinute(t *testing.T) {
 		says = append(says, strings.TrimPrefix(r.Code, "minute-")+" "+r.Args["figures"]+r.Args["finger"]+r.Args["key"]+r.Args["bars"]+r.Args["leap"]+r.Args["bar"])
 	}
 	assert.Equal(t, []string{"figures 34", "start-hand 1C4", "crossing 1", "jump 3, 4", "leap octave3", "trip 1", "trip 3", "trip 4", "theory C major"}, says)
+	s, err := notation.Read("t.abc", []byte("X:1\nT:T\nM:4/4\nL:1/4\n%%score {1 2}\nV:1\nV:2 clef=bass\nK:C\nV:1\nA2cB|A2E2|FAGF|E4|A2cB|d2c2|BGAB|A4|]\nV:2\n[A,,E,]4|[A,,E,]4|[D,A,]4|[E,,B,,]4|[A,,E,]4|[D,A,]4|[E,,B,,]4|[A,,E,]4|]\n"))
+	require.NoError(t, err)
+	var hands []string
+	for _, r := range Read(s, Keyboard).Minute(nil) {
+		if figures := r.Args["figures"]; figures != "" {
+			hands = append(hands, r.Args["hand"]+" "+figures)
+		}
+	}
+	assert.Equal(t, []string{" 6", "left 1"}, hands, "a hand is told where it alone has less to learn")
 	cello := Read(page.Score, Bowed)
 	assert.Equal(t, "minute-start-string", cello.Minute(cello.Demands())[1].Code)
 	assert.Len(t, Read(score.Score{}, Keyboard).Minute(nil), 2)

@@ -26,7 +26,7 @@ function engraver() {
         lyricSize: 4,
         spacingSystem: cut ? 4 + cut.room : 14,
         spacingLinear: cut ? 0.2 : 0.25, // a sheet's lines hold more
-        spacingStaff: 16 + 5 * Math.max(0, verses - 1), // brackets of the next staff stand under the labels
+        spacingStaff: (cut ? 16 : 19) + 5 * Math.max(0, verses - 1), // brackets of the next staff stand under the labels
         header: "none",
         footer: "none",
         pageMarginTop: 110,
@@ -95,18 +95,27 @@ export function drawBands(root: SVGElement, bands: Band[], onSheet = false) {
   const margin = root.querySelector<SVGGElement>("g.page-margin");
   if (!margin) return;
   margin.querySelector("g.bands")?.remove();
-  const brackets = bands.some((b) => b.kind === "chunks");
-  // tempo and words make room for brackets, letters and tints
-  if (bands.some((b) => b.kind !== "positions"))
-    for (const mark of margin.querySelectorAll("g.tempo, g.dir"))
-      mark.setAttribute("transform", `translate(0 ${brackets ? -760 : -420})`);
+  if (bands.some((b) => b.kind !== "positions")) lift(margin, bands.some((b) => b.kind === "chunks") ? 760 : 540);
   const layer = document.createElementNS(svgNS, "g");
   layer.classList.add("bands");
   margin.prepend(layer);
   for (const b of bands) {
-    for (const { x1, x2, top, bottom, space } of spread(margin, b.notes, onSheet)) {
-      layer.append(b.kind === "chunks" ? bracket(b, x1, x2, top, space, onSheet) : tint(b, x1, x2, top, bottom, space));
+    for (const box of spread(margin, b.notes)) {
+      layer.append(b.kind === "chunks" ? bracket(b, box, onSheet) : tint(b, box));
     }
+  }
+}
+
+// lift makes room for brackets, letters and tints under tempo and words: they go up
+// by so much, and by what stands above the staff there.
+function lift(margin: SVGGElement, by: number) {
+  for (const system of margin.querySelectorAll<SVGGElement>("g.system")) {
+    const staff = system.querySelector<SVGGElement>("g.staff");
+    const lines = staff && linesOf(staff);
+    if (!lines) continue;
+    const raised = Math.max(0, lines.top - lines.space * 0.4 - above(system, lines));
+    for (const mark of system.querySelectorAll("g.tempo, g.dir"))
+      mark.setAttribute("transform", `translate(0 ${-by - raised})`);
   }
 }
 
@@ -117,7 +126,7 @@ export function drawVerses(root: SVGElement, verses: Verse[]) {
   if (!margin || margin.querySelector("g.verse")) return;
   for (const [line, verse] of verses.entries()) {
     for (const [id, text] of Object.entries(verse)) {
-      for (const { x1, x2, bottom, space } of spread(margin, [id], false)) {
+      for (const { x1, x2, bottom, space } of spread(margin, [id])) {
         const label = el(
           "text",
           { x: (x1 + x2) / 2, y: bottom + space * (3 + 2.2 * line), "font-size": space * 1.9, "text-anchor": "middle" },
@@ -130,42 +139,59 @@ export function drawVerses(root: SVGElement, verses: Verse[]) {
   }
 }
 
+// Lines are where the lines of a staff stand: space is the size that signs go by.
+type Lines = { top: number; bottom: number; space: number };
+
+// A Box is a stretch on one line of music, and above it where no signs stand.
+type Box = Lines & { x1: number; x2: number; clear: number };
+
+function linesOf(staff: SVGGElement): Lines | undefined {
+  const lines = [...staff.children].filter((c): c is SVGPathElement => c.tagName === "path").map((c) => c.getBBox());
+  if (lines.length === 0) return undefined;
+  const top = Math.min(...lines.map((l) => l.y));
+  const bottom = Math.max(...lines.map((l) => l.y + l.height));
+  return { top, bottom, space: spaceOf(top, bottom, new Set(lines.map((l) => Math.round(l.y))).size) };
+}
+
 // spread returns the boxes of a stretch, one for each line of music it is on.
-function spread(margin: SVGGElement, ids: string[], clear: boolean) {
-  const boxes = new Map<Element, { x1: number; x2: number; top: number; bottom: number; space: number }>();
+function spread(margin: SVGGElement, ids: string[]) {
+  const boxes = new Map<Element, Box>();
   for (const id of ids) {
     const note = margin.querySelector<SVGGElement>(`[id="${id}"]`);
     const staff = note?.closest<SVGGElement>("g.staff");
     const system = note?.closest<SVGGElement>("g.system");
     if (!note || !staff || !system) continue;
     const box = (note.querySelector<SVGGElement>(".notehead") ?? note).getBBox();
-    const lines = [...staff.children].filter((c): c is SVGPathElement => c.tagName === "path").map((c) => c.getBBox());
-    if (lines.length === 0) continue;
-    const top = Math.min(...lines.map((l) => l.y));
-    const bottom = Math.max(...lines.map((l) => l.y + l.height));
-    const space = spaceOf(top, bottom, new Set(lines.map((l) => Math.round(l.y))).size);
     const was = boxes.get(system);
+    const lines = was ?? linesOf(staff);
+    if (!lines) continue;
     boxes.set(system, {
+      ...lines,
       x1: Math.min(was?.x1 ?? box.x, box.x),
       x2: Math.max(was?.x2 ?? 0, box.x + box.width),
-      top: was?.top ?? (clear ? above(system, top, space) : top - (staff.querySelector(".tabGrp") ? space * 4.4 : 0)), // above the stems of tablature
-      bottom: was?.bottom ?? bottom,
-      space,
+      clear: was?.clear ?? above(system, lines),
     });
   }
   return boxes.values();
 }
 
+// The signs that stand above a staff without being part of it.
+const signsAbove = "g.fing, g.slur, g.tie, g.trill, g.mordent, g.turn, g.fermata, g.harm, g.voltaBracket";
+
 // above is where nothing of a staff stands any more, all along its line of music.
-function above(system: SVGGElement, top: number, space: number) {
+function above(system: SVGGElement, { top, space }: Lines) {
   let y = top;
+  let over = top - 24 * space; // where the staff over it ends
   for (const staff of system.querySelectorAll<SVGGElement>("g.staff")) {
     const lines = staff.querySelector("path")?.getBBox();
-    if (lines && Math.abs(lines.y - top) < space) y = Math.min(y, staff.getBBox().y);
+    if (!lines) continue;
+    if (Math.abs(lines.y - top) < space) y = Math.min(y, staff.getBBox().y);
+    else if (lines.y < top) over = Math.max(over, linesOf(staff)?.bottom ?? lines.y);
   }
-  for (const mark of system.querySelectorAll<SVGGElement>("g.fing, g.slur, g.tie")) {
-    const box = mark.getBBox();
-    if (box.y < top && box.y > top - 12 * space) y = Math.min(y, box.y);
+  for (const sign of system.querySelectorAll<SVGGElement>(signsAbove)) {
+    const box = sign.getBBox();
+    const middle = box.y + box.height / 2;
+    if (middle < top && middle > (over + top) / 2) y = Math.min(y, box.y); // nearer to this staff than to that
   }
   return y + space;
 }
@@ -202,10 +228,10 @@ function el(name: string, attributes: Record<string, string | number>, text = ""
   return out;
 }
 
-function tint(b: Band, x1: number, x2: number, top: number, bottom: number, space: number) {
+function tint(b: Band, { x1, x2, top, bottom, space, clear }: Box) {
   const g = document.createElementNS(svgNS, "g");
   const hue = (b.hue * 137 + (b.kind === "positions" ? 200 : 30)) % 360;
-  const above = top - space * 2.6;
+  const over = clear - space * 2.4;
   g.append(
     el("rect", {
       x: x1 - space * 0.4,
@@ -220,19 +246,19 @@ function tint(b: Band, x1: number, x2: number, top: number, bottom: number, spac
   g.append(
     el("rect", {
       x: x1 - space * 0.4,
-      y: above + space * 0.25,
+      y: over + space * 0.25,
       width: x2 - x1 + space * 0.8,
       height: space * 0.28,
       fill: `hsl(${hue} 60% 35%)`,
     }),
-    label(b, x1 - space * 0.3, above, space, `hsl(${hue} 70% 26%)`),
+    label(b, x1 - space * 0.3, over, space, `hsl(${hue} 70% 26%)`),
   );
   return g;
 }
 
-function bracket(b: Band, x1: number, x2: number, top: number, space: number, onSheet: boolean) {
+function bracket(b: Band, { x1, x2, space, clear }: Box, onSheet: boolean) {
   const g = document.createElementNS(svgNS, "g");
-  const y = top - space * (1.9 + b.level * (onSheet ? 2.9 : 2.1));
+  const y = clear - space * (1.9 + b.level * (onSheet ? 2.9 : 2.1));
   const colour = b.level === 0 ? (b.hue ? "#17695a" : "#6a45a8") : "#14262c";
   g.append(
     el("path", {
