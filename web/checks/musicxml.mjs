@@ -1,14 +1,19 @@
 // Reads MusicXML files with a library that is not ours and prints, for each,
 // its notes as [part, staff, bar, onset, duration, pitch], times in quarter
-// notes from the start of the bar.
+// notes from the start of the bar, and what the library finds wrong with it:
+// slurs, beams, tuplets, durations, voices and staves that do not add up.
 import { readFileSync } from "node:fs";
-import { parse, withAbsolutePositions } from "musicxml-io";
+import { parse, validate, withAbsolutePositions } from "musicxml-io";
 
 const alters = { "-2": "bb", "-1": "b", 0: "", 1: "#", 2: "##" };
+// pickups are short, and the library follows no tie over a bar line
+const fine = ["MEASURE_DURATION_UNDERFLOW", "TIE_STOP_WITHOUT_START"];
 const out = {};
 for (const name of process.argv.slice(2)) {
   const score = parse(readFileSync(name, "utf8"));
-  out[name] = score.parts.flatMap((part, p) => {
+  const { errors, warnings } = validate(score);
+  const flaws = [...errors, ...warnings].filter((f) => !fine.includes(f.code)).map((f) => `${f.code}: ${f.message}`);
+  const notes = score.parts.flatMap((part, p) => {
     let divisions = 1;
     return part.measures.flatMap((measure, m) => {
       divisions = measure.attributes?.divisions ?? divisions;
@@ -24,5 +29,6 @@ for (const name of process.argv.slice(2)) {
         ]);
     });
   });
+  out[name] = { notes, flaws };
 }
 console.log(JSON.stringify(out));
