@@ -1,7 +1,7 @@
 // Reads MusicXML files with a library that is not ours and prints, for each,
 // its notes as [part, staff, bar, onset, duration, pitch], times in quarter
-// notes from the start of the bar, and what the library finds wrong with it:
-// slurs, beams, tuplets, durations, voices and staves that do not add up.
+// notes from the start of the bar, and what the library finds wrong with it,
+// such as bars that are too long, beams left open, staves that are not there.
 import { readFileSync } from "node:fs";
 import { parse, validate, withAbsolutePositions } from "musicxml-io";
 
