@@ -1,8 +1,11 @@
 package notation
 
 import (
+	"encoding/json"
 	"encoding/xml"
 	"os"
+	"os/exec"
+	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
@@ -11,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/pitch"
+	"patientladder/core/score"
 )
 
 // drawnNote is a note as far as it is drawn, and the alteration that is meant.
@@ -168,4 +172,71 @@ func TestWhatIsDrawnIsWhatIsMeant(t *testing.T) {
 		}
 	}
 	assert.Greater(t, seen, 100, "some scores have accidentals")
+}
+
+// What the engraver draws of every shipped score, and of two hands whose slurs and
+// ties overlap: the slurs of each voice from note to note, the ties, and the
+// accidentals.
+func TestWhatTheEngraverDraws(t *testing.T) {
+	dir := t.TempDir()
+	all, files := map[string]score.Score{}, []string{}
+	add := func(name string, data []byte) {
+		s, err := Read(name, data)
+		require.NoError(t, err)
+		text, err := Engraved(name, data)
+		require.NoError(t, err)
+		file := filepath.Join(dir, name+".musicxml")
+		require.NoError(t, os.WriteFile(file, text, 0o600))
+		all[file], files = s, append(files, file)
+	}
+	for name := range shipped(t) {
+		data, err := os.ReadFile("../../demo/scores/" + name)
+		require.NoError(t, err)
+		add(name, data)
+	}
+	add("two-hands.abc", []byte("X:1\nM:4/4\nL:1/4\n%%score {1 2}\nV:1\nV:2 clef=bass\nK:G\nV:1\n(c (B A) G-|G =F [Ec]2-|[Ec]2) (^d e)|\nV:2\n(C, D, E, F,-|F,2) (A,2-|A,2 G,2)|\n"))
+	out, err := exec.Command("node", append([]string{"../../web/checks/engraved.mjs"}, files...)...).Output()
+	require.NoError(t, err, "the check needs the packages of web/: run npm ci there")
+	type engraved struct {
+		Slurs, Ties [][2]string
+		Accidentals map[string]string
+	}
+	var got map[string]engraved
+	require.NoError(t, json.Unmarshal(out, &got))
+	letters := map[int]string{-2: "ff", -1: "f", 0: "n", 1: "s", 2: "x"}
+	for _, file := range files {
+		want := engraved{Slurs: [][2]string{}, Ties: [][2]string{}, Accidentals: map[string]string{}}
+		for _, p := range all[file].Parts {
+			key, slurs, ties := pitch.Key{}, map[int][]string{}, map[place]string{}
+			for _, b := range p.Bars {
+				if b.Key != nil {
+					key = *b.Key
+				}
+				for id, alter := range b.Accidentals(key) {
+					want.Accidentals[id] = letters[alter]
+				}
+				for _, n := range b.Notes {
+					for range n.SlurEnds {
+						last := len(slurs[n.Voice]) - 1
+						require.GreaterOrEqual(t, last, 0, "a slur of %s ends that never began, at %s", file, n.ID)
+						want.Slurs = append(want.Slurs, [2]string{slurs[n.Voice][last], n.ID})
+						slurs[n.Voice] = slurs[n.Voice][:last]
+					}
+					for range n.SlurStarts {
+						slurs[n.Voice] = append(slurs[n.Voice], n.ID)
+					}
+					at := place{n.Staff, string(n.Pitch.Step()), n.Pitch.Octave()}
+					if n.TieFrom {
+						want.Ties = append(want.Ties, [2]string{ties[at], n.ID})
+					}
+					if n.TieTo {
+						ties[at] = n.ID
+					}
+				}
+			}
+		}
+		assert.ElementsMatch(t, want.Slurs, got[file].Slurs, "slurs of %s", file)
+		assert.ElementsMatch(t, want.Ties, got[file].Ties, "ties of %s", file)
+		assert.Equal(t, want.Accidentals, got[file].Accidentals, "accidentals of %s", file)
+	}
 }

@@ -2,6 +2,7 @@ package abc
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -90,9 +91,7 @@ func (r *reader) element(s *scanner) error {
 		v.slurs++
 	case c == ')':
 		s.pos++
-		if n := v.latest(); n != nil {
-			n.SlurEnds++
-		}
+		r.endSlur()
 	case c == '-':
 		s.pos++
 		v.tie()
@@ -382,7 +381,10 @@ func (r *reader) sound(notes []score.Note, num, den int64) error {
 		if i > 0 {
 			continue
 		}
-		n.SlurStarts, v.slurs = v.slurs, 0
+		if !n.Rest {
+			n.SlurStarts, v.slurs = v.slurs, 0
+			v.open += n.SlurStarts
+		}
 		n.Fingers = append(n.Fingers, v.pending.fingers...)
 		n.Articulations = v.pending.articulations
 		v.pending = pending{}
@@ -392,6 +394,41 @@ func (r *reader) sound(notes []score.Note, num, den int64) error {
 		return fmt.Errorf("a bar longer than a thousand whole notes")
 	}
 	v.bar.Notes = append(v.bar.Notes, notes...)
+	return nil
+}
+
+// endSlur ends a slur at the latest note. It may end one and begin the next,
+// "(c d (e) f g a)": section 4.11 of the standard. A slur over one note is none.
+func (r *reader) endSlur() {
+	v := r.v
+	n := v.sounding()
+	switch {
+	case v.slurs > 0:
+		v.slurs--
+	case n != nil && v.open > n.SlurStarts:
+		n.SlurEnds++
+		v.open--
+	case n != nil && n.SlurStarts > 0:
+		n.SlurStarts--
+		v.open--
+	default:
+		r.s.Note("slur that never began", len(v.bars)+1)
+	}
+}
+
+// sounding returns the newest note that is no rest.
+func (v *voice) sounding() *score.Note {
+	for bi := len(v.bars); bi >= 0; bi-- {
+		notes := v.bar.Notes
+		if bi < len(v.bars) {
+			notes = v.bars[bi].Notes
+		}
+		for i := range slices.Backward(notes) {
+			if !notes[i].Rest {
+				return &notes[i]
+			}
+		}
+	}
 	return nil
 }
 

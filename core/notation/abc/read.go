@@ -456,6 +456,9 @@ func (r *reader) finish() error {
 		if err := v.closeLast(); err != nil {
 			return err
 		}
+		if v.open+v.slurs > 0 {
+			r.s.Note("slur that never ends", len(v.bars))
+		}
 	}
 	var music []*voice
 	for _, v := range r.voices {

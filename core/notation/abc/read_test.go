@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -217,6 +218,37 @@ func TestKeysWithAccidentalsOfTheirOwn(t *testing.T) {
 		assert.Equal(t, c.drawn, s.Parts[0].Bars[0].Key.String(), c.key)
 		assert.Equal(t, c.heard, scoretest.Heard(s, 0, 1, s.Written()), c.key)
 		assert.Equal(t, "accidentals of the key's own, which stand at the notes", s.Unread[0].What, c.key)
+	}
+}
+
+// Section 4.11 of the standard. Each note is written with the slurs that end and
+// begin at it.
+func TestSlurs(t *testing.T) {
+	for _, c := range []struct{ name, music, want, unread string }{
+		{"over four notes", "(c d e f)", "c( d e f)", ""},
+		{"one ends where the next begins, the standard's own example", "(c d (e) f g a)", "c( d e)( f g a)", ""},
+		{"one in another", "(c (d e) f)", "c( d( e) f)", ""},
+		{"a note with both ends is none", "(c) d", "c d", ""},
+		{"none at all", "c () d", "c d", ""},
+		{"from note to note, not from rest to rest", "(z c | d z)", "c( d)", ""},
+		{"begun before a grace note", "({b}c d)", "b c( d)", ""},
+		{"one that never began", "c d) e", "c d e", "slur that never began"},
+		{"one that never ends", "c (d e", "c d( e", "slur that never ends"},
+	} {
+		s, err := Read([]byte("X:1\nL:1/4\nK:C\n" + c.music + "|]\n"))
+		require.NoError(t, err, c.name)
+		var got []string
+		for _, b := range s.Parts[0].Bars {
+			for _, n := range b.Notes {
+				if !n.Rest {
+					got = append(got, strings.ToLower(string(n.Pitch.Step()))+strings.Repeat(")", n.SlurEnds)+strings.Repeat("(", n.SlurStarts))
+				}
+			}
+		}
+		assert.Equal(t, c.want, strings.Join(got, " "), c.name)
+		if c.unread != "" {
+			assert.Equal(t, []score.Unread{{What: c.unread, Bar: 1, Count: 1}}, s.Unread, c.name)
+		}
 	}
 }
 

@@ -21,7 +21,8 @@ type voice struct {
 	endings   []int
 	broken    score.Time // factor for the next note after > or <; nought for none
 	tuplet    tuplet
-	slurs     int
+	slurs     int // to begin at the next note
+	open      int // slurs
 	grace     bool
 	pending   pending
 	tied      bool // the note before ends in a tie
