@@ -146,7 +146,7 @@ function Line({ task, done, short }: { task: Task; done: boolean; short?: boolea
           {[task.says.times, task.says.hand, task.says.start].filter(Boolean).join(", ")}
         </>
       )}
-      <span className="text-soft paper:text-black"> · {task.minutes}′</span>
+      <Minutes of={task} />
     </span>
   );
 }
@@ -168,6 +168,13 @@ const Tick = ({ done }: { done: boolean }) => (
   />
 );
 
+const Minutes = ({ of: task }: { of: Task }) => (
+  <span className="text-soft paper:text-black">
+    {" "}
+    <span className="whitespace-nowrap">· {task.minutes}′</span>
+  </span>
+);
+
 type BandProps = { sheet: Schemas["Sheet"]; done: Set<string>; band: string; name: string; why: string };
 
 // Band is one row for all pieces of a band.
@@ -187,7 +194,7 @@ function Band({ sheet, done, band, name, why }: BandProps) {
               <span key={t.key} className="mb-1 block leading-tight">
                 <Tick done={done.has(`${d.date} ${t.key}`)} />
                 {t.do ?? (t.listen ? `listen to ${t.title}` : t.title)}
-                <span className="text-soft paper:text-black"> · {t.minutes}′</span>
+                <Minutes of={t} />
               </span>
             ))}
         </td>
