@@ -122,6 +122,10 @@ func TestTablature(t *testing.T) {
 	staff := "document.querySelectorAll('.score .notehead').length"
 	frets := "document.querySelectorAll('.score .tabGrp').length"
 	p.until(frets+" === 0", "no tablature at first")
+	p.key("s")
+	p.until("[...document.querySelectorAll('.score g.syl')].slice(0, 3).map(v => v.textContent.trim().replace('\u200b', '')).join(' ') === '6·0 3·0 2·0'", "strings and frets stand under their notes")
+	assert.Zero(t, eval[int](p, "document.querySelectorAll('.score g.verse g.label').length"), "none is taken for the number of a verse")
+	p.key("s")
 	p.pick("Tablature", "tablature under the staff")
 	p.until(frets+" > 40 && "+staff+" > 40", "both are drawn")
 	p.pick("Tablature", "tablature instead")

@@ -248,9 +248,14 @@ func TestLayers(t *testing.T) {
 		assert.ElementsMatch(t, strings.Fields(want), layer(piano, name), name)
 	}
 	assert.Empty(t, layer(piano, "tablature"), "keys have none")
-	guitar := written(t, Plucked, "", "C G c e")
-	assert.Equal(t, []string{"5·3", "3·0", "2·1", "1·0"}, layer(guitar, "tablature"))
-	assert.Equal(t, []string{"p", "i", "m", "a"}, layer(guitar, "fingers"), "of the plucking hand")
+	chords := written(t, Keyboard, "", "[CEG]2 [Cc]2|[CE^Gc]4")
+	assert.Equal(t, []string{"1 3 5", "1 5", "1 5"}, layer(chords, "fingers"), "every finger of a chord in one place, the outer ones of a wider one")
+	chords.Staves[0].Hand = Left
+	chords.Staves[0].Positions = Positions(chords.Staves[0].Line, Left)
+	assert.Equal(t, []string{"5 3 1", "5 1", "5 1"}, layer(chords, "fingers"))
+	guitar := written(t, Plucked, "", "C G c e|[CGce]4")
+	assert.Equal(t, []string{"5·3", "3·0", "2·1", "1·0", "5·3 3·0 2·1 1·0"}, layer(guitar, "tablature"))
+	assert.Equal(t, []string{"p", "i", "m", "a", "pima"}, layer(guitar, "fingers"), "of the plucking hand")
 	assert.Equal(t, []string{"1", "2"}, strings.Split(strings.Trim(strings.ReplaceAll(strings.Join(layer(piano, "chunks"), ""), "[]", ""), "[]"), "][")[:2], "chunks have numbers, their joins none")
 }
 
@@ -270,6 +275,11 @@ func TestAnnotatedCopy(t *testing.T) {
 	assert.Empty(t, page.Score.Parts[0].Bars[0].Notes[1].Lyric, "the page itself stays as it was")
 	guitar := written(t, Plucked, "", "C G c e").Annotated([]string{"tablature"}, Ask{Size: 4})
 	assert.Equal(t, 3, guitar.Parts[0].Bars[0].Notes[0].Fret)
+	var fingers []string
+	for _, n := range written(t, Keyboard, "", "[CEG]4").Annotated([]string{"fingers"}, Ask{Size: 4}).Parts[0].Bars[0].Notes {
+		fingers = append(fingers, n.Fingers...)
+	}
+	assert.Equal(t, []string{"1", "3", "5"}, fingers, "each note of a chord has its own")
 }
 
 func TestNewForAReader(t *testing.T) {

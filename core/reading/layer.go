@@ -73,16 +73,7 @@ var layers = []struct {
 		}
 		return strings.Join(names, " ")
 	})},
-	{"fingers", nil, labelled(func(p Page, _ Ask, st Staff, i int) string {
-		if p.Plays != Plucked {
-			return st.Fingers()[i]
-		}
-		var plucks []string
-		for _, s := range st.Stops[i] {
-			plucks = append(plucks, s.Pluck)
-		}
-		return strings.Join(plucks, "")
-	})},
+	{"fingers", nil, fingerLayer},
 	{"positions", nil, positionLayer},
 	{"patterns", nil, patternLayer},
 	{"chunks", nil, chunkLayer},
@@ -139,6 +130,25 @@ func labelled(text func(p Page, a Ask, st Staff, i int) string) func(Page, Ask) 
 		}
 		return out
 	}
+}
+
+// fingerLayer labels chords with their fingers, from the lowest note; those of a
+// plucking hand stand without spaces, as they are written.
+func fingerLayer(p Page, _ Ask) Layer {
+	out := Layer{Labels: []Label{}, Spans: []Stretch{}}
+	between := " "
+	if p.Plays == Plucked {
+		between = ""
+	}
+	for _, st := range p.Staves {
+		for i, fingers := range st.ChordFingers(p.Plays) {
+			known := slices.DeleteFunc(fingers, func(f string) bool { return f == "" })
+			if ids := st.Line[i].IDs; len(known) > 0 {
+				out.Labels = append(out.Labels, Label{ids[len(ids)-1], strings.Join(known, between)})
+			}
+		}
+	}
+	return out
 }
 
 func positionLayer(p Page, _ Ask) Layer {
@@ -258,9 +268,7 @@ func (p Page) Annotated(names []string, ask Ask) score.Score {
 		}
 		for _, label := range l.Labels {
 			switch l.Name {
-			case "fingers":
-				fingers[label.ID] = label.Text
-			case "tablature", "positions": // fields of a note, and words above the staff
+			case "fingers", "tablature", "positions": // fields of a note, and words above the staff
 			default:
 				at[label.ID] = strings.TrimSpace(at[label.ID] + " " + label.Text)
 			}
@@ -268,6 +276,15 @@ func (p Page) Annotated(names []string, ask Ask) score.Score {
 		for _, s := range l.Spans {
 			if s.Text != "" {
 				above[s.From] = strings.TrimSpace(above[s.From] + " " + s.Text)
+			}
+		}
+	}
+	if slices.Contains(names, "fingers") {
+		for _, st := range p.Staves {
+			for i, known := range st.ChordFingers(p.Plays) {
+				for n, f := range known {
+					fingers[st.Line[i].IDs[n]] = f
+				}
 			}
 		}
 	}

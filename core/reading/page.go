@@ -2,7 +2,9 @@ package reading
 
 import (
 	"slices"
+	"strconv"
 
+	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
 
@@ -123,4 +125,39 @@ func (s Staff) Fingers() []string {
 		fingers = append(fingers, "")
 	}
 	return fingers
+}
+
+// ChordFingers returns the finger of each note of each chord, beside Chord.Notes:
+// on a keyboard of a chord wider than five keys the outer ones, on bowed strings
+// that of the top note, on plucked strings those of the plucking hand. It is empty
+// where none is known.
+func (s Staff) ChordFingers(plays Plays) [][]string {
+	out := make([][]string, len(s.Line))
+	for i := range s.Line {
+		out[i] = make([]string, len(s.Line[i].Notes))
+		for n := range out[i] {
+			if plays == Plucked && i < len(s.Stops) && n < len(s.Stops[i]) {
+				out[i][n] = s.Stops[i][n].Pluck
+			}
+		}
+	}
+	if plays == Plucked {
+		return out
+	}
+	at := 0
+	for _, p := range s.Positions {
+		low, err := pitch.Parse(p.Low)
+		for _, top := range p.Fingers {
+			c, fingers := &s.Line[at], out[at]
+			wide := c.Top().Line()-c.Notes[0].Line() >= reach
+			for n := range fingers {
+				if plays == Keyboard && err == nil && (n == 0 || !wide) {
+					fingers[n] = strconv.Itoa(fingerAt(c.Notes[n].Line(), low.Line(), s.Hand))
+				}
+			}
+			fingers[len(fingers)-1] = top
+			at++
+		}
+	}
+	return out
 }

@@ -130,8 +130,11 @@ func awkward(before, c *Chord, lowBefore, low int, hand Hand) float64 {
 }
 
 // finger returns the finger of a chord's top note in a position.
-func finger(c *Chord, low int, hand Hand) int {
-	f := c.Top().Line() - low + 1
+func finger(c *Chord, low int, hand Hand) int { return fingerAt(c.Top().Line(), low, hand) }
+
+// fingerAt returns the finger over a key of a position, both by place on the staff.
+func fingerAt(key, low int, hand Hand) int {
+	f := key - low + 1
 	if hand == Left {
 		f = reach + 1 - f
 	}

@@ -46,8 +46,9 @@ function engraver() {
 export type Verse = Record<string, string>;
 
 // wide makes a text under the notes as long as it is drawn: our letters are wider
-// than the engraver thinks.
-const wide = (text: string) => text + "\u00a0".repeat(Math.floor((text.length + 1) / 4));
+// than the engraver thinks. What stands after a figure and before a usual space it
+// takes for the number of a verse.
+const wide = (text: string) => text.replaceAll(" ", "\u2002") + "\u2002".repeat(Math.floor((text.length + 1) / 4));
 
 // withVerses writes lines of labels into a score as verses, so that the engraver
 // finds room for them, and for the words that are sung.
