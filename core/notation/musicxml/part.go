@@ -22,9 +22,10 @@ type partState struct {
 	divisions int64
 	meter     score.Meter
 	voices    map[string]int
-	notes     int // of the bar before: the next has about as many
 
-	// room for sorting a bar
+	// room for reading a bar and for sorting it
+	notes   []score.Note
+	tags    []int64
 	order   []int
 	was     []score.Note
 	wasTags []int64
@@ -106,12 +107,14 @@ func (p *part) measure() error {
 	}
 	p.r.bar = len(p.part.Bars) + 1
 	m := measure{r: p.r, st: &p.st, part: &p.part, endings: p.endings}
-	m.bar.Notes, m.tags = make([]score.Note, 0, p.st.notes), make([]int64, 0, p.st.notes)
+	m.bar.Notes, m.tags = p.st.notes[:0], p.st.tags[:0]
 	if err := p.r.children(m.child); err != nil {
 		return err
 	}
-	p.part.Bars, p.tags = append(p.part.Bars, m.finish()), append(p.tags, m.tags)
-	p.st.notes, p.endings = len(m.bar.Notes), m.endings
+	bar := m.finish()
+	p.st.notes, p.st.tags, p.endings = bar.Notes, m.tags, m.endings
+	bar.Notes = slices.Clone(bar.Notes)
+	p.part.Bars, p.tags = append(p.part.Bars, bar), append(p.tags, slices.Clone(m.tags))
 	return nil
 }
 
