@@ -25,6 +25,14 @@ func (p Page) Minute(demands []Demand) []reason.Reason {
 			say("minute-hand-figures", "hand", hand, "figures", strconv.Itoa(n))
 		}
 		switch {
+		case p.Plays == Keyboard && len(st.Line[0].Notes) > 1:
+			fingers, keys := []string{}, []string{}
+			for n, f := range st.Line[0].from(st.Positions[0], st.Hand) {
+				if f != "" {
+					fingers, keys = append(fingers, f), append(keys, st.Line[0].Notes[n].String())
+				}
+			}
+			say("minute-start-chord", "hand", hand, "fingers", strings.Join(fingers, " "), "keys", strings.Join(keys, " "))
 		case p.Plays == Keyboard:
 			say("minute-start-hand", "hand", hand, "finger", st.Positions[0].Fingers[0], "key", start)
 		case st.Stops[0][len(st.Stops[0])-1].String == 0:

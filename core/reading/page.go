@@ -146,17 +146,29 @@ func (s Staff) ChordFingers(plays Plays) [][]string {
 	}
 	at := 0
 	for _, p := range s.Positions {
-		low, err := pitch.Parse(p.Low)
 		for _, top := range p.Fingers {
-			c, fingers := &s.Line[at], out[at]
-			wide := c.Top().Line()-c.Notes[0].Line() >= reach
-			for n := range fingers {
-				if plays == Keyboard && err == nil && (n == 0 || !wide) {
-					fingers[n] = strconv.Itoa(fingerAt(c.Notes[n].Line(), low.Line(), s.Hand))
-				}
+			if c := &s.Line[at]; plays == Keyboard {
+				out[at] = c.from(p, s.Hand)
 			}
-			fingers[len(fingers)-1] = top
+			out[at][len(out[at])-1] = top
 			at++
+		}
+	}
+	return out
+}
+
+// from returns the finger of each note of a chord in a position of five keys; where
+// the chord is wider, of the outer ones.
+func (c *Chord) from(p Position, hand Hand) []string {
+	out := make([]string, len(c.Notes))
+	low, err := pitch.Parse(p.Low)
+	if err != nil { // outside all keyboards
+		return out
+	}
+	wide := c.Top().Line()-c.Notes[0].Line() >= reach
+	for n, note := range c.Notes {
+		if !wide || n == 0 || n == len(out)-1 {
+			out[n] = strconv.Itoa(fingerAt(note.Line(), low.Line(), hand))
 		}
 	}
 	return out

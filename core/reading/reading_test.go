@@ -416,6 +416,16 @@ func TestTheTeachersMinute(t *testing.T) {
 		}
 	}
 	assert.Equal(t, []string{" 6", "left 1"}, hands, "a hand is told where it alone has less to learn")
+	begins := func(bars string) (out []string) {
+		for _, r := range Read(tune(t, bars), Keyboard).Minute(nil) {
+			if strings.HasPrefix(r.Code, "minute-start") {
+				out = append(out, r.Args["finger"]+r.Args["fingers"]+" on "+r.Args["key"]+r.Args["keys"])
+			}
+		}
+		return out
+	}
+	assert.Equal(t, []string{"1 3 5 on C4 E4 G4"}, begins("[CEG]4|C4"), "a chord is placed with all its fingers")
+	assert.Equal(t, []string{"1 5 on C4 C5"}, begins("[CEc]4|C4"), "a wide one with the outer ones")
 	cello := Read(page.Score, Bowed)
 	assert.Equal(t, "minute-start-string", cello.Minute(cello.Demands())[1].Code)
 	assert.Len(t, Read(score.Score{}, Keyboard).Minute(nil), 2)

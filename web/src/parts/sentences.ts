@@ -187,6 +187,8 @@ const sentences: Record<string, (a: Args) => string> = {
   "minute-figures": (a) => `${plural(a.bars ?? "", "bar")}, ${plural(a.figures ?? "", "figure")} to learn.`,
   "minute-start": (a) => `Begins on ${note(a.key)}.`,
   "minute-start-hand": (a) => `The ${a.hand} hand begins with finger ${a.finger} on ${note(a.key)}.`,
+  "minute-start-chord": (a) =>
+    `The ${a.hand} hand begins with fingers ${a.fingers} on ${(a.keys ?? "").split(" ").map(note).join(" ")}.`,
   "minute-start-string": (a) =>
     `Begins on ${note(a.key)}: ${a.finger === "0" ? "open string" : `finger ${a.finger} on string`} ${a.string}, ${a.place}.`,
   "minute-hand-figures": (a) => `The ${a.hand} hand alone: ${plural(a.figures ?? "", "figure")}.`,
