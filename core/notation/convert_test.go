@@ -17,20 +17,37 @@ import (
 	"patientladder/core/score"
 )
 
-// shipped reads all scores that ship with the program, by name.
-func shipped(t testing.TB) map[string]score.Score {
-	out := map[string]score.Score{}
+// shippedFiles are all scores that ship with the program, by name.
+func shippedFiles(t testing.TB) map[string][]byte {
+	out := map[string][]byte{}
 	names, err := filepath.Glob("../../demo/scores/*")
 	require.NoError(t, err)
 	require.Greater(t, len(names), 150)
 	for _, name := range names {
-		data, err := os.ReadFile(name)
+		out[filepath.Base(name)], err = os.ReadFile(name)
 		require.NoError(t, err)
-		s, err := Read(name, data)
-		require.NoError(t, err, name)
-		out[filepath.Base(name)] = s
 	}
 	return out
+}
+
+func shipped(t testing.TB) map[string]score.Score {
+	out := map[string]score.Score{}
+	for name, data := range shippedFiles(t) {
+		s, err := Read(name, data)
+		require.NoError(t, err, name)
+		out[name] = s
+	}
+	return out
+}
+
+// checked has a script of web/checks go through files and returns what it prints of
+// each, by name.
+func checked[T any](t *testing.T, script string, files []string) map[string]T {
+	out, err := exec.Command("node", append([]string{"../../web/checks/" + script}, files...)...).Output()
+	require.NoError(t, err, "the check needs the packages of web/: run npm ci there")
+	var read map[string]T
+	require.NoError(t, json.Unmarshal(out, &read))
+	return read
 }
 
 // heard lists what is heard, as (onset, end, key) in ticks of a quarter note.
@@ -208,10 +225,7 @@ func TestMIDIAgainstAnotherReader(t *testing.T) {
 		require.NoError(t, os.WriteFile(file, ours, 0o600))
 		files = append(files, file)
 	}
-	out, err := exec.Command("node", append([]string{"../../web/checks/midi.mjs"}, files...)...).Output()
-	require.NoError(t, err, "the check needs the packages of web/: run npm ci there")
-	var read map[string][][3]float64
-	require.NoError(t, json.Unmarshal(out, &read))
+	read := checked[[][3]float64](t, "midi.mjs", files)
 	for _, file := range files {
 		name := strings.TrimSuffix(filepath.Base(file), ".mid")
 		want := heard(all[name], all[name].Played(), 5040)

@@ -1,10 +1,8 @@
 package notation
 
 import (
-	"encoding/json"
 	"encoding/xml"
 	"os"
-	"os/exec"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -132,10 +130,9 @@ func TestAccidentalsDrawn(t *testing.T) {
 // A player who sees only what is drawn plays what is meant: every shipped score,
 // as it is and through each format, by its keys, signs and ties.
 func TestWhatIsDrawnIsWhatIsMeant(t *testing.T) {
-	signs := map[string]int{"flat-flat": -2, "flat": -1, "natural": 0, "sharp": 1, "double-sharp": 2}
 	seen := 0
-	for name, s := range shipped(t) {
-		data, err := os.ReadFile("../../demo/scores/" + name)
+	for name, data := range shippedFiles(t) {
+		s, err := Read(name, data)
 		require.NoError(t, err)
 		files := map[string][]byte{name: data}
 		for f, ext := range map[Format]string{ABC: ".abc", MIDI: ".mid", MusicXML: ".musicxml"} {
@@ -144,34 +141,49 @@ func TestWhatIsDrawnIsWhatIsMeant(t *testing.T) {
 		}
 		for file, data := range files {
 			for _, bars := range drawn(t, file, data) {
-				key, tied := pitch.Key{}, map[place]int{}
-				for i, bar := range bars {
-					if bar.fifths != nil {
-						key.Fifths = *bar.fifths
-					}
-					holds := map[place]int{}
-					for _, n := range bar.notes {
-						reads, held := holds[n.place]
-						switch {
-						case n.sign != "":
-							seen++
-							reads = signs[n.sign]
-							holds[n.place] = reads
-						case n.tied:
-							reads = tied[n.place]
-						case !held:
-							reads = key.Alter(n.letter[0])
-						}
-						assert.Equal(t, n.means, reads, "%s as %s: bar %d, %s%d", name, file, i+1, n.letter, n.octave)
-						if n.tieing {
-							tied[n.place] = n.means
-						}
-					}
-				}
+				seen += played(t, name+" as "+file, bars)
 			}
 		}
 	}
 	assert.Greater(t, seen, 100, "some scores have accidentals")
+}
+
+// played reads the notes of a part as a player does, checks each against what is
+// meant, and returns how many signs it met.
+func played(t *testing.T, what string, bars []drawnBar) (seen int) {
+	signs := map[string]int{"flat-flat": -2, "flat": -1, "natural": 0, "sharp": 1, "double-sharp": 2}
+	key, tied := pitch.Key{}, map[place]int{}
+	for i, bar := range bars {
+		if bar.fifths != nil {
+			key.Fifths = *bar.fifths
+		}
+		holds := map[place]int{}
+		for _, n := range bar.notes {
+			reads, held := holds[n.place]
+			switch {
+			case n.sign != "":
+				seen++
+				reads = signs[n.sign]
+				holds[n.place] = reads
+			case n.tied:
+				reads = tied[n.place]
+			case !held:
+				reads = key.Alter(n.letter[0])
+			}
+			assert.Equal(t, n.means, reads, "%s: bar %d, %s%d", what, i+1, n.letter, n.octave)
+			if n.tieing {
+				tied[n.place] = n.means
+			}
+		}
+	}
+	return seen
+}
+
+// engraved is what is drawn of a score beside its notes: pairs of their ids, and
+// the engraver's letters for accidentals.
+type engraved struct {
+	Slurs, Ties [][2]string
+	Accidentals map[string]string
 }
 
 // What the engraver draws of every shipped score, and of two hands whose slurs and
@@ -179,64 +191,56 @@ func TestWhatIsDrawnIsWhatIsMeant(t *testing.T) {
 // accidentals.
 func TestWhatTheEngraverDraws(t *testing.T) {
 	dir := t.TempDir()
-	all, files := map[string]score.Score{}, []string{}
-	add := func(name string, data []byte) {
-		s, err := Read(name, data)
-		require.NoError(t, err)
+	scores, files := shippedFiles(t), []string{}
+	scores["two-hands.abc"] = []byte("X:1\nM:4/4\nL:1/4\n%%score {1 2}\nV:1\nV:2 clef=bass\nK:G\nV:1\n(c (B A) G-|G =F [Ec]2-|[Ec]2) (^d e)|\nV:2\n(C, D, E, F,-|F,2) (A,2-|A,2 G,2)|\n")
+	for name, data := range scores {
 		text, err := Engraved(name, data)
 		require.NoError(t, err)
-		file := filepath.Join(dir, name+".musicxml")
+		file := filepath.Join(dir, name)
 		require.NoError(t, os.WriteFile(file, text, 0o600))
-		all[file], files = s, append(files, file)
+		files = append(files, file)
 	}
-	for name := range shipped(t) {
-		data, err := os.ReadFile("../../demo/scores/" + name)
-		require.NoError(t, err)
-		add(name, data)
-	}
-	add("two-hands.abc", []byte("X:1\nM:4/4\nL:1/4\n%%score {1 2}\nV:1\nV:2 clef=bass\nK:G\nV:1\n(c (B A) G-|G =F [Ec]2-|[Ec]2) (^d e)|\nV:2\n(C, D, E, F,-|F,2) (A,2-|A,2 G,2)|\n"))
-	out, err := exec.Command("node", append([]string{"../../web/checks/engraved.mjs"}, files...)...).Output()
-	require.NoError(t, err, "the check needs the packages of web/: run npm ci there")
-	type engraved struct {
-		Slurs, Ties [][2]string
-		Accidentals map[string]string
-	}
-	var got map[string]engraved
-	require.NoError(t, json.Unmarshal(out, &got))
-	letters := map[int]string{-2: "ff", -1: "f", 0: "n", 1: "s", 2: "x"}
+	got := checked[engraved](t, "engraved.mjs", files)
 	for _, file := range files {
-		want := engraved{Slurs: [][2]string{}, Ties: [][2]string{}, Accidentals: map[string]string{}}
-		for _, p := range all[file].Parts {
-			key, slurs, ties := pitch.Key{}, map[int][]string{}, map[place]string{}
-			for _, b := range p.Bars {
-				if b.Key != nil {
-					key = *b.Key
+		name := filepath.Base(file)
+		s, err := Read(name, scores[name])
+		require.NoError(t, err)
+		want := toEngrave(t, name, s)
+		assert.ElementsMatch(t, want.Slurs, got[file].Slurs, "slurs of %s", name)
+		assert.ElementsMatch(t, want.Ties, got[file].Ties, "ties of %s", name)
+		assert.Equal(t, want.Accidentals, got[file].Accidentals, "accidentals of %s", name)
+	}
+}
+
+// toEngrave is what is to be drawn of a score.
+func toEngrave(t *testing.T, name string, s score.Score) engraved {
+	letters := map[int]string{-2: "ff", -1: "f", 0: "n", 1: "s", 2: "x"}
+	out := engraved{Slurs: [][2]string{}, Ties: [][2]string{}, Accidentals: map[string]string{}}
+	for _, p := range s.Parts {
+		for id, alter := range p.Accidentals() {
+			out.Accidentals[id] = letters[alter]
+		}
+		slurs, ties := map[int][]string{}, map[place]string{}
+		for _, b := range p.Bars {
+			for _, n := range b.Notes {
+				for range n.SlurEnds {
+					last := len(slurs[n.Voice]) - 1
+					require.GreaterOrEqual(t, last, 0, "a slur of %s ends that never began, at %s", name, n.ID)
+					out.Slurs = append(out.Slurs, [2]string{slurs[n.Voice][last], n.ID})
+					slurs[n.Voice] = slurs[n.Voice][:last]
 				}
-				for id, alter := range b.Accidentals(key) {
-					want.Accidentals[id] = letters[alter]
+				for range n.SlurStarts {
+					slurs[n.Voice] = append(slurs[n.Voice], n.ID)
 				}
-				for _, n := range b.Notes {
-					for range n.SlurEnds {
-						last := len(slurs[n.Voice]) - 1
-						require.GreaterOrEqual(t, last, 0, "a slur of %s ends that never began, at %s", file, n.ID)
-						want.Slurs = append(want.Slurs, [2]string{slurs[n.Voice][last], n.ID})
-						slurs[n.Voice] = slurs[n.Voice][:last]
-					}
-					for range n.SlurStarts {
-						slurs[n.Voice] = append(slurs[n.Voice], n.ID)
-					}
-					at := place{n.Staff, string(n.Pitch.Step()), n.Pitch.Octave()}
-					if n.TieFrom {
-						want.Ties = append(want.Ties, [2]string{ties[at], n.ID})
-					}
-					if n.TieTo {
-						ties[at] = n.ID
-					}
+				at := place{n.Staff, string(n.Pitch.Step()), n.Pitch.Octave()}
+				if n.TieFrom {
+					out.Ties = append(out.Ties, [2]string{ties[at], n.ID})
+				}
+				if n.TieTo {
+					ties[at] = n.ID
 				}
 			}
 		}
-		assert.ElementsMatch(t, want.Slurs, got[file].Slurs, "slurs of %s", file)
-		assert.ElementsMatch(t, want.Ties, got[file].Ties, "ties of %s", file)
-		assert.Equal(t, want.Accidentals, got[file].Accidentals, "accidentals of %s", file)
 	}
+	return out
 }

@@ -2,7 +2,6 @@ package notation
 
 import (
 	"bufio"
-	"encoding/json"
 	"fmt"
 	"math"
 	"os"
@@ -135,13 +134,10 @@ func TestMusicXMLAgainstAnotherReader(t *testing.T) {
 		names = append(names, filepath.Join(dir, name+".musicxml"))
 		require.NoError(t, os.WriteFile(names[len(names)-1], file, 0o600))
 	}
-	out, err := exec.Command("node", append([]string{"../../web/checks/musicxml.mjs"}, names...)...).Output()
-	require.NoError(t, err, "the check needs the packages of web/: run npm ci there")
-	var read map[string]struct {
+	read := checked[struct {
 		Notes [][6]any
 		Flaws []string
-	}
-	require.NoError(t, json.Unmarshal(out, &read))
+	}](t, "musicxml.mjs", names)
 	for _, name := range names {
 		t.Run(filepath.Base(name), func(t *testing.T) {
 			data, err := os.ReadFile(name)

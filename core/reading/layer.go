@@ -141,7 +141,7 @@ func fingerLayer(p Page, _ Ask) Layer {
 		between = ""
 	}
 	for _, st := range p.Staves {
-		for i, fingers := range st.ChordFingers(p.Plays) {
+		for i, fingers := range p.chordFingers(st) {
 			known := slices.DeleteFunc(fingers, func(f string) bool { return f == "" })
 			if ids := st.Line[i].IDs; len(known) > 0 {
 				out.Labels = append(out.Labels, Label{ids[len(ids)-1], strings.Join(known, between)})
@@ -280,13 +280,7 @@ func (p Page) Annotated(names []string, ask Ask) score.Score {
 		}
 	}
 	if slices.Contains(names, "fingers") {
-		for _, st := range p.Staves {
-			for i, known := range st.ChordFingers(p.Plays) {
-				for n, f := range known {
-					fingers[st.Line[i].IDs[n]] = f
-				}
-			}
-		}
+		fingers = p.fingers()
 	}
 	if slices.Contains(names, "tablature") {
 		stops = p.stops()

@@ -127,31 +127,44 @@ func (s Staff) Fingers() []string {
 	return fingers
 }
 
-// ChordFingers returns the finger of each note of each chord, beside Chord.Notes:
-// on a keyboard of a chord wider than five keys the outer ones, on bowed strings
-// that of the top note, on plucked strings those of the plucking hand. It is empty
-// where none is known.
-func (s Staff) ChordFingers(plays Plays) [][]string {
-	out := make([][]string, len(s.Line))
-	for i := range s.Line {
-		out[i] = make([]string, len(s.Line[i].Notes))
-		for n := range out[i] {
-			if plays == Plucked && i < len(s.Stops) && n < len(s.Stops[i]) {
-				out[i][n] = s.Stops[i][n].Pluck
+// chordFingers returns the finger of each note of each chord of a staff, beside
+// Chord.Notes: on a keyboard of a chord wider than five keys the outer ones, on
+// bowed strings that of the top note, on plucked strings those of the plucking
+// hand. It is empty where none is known.
+func (p Page) chordFingers(st Staff) [][]string {
+	out := make([][]string, len(st.Line))
+	for i := range out {
+		out[i] = make([]string, len(st.Line[i].Notes))
+	}
+	if p.Plays == Plucked {
+		for i, stops := range st.Stops {
+			for n, s := range stops {
+				out[i][n] = s.Pluck
 			}
 		}
-	}
-	if plays == Plucked {
 		return out
 	}
 	at := 0
-	for _, p := range s.Positions {
-		for _, top := range p.Fingers {
-			if c := &s.Line[at]; plays == Keyboard {
-				out[at] = c.from(p, s.Hand)
+	for _, pos := range st.Positions {
+		for _, top := range pos.Fingers {
+			if p.Plays == Keyboard {
+				out[at] = st.Line[at].from(pos, st.Hand)
 			}
 			out[at][len(out[at])-1] = top
 			at++
+		}
+	}
+	return out
+}
+
+// fingers returns what plays each note, by id.
+func (p Page) fingers() map[string]string {
+	out := map[string]string{}
+	for _, st := range p.Staves {
+		for i, fingers := range p.chordFingers(st) {
+			for n, f := range fingers {
+				out[st.Line[i].IDs[n]] = f
+			}
 		}
 	}
 	return out

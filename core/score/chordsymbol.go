@@ -9,9 +9,10 @@ import (
 
 // A ChordSymbol names a chord above the staff: "F#m7/C#".
 type ChordSymbol struct {
-	Root string // a letter with its # or b
-	Kind string // a kind-value of MusicXML 4.0: "minor-seventh"
-	Bass string // as Root; empty where the root is lowest
+	Root   string // a letter with its # or b
+	Kind   string // a kind-value of MusicXML 4.0: "minor-seventh"
+	Suffix string // what is written for the kind: "m7"
+	Bass   string // as Root; empty where the root is lowest
 }
 
 // chordKinds are the kinds with what is written for each after the root, the
@@ -47,43 +48,48 @@ var chordKinds = []struct {
 	{"power", []string{"5"}},
 }
 
-var chordForm = regexp.MustCompile(`^([A-G][#b♯♭]?)([^/]*)(?:/([A-Ga-g][#b♯♭]?))?$`)
+var (
+	chordForm = regexp.MustCompile(`^([A-G][#b♯♭]?)([^/]*)(?:/([A-Ga-g][#b♯♭]?))?$`)
+	chordRoot = regexp.MustCompile(`^[A-G][#b]?$`)
+	plain     = strings.NewReplacer("♯", "#", "♭", "b")
+)
 
 // ParseChordSymbol reads a chord symbol as it is written. Text that is none is
 // an error.
 func ParseChordSymbol(text string) (ChordSymbol, error) {
-	m := chordForm.FindStringSubmatch(strings.TrimSpace(text))
-	if m != nil {
+	if m := chordForm.FindStringSubmatch(strings.TrimSpace(text)); m != nil {
 		for _, k := range chordKinds {
-			if slices.Contains(k.written, m[2]) {
-				bass := m[3]
-				if bass != "" {
-					bass = strings.ToUpper(bass[:1]) + bass[1:]
-				}
-				plain := strings.NewReplacer("♯", "#", "♭", "b")
-				return ChordSymbol{plain.Replace(m[1]), k.kind, plain.Replace(bass)}, nil
+			if !slices.Contains(k.written, m[2]) {
+				continue
 			}
+			bass := m[3]
+			if bass != "" {
+				bass = strings.ToUpper(bass[:1]) + bass[1:]
+			}
+			return ChordSymbol{plain.Replace(m[1]), k.kind, k.written[0], plain.Replace(bass)}, nil
 		}
 	}
 	return ChordSymbol{}, fmt.Errorf("%q is not a chord symbol such as Am, D7 or G/B", text)
 }
 
-// Suffix is what stands after the root; of a kind that has no sign here it is
-// an error.
-func (c ChordSymbol) Suffix() (string, error) {
+// NewChordSymbol makes a symbol from its parts. A root or a bass that is none, or
+// a kind for which there is no sign here, is an error.
+func NewChordSymbol(root, kind, bass string) (ChordSymbol, error) {
+	if !chordRoot.MatchString(root) || bass != "" && !chordRoot.MatchString(bass) {
+		return ChordSymbol{}, fmt.Errorf("no chord stands on %q over %q", root, bass)
+	}
 	for _, k := range chordKinds {
-		if k.kind == c.Kind {
-			return k.written[0], nil
+		if k.kind == kind {
+			return ChordSymbol{root, kind, k.written[0], bass}, nil
 		}
 	}
-	return "", fmt.Errorf("no sign for a chord of the kind %q", c.Kind)
+	return ChordSymbol{}, fmt.Errorf("no sign for a chord of the kind %q", kind)
 }
 
-// Text writes the symbol; it fails where Suffix does.
-func (c ChordSymbol) Text() (string, error) {
-	suffix, err := c.Suffix()
+// String writes the symbol as ParseChordSymbol reads it.
+func (c ChordSymbol) String() string {
 	if c.Bass != "" {
-		suffix += "/" + c.Bass
+		return c.Root + c.Suffix + "/" + c.Bass
 	}
-	return c.Root + suffix, err
+	return c.Root + c.Suffix
 }

@@ -18,17 +18,22 @@ func TestChordSymbolsAsWritten(t *testing.T) {
 	} {
 		got, err := ParseChordSymbol(c.written)
 		require.NoError(t, err, c.written)
-		assert.Equal(t, ChordSymbol{c.root, c.kind, c.bass}, got, c.written)
-		text, err := got.Text()
-		require.NoError(t, err)
-		assert.Equal(t, c.ours, text)
+		assert.Equal(t, []string{c.root, c.kind, c.bass}, []string{got.Root, got.Kind, got.Bass}, c.written)
+		made, err := NewChordSymbol(c.root, c.kind, c.bass)
+		require.NoError(t, err, c.written)
+		assert.Equal(t, made, got, c.written)
+		assert.Equal(t, c.ours, got.String())
 	}
 	for _, other := range []string{"", "Gently", "H", "am", "Am/", "Fine", "D.C.", "Cmajor", "C7#11"} {
 		_, err := ParseChordSymbol(other)
 		assert.ErrorContains(t, err, "is not a chord symbol", other)
 	}
-	_, err := ChordSymbol{Root: "G", Kind: "Neapolitan"}.Text()
+	_, err := NewChordSymbol("G", "Neapolitan", "")
 	assert.ErrorContains(t, err, "Neapolitan")
+	_, err = NewChordSymbol("H", "major", "")
+	assert.ErrorContains(t, err, "H")
+	_, err = NewChordSymbol("G", "major", "b")
+	assert.ErrorContains(t, err, "over \"b\"")
 }
 
 func TestEachKindIsWrittenInItsOwnWay(t *testing.T) {

@@ -25,7 +25,6 @@ func (s signature) Alter(letter byte) int {
 
 var (
 	modes    = []string{"major", "minor", "dorian", "phrygian", "lydian", "mixolydian", "aeolian", "locrian", "ionian"}
-	signs    = map[string]int{"^": 1, "^^": 2, "_": -1, "__": -2, "=": 0}
 	ownSigns = regexp.MustCompile(`^(?:(?:\^\^?|__?|=)[A-Ga-g])+$`)
 	ownSign  = regexp.MustCompile(`([\^_=]+)([A-Ga-g])`)
 )
@@ -42,7 +41,7 @@ func parseKey(value string, note func(string, int)) (signature, string, error) {
 				own = map[byte]int{}
 			}
 			for _, m := range ownSign.FindAllStringSubmatch(w[at:], -1) {
-				own[strings.ToUpper(m[2])[0]] = signs[m[1]]
+				own[strings.ToUpper(m[2])[0]], _ = alterOf(m[1])
 			}
 			if w = w[:at]; w == "" {
 				continue
@@ -65,7 +64,7 @@ func parseKey(value string, note func(string, int)) (signature, string, error) {
 	}
 	if rest[0] == "HP" || rest[0] == "Hp" {
 		note("bagpipe key", 0)
-		return signature{Key: pitch.Key{Fifths: 2, Mode: "mixolydian"}}, clef, nil
+		return withOwn(pitch.Key{Fifths: 2, Mode: "mixolydian"}, own, note), clef, nil
 	}
 	tonic := rest[0][:1]
 	tail := rest[0][1:]
@@ -92,7 +91,7 @@ func parseKey(value string, note func(string, int)) (signature, string, error) {
 	}
 	if mode == "exp" { // the accidentals given are all there are
 		all := map[byte]int{}
-		for _, letter := range []byte("CDEFGAB") {
+		for _, letter := range []byte(noteLetters[:7]) {
 			all[letter] = own[letter]
 		}
 		own = all
@@ -119,7 +118,7 @@ func withOwn(key pitch.Key, own map[byte]int, note func(string, int)) signature 
 }
 
 func alike(a, b signature) bool {
-	for _, letter := range []byte("CDEFGAB") {
+	for _, letter := range []byte(noteLetters[:7]) {
 		if a.Alter(letter) != b.Alter(letter) {
 			return false
 		}

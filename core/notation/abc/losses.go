@@ -33,8 +33,9 @@ func Losses(s score.Score) []score.Unread {
 					}
 				}
 			}
+			begin := begins(b)
 			for _, m := range b.Marks {
-				if m.Onset != b.Length && !begins(b, m.Onset, nil) {
+				if _, any := begin[m.Onset]; !any && m.Onset != b.Length {
 					lost.Note("signs in the middle of a note (set at the next)", bi+1)
 				}
 				if m.Kind == "pedal" {

@@ -229,6 +229,8 @@ func TestSlurs(t *testing.T) {
 		{"one ends where the next begins, the standard's own example", "(c d (e) f g a)", "c( d e)( f g a)", ""},
 		{"one in another", "(c (d e) f)", "c( d( e) f)", ""},
 		{"a note with both ends is none", "(c) d", "c d", ""},
+		{"nor one chord", "([ce]) d", "c e d", ""},
+		{"to a chord, at its first note", "(c [eg]) d", "c( e) g d", ""},
 		{"none at all", "c () d", "c d", ""},
 		{"from note to note, not from rest to rest", "(z c | d z)", "c( d)", ""},
 		{"begun before a grace note", "({b}c d)", "b c( d)", ""},

@@ -21,14 +21,26 @@ type voice struct {
 	endings   []int
 	broken    score.Time // factor for the next note after > or <; nought for none
 	tuplet    tuplet
-	slurs     int // to begin at the next note
-	open      int // slurs
+	slurs     int    // to begin at the next note
+	open      int    // slurs
+	heard     *index // of the newest note that is no rest, of a chord the first
 	grace     bool
 	pending   pending
 	tied      bool // the note before ends in a tie
 	tiedNotes []pitch.Pitch
 	lineStart int // bar index where the present line of music began
 	lineNote  int
+}
+
+// An index is a note's place in a bar, and the bar's; that of the bar being filled
+// is the number of those before it.
+type index struct{ bar, note int }
+
+func (v *voice) at(p index) *score.Note {
+	if p.bar == len(v.bars) {
+		return &v.bar.Notes[p.note]
+	}
+	return &v.bars[p.bar].Notes[p.note]
 }
 
 type tuplet struct{ actual, normal, left int }
@@ -46,10 +58,9 @@ func (v *voice) mark(kind, text string) {
 // the standard) or words (4.19). Words whose place is not said are words too.
 func (v *voice) quoted(text string) {
 	symbol, err := score.ParseChordSymbol(text)
-	written, unsigned := symbol.Text()
 	switch {
-	case err == nil && unsigned == nil:
-		v.mark("chord", written)
+	case err == nil:
+		v.mark("chord", symbol.String())
 	case text != "" && strings.IndexByte("^_<>@", text[0]) >= 0:
 		v.mark("words", text[1:])
 	case text != "":
@@ -90,8 +101,7 @@ func (v *voice) closeLast() error {
 // lyrics lays a w: line under the notes of the music line before it: section
 // 5.1 of the standard, with -, _, *, ~ and |.
 func (v *voice) lyrics(text string, beyond func()) {
-	type place struct{ bar, note int }
-	var notes []place
+	var notes []index
 	collect := func(bi int, b *score.Bar, from int) {
 		last := score.Time{}
 		for ni := from; ni < len(b.Notes); ni++ {
@@ -99,7 +109,7 @@ func (v *voice) lyrics(text string, beyond func()) {
 			chordMate := ni > from && n.Onset == last && !n.Rest
 			last = n.Onset
 			if !n.Rest && !n.Grace && !chordMate {
-				notes = append(notes, place{bi, ni})
+				notes = append(notes, index{bi, ni})
 			}
 		}
 	}
@@ -117,12 +127,6 @@ func (v *voice) lyrics(text string, beyond func()) {
 		}
 		collect(len(v.bars), &v.bar, from)
 	}
-	at := func(p place) *score.Note {
-		if p.bar == len(v.bars) {
-			return &v.bar.Notes[p.note]
-		}
-		return &v.bars[p.bar].Notes[p.note]
-	}
 	text = strings.NewReplacer("-", "- ", "_", " _ ", "*", " * ", "|", " | ", `\-`, "-").Replace(text)
 	i := 0
 	for word := range strings.FieldsSeq(text) {
@@ -137,7 +141,7 @@ func (v *voice) lyrics(text string, beyond func()) {
 			return
 		}
 		if word != "_" && word != "*" {
-			at(notes[i]).Lyric = strings.ReplaceAll(word, "~", " ")
+			v.at(notes[i]).Lyric = strings.ReplaceAll(word, "~", " ")
 		}
 		i++
 	}

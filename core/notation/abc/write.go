@@ -71,12 +71,11 @@ func Write(s score.Score) ([]byte, error) {
 type lane struct {
 	id           int
 	part         score.Part
-	partAt       int
 	staff, voice int
 	clef         score.Clef
 	key          pitch.Key
 	meter        score.Meter
-	first        bool // of its part
+	first        bool // of its part: it carries the marks that stand at no note
 	tied         bool // the note before ends in a tie
 }
 
@@ -109,7 +108,7 @@ func text(s string) string {
 // voices finds what has to be written as a voice of its own: each voice of each
 // staff, and a staff without notes.
 func (w *writer) voices(s score.Score) {
-	for pi, p := range s.Parts {
+	for _, p := range s.Parts {
 		first := true
 		for staff := 1; staff <= max(p.Staves, 1); staff++ {
 			clef := score.Clef{Sign: "G", Line: 2}
@@ -134,7 +133,7 @@ func (w *writer) voices(s score.Score) {
 			}
 			slices.Sort(found)
 			for _, voice := range found {
-				w.staves = append(w.staves, &lane{id: len(w.staves) + 1, part: p, partAt: pi, staff: staff, voice: voice, clef: clef, first: first})
+				w.staves = append(w.staves, &lane{id: len(w.staves) + 1, part: p, staff: staff, voice: voice, clef: clef, first: first})
 				first = false
 			}
 		}

@@ -34,13 +34,22 @@ func (a *accidentals) sign(p pitch.Pitch, tied bool) string {
 		return ""
 	}
 	a.all[p.Step()], a.octave[at] = p.Alter(), p.Alter()
-	return map[int]string{0: "=", 1: "^", 2: "^^", -1: "_", -2: "__"}[p.Alter()]
+	return signs[p.Alter()+2]
+}
+
+// signs are the accidentals of section 4.2, from two semitones down to two up.
+var signs = []string{"__", "_", "=", "^", "^^"}
+
+// alterOf returns the semitones that an accidental stands for.
+func alterOf(sign string) (int, bool) {
+	i := slices.Index(signs, sign)
+	return i - 2, i >= 0
 }
 
 // bar writes one voice of one bar and returns the words under its notes.
 func (w *writer) bar(v *lane, b score.Bar) ([]string, error) {
 	var words []string
-	marks := w.marksOf(v, b)
+	marks := v.marks(b)
 	acc := &accidentals{v.key, map[byte]int{}, map[[2]int]int{}}
 	cursor := score.Time{}
 	chords := chordsOf(b, v)
@@ -104,37 +113,30 @@ func (w *writer) bar(v *lane, b score.Bar) ([]string, error) {
 	return words, nil
 }
 
-// marksOf returns the marks that a voice carries: each stands with the first
-// voice of its part that has a note there, else with the first.
-func (w *writer) marksOf(v *lane, b score.Bar) []score.Mark {
+// marks returns those that a voice carries: each stands with the first voice of
+// its part that has a note there, else with the first.
+func (v *lane) marks(b score.Bar) []score.Mark {
 	var out []score.Mark
+	begin := begins(b)
 	for _, m := range b.Marks {
-		var carrier *lane
-		for _, other := range w.staves {
-			if other.partAt != v.partAt {
-				continue
-			}
-			if begins(b, m.Onset, other) {
-				carrier = other
-				break
-			}
-			if carrier == nil {
-				carrier = other
-			}
-		}
-		if carrier == v {
+		if at, any := begin[m.Onset]; any && at == [2]int{v.staff, v.voice} || !any && v.first {
 			out = append(out, m)
 		}
 	}
 	return out
 }
 
-// begins reports whether a note or a rest of a voice begins at a moment of a bar;
-// nil is any voice.
-func begins(b score.Bar, at score.Time, v *lane) bool {
-	return slices.ContainsFunc(b.Notes, func(n score.Note) bool {
-		return n.Onset == at && !n.Grace && (v == nil || n.Staff == v.staff && n.Voice == v.voice)
-	})
+// begins returns the first staff and voice in which a note or a rest begins, by
+// moment of the bar.
+func begins(b score.Bar) map[score.Time][2]int {
+	out := map[score.Time][2]int{}
+	for _, n := range b.Notes {
+		at := [2]int{n.Staff, n.Voice}
+		if first, any := out[n.Onset]; !n.Grace && (!any || slices.Compare(at[:], first[:]) < 0) {
+			out[n.Onset] = at
+		}
+	}
+	return out
 }
 
 // spacing parts what stands in a bar.

@@ -27,13 +27,13 @@ func (m *measure) attribute(e element) error {
 		if err != nil || n <= 0 || n > score.Grid {
 			return fmt.Errorf("<divisions> is %q; it must be a positive whole number", e.text())
 		}
-		m.st.divisions = n
+		m.p.divisions = n
 	case "staves":
 		n, err := strconv.Atoi(e.text())
 		if err != nil || n < 1 || n > 8 {
 			return fmt.Errorf("%q staves in one part", e.text())
 		}
-		m.part.Staves = n
+		m.p.part.Staves = max(m.p.part.Staves, n)
 	case "key":
 		fifths := e.child("fifths").text()
 		if fifths == "" {
@@ -92,7 +92,7 @@ func (m *measure) meter(e element) error {
 	if err != nil {
 		return err
 	}
-	m.bar.Meter, m.st.meter = &meter, meter
+	m.bar.Meter, m.p.meter = &meter, meter
 	return nil
 }
 

@@ -28,8 +28,11 @@ func (m *measure) direction(e element) {
 // offset is where an element stands: at the moment that the bar has come to,
 // moved by its <offset>, in the bar.
 func (m *measure) offset(e element) score.Time {
-	text := e.child("offset").text()
-	ahead, back := strings.CutPrefix(text, "-")
+	offset := e.child("offset")
+	if !offset.here() {
+		return m.cursor
+	}
+	ahead, back := strings.CutPrefix(offset.text(), "-")
 	by, err := m.time(ahead)
 	switch {
 	case err != nil:
@@ -50,14 +53,14 @@ func (m *measure) sound(e element, at score.Time) {
 			m.unread("jump (da capo, segno, coda)")
 		}
 	}
-	if qpm, err := strconv.ParseFloat(e.attr("tempo"), 64); err == nil && qpm > 0 && qpm <= fastest && !m.r.paced {
+	if qpm, err := strconv.ParseFloat(e.attr("tempo"), 64); err == nil && qpm > 0 && qpm <= fastest && !m.p.r.paced {
 		m.tempo(qpm, score.Quarters(1), at)
 	}
 }
 
 func (m *measure) tempo(qpm float64, beat, at score.Time) {
 	m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: at, Kind: "tempo", QPM: qpm, Beat: beat})
-	m.r.paced = true
+	m.p.r.paced = true
 }
 
 // mark reads what a direction says at a moment of the bar.
@@ -97,17 +100,17 @@ var alters = map[string]string{"": "", "0": "", "1": "#", "-1": "b"}
 // harmony reads a <harmony>: MusicXML 4.0, "The <harmony> element". Of several
 // chords in one the first is kept.
 func (m *measure) harmony(e element) {
-	symbol := score.ChordSymbol{Kind: e.child("kind").text()}
-	known := true
 	name := func(c element, step string) string {
-		sign, ok := alters[c.child(step+"-alter").text()]
 		letter := c.child(step + "-step").text()
-		known = known && ok && len(letter) == 1 && letter >= "A" && letter <= "G"
+		sign, ok := alters[c.child(step+"-alter").text()]
+		if letter == "" || !ok {
+			return "?" // on which no chord stands
+		}
 		return letter + sign
 	}
-	symbol.Root = name(e.child("root"), "root")
+	bass := ""
 	if c := e.child("bass"); c.here() {
-		symbol.Bass = name(c, "bass")
+		bass = name(c, "bass")
 	}
 	if e.child("degree").here() {
 		m.unread("chord symbol: added or altered notes")
@@ -115,12 +118,12 @@ func (m *measure) harmony(e element) {
 	if e.child("frame").here() {
 		m.unread("chord diagram")
 	}
-	text, err := symbol.Text()
-	if err != nil || !known {
+	symbol, err := score.NewChordSymbol(name(e.child("root"), "root"), e.child("kind").text(), bass)
+	if err != nil {
 		m.unread("chord symbol")
 		return
 	}
-	m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.offset(e), Kind: "chord", Text: text})
+	m.bar.Marks = append(m.bar.Marks, score.Mark{Onset: m.offset(e), Kind: "chord", Text: symbol.String()})
 }
 
 // barline reads a <barline>: its repeat and its ending.
@@ -130,10 +133,10 @@ func (m *measure) barline(e element) {
 		case "ending":
 			switch c.attr("type") {
 			case "start":
-				m.endings = nil
+				m.p.endings = nil
 				for f := range strings.FieldsFuncSeq(c.attr("number"), func(r rune) bool { return r == ',' || r == ' ' || r == '.' }) {
 					if n, err := strconv.Atoi(f); err == nil && n > 0 && n < 16 {
-						m.endings = append(m.endings, n)
+						m.p.endings = append(m.p.endings, n)
 					}
 				}
 			case "stop", "discontinue":

@@ -10,30 +10,27 @@ import (
 
 // measure reads one bar; cursor is where the next note begins.
 type measure struct {
-	r       *reader
-	st      *partState
-	part    *score.Part
+	p       *part
 	bar     score.Bar
 	cursor  score.Time
 	filled  score.Time
 	lastOn  score.Time // onset of the note before, for chords
 	hasLast bool
-	endings []int // passes of the ending that is open
-	closing bool
+	closing bool    // the open ending ends with this bar
 	tag     int64   // where the tag of the note being read ends
 	tags    []int64 // beside the bar's notes
 }
 
 func (m *measure) finish() score.Bar {
-	m.bar.Repeat.Endings = m.endings
+	m.bar.Repeat.Endings = m.p.endings
 	if m.closing {
-		m.endings = nil
+		m.p.endings = nil
 	}
 	m.bar.Length = m.filled
-	if m.filled.Sign() == 0 && m.st.meter.BeatType > 0 {
-		m.bar.Length = m.st.meter.Length()
+	if m.filled.Sign() == 0 && m.p.meter.BeatType > 0 {
+		m.bar.Length = m.p.meter.Length()
 	}
-	m.st.sort(m.bar.Notes, m.tags)
+	m.p.sort(m.bar.Notes, m.tags)
 	return m.bar
 }
 
@@ -47,13 +44,13 @@ var layout = map[string]bool{
 
 func (m *measure) unread(name string) {
 	if !layout[name] {
-		m.r.s.Note(name, m.r.bar)
+		m.p.r.s.Note(name, m.p.r.bar)
 	}
 }
 
 func (m *measure) child(e element) error {
-	m.tag = int64(m.r.d.at)
-	if err := m.r.d.fill(); err != nil {
+	m.tag = int64(m.p.r.d.at)
+	if err := m.p.r.d.fill(); err != nil {
 		return err
 	}
 	switch e.name() {
@@ -107,8 +104,8 @@ func (m *measure) time(s string) (score.Time, error) {
 	for range frac {
 		den *= 10
 	}
-	if m.st.divisions == 0 {
+	if m.p.divisions == 0 {
 		return score.Time{}, fmt.Errorf("a duration stands before <divisions> says what it counts")
 	}
-	return score.NewTime(num, den*m.st.divisions)
+	return score.NewTime(num, den*m.p.divisions)
 }

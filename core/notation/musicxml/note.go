@@ -89,11 +89,11 @@ func (m *measure) note(e element) error {
 		}
 	}
 	n.Lyric = verse
-	m.part.Staves = max(m.part.Staves, n.Staff)
+	m.p.part.Staves = max(m.p.part.Staves, n.Staff)
 	known := false
-	if n.Voice, known = m.st.voices[voice]; !known {
-		n.Voice = len(m.st.voices) + 1
-		m.st.voices[voice] = n.Voice
+	if n.Voice, known = m.p.voices[voice]; !known {
+		n.Voice = len(m.p.voices) + 1
+		m.p.voices[voice] = n.Voice
 	}
 	if n.Grace {
 		m.unread("time of grace notes")

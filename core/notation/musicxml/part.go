@@ -7,28 +7,23 @@ import (
 	"patientladder/core/score"
 )
 
-// A part gathers the bars of one part.
+// A part gathers the bars of one part, and what carries from one to the next.
 type part struct {
-	r       *reader
-	id      string
-	part    score.Part
-	st      partState
-	endings []int     // passes of the ending that is open
-	tags    [][]int64 // where the tag of each note ends, by bar and place
-}
-
-// partState is what carries from one bar of a part to the next.
-type partState struct {
+	r         *reader
+	id        string
+	part      score.Part
+	tags      [][]int64 // where the tag of each note ends, by bar and place
 	divisions int64
 	meter     score.Meter
 	voices    map[string]int
+	endings   []int // passes of the ending that is open
 
 	// room for reading a bar and for sorting it
 	notes   []score.Note
-	tags    []int64
+	ends    []int64 // of the notes' tags
 	order   []int
 	was     []score.Note
-	wasTags []int64
+	wasEnds []int64
 }
 
 // find returns the part with an id, nil where none has begun.
@@ -49,7 +44,7 @@ func (r *reader) begin(id string) (*part, error) {
 	case !listed:
 		return nil, fmt.Errorf("the part %q is not in the part list", id)
 	}
-	p := &part{r: r, id: id, part: score.Part{Name: name, Staves: 1}, st: partState{voices: map[string]int{}}}
+	p := &part{r: r, id: id, part: score.Part{Name: name, Staves: 1}, voices: map[string]int{}}
 	r.parts = append(r.parts, p)
 	return p, nil
 }
@@ -106,13 +101,13 @@ func (p *part) measure() error {
 		return fmt.Errorf("more than %d bars", maxBars)
 	}
 	p.r.bar = len(p.part.Bars) + 1
-	m := measure{r: p.r, st: &p.st, part: &p.part, endings: p.endings}
-	m.bar.Notes, m.tags = p.st.notes[:0], p.st.tags[:0]
+	m := measure{p: p, tags: p.ends[:0]}
+	m.bar.Notes = p.notes[:0]
 	if err := p.r.children(m.child); err != nil {
 		return err
 	}
 	bar := m.finish()
-	p.st.notes, p.st.tags, p.endings = bar.Notes, m.tags, m.endings
+	p.notes, p.ends = bar.Notes, m.tags
 	bar.Notes = slices.Clone(bar.Notes)
 	p.part.Bars, p.tags = append(p.part.Bars, bar), append(p.tags, slices.Clone(m.tags))
 	return nil
@@ -120,19 +115,19 @@ func (p *part) measure() error {
 
 // sort puts notes in order of onset, each voice in its own order: voices are
 // written one after another. Their tags go with them.
-func (st *partState) sort(notes []score.Note, tags []int64) {
-	st.order = st.order[:0]
+func (p *part) sort(notes []score.Note, tags []int64) {
+	p.order = p.order[:0]
 	sorted := true
 	for i := range notes {
-		st.order = append(st.order, i)
+		p.order = append(p.order, i)
 		sorted = sorted && (i == 0 || !notes[i].Onset.Less(notes[i-1].Onset))
 	}
 	if sorted {
 		return
 	}
-	slices.SortStableFunc(st.order, func(a, b int) int { return notes[a].Onset.Cmp(notes[b].Onset) })
-	st.was, st.wasTags = append(st.was[:0], notes...), append(st.wasTags[:0], tags...)
-	for i, from := range st.order {
-		notes[i], tags[i] = st.was[from], st.wasTags[from]
+	slices.SortStableFunc(p.order, func(a, b int) int { return notes[a].Onset.Cmp(notes[b].Onset) })
+	p.was, p.wasEnds = append(p.was[:0], notes...), append(p.wasEnds[:0], tags...)
+	for i, from := range p.order {
+		notes[i], tags[i] = p.was[from], p.wasEnds[from]
 	}
 }

@@ -21,7 +21,6 @@ import (
 	"strings"
 	"unicode/utf16"
 
-	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
 
@@ -49,7 +48,8 @@ func WithIDs(data []byte) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	if r.timewise || !bytes.Contains(text, []byte("<accidental")) && altered(r.s) {
+	altered := func(p score.Part) bool { return len(p.Accidentals()) > 0 }
+	if r.timewise || !bytes.Contains(text, []byte("<accidental")) && slices.ContainsFunc(r.s.Parts, altered) {
 		return Write(r.s), nil
 	}
 	ids := map[int64]string{} // by where the tag of the note ends
@@ -72,22 +72,6 @@ func WithIDs(data []byte) ([]byte, error) {
 	}
 	out.Write(text[from:])
 	return out.Bytes(), nil
-}
-
-// altered reports whether a note of a score has an accidental of its own.
-func altered(s score.Score) bool {
-	for _, p := range s.Parts {
-		key := pitch.Key{}
-		for _, b := range p.Bars {
-			if b.Key != nil {
-				key = *b.Key
-			}
-			if len(b.Accidentals(key)) > 0 {
-				return true
-			}
-		}
-	}
-	return false
 }
 
 // ownID is the id that a tag already has.

@@ -7,7 +7,6 @@ import (
 	"slices"
 	"strings"
 
-	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
 
@@ -41,14 +40,12 @@ type writer struct {
 	out       bytes.Buffer
 	divisions int64
 	meter     score.Meter
-	key       pitch.Key
 	signs     map[string]int     // accidentals by note id
 	beams     map[string]string  // by note id
 	tuplets   map[string]string  // by note id
 	inWord    map[[2]int]bool    // by staff and voice: the syllable before goes on
 	slurs     map[int][]int      // numbers of the slurs that are open, by voice
 	slurring  [mostSlurs + 1]int // how many are open, by number
-	staves    int
 }
 
 func (w *writer) line(format string, a ...any) {
@@ -67,7 +64,7 @@ func esc(s string) string {
 }
 
 func (w *writer) part(n int, p score.Part) {
-	w.divisions, w.key, w.staves = 1, pitch.Key{}, p.Staves
+	w.divisions, w.signs = 1, p.Accidentals()
 	w.inWord, w.slurs, w.slurring = map[[2]int]bool{}, map[int][]int{}, [mostSlurs + 1]int{}
 	for _, b := range p.Bars {
 		for _, note := range b.Notes {
@@ -135,7 +132,6 @@ func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
 		w.line("<divisions>%d</divisions>", w.divisions)
 	}
 	if b.Key != nil {
-		w.key = *b.Key
 		mode := ""
 		if b.Key.Mode != "" {
 			mode = "<mode>" + b.Key.Mode + "</mode>"
@@ -169,7 +165,7 @@ func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
 
 // bar writes the voices one after another, each backed up to the start.
 func (w *writer) bar(p score.Part, b score.Bar) {
-	w.signs, w.beams, w.tuplets = b.Accidentals(w.key), beams(b, w.meter), tuplets(b)
+	w.beams, w.tuplets = beams(b, w.meter), tuplets(b)
 	marks := b.Marks
 	var voices []int
 	for _, n := range b.Notes {
@@ -197,7 +193,7 @@ func (w *writer) bar(p score.Part, b score.Bar) {
 			if vi == 0 {
 				for len(marks) > 0 && !n.Onset.Less(marks[0].Onset) {
 					shift(marks[0].Onset)
-					w.mark(marks[0])
+					w.mark(p, marks[0])
 					marks = marks[1:]
 				}
 			}
@@ -214,7 +210,7 @@ func (w *writer) bar(p score.Part, b score.Bar) {
 	}
 	for _, m := range marks {
 		shift(m.Onset)
-		w.mark(m)
+		w.mark(p, m)
 	}
 	shift(b.Length)
 }
@@ -224,9 +220,9 @@ func (w *writer) divs(t score.Time) int64 {
 	return num * (w.divisions / den)
 }
 
-func (w *writer) mark(m score.Mark) {
+func (w *writer) mark(p score.Part, m score.Mark) {
 	if m.Kind == "chord" {
-		w.harmony(m)
+		w.harmony(p, m)
 		return
 	}
 	place := "below"
@@ -254,18 +250,17 @@ func (w *writer) mark(m score.Mark) {
 		fmt.Fprintf(&w.out, "<dynamics><%s/></dynamics>", m.Text)
 	}
 	w.out.WriteString("</direction-type>")
-	if m.Kind == "pedal" && w.staves > 1 {
-		fmt.Fprintf(&w.out, "<staff>%d</staff>", w.staves)
+	if m.Kind == "pedal" && p.Staves > 1 {
+		fmt.Fprintf(&w.out, "<staff>%d</staff>", p.Staves)
 	}
 	w.line("</direction>")
 }
 
 // harmony writes a chord symbol; other text is written as words.
-func (w *writer) harmony(m score.Mark) {
+func (w *writer) harmony(p score.Part, m score.Mark) {
 	symbol, err := score.ParseChordSymbol(m.Text)
-	suffix, unsigned := symbol.Suffix()
-	if err != nil || unsigned != nil {
-		w.mark(score.Mark{Onset: m.Onset, Kind: "words", Text: m.Text})
+	if err != nil {
+		w.mark(p, score.Mark{Onset: m.Onset, Kind: "words", Text: m.Text})
 		return
 	}
 	name := func(at, root string) string {
@@ -279,7 +274,7 @@ func (w *writer) harmony(m score.Mark) {
 	if symbol.Bass != "" {
 		bass = name("bass", symbol.Bass)
 	}
-	w.line(`<harmony>%s<kind text="%s">%s</kind>%s</harmony>`, name("root", symbol.Root), esc(suffix), symbol.Kind, bass)
+	w.line(`<harmony>%s<kind text="%s">%s</kind>%s</harmony>`, name("root", symbol.Root), esc(symbol.Suffix), symbol.Kind, bass)
 }
 
 func (w *writer) note(p score.Part, n score.Note, chord bool) {

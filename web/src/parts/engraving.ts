@@ -96,25 +96,27 @@ export function drawBands(root: SVGElement, bands: Band[], onSheet = false) {
   const margin = root.querySelector<SVGGElement>("g.page-margin");
   if (!margin) return;
   margin.querySelector("g.bands")?.remove();
-  if (bands.some((b) => b.kind !== "positions")) lift(margin, bands.some((b) => b.kind === "chunks") ? 760 : 540);
+  const clear = clearings();
+  if (bands.some((b) => b.kind !== "positions"))
+    lift(margin, bands.some((b) => b.kind === "chunks") ? 760 : 540, clear);
   const layer = document.createElementNS(svgNS, "g");
   layer.classList.add("bands");
   margin.prepend(layer);
   for (const b of bands) {
     for (const box of spread(margin, b.notes)) {
-      layer.append(b.kind === "chunks" ? bracket(b, box, onSheet) : tint(b, box));
+      layer.append(b.kind === "chunks" ? bracket(b, box, clear(box), onSheet) : tint(b, box, clear(box)));
     }
   }
 }
 
 // lift makes room for brackets, letters and tints under tempo and words: they go up
 // by so much, and by what stands above the staff there.
-function lift(margin: SVGGElement, by: number) {
+function lift(margin: SVGGElement, by: number, clear: (lines: Lines) => number) {
   for (const system of margin.querySelectorAll<SVGGElement>("g.system")) {
     const staff = system.querySelector<SVGGElement>("g.staff");
-    const lines = staff && linesOf(staff);
+    const lines = staff && linesOf(system, staff);
     if (!lines) continue;
-    const raised = Math.max(0, lines.top - lines.space * 0.4 - above(system, lines));
+    const raised = Math.max(0, lines.top - lines.space * 0.4 - clear(lines));
     for (const mark of system.querySelectorAll("g.tempo, g.dir"))
       mark.setAttribute("transform", `translate(0 ${-by - raised})`);
   }
@@ -140,18 +142,19 @@ export function drawVerses(root: SVGElement, verses: Verse[]) {
   }
 }
 
-// Lines are where the lines of a staff stand: space is the size that signs go by.
-type Lines = { top: number; bottom: number; space: number };
+// Lines are where the lines of a staff stand in a line of music: space is the size that
+// signs go by.
+type Lines = { system: SVGGElement; top: number; bottom: number; space: number };
 
-// A Box is a stretch on one line of music, and above it where no signs stand.
-type Box = Lines & { x1: number; x2: number; clear: number };
+// A Box is a stretch on one line of music.
+type Box = Lines & { x1: number; x2: number };
 
-function linesOf(staff: SVGGElement): Lines | undefined {
+function linesOf(system: SVGGElement, staff: SVGGElement): Lines | undefined {
   const lines = [...staff.children].filter((c): c is SVGPathElement => c.tagName === "path").map((c) => c.getBBox());
   if (lines.length === 0) return undefined;
   const top = Math.min(...lines.map((l) => l.y));
   const bottom = Math.max(...lines.map((l) => l.y + l.height));
-  return { top, bottom, space: spaceOf(top, bottom, new Set(lines.map((l) => Math.round(l.y))).size) };
+  return { system, top, bottom, space: spaceOf(top, bottom, new Set(lines.map((l) => Math.round(l.y))).size) };
 }
 
 // spread returns the boxes of a stretch, one for each line of music it is on.
@@ -164,13 +167,12 @@ function spread(margin: SVGGElement, ids: string[]) {
     if (!note || !staff || !system) continue;
     const box = (note.querySelector<SVGGElement>(".notehead") ?? note).getBBox();
     const was = boxes.get(system);
-    const lines = was ?? linesOf(staff);
+    const lines = was ?? linesOf(system, staff);
     if (!lines) continue;
     boxes.set(system, {
       ...lines,
       x1: Math.min(was?.x1 ?? box.x, box.x),
       x2: Math.max(was?.x2 ?? 0, box.x + box.width),
-      clear: was?.clear ?? above(system, lines),
     });
   }
   return boxes.values();
@@ -179,15 +181,27 @@ function spread(margin: SVGGElement, ids: string[]) {
 // The signs that stand above a staff without being part of it.
 const signsAbove = "g.fing, g.slur, g.tie, g.trill, g.mordent, g.turn, g.fermata, g.harm, g.voltaBracket";
 
+// clearings tells of lines where nothing stands above them, looking once for each.
+function clearings() {
+  const known = new Map<SVGGElement, Map<number, number>>();
+  return (lines: Lines) => {
+    const tops = known.get(lines.system) ?? new Map<number, number>();
+    known.set(lines.system, tops);
+    const clear = tops.get(lines.top) ?? above(lines);
+    tops.set(lines.top, clear);
+    return clear;
+  };
+}
+
 // above is where nothing of a staff stands any more, all along its line of music.
-function above(system: SVGGElement, { top, space }: Lines) {
+function above({ system, top, space }: Lines) {
   let y = top;
   let over = top - 24 * space; // where the staff over it ends
   for (const staff of system.querySelectorAll<SVGGElement>("g.staff")) {
     const lines = staff.querySelector("path")?.getBBox();
     if (!lines) continue;
     if (Math.abs(lines.y - top) < space) y = Math.min(y, staff.getBBox().y);
-    else if (lines.y < top) over = Math.max(over, linesOf(staff)?.bottom ?? lines.y);
+    else if (lines.y < top) over = Math.max(over, linesOf(system, staff)?.bottom ?? lines.y);
   }
   for (const sign of system.querySelectorAll<SVGGElement>(signsAbove)) {
     const box = sign.getBBox();
@@ -229,7 +243,7 @@ function el(name: string, attributes: Record<string, string | number>, text = ""
   return out;
 }
 
-function tint(b: Band, { x1, x2, top, bottom, space, clear }: Box) {
+function tint(b: Band, { x1, x2, top, bottom, space }: Box, clear: number) {
   const g = document.createElementNS(svgNS, "g");
   const hue = (b.hue * 137 + (b.kind === "positions" ? 200 : 30)) % 360;
   const over = clear - space * 2.4;
@@ -257,7 +271,7 @@ function tint(b: Band, { x1, x2, top, bottom, space, clear }: Box) {
   return g;
 }
 
-function bracket(b: Band, { x1, x2, space, clear }: Box, onSheet: boolean) {
+function bracket(b: Band, { x1, x2, space }: Box, clear: number, onSheet: boolean) {
   const g = document.createElementNS(svgNS, "g");
   const y = clear - space * (1.9 + b.level * (onSheet ? 2.9 : 2.1));
   const colour = b.level === 0 ? (b.hue ? "#17695a" : "#6a45a8") : "#14262c";
