@@ -3,6 +3,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"io/fs"
@@ -30,6 +31,8 @@ type Options struct {
 	OwnBooks func(context.Context, *studio.App, studio.Who) error
 	// Mailbox holds what the app sends; nil where mail goes out into the world.
 	Mailbox *mailbox.Box
+	// Deadline is how long a request may take; 0 for 25 seconds.
+	Deadline time.Duration
 }
 
 // A Server answers the API and hands out the front end.
@@ -42,6 +45,7 @@ type Server struct {
 	log      *slog.Logger
 	ownBooks func(context.Context, *studio.App, studio.Who) error
 	box      *mailbox.Box
+	longest  time.Duration
 }
 
 // New makes a server. s may be nil when only the API's description is wanted.
@@ -51,7 +55,7 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	if err := engine.SetTrustedProxies(nil); err != nil {
 		panic(err) // nil is always accepted
 	}
-	srv := &Server{app: app, sessions: scs.New(), log: opt.Log, ownBooks: opt.OwnBooks, box: opt.Mailbox}
+	srv := &Server{app: app, sessions: scs.New(), log: opt.Log, ownBooks: opt.OwnBooks, box: opt.Mailbox, longest: cmp.Or(opt.Deadline, 25*time.Second)}
 	if srv.log == nil {
 		srv.log = slog.Default()
 	}
@@ -83,7 +87,7 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	guard.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		writeProblem(w, http.StatusForbidden, "This request came from another site, so it was refused.")
 	}))
-	srv.handler = headers(srv.recovered(guard.Handler(limitBody(srv.onlyAPI(engine)))))
+	srv.handler = headers(srv.recovered(guard.Handler(limitBody(srv.deadline(srv.onlyAPI(engine))))))
 	return srv
 }
 
@@ -109,6 +113,16 @@ func (s *Server) onlyAPI(next http.Handler) http.Handler {
 			return
 		}
 		next.ServeHTTP(w, r)
+	})
+}
+
+// deadline ends what a request started, in the program and in the database, when
+// it takes too long; a browser that goes away ends it too.
+func (s *Server) deadline(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		ctx, cancel := context.WithTimeout(r.Context(), s.longest)
+		defer cancel()
+		next.ServeHTTP(w, r.WithContext(ctx))
 	})
 }
 
@@ -205,6 +219,10 @@ func (s *Server) problem(err error) error {
 	}
 	if errors.Is(err, context.Canceled) {
 		return huma.NewError(499, "The browser went away.")
+	}
+	if errors.Is(err, context.DeadlineExceeded) {
+		s.log.Error("deadline", "cause", err)
+		return huma.NewError(http.StatusServiceUnavailable, "This took too long, so it was stopped. Nothing was lost; try again.")
 	}
 	s.log.Error("request", "cause", err)
 	return huma.NewError(http.StatusInternalServerError, "Something went wrong in the program; nothing was lost. Try again.")

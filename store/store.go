@@ -9,15 +9,13 @@ import (
 	"context"
 	"database/sql"
 	"database/sql/driver"
-	"embed"
 	"errors"
 	"fmt"
-	"io/fs"
 	"net"
+	"strconv"
 	"time"
 
 	"github.com/go-sql-driver/mysql"
-	"github.com/pressly/goose/v3"
 )
 
 // What can go wrong, for errors.Is.
@@ -28,14 +26,16 @@ var (
 	ErrFull        = errors.New("the database's disk is full")
 )
 
-//go:embed migrations/*.sql
-var migrations embed.FS
-
 // A Store is a connection to the database.
 type Store struct {
 	db      *sql.DB
+	config  *mysql.Config
 	shelves shelves
 }
+
+// Longest is how long one statement may run. A request waits for less; migrations
+// are free of it.
+const Longest = 30 * time.Second
 
 // Open connects to the database of a DSN and retries until patience runs out.
 func Open(ctx context.Context, dsn string, patience time.Duration) (*Store, error) {
@@ -47,6 +47,8 @@ func Open(ctx context.Context, dsn string, patience time.Duration) (*Store, erro
 	cfg.Collation = "utf8mb4_unicode_520_ci"
 	cfg.InterpolateParams = true // one round trip a query
 	cfg.Timeout = 5 * time.Second
+	// the server ends a statement that its asker no longer waits for
+	cfg.Params = map[string]string{"max_statement_time": strconv.Itoa(int(Longest.Seconds()))}
 	if err := cfg.Apply(mysql.Charset("utf8mb4", cfg.Collation)); err != nil {
 		return nil, err
 	}
@@ -62,7 +64,7 @@ func Open(ctx context.Context, dsn string, patience time.Duration) (*Store, erro
 	for {
 		err := db.PingContext(ctx)
 		if err == nil {
-			return &Store{db: db}, nil
+			return &Store{db: db, config: cfg}, nil
 		}
 		if time.Now().After(deadline) || ctx.Err() != nil {
 			db.Close()
@@ -77,22 +79,6 @@ func (s *Store) Close() error { return s.db.Close() }
 
 // DB returns the connection for the session store, which brings its own SQL.
 func (s *Store) DB() *sql.DB { return s.db }
-
-// Migrate brings the tables up to date and returns the version.
-func (s *Store) Migrate(ctx context.Context) (int64, error) {
-	sub, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return 0, err
-	}
-	p, err := goose.NewProvider(goose.DialectMySQL, s.db, sub)
-	if err != nil {
-		return 0, err
-	}
-	if _, err := p.Up(ctx); err != nil {
-		return 0, fmt.Errorf("bring the database up to date: %w", classify(err))
-	}
-	return p.GetDBVersion(ctx)
-}
 
 // Numbers of server errors: MariaDB, "MariaDB Error Codes".
 var numbers = map[uint16]error{
@@ -120,7 +106,7 @@ func classify(err error) error {
 		if name := numbers[server.Number]; name != nil {
 			return fmt.Errorf("%w: %w", name, err)
 		}
-	case errors.Is(err, context.Canceled):
+	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):
 		return err
 	case errors.Is(err, driver.ErrBadConn), errors.Is(err, mysql.ErrInvalidConn), errors.As(err, &network):
 		return fmt.Errorf("%w: %w", ErrUnavailable, err)

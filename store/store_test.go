@@ -19,8 +19,6 @@ import (
 	"patientladder/store/storetest"
 )
 
-func TestMain(m *testing.M) { storetest.Main(m) }
-
 var ctx = context.Background()
 
 func id() string { return ulid.Make().String() }

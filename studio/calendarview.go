@@ -60,12 +60,12 @@ func (a *App) Calendar(ctx context.Context, who Who) (CalendarView, error) {
 		return CalendarView{}, told(err, "studio")
 	}
 	today := r.today()
-	v := CalendarView{Today: today, Terms: slices.Concat([]calendar.Span{}, r.row.Calendar.Terms), Free: slices.Concat([]calendar.Span{}, r.row.Calendar.Free), Slots: []SlotView{}, Changes: []MoveView{}}
+	v := CalendarView{Today: today, Terms: list(r.row.Calendar.Terms), Free: list(r.row.Calendar.Free), Slots: []SlotView{}, Changes: []MoveView{}}
 	var weekly, dated []calendar.Booked
 	for _, st := range students {
 		own := ownCalendar(r.row.Calendar, out[st.ID])
 		days := own.Lessons(st.Slot, today, today.Add(daysAhead))
-		v.Slots = append(v.Slots, SlotView{st.ID, st.FirstName, st.Slot, slices.Concat([]calendar.Date{}, days)})
+		v.Slots = append(v.Slots, SlotView{st.ID, st.FirstName, st.Slot, list(days)})
 		weekly = append(weekly, calendar.Booked{Name: st.FirstName, On: st.Slot.Weekday.String(), Start: st.Slot.Start, Long: st.Slot.Minutes})
 		for day := range own.Off {
 			if day >= today {

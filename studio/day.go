@@ -122,5 +122,8 @@ func (r room) standings(ctx context.Context, kinds ...ladder.Kind) (map[string]l
 
 // SetClock moves a demo studio's clock to a moment.
 func (a *App) SetClock(ctx context.Context, who Who, to time.Time) error {
+	if !calendar.InBounds(to) {
+		return invalid("The clock can stand between %s and %s.", calendar.First, calendar.Last)
+	}
 	return told(a.store.In(who.Studio).SetClock(ctx, to.Sub(a.now())), "demo clock")
 }

@@ -255,6 +255,14 @@ func age(st store.Student, d calendar.Date) int {
 	return years
 }
 
+// list is a list that goes out as one, empty rather than null.
+func list[T any](l []T) []T {
+	if l == nil {
+		return []T{}
+	}
+	return l
+}
+
 // NewID makes an id for what the server itself makes.
 func NewID() string { return ulid.Make().String() }
 

@@ -140,6 +140,9 @@ func (p *pupil) cut(ctx context.Context) error {
 	p.trees = make(map[string][]reading.Chunk, len(files))
 	size := reading.Size(age(p.Student, p.today()), p.readsSolidly())
 	for id, f := range files {
+		if err := ctx.Err(); err != nil {
+			return err
+		}
 		s, err := notation.Read(f.Name, f.Data)
 		if err != nil {
 			return err // it was read when it came onto the shelf

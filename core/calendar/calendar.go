@@ -13,13 +13,29 @@ import (
 // strings. The empty Date is no day.
 type Date string
 
-// ParseDate checks that s is a day.
+// First and Last are the days between which a day told from outside must lie, so
+// that a slip of the keyboard starts no count of a million weeks and days go on
+// sorting as strings.
+const (
+	First Date = "1900-01-01"
+	Last  Date = "2200-12-31"
+)
+
+// ParseDate checks that s is a day from First to Last.
 func ParseDate(s string) (Date, error) {
 	t, err := time.Parse(time.DateOnly, s)
 	if err != nil || t.Format(time.DateOnly) != s {
 		return "", fmt.Errorf("%q is not a day such as 2026-11-18", s)
 	}
+	if d := Date(s); d < First || d > Last {
+		return "", fmt.Errorf("%s lies outside the years %s to %s", s, First[:4], Last[:4])
+	}
 	return Date(s), nil
+}
+
+// InBounds reports whether a moment lies between First and Last.
+func InBounds(t time.Time) bool {
+	return t.Year() >= First.Time().Year() && t.Year() <= Last.Time().Year()
 }
 
 // On returns the day of a moment in its own zone.
@@ -148,7 +164,7 @@ func (s Slot) On(d Date, zone *time.Location) time.Time {
 func (c Calendar) Lessons(s Slot, first, last Date) []Date {
 	var days []Date
 	d := first.Add((int(s.Weekday) - int(first.Weekday()) + 7) % 7)
-	for ; d <= last; d = d.Add(7) {
+	for left := last.Sub(d); left >= 0; d, left = d.Add(7), left-7 {
 		if c.Teaching(d) && !c.Off[d] && !c.On[d] {
 			days = append(days, d)
 		}

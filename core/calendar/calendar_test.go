@@ -138,3 +138,14 @@ func TestWarnings(t *testing.T) {
 	}
 	assert.Empty(t, Warnings([]Booked{{"Emil", "Wednesday", "16:00", 30}, {"Tobias", "Thursday", "16:00", 30}}))
 }
+
+func TestDaysOutsideTheBounds(t *testing.T) {
+	for day, ok := range map[string]bool{"1899-12-31": false, "1900-01-01": true, "2200-12-31": true, "2201-01-01": false, "9999-12-31": false} {
+		_, err := ParseDate(day)
+		assert.Equal(t, ok, err == nil, day)
+	}
+	for year, ok := range map[int]bool{1: false, 1899: false, 1900: true, 2200: true, 2201: false} {
+		assert.Equal(t, ok, InBounds(time.Date(year, 6, 1, 0, 0, 0, 0, time.UTC)), year)
+	}
+	assert.Len(t, Calendar{}.Lessons(wednesday, "9999-12-20", "9999-12-31"), 2, "the last year that is written with four digits ends too")
+}

@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE studios (
+CREATE TABLE IF NOT EXISTS studios (
     id          CHAR(26) CHARACTER SET ascii COLLATE ascii_bin PRIMARY KEY,
     name        VARCHAR(200) NOT NULL,
     zone        VARCHAR(60)  NOT NULL,
@@ -10,4 +10,4 @@ CREATE TABLE studios (
 );
 
 -- +goose Down
-DROP TABLE studios;
+DROP TABLE IF EXISTS studios;

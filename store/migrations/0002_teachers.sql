@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE teachers (
+CREATE TABLE IF NOT EXISTS teachers (
     id        CHAR(26) CHARACTER SET ascii COLLATE ascii_bin PRIMARY KEY,
     studio_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     email     VARCHAR(190) NOT NULL UNIQUE,
@@ -9,4 +9,4 @@ CREATE TABLE teachers (
 );
 
 -- +goose Down
-DROP TABLE teachers;
+DROP TABLE IF EXISTS teachers;

@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE sessions (
+CREATE TABLE IF NOT EXISTS sessions (
     token  CHAR(43) CHARACTER SET ascii COLLATE ascii_bin PRIMARY KEY COMMENT 'hashed',
     data   BLOB NOT NULL COMMENT 'names the teacher and the studio',
     expiry TIMESTAMP(6) NOT NULL,
@@ -7,4 +7,4 @@ CREATE TABLE sessions (
 );
 
 -- +goose Down
-DROP TABLE sessions;
+DROP TABLE IF EXISTS sessions;

@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE students (
+CREATE TABLE IF NOT EXISTS students (
     studio_id   CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     id          CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     first_name  VARCHAR(100) NOT NULL,
@@ -14,4 +14,4 @@ CREATE TABLE students (
 );
 
 -- +goose Down
-DROP TABLE students;
+DROP TABLE IF EXISTS students;

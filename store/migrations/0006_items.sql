@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE items (
+CREATE TABLE IF NOT EXISTS items (
     studio_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     id        VARCHAR(60) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     place     INT NOT NULL COMMENT 'order on the shelf',
@@ -10,4 +10,4 @@ CREATE TABLE items (
 );
 
 -- +goose Down
-DROP TABLE items;
+DROP TABLE IF EXISTS items;

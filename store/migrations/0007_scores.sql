@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE scores (
+CREATE TABLE IF NOT EXISTS scores (
     studio_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     item_id   VARCHAR(60) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     file_name VARCHAR(200) NOT NULL,
@@ -9,4 +9,4 @@ CREATE TABLE scores (
 );
 
 -- +goose Down
-DROP TABLE scores;
+DROP TABLE IF EXISTS scores;

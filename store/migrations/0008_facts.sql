@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE facts (
+CREATE TABLE IF NOT EXISTS facts (
     studio_id  CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     id         CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL COMMENT 'made by the client',
     student_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
@@ -13,4 +13,4 @@ CREATE TABLE facts (
 );
 
 -- +goose Down
-DROP TABLE facts;
+DROP TABLE IF EXISTS facts;

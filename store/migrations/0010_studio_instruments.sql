@@ -1,5 +1,5 @@
 -- +goose Up
-ALTER TABLE studios ADD COLUMN home JSON NOT NULL DEFAULT '{}' COMMENT 'the instrument taught on';
+ALTER TABLE studios ADD COLUMN IF NOT EXISTS home JSON NOT NULL DEFAULT '{}' COMMENT 'the instrument taught on';
 
 -- +goose Down
-ALTER TABLE studios DROP COLUMN home;
+ALTER TABLE studios DROP COLUMN IF EXISTS home;

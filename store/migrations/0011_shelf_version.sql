@@ -1,5 +1,5 @@
 -- +goose Up
-ALTER TABLE studios ADD COLUMN shelf_version BIGINT NOT NULL DEFAULT 0 COMMENT 'counts changes of the items';
+ALTER TABLE studios ADD COLUMN IF NOT EXISTS shelf_version BIGINT NOT NULL DEFAULT 0 COMMENT 'counts changes of the items';
 
 -- +goose Down
-ALTER TABLE studios DROP COLUMN shelf_version;
+ALTER TABLE studios DROP COLUMN IF EXISTS shelf_version;

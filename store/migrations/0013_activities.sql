@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE activities (
+CREATE TABLE IF NOT EXISTS activities (
     studio_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     id        VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     detail    JSON NOT NULL,
@@ -8,4 +8,4 @@ CREATE TABLE activities (
 );
 
 -- +goose Down
-DROP TABLE activities;
+DROP TABLE IF EXISTS activities;

@@ -1,5 +1,5 @@
 -- +goose Up
-ALTER TABLE facts ADD INDEX by_kind (studio_id, kind);
+ALTER TABLE facts ADD INDEX IF NOT EXISTS by_kind (studio_id, kind);
 
 -- +goose Down
-ALTER TABLE facts DROP INDEX by_kind;
+ALTER TABLE facts DROP INDEX IF EXISTS by_kind;

@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE family_links (
+CREATE TABLE IF NOT EXISTS family_links (
     token      BINARY(32) PRIMARY KEY COMMENT 'SHA-256 of what the address holds',
     studio_id  CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     student_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
@@ -10,4 +10,4 @@ CREATE TABLE family_links (
 );
 
 -- +goose Down
-DROP TABLE family_links;
+DROP TABLE IF EXISTS family_links;

@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE sendings (
+CREATE TABLE IF NOT EXISTS sendings (
     id         CHAR(26) CHARACTER SET ascii COLLATE ascii_bin PRIMARY KEY,
     studio_id  CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     student_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
@@ -13,4 +13,4 @@ CREATE TABLE sendings (
 );
 
 -- +goose Down
-DROP TABLE sendings;
+DROP TABLE IF EXISTS sendings;
