@@ -222,3 +222,29 @@ func TestLinksThatOpenNothing(t *testing.T) {
 	require.NoError(t, h.store.DB().QueryRow(`SELECT COUNT(*) FROM family_links WHERE token = ?`, first).Scan(&kept))
 	assert.Zero(t, kept, "only the hash is kept")
 }
+
+// A tick that borrows the id of something the teacher told does not make that the
+// family's own, to be taken back by the link.
+func TestAFamilyCannotTakeBackWhatTheTeacherTold(t *testing.T) {
+	h := newHouse(t)
+	teacher, emil := h.teacher(t, "borrowed@example.com")
+	note := fact(emil, "noted", `,"text":"bow hold"`)
+	id := note[7:33]
+	status, text := teacher.post("/api/facts", facts(note))
+	require.Equal(t, 204, status, text)
+	home, at := h.client(t), "/api/family/"+teacher.link(emil)+"/facts"
+	borrowed := strings.Replace(fact(emil, "ticked", `,"day":"2026-11-24","text":"x"`), `"id":"`, `"id":"`+id+`","was":"`, 1)
+	borrowed = regexp.MustCompile(`,"was":"[^"]*"`).ReplaceAllString(borrowed, "")
+	back := fact(emil, "retracted", `,"ref":"`+id+`"`)
+	for name, list := range map[string][]string{"alone": {back}, "with a tick of the same id": {borrowed, back}, "the tick first": {back, borrowed}} {
+		status, _ := home.post(at, facts(list...))
+		assert.GreaterOrEqual(t, status, 400, name)
+	}
+	_, text = teacher.get("/api/students/" + emil + "/record")
+	assert.Contains(t, text, `"back":false`)
+	assert.NotContains(t, text, `"back":true`)
+
+	tick := fact(emil, "ticked", `,"day":"2026-11-24","text":"y"`)
+	status, text = home.post(at, facts(tick, fact(emil, "retracted", `,"ref":"`+tick[7:33]+`"`)))
+	assert.Equal(t, 204, status, "a tick made and taken back without a connection arrives with its retraction: %s", text)
+}

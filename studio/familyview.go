@@ -224,9 +224,15 @@ func (a *App) TellFamily(ctx context.Context, token string, facts []ladder.Fact)
 	if err != nil {
 		return err
 	}
+	// What is stored decides whose a fact is; a mark that is told and taken back in
+	// one delivery is the family's only where nothing of that id is stored.
 	theirs := func(id string) bool {
-		of := func(f ladder.Fact) bool { return f.ID == id && slices.Contains(fromHome, f.Kind) }
-		return slices.ContainsFunc(p.facts, of) || slices.ContainsFunc(facts, of)
+		for _, list := range [][]ladder.Fact{p.facts, facts} {
+			if i := slices.IndexFunc(list, func(f ladder.Fact) bool { return f.ID == id }); i >= 0 {
+				return slices.Contains(fromHome, list[i].Kind)
+			}
+		}
+		return false
 	}
 	for i, f := range facts {
 		if f.Student != p.ID || !slices.Contains(fromHome, f.Kind) && !(f.Kind == ladder.Retracted && theirs(f.Ref)) {
