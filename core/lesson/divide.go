@@ -39,39 +39,32 @@ func (w want) worth(m int) float64 {
 // divide gives out the minutes so that they are worth most, each want none or
 // from its least to its most, all minutes used, and upkeep at least a share of
 // upkeep and now together where that can be. Where the mosts do not add up to
-// the lesson they are raised together until they do, and over says so; where the
-// musts do not fit, they are cut to a minute each and then from the last.
+// the lesson they are raised together until they do, what is brief and then what
+// the teacher set only when nothing else helps, and over says so; where the
+// musts do not fit, they are squeezed first.
 //
 // Method: an exact dynamic programme over minutes for each band by itself, then
 // every way to share the lesson among the three: O(n·L² + L²) for n wants and L
 // minutes.
 func divide(wants []want, minutes int, share float64) (given []int, over bool) {
 	given = make([]int, len(wants))
-	wants = append([]want{}, wants...)
-	least := 0
-	for _, w := range wants {
-		if w.must {
-			least += w.least
-		}
-	}
-	if least > minutes {
-		left := minutes
+	wants = squeezed(wants, minutes)
+	if musts := count(wants, func(w want) bool { return w.must }); musts > minutes {
 		for i, w := range wants {
-			if w.must && left > 0 {
+			if w.must && minutes > 0 {
 				given[i] = 1
-				left--
+				minutes--
 			}
-		}
-		if left > 0 && len(wants) > 0 {
-			given[0] += left
 		}
 		return given, false
 	}
-	for !fills(wants, minutes) {
-		over = true
-		for i := range wants {
-			if !brief(wants[i]) || all(wants, brief) {
-				wants[i].most++
+	for _, raised := range []func(want) bool{func(w want) bool { return !brief(w) }, func(w want) bool { return !w.fixed }, func(want) bool { return true }} {
+		for n := 0; n < minutes && count(wants, raised) > 0 && !fills(wants, minutes); n++ {
+			over = true
+			for i := range wants {
+				if raised(wants[i]) {
+					wants[i].most++
+				}
 			}
 		}
 	}
@@ -106,6 +99,41 @@ func divide(wants []want, minutes int, share float64) (given []int, over bool) {
 	return given, over
 }
 
+// squeezed makes room where what must be there asks for more than the lesson has:
+// what the teacher set keeps its minutes as long as all else can have its least,
+// then a minute, beside it; past that it gives way in proportion.
+func squeezed(wants []want, minutes int) []want {
+	wants = append([]want{}, wants...)
+	fixed, rest, few := 0, 0, 0 // minutes of the set ones and of the other musts, and how many those are
+	for _, w := range wants {
+		switch {
+		case w.fixed:
+			fixed += w.least
+		case w.must:
+			rest, few = rest+w.least, few+1
+		}
+	}
+	if fixed+rest <= minutes {
+		return wants
+	}
+	pins := count(wants, set)
+	room := max(minutes-few, pins)
+	before, after := 0, 0 // running sums past a minute each, as told and as cut
+	for i := range wants {
+		w := &wants[i]
+		switch {
+		case w.fixed && fixed > room:
+			before += w.least - 1
+			n := before*(room-pins)/(fixed-pins) - after
+			after += n
+			w.least, w.best, w.most = 1+n, 1+n, 1+n
+		case w.must && !w.fixed:
+			w.least = 1
+		}
+	}
+	return wants
+}
+
 func groupOf(band string) int {
 	switch band {
 	case "upkeep":
@@ -119,13 +147,16 @@ func groupOf(band string) int {
 // brief reports whether a block stays as short as it is, whatever the lesson.
 func brief(w want) bool { return w.most <= 4 && w.weight < 1 || w.fixed }
 
-func all(wants []want, is func(want) bool) bool {
+// set reports whether the teacher set a block's minutes.
+func set(w want) bool { return w.fixed }
+
+func count(wants []want, is func(want) bool) (n int) {
 	for _, w := range wants {
-		if !is(w) {
-			return false
+		if is(w) {
+			n++
 		}
 	}
-	return true
+	return n
 }
 
 // fills reports whether the wants can use all minutes.

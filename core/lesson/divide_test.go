@@ -102,3 +102,57 @@ func TestALessonTooLongOrTooShort(t *testing.T) {
 	given, _ = divide([]want{one, pinned, {least: 2, best: 3, most: 5, weight: 1}}, 20, 0)
 	assert.Equal(t, 7, given[1], "what the teacher set is kept, whatever fills the rest")
 }
+
+// What the teacher sets, in a lesson of 30 minutes with sitting down, a close and
+// what to do at home, and a piece that may be left out.
+func TestBlocksThatTheTeacherSets(t *testing.T) {
+	must := want{least: 1, best: 2, most: 3, weight: 0.8, must: true}
+	piece := want{least: 4, best: 9, most: 12, weight: 2.4, band: "now"}
+	pin := func(n int) want {
+		return want{least: n, best: n, most: n, weight: 2.4, band: "now", must: true, fixed: true}
+	}
+	for _, c := range []struct {
+		name  string
+		wants []want
+		given []int
+	}{
+		{"one set: the rest answers", []want{must, must, must, pin(20), piece}, []int{2, 2, 1, 20, 5}},
+		{"one set to all that is left: the piece falls out", []want{must, must, must, pin(27), piece}, []int{1, 1, 1, 27, 0}},
+		{"a minute more than there is", []want{must, must, must, pin(28), piece}, []int{1, 1, 1, 27, 0}},
+		{"two set to half the lesson each: in proportion", []want{must, must, must, pin(15), pin(15)}, []int{1, 1, 1, 13, 14}},
+		{"two set to more than the lesson: a long and a short", []want{must, must, must, pin(40), pin(10)}, []int{1, 1, 1, 21, 6}},
+		{"as long as the lesson, and one of a minute", []want{pin(30), pin(1), pin(1), must}, []int{27, 1, 1, 1}},
+	} {
+		given, over := divide(c.wants, 30, 0)
+		assert.Equal(t, c.given, given, c.name)
+		assert.False(t, over, c.name)
+	}
+	rng := rand.New(rand.NewPCG(7, 7))
+	for range 2000 {
+		wants, pins, others := []want{must}, 0, 1
+		for range 1 + rng.IntN(8) {
+			switch rng.IntN(3) {
+			case 0:
+				wants, others = append(wants, must), others+1
+			case 1:
+				n := 1 + rng.IntN(60)
+				wants, pins = append(wants, pin(n)), pins+n
+			default:
+				wants = append(wants, piece)
+			}
+		}
+		minutes := len(wants) + rng.IntN(60)
+		given, _ := divide(wants, minutes, 0.3)
+		sum := 0
+		for i, n := range given {
+			sum += n
+			switch w := wants[i]; {
+			case w.fixed && pins+others <= minutes && count(wants, set) < len(wants): // else nothing but what was set fills the lesson
+				require.Equal(t, w.least, n, "what was set is kept: %v in %d", wants, minutes)
+			case w.must:
+				require.GreaterOrEqual(t, n, 1, "%v in %d", wants, minutes)
+			}
+		}
+		require.Equal(t, minutes, sum, "%v", wants)
+	}
+}

@@ -5,7 +5,7 @@
 // current rungs, the secure pieces that the week's upkeep puts first, what is
 // prepared for later, games and studies for what is being learnt. Which blocks
 // there are, and how long, is the division of the minutes that is worth most
-// (divide.go); the teacher's own changes are kept to (change.go).
+// (divide.go); the teacher's own changes are kept to (order.go).
 //
 // Weights and minutes of the kinds of blocks stand in the table shapes: a
 // judgement; a larger weight gives that kind more of the lesson.
@@ -260,6 +260,9 @@ func (p *Plan) share(ask Ask, blocks []Block, minutes int) {
 			continue
 		}
 		b.Minutes = given[i]
+		if b.Pinned && b.Minutes < b.want.best {
+			b.Why = append(b.Why, reason.Of("squeezed", "asked", strconv.Itoa(b.want.best)))
+		}
 		if over && b.Minutes > b.want.most && !b.Pinned {
 			b.Why = append(b.Why, reason.Of("stretched", "usual", strconv.Itoa(b.want.most)))
 		}

@@ -101,8 +101,11 @@ func (r *reader) tune(lines []string) error {
 			r.directive(line[2:])
 			continue
 		}
-		line, _, _ = strings.Cut(line, "%")
+		line, _, remark := strings.Cut(line, "%")
 		line = strings.TrimRight(line, " \t")
+		if remark && line == "" {
+			continue // a line that is all remark is no line, section 2.2.2: the tune goes on
+		}
 		if len(line) >= 2 && line[1] == ':' && isLetter(line[0]) {
 			name, value := line[0], strings.TrimSpace(line[2:])
 			if name == 'X' {
@@ -140,12 +143,15 @@ func (r *reader) tune(lines []string) error {
 	return nil
 }
 
-// rest looks at what follows the empty line that ends a tune.
+// rest tells what follows the empty line that ends a tune and is not read.
 func (r *reader) rest(lines []string) error {
 	for _, l := range lines {
-		if strings.HasPrefix(l, "X:") {
+		switch l = strings.TrimSpace(l); {
+		case strings.HasPrefix(l, "X:"):
 			r.s.Note("further tunes in the file", 0)
-			break
+			return nil
+		case l != "" && l[0] != '%':
+			r.s.Note("lines after the empty line that ends the tune", 0)
 		}
 	}
 	return nil

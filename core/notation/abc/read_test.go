@@ -36,6 +36,7 @@ func TestTunes(t *testing.T) {
 		{"4.11 tied chord", "M:4/4\nL:1/4\nK:C", "[CE]2-[CE]2|", "C4@0+4 E4@0+4"},
 		{"4.12 grace notes take no time", "M:2/4\nL:1/4\nK:C", "{d}c {/e}d|", "C5@0+1 D5@1+1"},
 		{"pickup begins at nought", "M:3/4\nL:1/4\nK:C", "G|C2 E|", "G4@0+1 C4@1+2 E4@3+1"},
+		{"2.2.2 a comment line does not end the tune", "M:2/4\nL:1/4\nK:C", "C D|\n% the second half\n  %\nE % third\n%%directive\n F|", "C4@0+1 D4@1+1 E4@2+1 F4@3+1"},
 		{"3.2 fields inside a line", "M:2/4\nL:1/4\nK:C", "F [K:G]F|[M:3/4][L:1/8]F4 G2|", "F4@0+1 F#4@1+1 F#4@2+2 G4@4+1"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -118,6 +119,20 @@ func TestNothingLostWithoutAWord(t *testing.T) {
 		{What: "further tunes in the file", Bar: 0, Count: 1},
 	}, s.Unread)
 	assert.Len(t, Split([]byte("%abc\nX:1\nK:C\nC|\n\nX:2\nK:G\nG|\n")), 2)
+}
+
+func TestWhatFollowsTheEmptyLineIsTold(t *testing.T) {
+	for body, want := range map[string]string{
+		"C4|\n\n":                      "[]",
+		"C4|\n\n% a remark\n\n":        "[]",
+		"C4|\n\nD4|\nE4|\n":            "[{lines after the empty line that ends the tune 0 2}]",
+		"C4|\n\nD4|\nX:2\nK:C\nC4|\n":  "[{lines after the empty line that ends the tune 0 1} {further tunes in the file 0 1}]",
+		"C4|\n% not the end\nw: one\n": "[]",
+	} {
+		s, err := Read([]byte("X:1\nL:1/4\nK:C\n" + body))
+		require.NoError(t, err)
+		assert.Equal(t, want, fmt.Sprint(s.Unread), body)
+	}
 }
 
 func TestWhereItWentWrong(t *testing.T) {

@@ -19,6 +19,7 @@ const sentences: Record<string, (a: Args) => string> = {
     `Last heard ${a.days === "0" ? "today" : `${plural(a.days ?? "", "day")} ago`}: about ${a.recall} in 100 that it still goes well.`,
   "comes-next": () => "A first taste of what comes next; success is not asked.",
   "nothing-placed": () => "Nothing is on the ladder yet. Place a piece from the shelf and the plan fills itself.",
+  squeezed: (a) => `You set ${a.asked} minutes; with all that is set the lesson has no room for more than this.`,
   stretched: (a) => `Longer than the usual ${a.usual} minutes at this age: there was nothing else to fill the lesson.`,
   "too-short-for": (a) => `Left out, the lesson is too short: ${a.title || a.kind}.`,
   "in-hand": (a) => `Working for ${a.missing}.`,
