@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/ahead"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/mixture"
@@ -50,7 +51,7 @@ func ferryHouse(t *testing.T, app *studio.App, who studio.Who, s *store.Store) (
 	for _, st := range day.Students {
 		ladders[st.FirstName], err = app.Ladder(ctx, who, st.ID)
 		require.NoError(t, err)
-		weeks[st.FirstName], err = app.Week(ctx, who, st.ID)
+		weeks[st.FirstName], err = app.Week(ctx, who, st.ID, "", 0)
 		require.NoError(t, err)
 	}
 	return ladders, weeks
@@ -258,13 +259,13 @@ func TestPlansOfEveryLength(t *testing.T) {
 	require.NoError(t, err)
 	for _, st := range day.Students {
 		for _, minutes := range []int{15, 30, 45, 60} {
-			v, err := app.Lesson(ctx, who, st.ID)
+			v, err := app.Lesson(ctx, who, st.ID, "")
 			require.NoError(t, err)
-			f := ladder.Fact{ID: studio.NewID(), Student: st.ID, At: day.Now, Kind: ladder.PlanChanged, Day: v.Day, Text: "lesson", Outcome: "length", Minutes: minutes}
-			require.NoError(t, app.Tell(ctx, who, []ladder.Fact{f}))
-			v, err = app.Lesson(ctx, who, st.ID)
+			f := fact.Fact{ID: studio.NewID(), Student: st.ID, At: day.Now, Body: fact.LessonLength{Day: v.Day, Minutes: minutes}}
+			require.NoError(t, app.Tell(ctx, who, []fact.Fact{f}))
+			v, err = app.Lesson(ctx, who, st.ID, "")
 			require.NoError(t, err)
-			require.NoError(t, app.Tell(ctx, who, []ladder.Fact{{ID: studio.NewID(), Student: st.ID, At: day.Now, Kind: ladder.Retracted, Ref: f.ID}}))
+			require.NoError(t, app.Tell(ctx, who, []fact.Fact{{ID: studio.NewID(), Student: st.ID, At: day.Now, Body: fact.Retracted{Ref: f.ID}}}))
 			var line []string
 			sum, kept, play := 0, 0, 0
 			for _, b := range v.Plan.Blocks {

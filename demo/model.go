@@ -10,6 +10,7 @@ import (
 	"github.com/oklog/ulid/v2"
 
 	"patientladder/core/calendar"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/store"
@@ -28,7 +29,7 @@ type model struct {
 	st    student
 	id    string
 	at    time.Time
-	facts []ladder.Fact
+	facts []fact.Fact
 	rungs map[string]string // item to rung
 	dues  map[string]int    // item to the lesson, counted from 0, that grants its foothold
 	from  map[string]int    // item to the lesson that first teaches it
@@ -57,16 +58,16 @@ func (m *model) newID() string {
 }
 
 // say adds a fact half a minute after the one before.
-func (m *model) say(f ladder.Fact) string {
+func (m *model) say(b fact.Body) string {
 	m.at = m.at.Add(30 * time.Second)
-	f.ID, f.Student, f.At = m.newID(), m.id, m.at.UTC()
+	f := fact.Fact{ID: m.newID(), Student: m.id, At: m.at.UTC(), Body: b}
 	m.facts = append(m.facts, f)
 	return f.ID
 }
 
-func (m *model) deliver(ctx context.Context) error {
+func (m *model) deliver(ctx context.Context, by fact.Author) error {
 	*m.clock = m.at.Add(time.Minute)
-	err := m.app.Tell(ctx, m.who, m.facts)
+	err := m.app.TellAs(ctx, m.who, by, m.facts)
 	m.facts = nil
 	return err
 }
@@ -92,7 +93,7 @@ func (m *model) live(ctx context.Context) error {
 	}
 	m.lanes = m.run()
 	m.setOut(len(lessons))
-	if err := m.deliver(ctx); err != nil {
+	if err := m.deliver(ctx, fact.Teacher); err != nil {
 		return err
 	}
 	for k, day := range lessons {
@@ -133,56 +134,51 @@ func (m *model) setOut(lessons int) {
 		return
 	}
 	for i, b := range m.st.books {
-		f := ladder.Fact{Kind: ladder.BookChosen, Text: b}
+		f := fact.BookChosen{Book: b}
 		if i == 0 {
-			f.Item = m.st.begin
+			f.From = m.st.begin
 		}
 		m.say(f)
 	}
 	if m.st.taste != "" {
-		m.say(ladder.Fact{Kind: ladder.TasteAsked, Outcome: string(m.st.taste)})
+		m.say(fact.TasteAsked{Taste: string(m.st.taste)})
 	}
 	if m.st.own != "" {
-		m.say(ladder.Fact{Kind: ladder.OwnPoint, Text: m.st.own})
+		m.say(fact.OwnPoint{Name: m.st.own})
 	}
 	for _, l := range m.lanes {
 		m.pace(l, lessons)
 		for _, item := range l.items {
-			m.rungs[item] = m.say(ladder.Fact{Kind: ladder.RungAdded, Item: item, Strand: l.strand, After: ladder.Top})
+			m.rungs[item] = m.say(fact.RungAdded{Item: item, Strand: string(l.strand), After: fact.Top})
 		}
 	}
 }
 
 // lately tells what was said after the last lesson.
 func (m *model) lately(ctx context.Context) error {
-	measures := map[string]float64{}
-	for i, name := range ladder.Measured {
-		if cm := m.st.body[i]; cm > 0 {
-			measures[name] = cm
-		}
-	}
-	if len(measures) > 0 {
-		m.say(ladder.Fact{Kind: ladder.SeatMeasured, Measures: measures})
+	if b := m.st.body; b != [3]float64{} {
+		m.say(fact.SeatMeasured{Stature: b[0], Elbow: b[1], LowerLeg: b[2]})
 	}
 	for _, key := range m.st.sees {
-		m.say(ladder.Fact{Kind: ladder.Seen, Text: key})
+		m.say(fact.Seen{Fault: key})
 	}
 	for _, aim := range m.st.probes {
-		m.say(ladder.Fact{Kind: ladder.Probed, Text: aim, Outcome: "pass"})
+		m.say(fact.Probed{Probe: aim, Outcome: "pass"})
 	}
 	for _, aim := range m.st.nearly {
-		m.say(ladder.Fact{Kind: ladder.Probed, Text: aim, Outcome: "nearly"})
+		m.say(fact.Probed{Probe: aim, Outcome: "nearly"})
 	}
-	for _, f := range m.st.after {
-		if f.Rung != "" {
-			f.Rung = m.rungs[f.Rung]
+	for _, b := range m.st.after {
+		if t, is := b.(fact.TargetSet); is {
+			t.Rung = m.rungs[t.Rung]
+			b = t
 		}
-		m.say(f)
+		m.say(b)
 	}
 	if len(m.facts) == 0 {
 		return nil
 	}
-	return m.deliver(ctx)
+	return m.deliver(ctx, fact.Teacher)
 }
 
 // pace draws how many lessons each secure rung of a lane took, ending where the
@@ -208,18 +204,18 @@ func (m *model) pace(l lane, lessons int) {
 
 func (m *model) lesson(ctx context.Context, k, of int, day calendar.Date, start time.Time) error {
 	*m.clock, m.at = start, start
-	view, err := m.app.Lesson(ctx, m.who, m.id)
+	view, err := m.app.Lesson(ctx, m.who, m.id, "")
 	if err != nil {
 		return err
 	}
-	m.say(ladder.Fact{Kind: ladder.LessonOpened, Day: day})
+	m.say(fact.LessonOpened{Day: day})
 	for _, b := range view.Plan.Blocks {
 		switch b.Kind {
 		case "opener":
-			m.say(ladder.Fact{Kind: ladder.OpenedWith, Rung: b.Rung})
-			m.say(ladder.Fact{Kind: ladder.Heard, Rung: b.Rung, Outcome: "easily"})
+			m.say(fact.OpenedWith{Rung: b.Rung})
+			m.say(fact.Heard{Rung: b.Rung, Grade: "easily"})
 		case "upkeep":
-			m.say(ladder.Fact{Kind: ladder.Heard, Rung: b.Rung, Outcome: []string{"rough", "fine", "fine", "easily"}[m.rng.IntN(4)]})
+			m.say(fact.Heard{Rung: b.Rung, Grade: []string{"rough", "fine", "fine", "easily"}[m.rng.IntN(4)]})
 		}
 	}
 	for _, l := range m.lanes {
@@ -234,11 +230,11 @@ func (m *model) lesson(ctx context.Context, k, of int, day calendar.Date, start 
 	}
 	if k == of-1 {
 		for _, note := range m.st.notes {
-			m.say(ladder.Fact{Kind: ladder.Noted, Text: note})
+			m.say(fact.Noted{Text: note})
 		}
 	}
-	m.say(ladder.Fact{Kind: ladder.LessonClosed, Day: day})
-	return m.deliver(ctx)
+	m.say(fact.LessonClosed{Day: day})
+	return m.deliver(ctx, fact.Teacher)
 }
 
 // small tells what became of the small things of a mixture: each is tried for
@@ -251,14 +247,14 @@ func (m *model) small(view studio.LessonView, k int) {
 		tried := m.tries[b.Rung]
 		m.tries[b.Rung]++
 		if tried == 0 {
-			m.say(ladder.Fact{Kind: ladder.Taught, Rung: b.Rung})
+			m.say(fact.Taught{Rung: b.Rung})
 			continue
 		}
 		steady := b.Title != "March to the drum"
 		if steady && tried >= 1+m.rng.IntN(3) {
-			m.say(ladder.Fact{Kind: ladder.FootholdTried, Rung: b.Rung, Outcome: "granted"})
+			m.say(fact.FootholdTried{Rung: b.Rung, Outcome: "granted"})
 		} else {
-			m.say(ladder.Fact{Kind: ladder.FootholdTried, Rung: b.Rung, Outcome: "not-yet"})
+			m.say(fact.FootholdTried{Rung: b.Rung, Outcome: "not-yet"})
 		}
 	}
 }
@@ -278,11 +274,11 @@ func (m *model) work(view studio.LessonView, l lane, i, k, of int) {
 		}
 	}
 	if v.Taught == nil {
-		m.say(ladder.Fact{Kind: ladder.Taught, Rung: rung})
+		m.say(fact.Taught{Rung: rung})
 	}
 	if n := len(v.Parts); n > 0 { // one part a week
 		if done := k - m.from[item]; done > 0 && done <= n {
-			m.say(ladder.Fact{Kind: ladder.FootholdTried, Rung: rung, Part: v.Parts[done-1].Name, Outcome: "granted"})
+			m.say(fact.FootholdTried{Rung: rung, Part: v.Parts[done-1].Name, Outcome: "granted"})
 		}
 	}
 	points := len(v.Points)
@@ -298,27 +294,27 @@ func (m *model) work(view studio.LessonView, l lane, i, k, of int) {
 		switch {
 		case p.Key == shelf.Spots:
 		case p.Own && p.State == ladder.Unmarked: // the habit comes back with each new piece
-			m.say(ladder.Fact{Kind: ladder.PointOpen, Rung: rung, Point: p.Key})
+			m.say(fact.PointMarked{Rung: rung, Point: p.Key, State: fact.Open})
 		case j < met && p.State != ladder.Met:
-			m.say(ladder.Fact{Kind: ladder.SelfJudged, Rung: rung, Point: p.Key, Outcome: []string{"yes", "nearly", "yes", "no"}[m.rng.IntN(4)]})
-			m.say(ladder.Fact{Kind: ladder.PointMet, Rung: rung, Point: p.Key})
+			m.say(fact.SelfJudged{Rung: rung, Point: p.Key, Says: []string{"yes", "nearly", "yes", "no"}[m.rng.IntN(4)]})
+			m.say(fact.PointMarked{Rung: rung, Point: p.Key, State: fact.Met})
 		case j == met && p.State == ladder.Unmarked && m.rng.IntN(2) == 0:
-			m.say(ladder.Fact{Kind: ladder.PointOpen, Rung: rung, Point: p.Key})
+			m.say(fact.PointMarked{Rung: rung, Point: p.Key, State: fact.Open})
 		}
 	}
 	if slipping { // what was met comes apart
 		for _, p := range v.Points[:min(3, len(v.Points))] {
 			if p.State == ladder.Met {
-				m.say(ladder.Fact{Kind: ladder.PointOpen, Rung: rung, Point: p.Key})
+				m.say(fact.PointMarked{Rung: rung, Point: p.Key, State: fact.Open})
 			}
 		}
 	}
 	m.spot(l, i, k, of)
 	if secured && k == due {
 		if m.rng.IntN(5) == 0 {
-			m.say(ladder.Fact{Kind: ladder.FootholdTried, Rung: rung, Outcome: "not-yet"})
+			m.say(fact.FootholdTried{Rung: rung, Outcome: "not-yet"})
 		}
-		m.say(ladder.Fact{Kind: ladder.FootholdTried, Rung: rung, Outcome: "granted"})
+		m.say(fact.FootholdTried{Rung: rung, Outcome: "granted"})
 	}
 }
 
@@ -340,37 +336,39 @@ func (m *model) spot(l lane, i, k, of int) {
 		if !current {
 			where = []string{"bar 3", "bar 5", "bars 3 to 4", "the last bar"}[m.rng.IntN(4)]
 		}
-		m.spots[rung] = m.say(ladder.Fact{Kind: ladder.SpotNoted, Rung: rung, Text: where, Count: 5})
+		m.spots[rung] = m.say(fact.SpotNoted{Rung: rung, Where: where, Goal: 5})
 	case noted && current:
-		m.say(ladder.Fact{Kind: ladder.SpotDrilled, Rung: rung, Spot: id, Count: 3})
+		m.say(fact.SpotDrilled{Rung: rung, Spot: id, Run: 3})
 	case noted:
-		m.say(ladder.Fact{Kind: ladder.SpotDrilled, Rung: rung, Spot: id, Count: 5})
+		m.say(fact.SpotDrilled{Rung: rung, Spot: id, Run: 5})
 	}
 }
 
 // home tells of practice between lessons: on each day kept, the minutes, how it
-// felt, and the secure pieces of that day's sheet that were played.
+// felt, and the lines of that day's sheet that were ticked.
 func (m *model) home(ctx context.Context, after calendar.Date, days int) error {
-	view, err := m.app.Week(ctx, m.who, m.id)
+	view, err := m.app.Week(ctx, m.who, m.id, "", 0)
 	if err != nil {
 		return err
 	}
 	minutes := min(2*(2026-m.st.year), 32)
+	lately := calendar.On(Now()).Sub(after) < 20 // of longer ago only the old pieces are ticked
 	for d := 1; d < days; d++ {
 		if m.rng.Float64() > m.st.days {
 			continue
 		}
 		day := after.Add(d)
 		m.at = day.Time().Add(18 * time.Hour)
-		m.say(ladder.Fact{Kind: ladder.Practised, Day: day, Minutes: minutes + m.rng.IntN(7) - 3, Text: m.st.feel[m.rng.IntN(len(m.st.feel))]})
+		m.say(fact.Practised{Day: day, Minutes: minutes + m.rng.IntN(7) - 3, Felt: m.st.feel[m.rng.IntN(len(m.st.feel))]})
 		for _, t := range view.Sheet.Days[d].Tasks {
-			if t.Band == "upkeep" && m.rng.IntN(4) > 0 {
-				m.say(ladder.Fact{Kind: ladder.Practised, Day: day, Rung: t.Rung, Minutes: t.Minutes})
+			tick := fact.Ticked{Day: day, Document: view.Document.ID, Line: t.Key, Rung: t.Rung}
+			if t.Band == "upkeep" && m.rng.IntN(4) > 0 || t.Band == "now" && lately && m.rng.IntN(3) > 0 {
+				m.say(tick)
 			}
 		}
 	}
 	if len(m.facts) == 0 {
 		return nil
 	}
-	return m.deliver(ctx)
+	return m.deliver(ctx, fact.Family)
 }

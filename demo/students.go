@@ -6,7 +6,7 @@ import (
 
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
-	"patientladder/core/ladder"
+	"patientladder/core/fact"
 	"patientladder/core/shelf"
 	"patientladder/mail/mailbox"
 	"patientladder/studio"
@@ -43,12 +43,12 @@ type student struct {
 	notes         []string // told in the last lesson
 	taste         shelf.Taste
 	lanes         []lane
-	body          [3]float64    // stature, elbow above the seat, lower leg, in cm; nought for what was not measured
-	sees          []string      // faults seen in the last lesson
-	probes        []string      // passed in the first meetings
-	nearly        []string      // not quite, then
-	after         []ladder.Fact // told after the last lesson; a Rung names an item
-	slips         string        // item whose points open again
+	body          [3]float64  // stature, elbow above the seat, lower leg, in cm; nought for what was not measured
+	sees          []string    // faults seen in the last lesson
+	probes        []string    // passed in the first meetings
+	nearly        []string    // not quite, then
+	after         []fact.Body // told after the last lesson; a Rung names an item
+	slips         string      // item whose points open again
 }
 
 func at(day time.Weekday, start string, minutes int) calendar.Slot {
@@ -111,7 +111,7 @@ var students = []student{
 			{strand: reading, from: "bow-r1", secure: 1, ahead: 1, weeks: 1},
 			{strand: rep, items: []string{"cello-jacques", "folk-skye", "cello-ode"}, secure: 1, weeks: 3, met: 2, spot: "bar 5"},
 		},
-		after: []ladder.Fact{{Kind: ladder.Prepared, Skill: "reach-back", Count: 1}}},
+		after: []fact.Body{fact.Prepared{Skill: "reach-back", Step: 1}}},
 	{first: "Priya", family: "Halvorsen", year: 2017, month: 2, instrument: shelf.Piano, slot: at(mon, "16:00", 30), days: 0.8, feel: usualFeel, books: []string{harbour, folk}, begin: "shore-half-tide",
 		lanes: []lane{
 			{strand: book, from: "shore-slow-tide", secure: 9, ahead: 5, weeks: 2, met: 2, spot: "bars 5 to 6"},
@@ -136,7 +136,7 @@ var students = []student{
 			{strand: reading, from: "bow2-r1", secure: 2, ahead: 1, weeks: 2},
 			{strand: rep, items: []string{"cello-ash", "cello-greensleeves", "cello-marcello", "cello-handel"}, secure: 2, weeks: 4, met: 2},
 		},
-		after: []ladder.Fact{{Kind: ladder.Prepared, Skill: "double-notes", Count: 1}}},
+		after: []fact.Body{fact.Prepared{Skill: "double-notes", Step: 1}}},
 	{first: "Idris", family: "Kowalczyk", year: 2014, month: 8, instrument: shelf.Piano, slot: at(tue, "17:15", 45), since: "2026-09-08", days: 0.6, feel: usualFeel,
 		books: []string{harbour, folk}, begin: "harbour-quay", notes: []string{"Plays by the fingers he was given; counts after the fact."},
 		lanes: []lane{
@@ -181,7 +181,7 @@ var students = []student{
 			{strand: reading, from: "bow2-r1", secure: 1, ahead: 1, weeks: 2},
 			{strand: rep, items: []string{"cello-ode", "cello-water", "cello-ash", "cello-londonderry"}, secure: 1, weeks: 2, met: 1},
 		},
-		after: []ladder.Fact{{Kind: ladder.TargetSet, Rung: "cello-londonderry", Day: "2027-03-20"}, {Kind: ladder.TargetSet, Rung: "cello-ode", Day: "2026-12-05"}}},
+		after: []fact.Body{fact.TargetSet{Rung: "cello-londonderry", Day: "2027-03-20"}, fact.TargetSet{Rung: "cello-ode", Day: "2026-12-05"}}},
 	{first: "Walter", family: "Isaksen", year: 1959, month: 7, instrument: shelf.Piano, slot: at(sat, "10:00", 60), body: [3]float64{178, 26, 47}, days: 0.7, feel: usualFeel, books: []string{harbour, folk}, begin: "harbour-wall",
 		approach: approach.Approach{"new-skills": "one", "slope": "graded"}, taste: shelf.Lyrical,
 		notes: []string{"Right wrist: five minutes in each half hour off, nothing loud and fast. The clinic sees him again in January."},

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/fact"
 	"patientladder/studio"
 )
 
@@ -80,7 +81,7 @@ func TestAFirstLesson(t *testing.T) {
 	sketch := eval[string](p, "document.querySelector('[aria-label=\"Sketch of the next lesson\"]').innerText")
 	assert.NotContains(t, sketch, "hand is it", "the games of a passed aim are retired")
 	assert.Contains(t, sketch, "Mouse end", "an aim that was not answered is carried")
-	assert.Equal(t, "left-right", p.lesson(pip).Noted[2].Fact.Point)
+	assert.Equal(t, "left-right", p.lesson(pip).Noted[2].Fact.Body.(fact.ActivityDone).Aim)
 }
 
 // Emil's half hour by keys alone: a point met, a spot counted, a foothold granted,

@@ -21,7 +21,7 @@ func told(p *page, student string) map[string]int {
 	text := evalAsync(p, "fetch('/api/students/"+student+"/record').then(r => r.text())")
 	var view struct {
 		Entries []struct {
-			Fact struct{ Kind string }
+			Fact struct{ Body struct{ Kind string } }
 			Back bool
 		}
 	}
@@ -29,7 +29,7 @@ func told(p *page, student string) map[string]int {
 	n := map[string]int{}
 	for _, e := range view.Entries {
 		if !e.Back {
-			n[e.Fact.Kind]++
+			n[e.Fact.Body.Kind]++
 		}
 	}
 	return n
@@ -65,7 +65,7 @@ func TestTheNetworkDropsInMidLesson(t *testing.T) {
 	p.until("!document.querySelector('[data-testid=waiting]')", "the marks were sent")
 	p.until("!document.body.innerText.includes('kept here')", "and the studio has them")
 	after := told(p, emil)
-	assert.Equal(t, before["point_met"]+1, after["point_met"])
+	assert.Equal(t, before["point_marked"]+1, after["point_marked"])
 	assert.Equal(t, before["spot_drilled"]+2, after["spot_drilled"])
 
 	// A mark made offline survives the tab: a new tab of the profile sends it.
@@ -119,7 +119,7 @@ func TestDoubleClicks(t *testing.T) {
 	p.until("!document.body.innerText.includes('kept here')", "all is sent")
 
 	after := told(p, tobias)
-	for _, kind := range []string{"rung_added", "lesson_opened", "taught", "foothold_tried", "spot_drilled", "point_met", "lesson_closed"} {
+	for _, kind := range []string{"rung_added", "lesson_opened", "taught", "foothold_tried", "spot_drilled", "point_marked", "lesson_closed"} {
 		assert.Equal(t, before[kind]+1, after[kind], kind)
 	}
 

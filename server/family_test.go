@@ -39,7 +39,7 @@ func TestAFamilyTellsOfItsOwnStudentOnly(t *testing.T) {
 	require.Equal(t, 200, status, text)
 	assert.Contains(t, text, "Emil")
 	today := `,"day":"2026-11-24"`
-	tick := fact(emil, "ticked", today+`,"text":"now r1"`)
+	tick := fact(emil, "ticked", today+`,"line":"now r1"`)
 	for _, c := range []struct {
 		name string
 		body string
@@ -47,13 +47,14 @@ func TestAFamilyTellsOfItsOwnStudentOnly(t *testing.T) {
 	}{
 		{"a tick", tick, 204},
 		{"the same tick again", tick, 204},
-		{"a day at home", fact(emil, "practised", today+`,"minutes":12,"text":"fine"`), 204},
+		{"a day at home", fact(emil, "practised", today+`,"minutes":12,"felt":"fine"`), 204},
 		{"a question", fact(emil, "question_asked", `,"text":"Which bow hold?"`), 204},
-		{"days of practice", fact(emil, "days_set", `,"text":"1 3 5","minutes":15`), 204},
-		{"a treat", fact(emil, "treat_set", `,"text":"Chips","outcome":"days","count":5`), 204},
-		{"a treat that counts something else", fact(emil, "treat_set", `,"text":"Chips","outcome":"money","count":5`), 422},
+		{"days of practice", fact(emil, "days_set", `,"weekdays":[1,3,5],"minutes":15`), 204},
+		{"a treat", fact(emil, "treat_set", `,"name":"Chips","counts":"days","goal":5`), 204},
+		{"a treat that counts something else", fact(emil, "treat_set", `,"name":"Chips","counts":"money","goal":5`), 422},
 		{"a tick taken back", fact(emil, "retracted", `,"ref":`+tick[6:34]), 204},
-		{"another student", fact(stranger, "ticked", today+`,"text":"now r1"`), 422},
+		{"days that are none", fact(emil, "days_set", `,"weekdays":[1,9]`), 422},
+		{"another student", fact(stranger, "ticked", today+`,"line":"now r1"`), 422},
 		{"a foothold", fact(emil, "foothold_tried", `,"rung":"r1","outcome":"granted"`), 422},
 		{"a note of the teacher", fact(emil, "noted", `,"text":"x"`), 422},
 		{"something that the family did not tell", fact(emil, "retracted", `,"ref":"01ARZ3NDEKTSV4RRFFQ69G5FAV"`), 422},
@@ -102,7 +103,7 @@ func TestAFamilyReachesNoOtherStudent(t *testing.T) {
 					at = strings.Replace(parameter.ReplaceAllString(strings.Replace(path, "{token}", token, 1), with), "//", "/", 1)
 				}
 				for _, query := range []string{"", "?student=" + other, "?token=" + token + "&student=" + other} {
-					status, text := home.do(strings.ToUpper(method), at+query, "application/json", []byte(facts(fact(other, "ticked", `,"day":"2026-11-24","text":"x"`))))
+					status, text := home.do(strings.ToUpper(method), at+query, "application/json", []byte(facts(fact(other, "ticked", `,"day":"2026-11-24","line":"x"`))))
 					assert.NotContains(t, text, "Saoirse", "%s %s: %d", method, at+query, status)
 					if own := strings.HasPrefix(path, "/api/family/{token}") && (method == "get" && !strings.Contains(path, "{rung}")); !own {
 						assert.GreaterOrEqual(t, status, 400, "%s %s", method, at+query)
@@ -216,7 +217,7 @@ func TestLinksThatOpenNothing(t *testing.T) {
 	status, text = home.get("/api/family/" + first)
 	assert.Equal(t, 410, status)
 	assert.Contains(t, text, "Your teacher has ended this link")
-	status, _ = home.post("/api/family/"+first+"/facts", facts(fact(emil, "ticked", `,"day":"2026-11-24","text":"x"`)))
+	status, _ = home.post("/api/family/"+first+"/facts", facts(fact(emil, "ticked", `,"day":"2026-11-24","line":"x"`)))
 	assert.Equal(t, 410, status)
 	var kept int
 	require.NoError(t, h.store.DB().QueryRow(`SELECT COUNT(*) FROM family_links WHERE token = ?`, first).Scan(&kept))
@@ -233,7 +234,7 @@ func TestAFamilyCannotTakeBackWhatTheTeacherTold(t *testing.T) {
 	status, text := teacher.post("/api/facts", facts(note))
 	require.Equal(t, 204, status, text)
 	home, at := h.client(t), "/api/family/"+teacher.link(emil)+"/facts"
-	borrowed := strings.Replace(fact(emil, "ticked", `,"day":"2026-11-24","text":"x"`), `"id":"`, `"id":"`+id+`","was":"`, 1)
+	borrowed := strings.Replace(fact(emil, "ticked", `,"day":"2026-11-24","line":"x"`), `"id":"`, `"id":"`+id+`","was":"`, 1)
 	borrowed = regexp.MustCompile(`,"was":"[^"]*"`).ReplaceAllString(borrowed, "")
 	back := fact(emil, "retracted", `,"ref":"`+id+`"`)
 	for name, list := range map[string][]string{"alone": {back}, "with a tick of the same id": {borrowed, back}, "the tick first": {back, borrowed}} {
@@ -244,7 +245,7 @@ func TestAFamilyCannotTakeBackWhatTheTeacherTold(t *testing.T) {
 	assert.Contains(t, text, `"back":false`)
 	assert.NotContains(t, text, `"back":true`)
 
-	tick := fact(emil, "ticked", `,"day":"2026-11-24","text":"y"`)
+	tick := fact(emil, "ticked", `,"day":"2026-11-24","line":"y"`)
 	status, text = home.post(at, facts(tick, fact(emil, "retracted", `,"ref":"`+tick[7:33]+`"`)))
 	assert.Equal(t, 204, status, "a tick made and taken back without a connection arrives with its retraction: %s", text)
 }

@@ -12,7 +12,7 @@ import (
 
 	"patientladder/core/activity"
 	"patientladder/core/calendar"
-	"patientladder/core/ladder"
+	"patientladder/core/fact"
 	"patientladder/core/lesson"
 	"patientladder/core/notation"
 	"patientladder/core/reading"
@@ -147,8 +147,11 @@ func (s *Server) routes() {
 	get(s, "/api/students/{student}/ladder", "ladder", "A student's ladder", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.LadderView, error) {
 		return s.app.Ladder(ctx, w, in.Student)
 	})
-	get(s, "/api/students/{student}/lesson", "lesson", "A student's lesson, planned, in progress or closed", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.LessonView, error) {
-		return s.app.Lesson(ctx, w, in.Student)
+	get(s, "/api/students/{student}/lesson", "lesson", "A student's lesson, planned, in progress or closed", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `path:"student" maxLength:"26"`
+		Day     string `query:"day" maxLength:"10" doc:"of the lesson; today's or the next when left out"`
+	}) (studio.LessonView, error) {
+		return s.app.Lesson(ctx, w, in.Student, calendar.Date(in.Day))
 	})
 	get(s, "/api/students/{student}/lesson/pace", "pace", "What the rest of a running lesson comes to", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `path:"student" maxLength:"26"`
@@ -178,8 +181,12 @@ func (s *Server) routes() {
 	}) error {
 		return s.app.DropActivity(ctx, w, in.Activity)
 	})
-	get(s, "/api/students/{student}/week", "week", "A student's week sheet", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.WeekView, error) {
-		return s.app.Week(ctx, w, in.Student)
+	get(s, "/api/students/{student}/week", "week", "A student's week sheet as it was given", func(ctx context.Context, w studio.Who, in *struct {
+		Student  string `path:"student" maxLength:"26"`
+		Day      string `query:"day" maxLength:"10" doc:"of the lesson that gave it; the last when left out"`
+		Revision int    `query:"revision" minimum:"0" maximum:"10000" doc:"the newest when left out"`
+	}) (studio.WeekView, error) {
+		return s.app.Week(ctx, w, in.Student, calendar.Date(in.Day), in.Revision)
 	})
 	answer(s, huma.Operation{OperationID: "make-link", Method: http.MethodPost, Path: "/api/students/{student}/links", Summary: "Make a link that opens the week to the family; its token is told this once"},
 		func(ctx context.Context, w studio.Who, in *ofStudent) (studio.NewLink, error) {
@@ -252,7 +259,7 @@ func (s *Server) routes() {
 		func(ctx context.Context, in *struct {
 			Token string `path:"token" maxLength:"60"`
 			Body  struct {
-				Facts []ladder.Fact `json:"facts" nullable:"false"`
+				Facts []fact.Fact `json:"facts" nullable:"false"`
 			}
 		}) (*none, error) {
 			return nil, s.problem(s.app.TellFamily(ctx, in.Token, in.Body.Facts))
@@ -383,7 +390,7 @@ func (s *Server) routes() {
 		})
 	change(s, http.MethodPost, "/api/facts", "tell", "Tell what happened; telling it twice changes nothing", func(ctx context.Context, w studio.Who, in *struct {
 		Body struct {
-			Facts []ladder.Fact `json:"facts" nullable:"false"`
+			Facts []fact.Fact `json:"facts" nullable:"false"`
 		}
 	}) error {
 		return s.app.Tell(ctx, w, in.Body.Facts)

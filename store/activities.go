@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"patientladder/core/activity"
-	"patientladder/core/ladder"
+	"patientladder/core/fact"
 )
 
 // Activities returns the studio's own activities by title.
@@ -34,11 +34,11 @@ func (s Studio) DropActivity(ctx context.Context, id string) error {
 
 // FactsOf returns the facts of some kinds of all students, by student, time and
 // id. Facts that took others back come along, of whatever kind those were.
-func (s Studio) FactsOf(ctx context.Context, kinds ...ladder.Kind) ([]ladder.Fact, error) {
-	args := []any{s.id, string(ladder.Retracted)}
+func (s Studio) FactsOf(ctx context.Context, kinds ...fact.Body) ([]fact.Fact, error) {
+	args := []any{s.id, string(fact.Retracted{}.Kind())}
 	for _, k := range kinds {
-		args = append(args, string(k))
+		args = append(args, string(k.Kind()))
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT detail FROM facts WHERE studio_id = ? AND kind IN (?`+strings.Repeat(", ?", len(kinds))+`) ORDER BY student_id, at, id`, args...)
-	return collect(rows, err, scanDetail[ladder.Fact])
+	rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND kind IN (?`+strings.Repeat(", ?", len(kinds))+`) ORDER BY student_id, at, id`, args...)
+	return collect(rows, err, scanFact)
 }

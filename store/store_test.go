@@ -13,7 +13,7 @@ import (
 
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
-	"patientladder/core/ladder"
+	"patientladder/core/fact"
 	"patientladder/core/shelf"
 	"patientladder/store"
 	"patientladder/store/storetest"
@@ -71,19 +71,19 @@ func TestFactsOnceAndInOrder(t *testing.T) {
 	st := studio(t, s, "facts@example.com")
 	emil := student(t, st)
 	at := time.Date(2026, 11, 18, 16, 0, 0, 123456000, time.UTC)
-	a := ladder.Fact{ID: id(), Student: emil.ID, At: at.Add(time.Minute), Kind: ladder.Noted, Text: "later — “naïve” 🎻"}
-	b := ladder.Fact{ID: id(), Student: emil.ID, At: at, Kind: ladder.Noted, Text: "earlier"}
-	require.NoError(t, st.AddFacts(ctx, []ladder.Fact{a, b}))
+	a := fact.Fact{ID: id(), Student: emil.ID, At: at.Add(time.Minute), By: fact.Teacher, Body: fact.Noted{Text: "later — “naïve” 🎻"}}
+	b := fact.Fact{ID: id(), Student: emil.ID, At: at, By: fact.Family, Body: fact.Noted{Text: "earlier"}}
+	require.NoError(t, st.AddTold(ctx, []fact.Fact{a, b}, nil))
 	changed := a
-	changed.Text = "overwritten?"
-	require.NoError(t, st.AddFacts(ctx, []ladder.Fact{changed, b, b}))
+	changed.Body = fact.Noted{Text: "overwritten?"}
+	require.NoError(t, st.AddTold(ctx, []fact.Fact{changed, b, b}, nil))
 	got, err := st.Facts(ctx, emil.ID)
 	require.NoError(t, err)
-	assert.Equal(t, []ladder.Fact{b, a}, got, "nothing recorded is ever overwritten")
+	assert.Equal(t, []fact.Fact{b, a}, got, "nothing recorded is ever overwritten")
 
-	stranger := ladder.Fact{ID: id(), Student: id(), At: at, Kind: ladder.Noted, Text: "x"}
-	good := ladder.Fact{ID: id(), Student: emil.ID, At: at, Kind: ladder.Noted, Text: "x"}
-	assert.ErrorIs(t, st.AddFacts(ctx, []ladder.Fact{good, stranger}), store.ErrNotFound)
+	stranger := fact.Fact{ID: id(), Student: id(), At: at, Body: fact.Noted{Text: "x"}}
+	good := fact.Fact{ID: id(), Student: emil.ID, At: at, Body: fact.Noted{Text: "x"}}
+	assert.ErrorIs(t, st.AddTold(ctx, []fact.Fact{good, stranger}, nil), store.ErrNotFound)
 	got, err = st.Facts(ctx, emil.ID)
 	require.NoError(t, err)
 	assert.Len(t, got, 2, "all or none")
@@ -95,8 +95,8 @@ func TestStudiosDoNotMeet(t *testing.T) {
 	emil := student(t, mine)
 	item := shelf.Item{ID: id(), Title: "Mine"}
 	require.NoError(t, mine.AddItems(ctx, []store.NewItem{{Item: item, File: &store.ScoreFile{Name: "a.abc", Data: []byte("x")}}}))
-	fact := ladder.Fact{ID: id(), Student: emil.ID, At: time.Now().UTC(), Kind: ladder.RungAdded, Item: item.ID}
-	require.NoError(t, mine.AddFacts(ctx, []ladder.Fact{fact}))
+	placed := fact.Fact{ID: id(), Student: emil.ID, At: time.Now().UTC(), Body: fact.RungAdded{Item: item.ID}}
+	require.NoError(t, mine.AddTold(ctx, []fact.Fact{placed}, nil))
 
 	_, err := theirs.Student(ctx, emil.ID)
 	assert.ErrorIs(t, err, store.ErrNotFound)
@@ -110,7 +110,7 @@ func TestStudiosDoNotMeet(t *testing.T) {
 	items, err := theirs.Items(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, items)
-	assert.ErrorIs(t, theirs.AddFacts(ctx, []ladder.Fact{fact}), store.ErrNotFound)
+	assert.ErrorIs(t, theirs.AddTold(ctx, []fact.Fact{placed}, nil), store.ErrNotFound)
 	all, err := theirs.Students(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, all)

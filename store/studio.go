@@ -10,7 +10,7 @@ import (
 
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
-	"patientladder/core/ladder"
+	"patientladder/core/fact"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
 )
@@ -55,7 +55,7 @@ func (s Studio) Student(ctx context.Context, id string) (Student, error) {
 
 // AddStudent saves a new student and the first facts of one, all or none. One
 // whose id is there already is left alone, so that saying it twice adds one.
-func (s Studio) AddStudent(ctx context.Context, st Student, facts []ladder.Fact) error {
+func (s Studio) AddStudent(ctx context.Context, st Student, facts []fact.Fact) error {
 	slot, err1 := json.Marshal(st.Slot)
 	app, err2 := json.Marshal(st.Approach)
 	home, err3 := json.Marshal(st.Home)
@@ -219,38 +219,71 @@ func (s Studio) Scores(ctx context.Context, items []string) (map[string]ScoreFil
 	return out, err
 }
 
-// AddFacts saves facts of the studio's students, all or none; those already
-// there change nothing. ErrNotFound when a student is not of this studio.
-func (s Studio) AddFacts(ctx context.Context, facts []ladder.Fact) error {
-	return classify(s.addFacts(ctx, s.db, facts))
-}
-
 // An executor runs a statement: the database or a transaction.
 type executor interface {
 	ExecContext(ctx context.Context, query string, args ...any) (sql.Result, error)
 }
 
-func (s Studio) addFacts(ctx context.Context, db executor, facts []ladder.Fact) error {
+func (s Studio) addFacts(ctx context.Context, db executor, facts []fact.Fact) error {
 	if len(facts) == 0 {
 		return nil
 	}
 	var args []any
 	for _, f := range facts {
-		detail, err := json.Marshal(f)
+		detail, err := fact.Encode(f.Body)
 		if err != nil {
 			return err
 		}
-		args = append(args, s.id, f.ID, f.Student, f.At.UTC(), string(f.Kind), detail)
+		args = append(args, s.id, f.ID, f.Student, f.At.UTC(), string(f.Kind()), fact.Version, string(f.By), detail)
 	}
-	_, err := db.ExecContext(ctx, `INSERT INTO facts (studio_id, id, student_id, at, kind, detail) VALUES (?, ?, ?, ?, ?, ?)`+
-		strings.Repeat(", (?, ?, ?, ?, ?, ?)", len(facts)-1)+` ON DUPLICATE KEY UPDATE id = facts.id`, args...)
+	_, err := db.ExecContext(ctx, `INSERT INTO facts (studio_id, id, student_id, at, kind, form, author, detail) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`+
+		strings.Repeat(", (?, ?, ?, ?, ?, ?, ?, ?)", len(facts)-1)+` ON DUPLICATE KEY UPDATE id = facts.id`, args...)
 	return err
 }
 
+const factColumns = `id, student_id, at, kind, form, author, detail`
+
+// scanFact reads a fact of any form.
+func scanFact(row interface{ Scan(...any) error }) (fact.Fact, error) {
+	var f fact.Fact
+	var kind string
+	var form int
+	var detail []byte
+	if err := row.Scan(&f.ID, &f.Student, &f.At, &kind, &form, &f.By, &detail); err != nil {
+		return f, err
+	}
+	var err error
+	if f.Body, err = fact.Lift(fact.Kind(kind), form, detail); err != nil {
+		return f, fmt.Errorf("read fact %s: %w", f.ID, err)
+	}
+	if f.By == "" {
+		f.By = fact.FirstAuthor(f.Body)
+	}
+	return f, nil
+}
+
 // Facts returns a student's facts by time and id.
-func (s Studio) Facts(ctx context.Context, student string) ([]ladder.Fact, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT detail FROM facts WHERE studio_id = ? AND student_id = ? ORDER BY at, id`, s.id, student)
-	return collect(rows, err, scanDetail[ladder.Fact])
+func (s Studio) Facts(ctx context.Context, student string) ([]fact.Fact, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND student_id = ? ORDER BY at, id`, s.id, student)
+	return collect(rows, err, scanFact)
+}
+
+// FactsNamed returns those of the studio's facts that some ids name, by id.
+func (s Studio) FactsNamed(ctx context.Context, ids []string) (map[string]fact.Fact, error) {
+	out := make(map[string]fact.Fact, len(ids))
+	if len(ids) == 0 {
+		return out, nil
+	}
+	args := []any{s.id}
+	for _, id := range ids {
+		args = append(args, id)
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND id IN (?`+strings.Repeat(", ?", len(ids)-1)+`)`, args...)
+	list, err := collect(rows, err, scanFact)
+	for _, f := range list {
+		out[f.ID] = f
+	}
+	return out, err
 }
 
 // scanDetail reads a row of one column that holds the whole as JSON.

@@ -13,7 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/calendar"
-	"patientladder/core/ladder"
+	"patientladder/core/fact"
 	"patientladder/studio"
 )
 
@@ -28,8 +28,8 @@ func TestTheCalendarFile(t *testing.T) {
 		Free:  []calendar.Span{{Name: "free week", From: "2026-11-23", To: "2026-11-27"}},
 	}))
 	require.NoError(t, r.app.SetSlot(ctx, r.who, r.student, calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 45}))
-	r.tell(ladder.Fact{Kind: ladder.LessonMoved, Day: "2026-12-02", To: "2026-12-04", Text: "17:30"})
-	r.tell(ladder.Fact{Kind: ladder.LessonMissed, Day: "2026-12-09"})
+	r.tell(fact.LessonMoved{Day: "2026-12-02", To: "2026-12-04", Start: "17:30"})
+	r.tell(fact.LessonMissed{Day: "2026-12-09"})
 	data, err := r.app.Lessons(ctx, r.who)
 	require.NoError(t, err)
 	file := filepath.Join(t.TempDir(), "lessons.ics")
@@ -122,8 +122,8 @@ func TestTheCalendarShowsWhatRunsIntoWhat(t *testing.T) {
 
 	// Ida moves into Emil's lesson of one Wednesday
 	r.student = ida
-	r.tell(ladder.Fact{Kind: ladder.LessonMoved, Day: "2026-11-23", To: "2026-11-25", Text: "16:15"})
-	r.tell(ladder.Fact{Kind: ladder.LessonMissed, Day: "2026-12-07"})
+	r.tell(fact.LessonMoved{Day: "2026-11-23", To: "2026-11-25", Start: "16:15"})
+	r.tell(fact.LessonMissed{Day: "2026-12-07"})
 	v = show()
 	assert.Equal(t, []studio.MoveView{
 		{Student: ida, Name: "Ida", Day: "2026-11-23", Kind: "off"},

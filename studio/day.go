@@ -7,6 +7,7 @@ import (
 
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/store"
@@ -100,16 +101,16 @@ func (r room) day(ctx context.Context, date calendar.Date) (DayView, error) {
 }
 
 // outOfTurn are the kinds that take lessons off their weekly slot or add others.
-var outOfTurn = []ladder.Kind{ladder.LessonMissed, ladder.LessonMoved, ladder.LessonExtra}
+var outOfTurn = []fact.Body{fact.LessonMissed{}, fact.LessonMoved{}, fact.LessonExtra{}}
 
 // standings folds for each student the facts of some kinds; nothing else stands in
 // these standings.
-func (r room) standings(ctx context.Context, kinds ...ladder.Kind) (map[string]ladder.Standing, error) {
+func (r room) standings(ctx context.Context, kinds ...fact.Body) (map[string]ladder.Standing, error) {
 	facts, err := r.FactsOf(ctx, kinds...)
 	if err != nil {
 		return nil, told(err, "studio")
 	}
-	by := map[string][]ladder.Fact{}
+	by := map[string][]fact.Fact{}
 	for _, f := range facts {
 		by[f.Student] = append(by[f.Student], f)
 	}

@@ -7,7 +7,8 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
-	"patientladder/core/ladder"
+	"patientladder/core/document"
+	"patientladder/core/fact"
 	"patientladder/core/notation"
 	"patientladder/core/reading"
 	"patientladder/core/week"
@@ -57,26 +58,27 @@ type FamilyDay struct {
 	ID      string        `json:"id" doc:"of the fact that told it"`
 	Day     calendar.Date `json:"day"`
 	Minutes int           `json:"minutes"`
-	Felt    string        `json:"felt"`
+	Felt    string        `json:"felt" enum:",fun,easy,fine,hard,dull"`
 }
 
 // A FamilyView is what a family sees: its own student's week and nothing else.
 type FamilyView struct {
-	Student   string        `json:"student" doc:"id that facts are told of"`
-	FirstName string        `json:"firstName"`
-	Studio    string        `json:"studio"`
-	Now       time.Time     `json:"now" doc:"by the studio's clock"`
-	Today     calendar.Date `json:"today"`
-	Sheet     *week.Sheet   `json:"sheet,omitempty" doc:"none before a lesson was closed"`
-	Ticks     []Tick        `json:"ticks" nullable:"false"`
-	Days      []FamilyDay   `json:"days" nullable:"false"`
-	Questions []string      `json:"questions" nullable:"false" doc:"asked and not answered yet"`
-	Minutes   []int         `json:"minutes" nullable:"false" doc:"to choose from when a day is told"`
-	Heard     []string      `json:"heard" nullable:"false" doc:"rungs whose pieces can be heard"`
-	Weekdays  []int         `json:"weekdays" nullable:"false" doc:"on which this family practises, 0 for Sunday; empty for every day"`
-	Budget    int           `json:"budget" doc:"minutes a day that the family has set; 0 for the usual"`
-	Treats    bool          `json:"treats" doc:"counting towards a treat is offered"`
-	Treat     *TreatView    `json:"treat,omitempty"`
+	Student   string             `json:"student" doc:"id that facts are told of"`
+	FirstName string             `json:"firstName"`
+	Studio    string             `json:"studio"`
+	Now       time.Time          `json:"now" doc:"by the studio's clock"`
+	Today     calendar.Date      `json:"today"`
+	Document  *document.Document `json:"document,omitempty" doc:"the revision that the sheet is"`
+	Sheet     *week.Sheet        `json:"sheet,omitempty" doc:"none before a lesson was closed"`
+	Ticks     []Tick             `json:"ticks" nullable:"false"`
+	Days      []FamilyDay        `json:"days" nullable:"false"`
+	Questions []string           `json:"questions" nullable:"false" doc:"asked and not answered yet"`
+	Minutes   []int              `json:"minutes" nullable:"false" doc:"to choose from when a day is told"`
+	Heard     []string           `json:"heard" nullable:"false" doc:"rungs whose pieces can be heard"`
+	Weekdays  []int              `json:"weekdays" nullable:"false" doc:"on which this family practises, 0 for Sunday; empty for every day"`
+	Budget    int                `json:"budget" doc:"minutes a day that the family has set; 0 for the usual"`
+	Treats    bool               `json:"treats" doc:"counting towards a treat is offered"`
+	Treat     *TreatView         `json:"treat,omitempty"`
 }
 
 // A TreatView is what a family counts towards.
@@ -111,7 +113,7 @@ func (p *pupil) treats() (offered bool, to *TreatView) {
 type Tick struct {
 	ID  string        `json:"id" doc:"of the fact that ticked it"`
 	Day calendar.Date `json:"day"`
-	Key string        `json:"key" doc:"of the task"`
+	Key string        `json:"key" doc:"of the line of the sheet"`
 }
 
 // Family shows the week that a link opens.
@@ -123,10 +125,14 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
 		Minutes: []int{}, Heard: []string{}, Weekdays: p.homeDays(), Budget: p.standing.HomeDays.Minutes}
 	v.Treats, v.Treat = p.treats()
-	if v.Sheet, err = p.week(ctx); err != nil || v.Sheet == nil {
+	if v.Document, v.Sheet, err = p.sheetOf(ctx, "", 0); err != nil || v.Sheet == nil {
 		return v, err
 	}
-	v.Ticks, v.Minutes, v.Heard = p.ticks(v.Sheet.From), v.Sheet.Choices(), p.heard(*v.Sheet)
+	revisions, err := p.revisions(ctx, v.Sheet.From)
+	if err != nil {
+		return v, err
+	}
+	v.Ticks, v.Minutes, v.Heard = p.ticks(v.Sheet.From, revisions), v.Sheet.Choices(), p.heard(*v.Sheet)
 	for _, day := range p.standing.Practice {
 		if day.Day >= v.Sheet.From {
 			v.Days = append(v.Days, FamilyDay{day.ID, day.Day, day.Minutes, day.Feel})
@@ -167,7 +173,7 @@ func (a *App) FamilyModel(ctx context.Context, token, rung string) (Model, error
 	if err != nil {
 		return Model{}, err
 	}
-	sheet, err := p.week(ctx)
+	_, sheet, err := p.sheetOf(ctx, "", 0)
 	if err != nil {
 		return Model{}, err
 	}
@@ -185,12 +191,14 @@ func (a *App) FamilyModel(ctx context.Context, token, rung string) (Model, error
 	return model(reading.Read(s, p.Instrument.Plays())), nil
 }
 
-// ticks are those of a day and later.
-func (p *pupil) ticks(from calendar.Date) []Tick {
+// ticks are those of a sheet in any of its revisions, and those of its days from
+// before sheets were kept.
+func (p *pupil) ticks(from calendar.Date, revisions []document.Document) []Tick {
 	out := []Tick{}
 	for _, t := range p.standing.Ticks {
-		if t.Day >= from {
-			out = append(out, Tick{t.ID, t.Day, t.Key})
+		of := slices.ContainsFunc(revisions, func(d document.Document) bool { return d.ID == t.Document })
+		if of || t.Document == "" && t.Day >= from && t.Day.Sub(from) <= 7 {
+			out = append(out, Tick{t.ID, t.Day, t.Line})
 		}
 	}
 	return out
@@ -214,30 +222,17 @@ func (a *App) family(ctx context.Context, token string) (pupil, error) {
 	return p, err
 }
 
-// fromHome are the kinds of facts that a family tells.
-var fromHome = []ladder.Kind{ladder.Ticked, ladder.Practised, ladder.Tripped, ladder.QuestionAsked, ladder.DaysSet, ladder.TreatSet, ladder.TreatDropped}
-
 // TellFamily saves what a family tells of its own student. It may take back what
 // a family told, and nothing else.
-func (a *App) TellFamily(ctx context.Context, token string, facts []ladder.Fact) error {
+func (a *App) TellFamily(ctx context.Context, token string, facts []fact.Fact) error {
 	p, err := a.family(ctx, token)
 	if err != nil {
 		return err
 	}
-	// What is stored decides whose a fact is; a mark that is told and taken back in
-	// one delivery is the family's only where nothing of that id is stored.
-	theirs := func(id string) bool {
-		for _, list := range [][]ladder.Fact{p.facts, facts} {
-			if i := slices.IndexFunc(list, func(f ladder.Fact) bool { return f.ID == id }); i >= 0 {
-				return slices.Contains(fromHome, list[i].Kind)
-			}
-		}
-		return false
-	}
 	for i, f := range facts {
-		if f.Student != p.ID || !slices.Contains(fromHome, f.Kind) && !(f.Kind == ladder.Retracted && theirs(f.Ref)) {
-			return invalid("Mark %d of %d is not one that this page makes.", i+1, len(facts))
+		if f.Student != p.ID {
+			return invalid("Mark %d of %d is not of the student whose page this is.", i+1, len(facts))
 		}
 	}
-	return a.Tell(ctx, Who{Studio: p.row.ID}, facts)
+	return a.TellAs(ctx, Who{Studio: p.row.ID}, fact.Family, facts)
 }

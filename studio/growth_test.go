@@ -15,6 +15,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/notation"
@@ -45,17 +46,16 @@ func schoolYears(from, years int) calendar.Calendar {
 
 // longAgo makes a student's facts of some years: rungs along the shelf, a
 // lesson a week with its marks, hearings and four days of practice.
-func longAgo(items []shelf.Item, cal calendar.Calendar, first, last calendar.Date, seed uint64) []ladder.Fact {
+func longAgo(items []shelf.Item, cal calendar.Calendar, first, last calendar.Date, seed uint64) []fact.Fact {
 	rng := rand.New(rand.NewPCG(seed, 5))
-	var facts []ladder.Fact
+	var facts []fact.Fact
 	n := 0
-	say := func(at time.Time, f ladder.Fact) string {
+	say := func(at time.Time, b fact.Body) string {
 		n++
-		f.ID, f.Student, f.At = fmt.Sprintf("%026d", n), "s", at
-		facts = append(facts, f)
-		return f.ID
+		facts = append(facts, fact.Fact{ID: fmt.Sprintf("%026d", n), Student: "s", At: at, Body: b})
+		return facts[len(facts)-1].ID
 	}
-	say(first.Time(), ladder.Fact{Kind: ladder.BookChosen, Text: "Tidelines: Open Water"})
+	say(first.Time(), fact.BookChosen{Book: "Tidelines: Open Water"})
 	type open struct {
 		id    string
 		left  int
@@ -66,35 +66,35 @@ func longAgo(items []shelf.Item, cal calendar.Calendar, first, last calendar.Dat
 	for _, day := range cal.Lessons(weekly, first, last) {
 		at := day.Time().Add(16 * time.Hour)
 		step := func() time.Time { at = at.Add(30 * time.Second); return at }
-		say(step(), ladder.Fact{Kind: ladder.LessonOpened, Day: day})
+		say(step(), fact.LessonOpened{Day: day})
 		for len(hand) < 4 {
 			it := items[next%len(items)]
 			next++
-			id := say(step(), ladder.Fact{Kind: ladder.RungAdded, Item: it.ID, Strand: it.Strand, After: ladder.Top})
-			say(step(), ladder.Fact{Kind: ladder.Taught, Rung: id})
+			id := say(step(), fact.RungAdded{Item: it.ID, Strand: string(it.Strand), After: fact.Top})
+			say(step(), fact.Taught{Rung: id})
 			hand = append(hand, &open{id: id, left: 1 + rng.IntN(6)})
 		}
 		for i := 0; i < len(hand); i++ {
 			h := hand[i]
 			keys := []string{"rhythm", "tone", "fingering"}
-			say(step(), ladder.Fact{Kind: ladder.PointMet, Rung: h.id, Point: keys[h.point%3]})
+			say(step(), fact.PointMarked{Rung: h.id, Point: keys[h.point%3], State: fact.Met})
 			h.point++
 			if h.left--; h.left <= 0 {
-				say(step(), ladder.Fact{Kind: ladder.FootholdTried, Rung: h.id, Outcome: "granted"})
+				say(step(), fact.FootholdTried{Rung: h.id, Outcome: "granted"})
 				secure = append(secure, h.id)
 				hand = append(hand[:i], hand[i+1:]...)
 				i--
 			}
 		}
 		for range min(4, len(secure)) {
-			say(step(), ladder.Fact{Kind: ladder.Heard, Rung: secure[rng.IntN(len(secure))], Outcome: "fine"})
+			say(step(), fact.Heard{Rung: secure[rng.IntN(len(secure))], Grade: "fine"})
 		}
-		say(step(), ladder.Fact{Kind: ladder.LessonClosed, Day: day})
+		say(step(), fact.LessonClosed{Day: day})
 		for d := 1; d <= 4; d++ {
 			home := day.Add(d).Time().Add(18 * time.Hour)
-			say(home, ladder.Fact{Kind: ladder.Practised, Day: day.Add(d), Minutes: 20, Text: "fine"})
+			say(home, fact.Practised{Day: day.Add(d), Minutes: 20, Felt: "fine"})
 			for range min(2, len(secure)) {
-				say(home.Add(time.Minute), ladder.Fact{Kind: ladder.Practised, Rung: secure[rng.IntN(len(secure))], Day: day.Add(d)})
+				say(home.Add(time.Minute), fact.Played{Rung: secure[rng.IntN(len(secure))], Day: day.Add(d)})
 			}
 		}
 	}
@@ -103,7 +103,7 @@ func longAgo(items []shelf.Item, cal calendar.Calendar, first, last calendar.Dat
 
 // plan is a student's whole plan from loaded facts: standing, forecast, order,
 // head starts, and the week with its choice of upkeep.
-func plan(facts []ladder.Fact, items []shelf.Item, byID map[string]shelf.Item, cal calendar.Calendar, graph skill.Graph, at time.Time) {
+func plan(facts []fact.Fact, items []shelf.Item, byID map[string]shelf.Item, cal calendar.Calendar, graph skill.Graph, at time.Time) {
 	s := ladder.Fold(facts, byID)
 	st := climb.Student{Standing: s, Graph: graph, Shelf: items, Approach: approach.Default(12), Plays: shelf.Piano, Calendar: cal, Slot: weekly, Now: at}
 	p := climb.Reckon(st)
@@ -147,11 +147,11 @@ func BenchmarkGrowth(b *testing.B) {
 	graph := skill.Catalogue()
 	now := calendar.Date("2026-11-18").Time().Add(16 * time.Hour)
 	cal := schoolYears(2016, 11)
-	one := func(facts []ladder.Fact) float64 {
+	one := func(facts []fact.Fact) float64 {
 		return yardstick.Took(func() { plan(facts, h.shelf, h.byID, cal, graph, now) })
 	}
 
-	var students [][]ladder.Fact
+	var students [][]fact.Fact
 	for i := range 60 {
 		students = append(students, longAgo(h.piano, cal, "2021-11-18", "2026-11-17", uint64(i)))
 	}
@@ -168,7 +168,7 @@ func BenchmarkGrowth(b *testing.B) {
 	text, err := json.Marshal(students[0])
 	require.NoError(b, err)
 	yardstick.Print("plan", 30, func() { one(students[0]) }, func() {
-		var facts []ladder.Fact
+		var facts []fact.Fact
 		require.NoError(b, json.Unmarshal(text, &facts))
 	}, "encoding/json reading the same facts")
 
@@ -304,16 +304,16 @@ func BenchmarkLessons(b *testing.B) {
 	id := studio.NewID()
 	_, err := h.app.AddStudent(ctx, h.who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: 2018, BirthMonth: 1, Instrument: shelf.Piano, Slot: weekly})
 	require.NoError(b, err)
-	note := func() ladder.Fact {
-		return ladder.Fact{ID: studio.NewID(), Student: id, At: time.Now().UTC(), Kind: ladder.Noted, Text: "rushed"}
+	note := func() fact.Fact {
+		return fact.Fact{ID: studio.NewID(), Student: id, At: time.Now().UTC(), Body: fact.Noted{Text: "rushed"}}
 	}
 	yardstick.Print("a-mark-kept", 200, func() {
-		require.NoError(b, h.app.Tell(ctx, h.who, []ladder.Fact{note()}))
+		require.NoError(b, h.app.Tell(ctx, h.who, []fact.Fact{note()}))
 	}, func() {
 		f := note()
-		detail, err := json.Marshal(f)
+		detail, err := fact.Encode(f.Body)
 		require.NoError(b, err)
-		_, err = h.store.DB().ExecContext(ctx, "INSERT INTO facts (studio_id, id, student_id, at, kind, detail) VALUES (?, ?, ?, ?, ?, ?)", h.who.Studio, f.ID, f.Student, f.At, string(f.Kind), detail)
+		_, err = h.store.DB().ExecContext(ctx, "INSERT INTO facts (studio_id, id, student_id, at, kind, form, author, detail) VALUES (?, ?, ?, ?, ?, ?, ?, ?)", h.who.Studio, f.ID, f.Student, f.At, string(f.Kind()), fact.Version, "teacher", detail)
 		require.NoError(b, err)
 	}, "one bare insert of the same row")
 }

@@ -5,9 +5,11 @@ import (
 	"sort"
 	"time"
 
+	"patientladder/core/advice"
 	"patientladder/core/ahead"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/mixture"
 	"patientladder/core/reason"
@@ -43,6 +45,8 @@ type RungView struct {
 	Load     *climb.Load     `json:"load,omitempty" doc:"of a rung in hand or ahead"`
 	Target   calendar.Date   `json:"target" doc:"the day it should be polished by; empty for none"`
 	Why      []reason.Reason `json:"why" nullable:"false" doc:"of a proposed rung"`
+	Acts     []fact.Act      `json:"acts" nullable:"false" doc:"what may be done to it on the ladder"`
+	Piece    []fact.Act      `json:"piece,omitempty" nullable:"false" doc:"what may be done to it in its lesson; of a rung in hand"`
 	Lacks    *reason.Reason  `json:"lacks,omitempty" doc:"why the home instrument cannot do it"`
 }
 
@@ -135,7 +139,7 @@ func (p *pupil) rungs(w way) []RungView {
 	}
 	for i, r := range w.Rungs[len(w.Rungs)-len(w.Proposals):] {
 		v := p.rung(w, r)
-		v.State, v.Why = "proposed", w.Proposals[i].Why
+		v.State, v.Why, v.Acts = "proposed", w.Proposals[i].Why, advice.Proposed(r)
 		list = append(list, v)
 	}
 	return list
@@ -154,7 +158,7 @@ func (p *pupil) targets() []Target {
 func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	v := RungView{ID: r.ID, Item: r.Item.ID, Title: r.Item.Title, Strand: r.Strand, State: p.standing.State(r), Bars: r.Item.Bars,
 		HasScore: r.Item.HasScore, Taught: r.Taught, Foothold: r.Foothold, Polished: r.Polished, Ready: r.Ready(), Held: r.Holding(), Target: r.Target,
-		Brings: skills.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}}
+		Brings: skills.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}, Acts: advice.OnRung(p.standing, r)}
 	if v.Missing == nil {
 		v.Missing = []string{}
 	}
@@ -184,6 +188,9 @@ func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	}
 	for _, part := range r.Parts {
 		v.Parts = append(v.Parts, PartView{part.Name, part.Foothold != nil})
+	}
+	if v.State == ladder.Current {
+		v.Piece = advice.OnPiece(r)
 	}
 	if n := len(r.Tries); n > 0 {
 		last := r.Tries[n-1]

@@ -1,11 +1,16 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"fmt"
+	"maps"
+	"slices"
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/document"
+	"patientladder/core/fact"
 	"patientladder/core/fault"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
@@ -13,26 +18,31 @@ import (
 	"patientladder/core/reason"
 	"patientladder/core/seat"
 	"patientladder/core/shelf"
+	"patientladder/core/week"
 )
 
 // A LessonView is a lesson planned, in progress or closed.
 type LessonView struct {
-	Student StudentCard     `json:"student"`
-	Day     calendar.Date   `json:"day" doc:"of the lesson; empty when the calendar has none ahead"`
-	Start   string          `json:"start" doc:"15:04"`
-	Today   bool            `json:"today"`
-	State   string          `json:"state" enum:"planned,open,closed"`
-	Opened  *time.Time      `json:"opened,omitempty"`
-	Remote  bool            `json:"remote"`
-	Plan    lesson.Plan     `json:"plan"`
-	Rungs   []RungView      `json:"rungs" nullable:"false" doc:"as they stand now"`
-	Noted   []Entry         `json:"noted" nullable:"false" doc:"told in this lesson, in order"`
-	Faults  []FaultView     `json:"faults" nullable:"false" doc:"of this instrument, those seen lately first"`
-	Seat    SeatNote        `json:"seat"`
-	Ache    *AcheView       `json:"ache,omitempty" doc:"a pain that is not cleared"`
-	Asked   []AskedView     `json:"asked" nullable:"false" doc:"at home, and not answered yet"`
-	Home    practice.Answer `json:"home" doc:"what comes back from home, and what to try"`
-	After   *After          `json:"after,omitempty" doc:"of a closed lesson"`
+	Student  StudentCard        `json:"student"`
+	Day      calendar.Date      `json:"day" doc:"of the lesson; empty when the calendar has none ahead"`
+	Start    string             `json:"start" doc:"15:04"`
+	Today    bool               `json:"today"`
+	Coming   calendar.Date      `json:"coming" doc:"day of today's or the next lesson; empty for none ahead"`
+	State    string             `json:"state" enum:"planned,open,closed"`
+	Given    []calendar.Date    `json:"given" nullable:"false" doc:"days of lessons that were opened, the last first"`
+	Document *document.Document `json:"document,omitempty" doc:"the plan as agreed; none of a lesson that was not opened"`
+	Rating   string             `json:"rating" enum:",flowed,mixed,uphill" doc:"how it went for the teacher"`
+	Opened   *time.Time         `json:"opened,omitempty"`
+	Remote   bool               `json:"remote"`
+	Plan     lesson.Plan        `json:"plan"`
+	Rungs    []RungView         `json:"rungs" nullable:"false" doc:"as they stand now"`
+	Noted    []Entry            `json:"noted" nullable:"false" doc:"told in this lesson, in order"`
+	Faults   []FaultView        `json:"faults" nullable:"false" doc:"of this instrument, those seen lately first"`
+	Seat     SeatNote           `json:"seat"`
+	Ache     *AcheView          `json:"ache,omitempty" doc:"a pain that is not cleared"`
+	Asked    []AskedView        `json:"asked" nullable:"false" doc:"at home, and not answered yet"`
+	Home     practice.Answer    `json:"home" doc:"what comes back from home, and what to try"`
+	After    *After             `json:"after,omitempty" doc:"of a closed lesson"`
 }
 
 // An AskedView is a question that the family asked.
@@ -78,18 +88,22 @@ type SketchBlock struct {
 	Minutes int         `json:"minutes"`
 }
 
-// Lesson shows a student's lesson of today, or the next one. The plan is that
-// of the moment the lesson was opened, so that marks do not move it; what the
-// teacher changed in it since, and a pain that was told, do.
-func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, error) {
+// Lesson shows a student's lesson of a day; for the empty day that of today, or the
+// next one. The plan of a lesson that was opened is the one that was agreed then;
+// marks do not move it; what the teacher changed in it since, and a pain that was
+// told, do.
+func (a *App) Lesson(ctx context.Context, who Who, student string, day calendar.Date) (LessonView, error) {
 	p, err := a.taught(ctx, who, student)
 	if err != nil {
 		return LessonView{}, err
 	}
-	day := p.lessonDay()
+	if err := checkDay(day); err != nil {
+		return LessonView{}, err
+	}
+	day = cmp.Or(day, p.lessonDay())
 	now := p.now()
 	v := LessonView{Student: p.card(p.Student, day), Day: day, Start: p.slot(day).Start, Today: day == p.today(), State: "planned", Remote: p.standing.Remote[day],
-		Rungs: p.rungs(now), Noted: []Entry{}, Faults: p.faults(), Seat: p.seatNote(), Asked: []AskedView{},
+		Coming: p.lessonDay(), Rungs: p.rungs(now), Given: p.opened(), Rating: p.standing.Rated[day], Noted: []Entry{}, Faults: p.faults(), Seat: p.seatNote(), Asked: []AskedView{},
 		Home: p.home()}
 	for _, q := range p.standing.Questions {
 		v.Asked = append(v.Asked, AskedView{q.ID, q.Text})
@@ -100,7 +114,7 @@ func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, 
 	opened, isOpen := p.standing.Opened[day]
 	if isOpen {
 		v.State, v.Opened = "open", &opened
-		var told []ladder.Fact
+		var told []fact.Fact
 		for _, f := range p.facts {
 			if !f.At.Before(opened) && calendar.On(f.At) == day {
 				told = append(told, f)
@@ -108,11 +122,24 @@ func (a *App) Lesson(ctx context.Context, who Who, student string) (LessonView, 
 		}
 		v.Noted = p.entries(told)
 	}
-	before := p.asPlanned(day)
-	v.Plan = p.plan(before, day)
+	if !isOpen {
+		v.Plan = p.plan(now, day)
+		v.Plan.Offer(day)
+		return v, nil
+	}
+	agreed, plan, err := p.planOf(ctx, day)
+	if err != nil {
+		return v, err
+	}
+	v.Document, v.Plan = &agreed, plan
+	v.Plan.Offer(day)
 	if _, closed := p.standing.Closed[day]; closed {
 		v.State = "closed"
-		v.After = p.after(before.Standing, now, day)
+		_, sheet, err := p.sheetOf(ctx, day, 0)
+		if err != nil {
+			return v, err
+		}
+		v.After = p.after(p.until(opened), now, day, *sheet)
 		sent, err := p.Mailings(ctx, day)
 		if err != nil {
 			return v, told(err, "student")
@@ -131,16 +158,14 @@ func (a *App) taught(ctx context.Context, who Who, student string) (pupil, error
 	if p.own, err = p.Activities(ctx); err != nil {
 		return p, told(err, "studio")
 	}
-	return p, p.cut(ctx)
+	return p, nil
 }
 
-// asPlanned is the way as it was when the lesson of a day was opened; as it is
-// now when it was not.
-func (p *pupil) asPlanned(day calendar.Date) way {
-	if opened, open := p.standing.Opened[day]; open {
-		return p.way(p.until(opened), p.Approach, opened)
-	}
-	return p.now()
+// opened are the days of lessons that were opened, the last first.
+func (p *pupil) opened() []calendar.Date {
+	days := slices.Sorted(maps.Keys(p.standing.Opened))
+	slices.Reverse(days)
+	return list(days)
 }
 
 // Pace says what the rest of a running lesson comes to when a block is in hand at
@@ -150,8 +175,17 @@ func (a *App) Pace(ctx context.Context, who Who, student, block string, minute i
 	if err != nil {
 		return lesson.Pace{}, err
 	}
-	ask := p.ask(p.asPlanned(p.lessonDay()), p.lessonDay())
-	return lesson.Make(ask).Pace(block, minute, ask), nil
+	day := p.lessonDay()
+	opened, open := p.standing.Opened[day]
+	if !open {
+		return lesson.Pace{}, &Error{Kind: Conflict, Says: "This lesson has not begun."}
+	}
+	_, plan, err := p.planOf(ctx, day)
+	if err != nil {
+		return lesson.Pace{}, err
+	}
+	then := p.until(opened)
+	return plan.Pace(block, minute, p.ask(p.way(then, p.approach(then, day), opened), day)), nil
 }
 
 // eightWeeks is how long a fault that was seen stands among the first.
@@ -186,7 +220,7 @@ func (p *pupil) faults() []FaultView {
 // seatNote works out how to sit at the studio's instrument.
 func (p *pupil) seatNote() SeatNote {
 	n := SeatNote{Says: []reason.Reason{}, Again: seat.Again(p.measured(), p.today(), age(p.Student, p.today()))}
-	if len(p.standing.Body.CM) == 0 {
+	if p.standing.Body.At.IsZero() {
 		return n
 	}
 	if fit, err := seat.Work(p.body(), place(p.row.Home), p.Instrument.Family(), seat.Preference(p.Approach["bench"])); err == nil {
@@ -195,38 +229,48 @@ func (p *pupil) seatNote() SeatNote {
 	return n
 }
 
-// after compares the standing before a lesson with the present one.
-func (p *pupil) after(before ladder.Standing, now way, day calendar.Date) *After {
+// after compares the standing before a lesson with the one after it, and says what
+// follows; from a lesson before the last nothing follows any more.
+func (p *pupil) after(before ladder.Standing, now way, day calendar.Date, sheet week.Sheet) *After {
 	next := p.calendar().Next(p.Slot, max(p.today(), day))
+	last := day == latest(p.standing.Closed)
 	out := &After{Changed: []reason.Reason{}, Follows: []reason.Reason{}, Next: next, Sketch: []SketchBlock{}}
-	if next != "" {
+	after := p.standing
+	if !last {
+		after = p.until(day.Add(1).Midnight(p.zone))
+	}
+	if next != "" && last {
 		for _, b := range p.plan(now, next).Blocks {
 			out.Sketch = append(out.Sketch, SketchBlock{b.Kind, b.Title, b.Minutes})
 		}
 	}
-	for _, d := range p.sheet(now, day).Days {
+	for _, d := range sheet.Days {
 		out.Sheet += len(d.Tasks)
 	}
-	p.marked(before, out)
+	marked(before, after, out)
+	for _, aim := range slices.Sorted(maps.Keys(after.Probes)) {
+		if was, there := before.Probes[aim]; !there || was.Outcome != after.Probes[aim].Outcome {
+			out.Changed = append(out.Changed, reason.Of("probe-answered", "aim", skills.Name(aim), "outcome", after.Probes[aim].Outcome))
+		}
+	}
+	if !last {
+		out.Follows = []reason.Reason{}
+		return out
+	}
 	for _, h := range now.ahead {
 		if task, on := h.Now(); on {
 			out.Follows = append(out.Follows, reason.Of("head-start-next", "skill", h.Name, "do", task.Do))
-		}
-	}
-	for aim, probe := range p.standing.Probes {
-		if was, there := before.Probes[aim]; !there || was.Outcome != probe.Outcome {
-			out.Changed = append(out.Changed, reason.Of("probe-answered", "aim", skills.Name(aim), "outcome", probe.Outcome))
 		}
 	}
 	return out
 }
 
 // marked adds what happened to rungs.
-func (p *pupil) marked(before ladder.Standing, out *After) {
+func marked(before, after ladder.Standing, out *After) {
 	changed := func(code, title, more string) {
 		out.Changed = append(out.Changed, reason.Of(code, "title", title, "more", more))
 	}
-	for _, r := range p.standing.Rungs {
+	for _, r := range after.Rungs {
 		was, known := before.Rung(r.ID)
 		if !known {
 			changed("placed", r.Item.Title, "")
@@ -264,7 +308,7 @@ func (p *pupil) marked(before ladder.Standing, out *After) {
 		if r.Foothold != nil && was.Foothold == nil {
 			changed("foothold", r.Item.Title, "")
 		}
-		now, then := p.standing.State(r), before.State(was)
+		now, then := after.State(r), before.State(was)
 		if known && now == ladder.Current && then == ladder.Ahead {
 			out.Follows = append(out.Follows, reason.Of("now-current", "title", r.Item.Title))
 		}

@@ -5,10 +5,12 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"time"
 
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
@@ -89,7 +91,7 @@ func (a *App) Begin(ctx context.Context, who Who, in NewStudent) (Beginning, err
 
 // begin checks a new student and works out the first facts: books, and either
 // the small things before the first book or the first rungs.
-func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []ladder.Fact, error) {
+func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []fact.Fact, error) {
 	r, err := a.enter(ctx, who)
 	if err != nil {
 		return pupil{}, nil, err
@@ -130,41 +132,40 @@ func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []ladde
 	return p, facts, err
 }
 
-func (p *pupil) firstFacts(in NewStudent) ([]ladder.Fact, error) {
-	var facts []ladder.Fact
-	say := func(f ladder.Fact) {
+func (p *pupil) firstFacts(in NewStudent) ([]fact.Fact, error) {
+	var facts []fact.Fact
+	say := func(by fact.Author, b fact.Body) {
 		// made from the student's own id, so that sending twice adds one of each
-		f.ID, f.Student, f.At = fmt.Sprintf("%s%02d", in.ID[:24], len(facts)), in.ID, p.room.now.UTC()
-		facts = append(facts, f)
+		facts = append(facts, fact.Fact{ID: fmt.Sprintf("%s%02d", in.ID[:24], len(facts)), Student: in.ID, At: p.room.now.UTC().Truncate(time.Microsecond), By: by, Body: b})
 	}
 	for i, book := range in.Books {
 		if p.footOf(book) == "" {
 			return nil, invalid("There is no book %q for %s on the shelf.", book, in.Instrument)
 		}
-		f := ladder.Fact{Kind: ladder.BookChosen, Text: book}
+		f := fact.BookChosen{Book: book}
 		if i == 0 && in.Begin != beforeBook {
-			f.Item = in.Begin
-			if f.Item == "" {
-				f.Item = p.footOf(book)
+			f.From = in.Begin
+			if f.From == "" {
+				f.From = p.footOf(book)
 			}
-			if it, there := p.items[f.Item]; !there || it.Instrument != in.Instrument {
+			if it, there := p.items[f.From]; !there || it.Instrument != in.Instrument {
 				return nil, invalid("The piece to begin at is not on the shelf for %s.", in.Instrument)
 			}
 		}
-		say(f)
+		say(fact.Teacher, f)
 	}
 	if in.Begin == beforeBook {
-		say(ladder.Fact{Kind: ladder.BeforeBook})
+		say(fact.Teacher, fact.BeforeBook{})
 		for _, it := range p.shelf {
 			if it.Unit == shelf.BeforeBook && it.Instrument == in.Instrument && p.Home.Lacks(it) == nil && len(facts) < 60 {
-				say(ladder.Fact{Kind: ladder.RungAdded, Item: it.ID, Strand: it.Strand, After: ladder.Top})
+				say(fact.Program, fact.RungAdded{Item: it.ID, Strand: string(it.Strand), After: fact.Top})
 			}
 		}
 		return facts, nil
 	}
 	s := ladder.Fold(facts, p.items)
 	for _, q := range p.way(s, p.Student.Approach, p.room.now).Proposals {
-		say(ladder.Fact{Kind: ladder.RungAdded, Item: q.Item.ID, Strand: q.Item.Strand, After: ladder.Top})
+		say(fact.Program, fact.RungAdded{Item: q.Item.ID, Strand: string(q.Item.Strand), After: fact.Top})
 	}
 	return facts, nil
 }

@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"patientladder/core/ladder"
+	"patientladder/core/fact"
 	"patientladder/core/notation"
 	"patientladder/core/reading"
 	"patientladder/core/reason"
@@ -50,8 +50,8 @@ func TestWhatIsNewInAPieceForAStudent(t *testing.T) {
 	assert.NotNil(t, before.Load)
 	assert.Empty(t, before.Fresh, "with no piece taught nobody knows which notes were met")
 
-	rung := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "low", Strand: shelf.Book, After: ladder.Top})
-	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: rung})
+	rung := r.tell(fact.RungAdded{Item: "low", Strand: "book", After: fact.Top})
+	r.tell(fact.Taught{Rung: rung})
 	after := read(r.student)
 	assert.Len(t, after.Fresh, 3, "B, C sharp and D stand above the piece that was taught")
 

@@ -2,63 +2,28 @@ package studio
 
 import (
 	"context"
+	"encoding/json"
 	"slices"
 	"sort"
-	"time"
 
 	"patientladder/core/activity"
+	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/document"
+	"patientladder/core/fact"
 	"patientladder/core/fault"
 	"patientladder/core/ladder"
 	"patientladder/core/practice"
 	"patientladder/core/upkeep"
 )
 
-// late is how far ahead of the studio's clock a fact may lie: room for a
-// device whose clock is wrong, not for a typing error of a year.
-const late = 24 * time.Hour
-
-// maxFacts is the most facts taken in one delivery.
-const maxFacts = 500
-
-// Tell saves facts: what the teacher said happened. Facts already told change
-// nothing. Either all are saved or none.
-func (a *App) Tell(ctx context.Context, who Who, facts []ladder.Fact) error {
-	r := a.store.In(who.Studio)
-	now := a.now()
-	if len(facts) > maxFacts {
-		return invalid("%d facts at once; send at most %d.", len(facts), maxFacts)
-	}
-	for i, f := range facts {
-		if err := f.Check(); err != nil {
-			return invalid("Fact %d of %d cannot be kept: %v.", i+1, len(facts), err)
-		}
-		if f.At.After(now.Add(late)) { // the studio's clock may be ahead of the machine's
-			room, err := a.enter(ctx, who)
-			if err != nil {
-				return err
-			}
-			now = room.now
-		}
-		if f.At.After(now.Add(late)) {
-			return invalid("Fact %d of %d lies in the future (%s); check this device's clock.", i+1, len(facts), f.At.Format(time.RFC3339))
-		}
-		if f.Kind == ladder.RungAdded {
-			if _, err := r.Item(ctx, f.Item); err != nil {
-				return told(err, "item")
-			}
-		}
-	}
-	return told(r.AddFacts(ctx, facts), "student")
-}
-
 // An Entry is one line of the record.
 type Entry struct {
-	Fact  ladder.Fact `json:"fact"`
-	Title string      `json:"title" doc:"of the rung's item; empty when there is none"`
-	Point string      `json:"point" doc:"name of the focus point or of the skill, or place of the spot"`
-	Back  bool        `json:"back" doc:"it was taken back"`
-	Note  string      `json:"note" enum:",refused" doc:"refused: a try turned back"`
+	Fact  fact.Fact `json:"fact"`
+	Title string    `json:"title" doc:"of the rung's item; empty when there is none"`
+	Point string    `json:"point" doc:"name of the focus point or of the skill, or place of the spot"`
+	Back  bool      `json:"back" doc:"it was taken back"`
+	Note  string    `json:"note" enum:",refused" doc:"refused: a try turned back"`
 }
 
 // A RecordView is all that was told of a student, newest first.
@@ -68,7 +33,57 @@ type RecordView struct {
 	Lessons   int                `json:"lessons"`
 	Home      practice.Answer    `json:"home" doc:"practice and enjoyment, apart, and what to try"`
 	Skills    []upkeep.SkillMark `json:"skills" nullable:"false" doc:"those with evidence: in hand, rusty, secure"`
+	Weeks     []RecordWeek       `json:"weeks" nullable:"false" doc:"what was asked at home and what was ticked, the last first"`
 	Entries   []Entry            `json:"entries" nullable:"false"`
+}
+
+// A RecordWeek is a week sheet as it was given last, beside what came back.
+type RecordWeek struct {
+	Day       calendar.Date `json:"day" doc:"of the lesson"`
+	Revisions int           `json:"revisions"`
+	Minutes   int           `json:"minutes" doc:"asked for in all"`
+	Lines     []AskedLine   `json:"lines" nullable:"false"`
+}
+
+// An AskedLine is a line of a sheet and how often it was ticked.
+type AskedLine struct {
+	SheetLine
+	Ticked int `json:"ticked"`
+}
+
+// weeks lists the sheets that were given, each in its newest revision, with the
+// ticks of all of them.
+func (p *pupil) weeks(ctx context.Context) ([]RecordWeek, error) {
+	docs, err := p.Documents(ctx, p.ID, document.Sheet)
+	if err != nil {
+		return nil, told(err, "student")
+	}
+	ticks := map[string]int{} // by document and line
+	for _, t := range p.standing.Ticks {
+		ticks[t.Document+" "+t.Line]++
+	}
+	out := []RecordWeek{}
+	var ids []string // of the revisions of one day
+	for i, d := range docs {
+		if ids = append(ids, d.ID); i+1 < len(docs) && docs[i+1].Day == d.Day {
+			continue
+		}
+		var sum SheetSummary
+		if err := json.Unmarshal(d.Summary, &sum); err != nil {
+			return nil, err
+		}
+		w := RecordWeek{Day: d.Day, Revisions: d.Revision, Minutes: sum.Minutes, Lines: []AskedLine{}}
+		for _, l := range sum.Lines {
+			n := 0
+			for _, id := range ids {
+				n += ticks[id+" "+l.Key]
+			}
+			w.Lines = append(w.Lines, AskedLine{l, n})
+		}
+		out, ids = append(out, w), nil
+	}
+	slices.Reverse(out)
+	return out, nil
 }
 
 // Record shows what was told of a student.
@@ -81,70 +96,82 @@ func (a *App) Record(ctx context.Context, who Who, student string) (RecordView, 
 	v.Home = p.home()
 	v.Skills = upkeep.Skills(p.standing, skills, climb.Presumed(p.shelf, p.standing.Began), p.room.now)
 	v.Entries = p.entries(p.facts)
+	if v.Weeks, err = p.weeks(ctx); err != nil {
+		return RecordView{}, err
+	}
 	sort.SliceStable(v.Entries, func(i, j int) bool { return v.Entries[i].Fact.At.After(v.Entries[j].Fact.At) })
 	return v, nil
 }
 
-// named says what facts about no rung speak of: an activity, a probe, a fault.
-func (p *pupil) named(f ladder.Fact, point string) (string, string) {
-	switch f.Kind {
-	case ladder.ActivityDone, ladder.ActivityAsked:
+// named says what facts about no rung speak of: an activity, a probe, a fault, a
+// skill.
+func (p *pupil) named(b fact.Body) (title, point string) {
+	game := func(id string) string {
 		for _, a := range slices.Concat(activity.Bank(), p.own) {
-			if a.ID == f.Text {
-				return a.Title, point
+			if a.ID == id {
+				return a.Title
 			}
 		}
-		return f.Text, point
-	case ladder.Probed:
-		if f.Text != ladder.FirstBook {
-			return skills.Name(f.Text), point
+		return id
+	}
+	switch b := b.(type) {
+	case fact.ActivityDone:
+		return game(b.Activity), ""
+	case fact.ActivityAsked:
+		return game(b.Activity), ""
+	case fact.Probed:
+		if b.Probe != fact.FirstBook {
+			return skills.Name(b.Probe), ""
 		}
-	case ladder.Seen:
-		if x, ok := fault.Named(f.Text); ok {
+	case fact.Seen:
+		if x, ok := fault.Named(b.Fault); ok {
 			return "", x.Seen
 		}
+	case fact.Prepared:
+		return "", skills.Name(b.Skill)
 	}
-	return "", point
+	return "", ""
 }
 
 // entries names what facts speak of. Retractions show as marks on what they
 // took back.
-func (p *pupil) entries(facts []ladder.Fact) []Entry {
-	back := map[string]bool{}
-	for _, f := range p.facts {
-		if f.Kind == ladder.Retracted {
-			back[f.Ref] = true
-		}
-	}
+func (p *pupil) entries(facts []fact.Fact) []Entry {
+	back := ladder.TakenBack(p.facts)
 	list := []Entry{}
 	for _, f := range facts {
-		if f.Kind == ladder.Retracted {
+		if isRetraction(f) {
 			continue
 		}
 		e := Entry{Fact: f, Back: back[f.ID]}
-		if f.Skill != "" {
-			e.Point = skills.Name(f.Skill)
-		}
-		e.Title, e.Point = p.named(f, e.Point)
-		id := f.Rung
-		if f.Kind == ladder.RungAdded {
-			id = f.ID
+		e.Title, e.Point = p.named(f.Body)
+		id, point, spot := f.ID, "", ""
+		for _, ref := range fact.Refs(f.Body) {
+			switch ref.To {
+			case "rung":
+				id = ref.ID
+			case "point":
+				point = ref.ID
+			case "spot":
+				spot = ref.ID
+			}
 		}
 		if r, ok := p.standing.Rung(id); ok {
 			e.Title = r.Item.Title
-			for _, point := range r.Points {
-				if point.Key == f.Point {
-					e.Point = point.Name
+			for _, q := range r.Points {
+				if q.Key == point {
+					e.Point = q.Name
 				}
 			}
 			for _, s := range r.Spots {
-				if s.ID == f.Spot {
+				if s.ID == spot {
 					e.Point = s.Where
 				}
 			}
-			for _, try := range r.Tries {
-				if f.Kind == ladder.FootholdTried && try.At.Equal(f.At) && try.Outcome == "refused" {
-					e.Note = "refused"
+			if _, try := f.Body.(fact.FootholdTried); try {
+				for _, t := range r.Tries {
+					if t.At.Equal(f.At) && t.Outcome == ladder.Refused {
+						e.Note = ladder.Refused
+					}
 				}
 			}
 		}

@@ -36,7 +36,7 @@ func place(h shelf.Home) seat.Bench {
 // body is a student as last measured.
 func (p *pupil) body() seat.Player {
 	cm := p.standing.Body.CM
-	return seat.Player{Stature: cm["stature"], Elbow: cm["elbow"], LowerLeg: cm["lowerLeg"], Child: age(p.Student, p.today()) < 18}
+	return seat.Player{Stature: cm.Stature, Elbow: cm.Elbow, LowerLeg: cm.LowerLeg, Child: age(p.Student, p.today()) < 18}
 }
 
 func (p *pupil) measured() calendar.Date {

@@ -10,7 +10,7 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
-	"patientladder/core/ladder"
+	"patientladder/core/fact"
 	"patientladder/letter"
 	"patientladder/mail"
 	"patientladder/store"
@@ -52,11 +52,11 @@ func (a *App) SendSheet(ctx context.Context, who Who, student, id string, paper 
 	if a.mailer == nil {
 		return Sending{}, &Error{Kind: Unavailable, Says: "This copy of the program sends no mail: no mail server is set."}
 	}
-	p, err := a.pupil(ctx, who, student)
+	p, err := a.taught(ctx, who, student)
 	if err != nil {
 		return Sending{}, err
 	}
-	sheet, err := p.week(ctx)
+	_, sheet, err := p.sheetOf(ctx, "", 0)
 	switch {
 	case err != nil:
 		return Sending{}, err
@@ -175,7 +175,7 @@ func (a *App) Sheets(ctx context.Context, who Who, date calendar.Date) (SheetsVi
 		return SheetsView{}, err
 	}
 	sent, err1 := r.Mailings(ctx, day.Date)
-	lessons, err2 := r.standings(ctx, ladder.LessonClosed)
+	lessons, err2 := r.standings(ctx, fact.LessonClosed{})
 	if err := errors.Join(err1, err2); err != nil {
 		return SheetsView{}, told(err, "studio")
 	}

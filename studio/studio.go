@@ -18,6 +18,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/practice"
@@ -124,7 +125,8 @@ func (a *App) enter(ctx context.Context, who Who) (room, error) {
 type pupil struct {
 	room
 	store.Student
-	facts    []ladder.Fact
+	chosen   approach.Approach // when the student came
+	facts    []fact.Fact
 	shelf    []shelf.Item
 	items    map[string]shelf.Item // the shelf by id
 	standing ladder.Standing
@@ -141,7 +143,7 @@ func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
 	if err != nil {
 		return pupil{}, told(err, "student")
 	}
-	p := pupil{room: r, Student: st}
+	p := pupil{room: r, Student: st, chosen: st.Approach}
 	if p.facts, err = r.Facts(ctx, id); err != nil {
 		return pupil{}, told(err, "student")
 	}
@@ -152,7 +154,7 @@ func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
 		return pupil{}, err
 	}
 	p.standing = ladder.Fold(p.facts, p.items)
-	p.Approach = p.approach(p.standing)
+	p.Approach = p.approach(p.standing, p.today())
 	return p, nil
 }
 
@@ -162,20 +164,17 @@ func (p *pupil) fetchShelf(ctx context.Context) error {
 	if p.shelf, err = p.Items(ctx); err != nil {
 		return told(err, "shelf")
 	}
-	p.items = make(map[string]shelf.Item, len(p.shelf))
-	for _, it := range p.shelf {
-		p.items[it.ID] = it
-	}
+	p.items = byID(p.shelf)
 	return nil
 }
 
 // approach returns the student's settings: the usual ones of the age for
 // questions never answered, what was chosen when the student came, and what
-// facts have changed since.
-func (p *pupil) approach(s ladder.Standing) approach.Approach {
-	usual := approach.Default(age(p.Student, p.today()))
+// facts have changed since, as they stand in a standing of a day.
+func (p *pupil) approach(s ladder.Standing, day calendar.Date) approach.Approach {
+	usual := approach.Default(age(p.Student, day))
 	chosen := approach.Approach{}
-	for question, school := range p.Approach { // what was only usual when the student came gives way to what was seen since
+	for question, school := range p.chosen { // what was only usual when the student came gives way to what was seen since
 		if usual[question] != school {
 			chosen[question] = school
 		}
@@ -236,14 +235,16 @@ func (p *pupil) now() way { return p.way(p.standing, p.Approach, p.room.now) }
 
 // until gives the standing at a moment; what was later taken back is left out.
 func (p *pupil) until(t time.Time) ladder.Standing {
-	var facts []ladder.Fact
+	var facts []fact.Fact
 	for _, f := range p.facts {
-		if !f.At.After(t) || f.Kind == ladder.Retracted {
+		if !f.At.After(t) || isRetraction(f) {
 			facts = append(facts, f)
 		}
 	}
 	return ladder.Fold(facts, p.items)
 }
+
+func isRetraction(f fact.Fact) bool { _, is := f.Body.(fact.Retracted); return is }
 
 // age is in whole years at a day, reckoned from the month of birth.
 func age(st store.Student, d calendar.Date) int {
@@ -299,7 +300,7 @@ func (p *pupil) ask(w way, d calendar.Date) lesson.Ask {
 		at = p.starts(d)
 	}
 	ask := lesson.Ask{Standing: w.Standing, Changes: p.standing.Changes[d], Graph: skills, Bank: slices.Concat(activity.Bank(), p.own), Path: w.Path, Ahead: w.ahead,
-		Approach: w.Approach, Plays: p.Instrument, Age: age(p.Student, p.today()), Minutes: p.Slot.Minutes, Day: d, At: at, Remote: p.standing.Remote[d], Ache: p.standing.Ache}
+		Approach: w.Approach, Plays: p.Instrument, Age: age(p.Student, cmp.Or(d, p.today())), Minutes: p.Slot.Minutes, Day: d, At: at, Remote: p.standing.Remote[d], Ache: p.standing.Ache}
 	if opened, open := p.standing.Opened[d]; open && ask.Ache != nil && calendar.On(ask.Ache.At) == d && !ask.Ache.At.Before(opened) {
 		ask.Stopped = max(1, int(math.Ceil(ask.Ache.At.Sub(opened).Minutes())))
 	}
@@ -312,5 +313,5 @@ func (p *pupil) plan(w way, d calendar.Date) lesson.Plan { return lesson.Make(p.
 // sheet writes the week sheet from a lesson's day.
 func (p *pupil) sheet(w way, from calendar.Date) week.Sheet {
 	return week.Make(week.Ask{Standing: w.Standing, Graph: skills, Path: w.Path, Ahead: w.ahead, Approach: w.Approach, Home: p.Home, Trees: p.trees,
-		Age: age(p.Student, p.today()), From: from, Next: p.calendar().Next(p.Slot, from), At: w.Now})
+		Age: age(p.Student, from), From: from, Next: p.calendar().Next(p.Slot, from), At: w.Now})
 }

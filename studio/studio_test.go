@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/calendar"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/mixture"
 	"patientladder/core/shelf"
@@ -53,48 +54,48 @@ func newRoom(t *testing.T) *room {
 }
 
 // tell says a fact a minute after the one before.
-func (r *room) tell(f ladder.Fact) string {
+func (r *room) tell(b fact.Body) string {
 	r.t.Helper()
 	r.now = r.now.Add(time.Minute)
-	f.ID, f.Student, f.At = studio.NewID(), r.student, r.now
-	require.NoError(r.t, r.app.Tell(ctx, r.who, []ladder.Fact{f}))
+	f := fact.Fact{ID: studio.NewID(), Student: r.student, At: r.now, Body: b}
+	require.NoError(r.t, r.app.Tell(ctx, r.who, []fact.Fact{f}))
 	return f.ID
 }
 
 func (r *room) lesson() studio.LessonView {
-	v, err := r.app.Lesson(ctx, r.who, r.student)
+	v, err := r.app.Lesson(ctx, r.who, r.student, "")
 	require.NoError(r.t, err)
 	return v
 }
 
 func TestALessonFromPlanToSheet(t *testing.T) {
 	r := newRoom(t)
-	lamp := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "lamp", Strand: shelf.Book, After: ladder.Top})
-	r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "slipway", Strand: shelf.Book, After: ladder.Top})
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.RungAdded{Item: "slipway", Strand: "book", After: fact.Top})
 
 	v := r.lesson()
 	assert.Equal(t, "planned", v.State)
 	assert.Equal(t, calendar.Date("2026-11-18"), v.Day)
 	blocks := len(v.Plan.Blocks)
 
-	w, err := r.app.Week(ctx, r.who, r.student)
+	w, err := r.app.Week(ctx, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	assert.Nil(t, w.Sheet, "no sheet before a lesson was closed")
 
-	r.tell(ladder.Fact{Kind: ladder.LessonOpened, Day: "2026-11-18"})
-	r.tell(ladder.Fact{Kind: ladder.FootholdTried, Rung: lamp, Outcome: "granted"})
+	r.tell(fact.LessonOpened{Day: "2026-11-18"})
+	r.tell(fact.FootholdTried{Rung: lamp, Outcome: "granted"})
 	v = r.lesson()
 	assert.Equal(t, "open", v.State)
 	assert.Equal(t, "refused", v.Rungs[0].LastTry.Outcome)
 	assert.Equal(t, "refused", v.Noted[1].Note)
-	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: lamp})
-	spot := r.tell(ladder.Fact{Kind: ladder.SpotNoted, Rung: lamp, Text: "bar 11", Count: 5})
-	r.tell(ladder.Fact{Kind: ladder.SpotDrilled, Rung: lamp, Spot: spot, Count: 3})
-	r.tell(ladder.Fact{Kind: ladder.PointMet, Rung: lamp, Point: "tone"})
-	slip := r.tell(ladder.Fact{Kind: ladder.PointOpen, Rung: lamp, Point: "tuning"})
+	r.tell(fact.Taught{Rung: lamp})
+	spot := r.tell(fact.SpotNoted{Rung: lamp, Where: "bar 11", Goal: 5})
+	r.tell(fact.SpotDrilled{Rung: lamp, Spot: spot, Run: 3})
+	r.tell(fact.PointMarked{Rung: lamp, Point: "tone", State: fact.Met})
+	slip := r.tell(fact.PointMarked{Rung: lamp, Point: "tuning", State: fact.Open})
 	assert.Len(t, r.lesson().Plan.Blocks, blocks, "marks do not move the plan of the lesson in hand")
-	r.tell(ladder.Fact{Kind: ladder.Retracted, Ref: slip})
-	r.tell(ladder.Fact{Kind: ladder.LessonClosed, Day: "2026-11-18"})
+	r.tell(fact.Retracted{Ref: slip})
+	r.tell(fact.LessonClosed{Day: "2026-11-18"})
 
 	v = r.lesson()
 	assert.Equal(t, "closed", v.State)
@@ -106,7 +107,7 @@ func TestALessonFromPlanToSheet(t *testing.T) {
 	assert.Equal(t, "spot-carried", v.After.Follows[0].Code)
 	assert.Equal(t, calendar.Date("2026-11-25"), v.After.Next)
 
-	w, err = r.app.Week(ctx, r.who, r.student)
+	w, err = r.app.Week(ctx, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	require.NotNil(t, w.Sheet)
 	assert.Len(t, w.Sheet.Days, 7)
@@ -122,7 +123,7 @@ func TestALessonFromPlanToSheet(t *testing.T) {
 			assert.Equal(t, "still-open", b.Why[0].Code)
 		}
 	}
-	again, err := r.app.Week(ctx, r.who, r.student)
+	again, err := r.app.Week(ctx, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	assert.Equal(t, w.Sheet, again.Sheet)
 }
@@ -138,23 +139,23 @@ func TestSuggestionsSayWhatFollows(t *testing.T) {
 		return
 	}
 	assert.Equal(t, []string{"nothing-placed"}, codes())
-	lamp := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "lamp", Strand: shelf.Book, After: ladder.Top})
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
 	assert.Equal(t, []string{"first-lesson"}, codes())
-	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: lamp})
+	r.tell(fact.Taught{Rung: lamp})
 	assert.Equal(t, []string{"in-hand"}, codes())
-	r.tell(ladder.Fact{Kind: ladder.PointMet, Rung: lamp, Point: "tone"})
-	r.tell(ladder.Fact{Kind: ladder.PointMet, Rung: lamp, Point: "tuning"})
-	spot := r.tell(ladder.Fact{Kind: ladder.SpotNoted, Rung: lamp, Text: "bar 3", Count: 3})
-	r.tell(ladder.Fact{Kind: ladder.SpotDrilled, Rung: lamp, Spot: spot, Count: 3})
+	r.tell(fact.PointMarked{Rung: lamp, Point: "tone", State: fact.Met})
+	r.tell(fact.PointMarked{Rung: lamp, Point: "tuning", State: fact.Met})
+	spot := r.tell(fact.SpotNoted{Rung: lamp, Where: "bar 3", Goal: 3})
+	r.tell(fact.SpotDrilled{Rung: lamp, Spot: spot, Run: 3})
 	assert.Equal(t, []string{"ready-to-try"}, codes())
-	r.tell(ladder.Fact{Kind: ladder.FootholdTried, Rung: lamp, Outcome: "granted"})
+	r.tell(fact.FootholdTried{Rung: lamp, Outcome: "granted"})
 	r.now = r.now.AddDate(0, 0, 21)
 	assert.Equal(t, []string{"fading", "nothing-placed"}, codes())
 
 	late := r.now
 	r.now = time.Date(2026, 9, 9, 16, 0, 0, 0, time.UTC)
-	slow := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "half", Strand: shelf.Book, After: ladder.Top})
-	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: slow})
+	slow := r.tell(fact.RungAdded{Item: "half", Strand: "book", After: fact.Top})
+	r.tell(fact.Taught{Rung: slow})
 	r.now = late
 	assert.Contains(t, codes(), "past-its-range", "twelve weeks on one piece")
 }
@@ -186,7 +187,7 @@ func TestTheWayToTheFirstBook(t *testing.T) {
 	assert.Empty(t, first.Accept)
 
 	for _, s := range mixture.FirstBook(ladder.Standing{}, skill.Catalogue(), shelf.Piano).Signs {
-		r.tell(ladder.Fact{Kind: ladder.Probed, Text: s.Skill, Outcome: "pass"})
+		r.tell(fact.Probed{Probe: s.Skill, Outcome: "pass"})
 	}
 	ready := book()
 	assert.Equal(t, "try-first-book", ready.Why.Code)
@@ -199,10 +200,10 @@ func TestTheWayToTheFirstBook(t *testing.T) {
 func TestADayThatComesTooSoon(t *testing.T) {
 	r := newRoom(t)
 	require.NoError(t, r.app.SetCalendar(ctx, r.who, calendar.Calendar{Terms: []calendar.Span{{Name: "a long one", From: "2026-09-07", To: "2027-08-31"}}}))
-	lamp := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "lamp", Strand: shelf.Book, After: ladder.Top})
-	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: lamp})
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.Taught{Rung: lamp})
 	warned := func(day calendar.Date) bool {
-		r.tell(ladder.Fact{Kind: ladder.TargetSet, Rung: lamp, Day: day})
+		r.tell(fact.TargetSet{Rung: lamp, Day: day})
 		v, err := r.app.Ladder(ctx, r.who, r.student)
 		require.NoError(t, err)
 		return slices.ContainsFunc(v.Suggestions, func(s studio.Suggestion) bool { return s.Why.Code == "date-at-risk" && s.Rung == lamp })

@@ -11,6 +11,7 @@ import (
 	"patientladder/core/ahead"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/mixture"
 	"patientladder/core/reason"
@@ -27,7 +28,7 @@ type Suggestion struct {
 	Rung     string        `json:"rung"`
 	Title    string        `json:"title"`
 	Why      reason.Reason `json:"why"`
-	Accept   []ladder.Fact `json:"accept" nullable:"false" doc:"to tell, each with an id and a time of its own, when it is accepted; empty when there is nothing to do here"`
+	Accept   fact.Bodies   `json:"accept" nullable:"false" doc:"to tell, each with an id and a time of its own, when it is accepted; empty when there is nothing to do here"`
 	Remedies []Remedy      `json:"remedies" nullable:"false" doc:"of a rung that is stuck, the likeliest first"`
 	Fixes    []ahead.Fix   `json:"fixes" nullable:"false" doc:"of a head start that comes too late"`
 }
@@ -37,21 +38,18 @@ type Remedy struct {
 	Do     string        `json:"do" enum:"prerequisite,split,seat-and-hand,easier,fewer-points,ask"`
 	Why    reason.Reason `json:"why"`
 	Rung   string        `json:"rung" doc:"a secure rung to bring back; empty for none"`
-	Accept []ladder.Fact `json:"accept" nullable:"false" doc:"to tell when it is taken up; empty when the lesson does it"`
+	Accept fact.Bodies   `json:"accept" nullable:"false" doc:"to tell when it is taken up; empty when the lesson does it"`
 }
 
 func (p *pupil) remedy(r ladder.Rung, m climb.Remedy) Remedy {
-	out := Remedy{m.Do, m.Why, m.Rung, []ladder.Fact{}}
+	out := Remedy{m.Do, m.Why, m.Rung, fact.Bodies{}}
 	switch {
 	case m.Item != "":
-		out.Accept = append(out.Accept, ladder.Fact{Kind: ladder.RungAdded, Item: m.Item, Strand: r.Strand, After: p.below(r)})
+		out.Accept = append(out.Accept, fact.RungAdded{Item: m.Item, Strand: string(r.Strand), After: p.below(r)})
 	case m.Do == "fewer-points" && r.Holding() != "":
-		out.Accept = append(out.Accept, ladder.Fact{Kind: ladder.PointHeld, Rung: r.ID, Point: r.Holding()})
+		out.Accept = append(out.Accept, fact.PointHeld{Rung: r.ID, Point: r.Holding()})
 	case m.Do == "split" && len(r.Spots) == 0:
-		out.Accept = append(out.Accept, ladder.Fact{Kind: ladder.SpotNoted, Rung: r.ID, Text: "bars 1 to 4", Count: 5})
-	}
-	for i := range out.Accept {
-		out.Accept[i].Student = p.Student.ID
+		out.Accept = append(out.Accept, fact.SpotNoted{Rung: r.ID, Where: "bars 1 to 4", Goal: 5})
 	}
 	return out
 }
@@ -65,16 +63,13 @@ func (p *pupil) suggestions(w way) []Suggestion {
 			return
 		}
 		if s.Accept == nil {
-			s.Accept = []ladder.Fact{}
+			s.Accept = fact.Bodies{}
 		}
 		if s.Remedies == nil {
 			s.Remedies = []Remedy{}
 		}
 		if s.Fixes == nil {
 			s.Fixes = []ahead.Fix{}
-		}
-		for i := range s.Accept {
-			s.Accept[i].Student = p.Student.ID
 		}
 		out = append(out, s)
 	}
@@ -122,7 +117,7 @@ func (p *pupil) suggestions(w way) []Suggestion {
 	for _, j := range w.Jumps {
 		s := Suggestion{Key: "jump:" + j.Rung.Item.ID, Band: "warn", Rung: j.Rung.ID, Title: j.Rung.Item.Title, Why: j.Why(skills)}
 		if j.Bridge != nil {
-			s.Accept = []ladder.Fact{{Kind: ladder.RungAdded, Item: j.Bridge.ID, Strand: j.Rung.Strand, After: p.below(j.Rung)}}
+			s.Accept = fact.Bodies{fact.RungAdded{Item: j.Bridge.ID, Strand: string(j.Rung.Strand), After: p.below(j.Rung)}}
 		}
 		say(s)
 	}
@@ -132,14 +127,14 @@ func (p *pupil) suggestions(w way) []Suggestion {
 			after = p.belowAhead(m.Rung.Strand)
 		}
 		say(Suggestion{Key: "move:" + m.Rung.ID, Band: "ahead", Rung: m.Rung.ID, Title: m.Rung.Item.Title, Why: m.Why,
-			Accept: []ladder.Fact{{Kind: ladder.RungMoved, Rung: m.Rung.ID, After: after}}})
+			Accept: fact.Bodies{fact.RungMoved{Rung: m.Rung.ID, After: after}}})
 	}
 	p.suggestUpkeep(w, say)
 	if n := len(w.Proposals); n > 0 {
 		s := Suggestion{Key: climb.FillKey, Band: "ahead", Title: w.Proposals[0].Item.Title,
 			Why: reason.Of("fill-ladder", "count", strconv.Itoa(n), "first", w.Proposals[0].Item.Title, "books", strings.Join(p.standing.Books, ", "))}
 		for _, q := range w.Proposals {
-			s.Accept = append(s.Accept, ladder.Fact{Kind: ladder.RungAdded, Item: q.Item.ID, Strand: q.Item.Strand, After: ladder.Top})
+			s.Accept = append(s.Accept, fact.RungAdded{Item: q.Item.ID, Strand: string(q.Item.Strand), After: fact.Top})
 		}
 		say(s)
 	} else if len(p.standing.In(ladder.Current)) == 0 {
@@ -155,10 +150,10 @@ func (p *pupil) suggestions(w way) []Suggestion {
 func (p *pupil) suggestFirstBook(say func(Suggestion)) {
 	test := mixture.FirstBook(p.standing, skills, p.Instrument)
 	code := "before-the-book"
-	var accept []ladder.Fact
+	var accept fact.Bodies
 	if test.Near {
 		code = "try-first-book"
-		accept = []ladder.Fact{{Kind: ladder.Probed, Text: ladder.FirstBook, Outcome: "pass"}}
+		accept = fact.Bodies{fact.Probed{Probe: fact.FirstBook, Outcome: "pass"}}
 	}
 	met := 0
 	missing := ""
@@ -186,7 +181,7 @@ func (p *pupil) suggestHeadStarts(w way, say func(Suggestion)) {
 			continue
 		}
 		if _, now := h.Now(); now {
-			s.Accept = []ladder.Fact{{Kind: ladder.Prepared, Skill: h.Skill, Count: h.Done + 1}}
+			s.Accept = fact.Bodies{fact.Prepared{Skill: h.Skill, Step: h.Done + 1}}
 		}
 		say(s)
 	}
@@ -250,7 +245,7 @@ func (p *pupil) below(r ladder.Rung) string {
 		}
 		under = other.ID
 	}
-	return ladder.Top
+	return fact.Top
 }
 
 // belowAhead returns the highest rung of a lane that is not ahead.

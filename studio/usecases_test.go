@@ -13,7 +13,7 @@ import (
 	"patientladder/core/activity"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
-	"patientladder/core/ladder"
+	"patientladder/core/fact"
 	"patientladder/core/shelf"
 	"patientladder/demo"
 	"patientladder/store"
@@ -112,7 +112,7 @@ func TestTheHomeInstrumentFiltersWhatIsOffered(t *testing.T) {
 	_, err := r.app.AddStudent(ctx, r.who, in)
 	require.NoError(t, err)
 	r.student = in.ID
-	r.tell(ladder.Fact{Kind: ladder.BookChosen, Text: "Tidelines: Shore", Item: "shore-sailcloth"})
+	r.tell(fact.BookChosen{Book: "Tidelines: Shore", From: "shore-sailcloth"})
 	offered := func() bool {
 		v, err := r.app.Ladder(ctx, r.who, in.ID)
 		require.NoError(t, err)
@@ -134,11 +134,11 @@ func TestTheHomeInstrumentFiltersWhatIsOffered(t *testing.T) {
 
 func TestAnApproachIsTriedBeforeItIsTold(t *testing.T) {
 	r := newRoom(t)
-	lamp := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "lamp", Strand: shelf.Book, After: ladder.Top})
-	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: lamp})
-	r.tell(ladder.Fact{Kind: ladder.FootholdTried, Rung: lamp, Outcome: "granted"})
-	slip := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "slipway", Strand: shelf.Book, After: ladder.Top})
-	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: slip})
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.Taught{Rung: lamp})
+	r.tell(fact.FootholdTried{Rung: lamp, Outcome: "granted"})
+	slip := r.tell(fact.RungAdded{Item: "slipway", Strand: "book", After: fact.Top})
+	r.tell(fact.Taught{Rung: slip})
 	codes := func(question, school string) (out []string) {
 		v, err := r.app.Effects(ctx, r.who, r.student, question, school)
 		require.NoError(t, err)
@@ -154,20 +154,20 @@ func TestAnApproachIsTriedBeforeItIsTold(t *testing.T) {
 	_, err := r.app.Effects(ctx, r.who, r.student, "upkeep", "all")
 	assert.ErrorContains(t, err, "choose one of")
 
-	set := r.tell(ladder.Fact{Kind: ladder.ApproachSet, Text: "upkeep", Outcome: "third"})
+	set := r.tell(fact.ApproachSet{Question: "upkeep", School: "third"})
 	share := func() string {
 		v, err := r.app.Approach(ctx, r.who, r.student)
 		require.NoError(t, err)
 		return v.Student.Approach["upkeep"]
 	}
 	assert.Equal(t, "third", share())
-	r.tell(ladder.Fact{Kind: ladder.Retracted, Ref: set})
+	r.tell(fact.Retracted{Ref: set})
 	assert.Equal(t, "half", share(), "taken back like anything that was told")
 }
 
 func TestASuggestionTurnedDownStaysAway(t *testing.T) {
 	r := furnished(t)
-	r.tell(ladder.Fact{Kind: ladder.BookChosen, Text: "Under the Bow 1"})
+	r.tell(fact.BookChosen{Book: "Under the Bow 1"})
 	fill := func() *studio.Suggestion {
 		v, err := r.app.Ladder(ctx, r.who, r.student)
 		require.NoError(t, err)
@@ -181,7 +181,7 @@ func TestASuggestionTurnedDownStaysAway(t *testing.T) {
 	s := fill()
 	require.NotNil(t, s)
 	require.Len(t, s.Accept, 12)
-	r.tell(ladder.Fact{Kind: ladder.Overruled, Text: s.Key, Outcome: "later"})
+	r.tell(fact.Overruled{Suggestion: s.Key, Until: "later"})
 	assert.Nil(t, fill())
 	r.now = r.now.AddDate(0, 0, 15)
 	require.NotNil(t, fill(), "put off, not turned down")
@@ -289,24 +289,23 @@ func TestALessonAnswers(t *testing.T) {
 		Slot: calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}, Books: []string{"Tidelines: Shore"}})
 	require.NoError(t, err)
 	at := time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
-	tell := func(f ladder.Fact) {
+	tell := func(b fact.Body) {
 		at = at.Add(time.Second)
-		f.ID, f.Student, f.At = studio.NewID(), id, at
-		require.NoError(t, app.Tell(ctx, who, []ladder.Fact{f}))
+		require.NoError(t, app.Tell(ctx, who, []fact.Fact{{ID: studio.NewID(), Student: id, At: at, Body: b}}))
 	}
 	seat, err := app.Seat(ctx, who, id)
 	require.NoError(t, err)
 	assert.Contains(t, seat.Home.Wrong, "a tape measure is better")
 	assert.Equal(t, "measure-first", seat.Again.Code)
-	tell(ladder.Fact{Kind: ladder.SeatMeasured, Measures: map[string]float64{"elbow": 18, "lowerLeg": 33}})
+	tell(fact.SeatMeasured{Elbow: 18, LowerLeg: 33})
 	require.NoError(t, app.SetHome(ctx, who, id, shelf.Home{KeyTops: 72, BenchLow: 46, BenchHigh: 48, Tile: 3}))
 	seat, err = app.Seat(ctx, who, id)
 	require.NoError(t, err)
 	assert.Equal(t, 2, seat.Home.Fit.Tiles)
 	assert.Nil(t, seat.Again)
 
-	tell(ladder.Fact{Kind: ladder.LessonOpened, Day: "2026-11-18"})
-	v, err := app.Lesson(ctx, who, id)
+	tell(fact.LessonOpened{Day: "2026-11-18"})
+	v, err := app.Lesson(ctx, who, id, "")
 	require.NoError(t, err)
 	assert.Equal(t, "first", v.Plan.Mode)
 	second := v.Plan.Blocks[1]
@@ -315,18 +314,18 @@ func TestALessonAnswers(t *testing.T) {
 	assert.Equal(t, 5, pace.Over)
 	assert.NotEmpty(t, pace.Says)
 
-	tell(ladder.Fact{Kind: ladder.Probed, Text: "steady-beat", Outcome: "not-yet"})
+	tell(fact.Probed{Probe: "steady-beat", Outcome: "not-yet"})
 	settings, err := app.Approach(ctx, who, id)
 	require.NoError(t, err)
 	assert.Equal(t, "rhythm", settings.Student.Approach["first"], "what was seen sets the defaults")
 
-	tell(ladder.Fact{Kind: ladder.Pained, Outcome: "left"})
-	v, err = app.Lesson(ctx, who, id)
+	tell(fact.Pained{Side: "left"})
+	v, err = app.Lesson(ctx, who, id, "")
 	require.NoError(t, err)
 	assert.Equal(t, "pain", v.Plan.Mode)
 	assert.Equal(t, "left", v.Ache.Side)
-	tell(ladder.Fact{Kind: ladder.LessonClosed, Day: "2026-11-18"})
-	v, err = app.Lesson(ctx, who, id)
+	tell(fact.LessonClosed{Day: "2026-11-18"})
+	v, err = app.Lesson(ctx, who, id, "")
 	require.NoError(t, err)
 	assert.NotEmpty(t, v.After.Sketch)
 

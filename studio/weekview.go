@@ -2,9 +2,11 @@ package studio
 
 import (
 	"context"
+	"maps"
 	"slices"
 
 	"patientladder/core/calendar"
+	"patientladder/core/document"
 	"patientladder/core/ladder"
 	"patientladder/core/notation"
 	"patientladder/core/practice"
@@ -13,31 +15,41 @@ import (
 	"patientladder/core/week"
 )
 
-// A WeekView is a student's week sheet.
+// A WeekView is a student's week sheet, as it was given.
 type WeekView struct {
-	Student StudentCard     `json:"student"`
-	Studio  string          `json:"studio"`
-	Sheet   *week.Sheet     `json:"sheet,omitempty" doc:"none before a lesson was closed"`
-	Ticks   []Tick          `json:"ticks" nullable:"false" doc:"made at home"`
-	Links   int             `json:"links" doc:"that open this week to the family now"`
-	Sending *Sending        `json:"sending,omitempty" doc:"the last of this sheet"`
-	Chunks  []Bracketed     `json:"chunks" nullable:"false" doc:"of each piece in hand with a score, what this week builds"`
-	Home    practice.Answer `json:"home" doc:"what comes back from home, and what to try"`
+	Student   StudentCard         `json:"student"`
+	Studio    string              `json:"studio"`
+	Document  *document.Document  `json:"document,omitempty" doc:"the revision shown; none before a lesson was closed"`
+	Sheet     *week.Sheet         `json:"sheet,omitempty" doc:"none before a lesson was closed"`
+	Revisions []document.Document `json:"revisions" nullable:"false" doc:"of this sheet, the first first"`
+	Given     []calendar.Date     `json:"given" nullable:"false" doc:"days of lessons that gave a sheet, the last first"`
+	Ticks     []Tick              `json:"ticks" nullable:"false" doc:"made at home"`
+	Links     int                 `json:"links" doc:"that open this week to the family now"`
+	Sending   *Sending            `json:"sending,omitempty" doc:"the last of this sheet"`
+	Chunks    []Bracketed         `json:"chunks" nullable:"false" doc:"of each piece in hand with a score, what this week builds"`
+	Home      practice.Answer     `json:"home" doc:"what comes back from home, and what to try"`
 }
 
-// Week shows the sheet that follows from the last closed lesson.
-func (a *App) Week(ctx context.Context, who Who, student string) (WeekView, error) {
-	p, err := a.pupil(ctx, who, student)
+// Week shows the sheet of a closed lesson, of the last for the empty day, in a
+// revision, the newest for 0.
+func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Date, revision int) (WeekView, error) {
+	p, err := a.taught(ctx, who, student)
 	if err != nil {
 		return WeekView{}, err
 	}
-	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name, Ticks: []Tick{}, Chunks: []Bracketed{}}
-	if v.Sheet, err = p.week(ctx); err != nil {
+	if err := checkDay(day); err != nil {
+		return WeekView{}, err
+	}
+	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name, Revisions: []document.Document{}, Given: p.given(), Ticks: []Tick{}, Chunks: []Bracketed{}}
+	if v.Document, v.Sheet, err = p.sheetOf(ctx, day, revision); err != nil {
 		return WeekView{}, err
 	}
 	v.Home = p.home()
 	if v.Sheet != nil {
-		v.Ticks, v.Chunks = p.ticks(v.Sheet.From), bracketed(*v.Sheet, p.itemOf)
+		if v.Revisions, err = p.revisions(ctx, v.Sheet.From); err != nil {
+			return WeekView{}, err
+		}
+		v.Ticks, v.Chunks = p.ticks(v.Sheet.From, v.Revisions), bracketed(*v.Sheet, p.itemOf)
 		sent, err := p.Mailings(ctx, v.Sheet.From)
 		if err != nil {
 			return WeekView{}, told(err, "student")
@@ -53,24 +65,34 @@ func (a *App) Week(ctx context.Context, who Who, student string) (WeekView, erro
 	return v, told(err, "student")
 }
 
-// week writes the sheet of the last closed lesson; nil before there was one.
-func (p *pupil) week(ctx context.Context) (*week.Sheet, error) {
-	last := calendar.Date("")
-	for day := range p.standing.Closed {
-		last = max(last, day)
+// checkDay checks a day that was asked for; the empty one is fine.
+func checkDay(day calendar.Date) error {
+	if day == "" {
+		return nil
 	}
-	if last == "" {
-		return nil, nil
+	if _, err := calendar.ParseDate(string(day)); err != nil {
+		return invalid("That day cannot be shown: %v.", err)
 	}
-	if err := p.cut(ctx); err != nil {
-		return nil, err
+	return nil
+}
+
+// given are the days of closed lessons, the last first.
+func (p *pupil) given() []calendar.Date {
+	days := slices.Sorted(maps.Keys(p.standing.Closed))
+	slices.Reverse(days)
+	return list(days)
+}
+
+// revisions are those of the sheet of a lesson's day.
+func (p *pupil) revisions(ctx context.Context, day calendar.Date) ([]document.Document, error) {
+	all, err := p.Documents(ctx, p.ID, document.Sheet)
+	out := []document.Document{}
+	for _, d := range all {
+		if d.Day == day {
+			out = append(out, d.Document)
+		}
 	}
-	at := p.standing.Closed[last]
-	then := p.until(at)
-	// what the family has said since, of its days and of a pain, holds at once
-	then.HomeDays, then.Ache = p.standing.HomeDays, p.standing.Ache
-	sheet := p.sheet(p.way(then, p.Approach, at), last)
-	return &sheet, nil
+	return out, told(err, "sheet")
 }
 
 // itemOf returns the item of a rung.
@@ -123,11 +145,11 @@ func bracketed(sheet week.Sheet, itemOf func(rung string) shelf.Item) []Brackete
 	return out
 }
 
-// cut reads the chunk trees of the rungs in hand off their scores.
-func (p *pupil) cut(ctx context.Context) error {
+// cut reads the chunk trees of the rungs in hand in a standing off their scores.
+func (p *pupil) cut(ctx context.Context, s ladder.Standing) error {
 	var ids []string
 	rungs := map[string]string{} // by item
-	for _, r := range p.standing.In(ladder.Current) {
+	for _, r := range s.In(ladder.Current) {
 		if r.Item.HasScore && r.Taught != nil {
 			ids = append(ids, r.Item.ID)
 			rungs[r.Item.ID] = r.ID
@@ -143,11 +165,11 @@ func (p *pupil) cut(ctx context.Context) error {
 		if err := ctx.Err(); err != nil {
 			return err
 		}
-		s, err := notation.Read(f.Name, f.Data)
+		sc, err := notation.Read(f.Name, f.Data)
 		if err != nil {
 			return err // it was read when it came onto the shelf
 		}
-		p.trees[rungs[id]] = reading.Read(s, p.Instrument.Plays()).Chunks(size)
+		p.trees[rungs[id]] = reading.Read(sc, p.Instrument.Plays()).Chunks(size)
 	}
 	return nil
 }

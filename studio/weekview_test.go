@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"patientladder/core/ladder"
+	"patientladder/core/fact"
 	"patientladder/core/shelf"
 	"patientladder/letter"
 	"patientladder/mail"
@@ -26,10 +26,10 @@ func (r *room) inHand() string {
 		Item: shelf.Item{ID: "rope", Title: "Rope Walk", Instrument: shelf.Cello, Strand: shelf.Book, Bars: 8, HasScore: true, Points: []string{"Tone"}},
 		File: &store.ScoreFile{Name: "rope.abc", Data: []byte(ropeWalk)},
 	}}))
-	rope := r.tell(ladder.Fact{Kind: ladder.RungAdded, Item: "rope", Strand: shelf.Book, After: ladder.Top})
-	r.tell(ladder.Fact{Kind: ladder.LessonOpened, Day: "2026-11-18"})
-	r.tell(ladder.Fact{Kind: ladder.Taught, Rung: rope})
-	r.tell(ladder.Fact{Kind: ladder.LessonClosed, Day: "2026-11-18"})
+	rope := r.tell(fact.RungAdded{Item: "rope", Strand: "book", After: fact.Top})
+	r.tell(fact.LessonOpened{Day: "2026-11-18"})
+	r.tell(fact.Taught{Rung: rope})
+	r.tell(fact.LessonClosed{Day: "2026-11-18"})
 	return rope
 }
 
@@ -38,7 +38,7 @@ func (r *room) inHand() string {
 func TestChunksOfTheWeek(t *testing.T) {
 	r := newRoom(t)
 	rope := r.inHand()
-	view, err := r.app.Week(ctx, r.who, r.student)
+	view, err := r.app.Week(ctx, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	require.Len(t, view.Chunks, 1)
 	piece := view.Chunks[0]
@@ -74,8 +74,8 @@ func TestChunksOfTheWeek(t *testing.T) {
 func TestTheSheetListens(t *testing.T) {
 	r := newRoom(t)
 	r.inHand()
-	r.tell(ladder.Fact{Kind: ladder.DaysSet, Text: "4 6", Minutes: 9})
-	view, err := r.app.Week(ctx, r.who, r.student)
+	r.tell(fact.DaysSet{Minutes: 9, Weekdays: []int{4, 6}})
+	view, err := r.app.Week(ctx, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	var days []time.Weekday
 	for _, d := range view.Sheet.Days[1:] {
@@ -85,8 +85,8 @@ func TestTheSheetListens(t *testing.T) {
 	}
 	assert.Equal(t, []time.Weekday{time.Thursday, time.Saturday}, days)
 	assert.Equal(t, 9, view.Sheet.Budget)
-	r.tell(ladder.Fact{Kind: ladder.Pained, Outcome: "right", Text: "wrist"})
-	view, err = r.app.Week(ctx, r.who, r.student)
+	r.tell(fact.Pained{Side: "right", Where: "wrist"})
+	view, err = r.app.Week(ctx, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	assert.Equal(t, "no-playing", view.Sheet.Lines[0].Code)
 	for _, d := range view.Sheet.Days {
@@ -145,7 +145,7 @@ func TestMailThatDoesNotGoOut(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, store.Sending, again.State)
 	r.now = r.now.Add(3 * time.Minute)
-	view, err := r.app.Week(ctx, r.who, r.student)
+	view, err := r.app.Week(ctx, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	assert.Equal(t, store.Failed, view.Sending.State)
 	assert.Contains(t, view.Sending.Says, "cut off")

@@ -59,6 +59,12 @@ func (d Date) Time() time.Time {
 	return time.Date(number(d[:4]), time.Month(number(d[5:7])), number(d[8:]), 0, 0, 0, 0, time.UTC)
 }
 
+// Midnight returns the moment in a zone at which the day begins.
+func (d Date) Midnight(zone *time.Location) time.Time {
+	t := d.Time()
+	return time.Date(t.Year(), t.Month(), t.Day(), 0, 0, 0, 0, zone)
+}
+
 // Add returns the day n days on.
 func (d Date) Add(n int) Date { return On(d.Time().AddDate(0, 0, n)) }
 

@@ -7,6 +7,8 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"patientladder/core/fact"
 )
 
 // digest writes a standing as lines, one a thing, in an order of its own: what
@@ -79,7 +81,14 @@ func digest(s Standing) string {
 		say("seen %s %s", x.Fault, at(&x.At))
 	}
 	say("body %s", at(&s.Body.At))
-	each(say, "  cm", s.Body.CM, func(v float64) string { return fmt.Sprint(v) })
+	for _, m := range []struct {
+		name string
+		cm   float64
+	}{{"elbow", s.Body.CM.Elbow}, {"lowerLeg", s.Body.CM.LowerLeg}, {"stature", s.Body.CM.Stature}} {
+		if m.cm > 0 {
+			say("  cm %s %v", m.name, m.cm)
+		}
+	}
 	say("mood %q", s.Mood)
 	if s.Ache != nil {
 		say("ache %s %q %s", s.Ache.Side, s.Ache.Where, at(&s.Ache.At))
@@ -89,7 +98,7 @@ func digest(s Standing) string {
 		say("question %s %q %s", q.ID, q.Text, at(&q.At))
 	}
 	for _, t := range s.Ticks {
-		say("tick %s %s %s", t.ID, t.Day, t.Key)
+		say("tick %s %s %s", t.ID, t.Day, t.Line)
 	}
 	if t := s.Treat; t != nil {
 		say("treat %q %s %d since %s done %d", t.Name, t.Counts, t.Goal, at(&t.Since), t.Done(s))
@@ -111,10 +120,26 @@ func each[V any](say func(string, ...any), word string, m map[string]V, tell fun
 	}
 }
 
-func changed(list []Fact) string {
+func changed(list []fact.Body) string {
 	var out []string
-	for _, c := range list {
-		out = append(out, fmt.Sprintf("%s %s minutes %d into %q after %q", c.Text, c.Outcome, c.Minutes, c.Into, c.After))
+	say := func(block, do string, minutes int, into, after string) {
+		out = append(out, fmt.Sprintf("%s %s minutes %d into %q after %q", block, do, minutes, into, after))
+	}
+	for _, b := range list {
+		switch c := b.(type) {
+		case fact.BlockTimed:
+			say(c.Block, "minutes", c.Minutes, "", "")
+		case fact.BlockSwapped:
+			say(c.Block, "swap", 0, c.Into, "")
+		case fact.BlockMoved:
+			say(c.Block, "after", 0, "", c.After)
+		case fact.BlockDropped:
+			say(c.Block, "drop", 0, "", "")
+		case fact.BlockAdded:
+			say(c.Into, "add", 0, "", "")
+		case fact.LessonLength:
+			say("lesson", "length", c.Minutes, "", "")
+		}
 	}
 	return strings.Join(out, "; ")
 }

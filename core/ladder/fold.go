@@ -1,3 +1,8 @@
+// Package ladder turns facts into a standing.
+//
+// Fold reads a student's facts, in whatever order and however often they
+// arrive, and gives the standing: the state of every rung, point, spot and
+// secure piece. Same facts, same standing: there is no clock here.
 package ladder
 
 import (
@@ -6,6 +11,7 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/fact"
 	"patientladder/core/shelf"
 )
 
@@ -13,26 +19,79 @@ import (
 // before it is no longer written on the next. Common practice, no source.
 const dropAfter = 3
 
+// tripGoal is how many times in a row a place that tripped at home is wanted.
+// Common practice, no source.
+const tripGoal = 5
+
 // Fold reads facts into a standing. Items are by id; a rung whose item is
 // missing is left out and its facts are Unplaced.
-func Fold(facts []Fact, items map[string]shelf.Item) Standing {
+func Fold(facts []fact.Fact, items map[string]shelf.Item) Standing {
 	f := &fold{items: items, lanes: map[shelf.Strand][]*Rung{}, rungs: map[string]*Rung{}}
 	f.s.Opened, f.s.Closed = map[calendar.Date]time.Time{}, map[calendar.Date]time.Time{}
 	f.s.Probes, f.s.Prepared = map[string]Probe{}, map[string]HeadStart{}
 	f.s.Approach, f.s.Overruled = map[string]string{}, map[string]Overrule{}
 	f.s.Missed, f.s.Extra, f.s.Remote = map[calendar.Date]string{}, map[calendar.Date]string{}, map[calendar.Date]bool{}
-	f.s.Changes, f.s.Activities, f.s.Asked = map[calendar.Date][]Fact{}, map[string]ActivityMark{}, map[string]time.Time{}
-	inOrder(facts, func(fact *Fact) {
-		if k, ok := kinds[fact.Kind]; ok {
-			k.apply(f, *fact)
-		}
-	})
+	f.s.Rated = map[calendar.Date]string{}
+	f.s.Changes, f.s.Activities, f.s.Asked = map[calendar.Date][]fact.Body{}, map[string]ActivityMark{}, map[string]time.Time{}
+	InOrder(facts, f.apply)
 	for _, strand := range shelf.Strands {
 		for _, r := range f.lanes[strand] {
 			f.s.Rungs = append(f.s.Rungs, f.written(*r))
 		}
 	}
 	return f.s
+}
+
+// Order puts facts by time and then id.
+func Order(a, b fact.Fact) int {
+	if c := a.At.Compare(b.At); c != 0 {
+		return c
+	}
+	return strings.Compare(a.ID, b.ID)
+}
+
+// InOrder calls tell with the facts in order, each once, without those taken back.
+func InOrder(facts []fact.Fact, tell func(fact.Fact)) {
+	if !slices.IsSortedFunc(facts, Order) { // as the store gives them, they are
+		facts = slices.Clone(facts)
+		slices.SortStableFunc(facts, Order)
+	}
+	gone := TakenBack(facts)
+	for i, f := range facts {
+		again := i > 0 && facts[i-1].ID == f.ID // the same fact has the same time
+		if !again && !gone[f.ID] {
+			tell(f)
+		}
+	}
+}
+
+// TakenBack returns the ids of facts that are taken back. A retraction that is
+// taken back itself takes nothing back.
+func TakenBack(facts []fact.Fact) map[string]bool {
+	by := map[string][]string{} // retractions by what they take back
+	for _, f := range facts {
+		if r, is := f.Body.(fact.Retracted); is {
+			by[r.Ref] = append(by[r.Ref], f.ID)
+		}
+	}
+	gone := make(map[string]bool, len(by))
+	var look func(id string, depth int) bool
+	look = func(id string, depth int) bool {
+		if known, seen := gone[id]; seen {
+			return known
+		}
+		out := false
+		for _, r := range by[id] {
+			// retractions refer to what was told before, so that a ring of them can only be forged
+			out = out || depth < len(by) && !look(r, depth+1)
+		}
+		gone[id] = out
+		return out
+	}
+	for id := range by {
+		look(id, 0)
+	}
+	return gone
 }
 
 type fold struct {
@@ -42,26 +101,178 @@ type fold struct {
 	rungs map[string]*Rung
 }
 
-func nothing(*fold, Fact) {}
-
-// onRung applies a fact to its rung, or puts it aside when there is none.
-func onRung(apply func(*Rung, Fact)) func(*fold, Fact) {
-	return func(f *fold, fact Fact) {
-		if r := f.rungs[fact.Rung]; r != nil {
-			apply(r, fact)
-		} else {
-			f.s.Unplaced = append(f.s.Unplaced, fact.ID)
+// apply does to the standing what a fact tells.
+func (f *fold) apply(t fact.Fact) {
+	switch b := t.Body.(type) {
+	case fact.RungAdded:
+		f.rungAdded(t, b)
+	case fact.RungMoved:
+		f.onRung(t, b.Rung, func(r *Rung) {
+			lane := f.lanes[r.Strand]
+			i := slices.Index(lane, r)
+			f.lanes[r.Strand] = slices.Delete(lane, i, i+1)
+			f.place(r, b.After)
+		})
+	case fact.RungParked:
+		f.onRung(t, b.Rung, func(r *Rung) { r.Parked = true })
+	case fact.RungResumed:
+		f.onRung(t, b.Rung, func(r *Rung) { r.Parked = false })
+	case fact.Taught:
+		f.onRung(t, b.Rung, func(r *Rung) {
+			if r.Taught == nil {
+				r.Taught = &t.At
+			}
+		})
+	case fact.PointHeld:
+		f.onRung(t, b.Rung, func(r *Rung) { r.Held = b.Point })
+	case fact.PointMarked:
+		f.onRung(t, b.Rung, func(r *Rung) { f.pointMarked(t, r, b) })
+	case fact.SelfJudged:
+		f.onRung(t, b.Rung, func(r *Rung) { r.Judged = append(r.Judged, Judgement{b.Point, b.Says, t.At}) })
+	case fact.OwnPoint:
+		f.s.Own = append(f.s.Own, OwnMark{Key: OwnKey(t.ID), Name: b.Name, Since: t.At})
+	case fact.SpotNoted:
+		f.onRung(t, b.Rung, func(r *Rung) { r.Spots = append(r.Spots, Spot{ID: t.ID, Where: b.Where, Goal: b.Goal}) })
+	case fact.SpotDrilled:
+		f.onRung(t, b.Rung, func(r *Rung) { f.spotDrilled(t, r, b) })
+	case fact.FootholdTried:
+		f.onRung(t, b.Rung, func(r *Rung) { r.tried(t.At, b) })
+	case fact.Polished:
+		f.onRung(t, b.Rung, func(r *Rung) { r.Polished = r.Foothold != nil })
+	case fact.Heard:
+		f.onRung(t, b.Rung, func(r *Rung) { r.Heard = append(r.Heard, Hearing{b.Grade, t.At}) })
+	case fact.OpenedWith:
+		f.onRung(t, b.Rung, func(r *Rung) { r.Opened++ })
+	case fact.TargetSet:
+		f.onRung(t, b.Rung, func(r *Rung) { r.Target = b.Day })
+	case fact.TargetDropped:
+		f.onRung(t, b.Rung, func(r *Rung) { r.Target = "" })
+	case fact.Played:
+		f.onRung(t, b.Rung, func(r *Rung) { r.Home = append(r.Home, t.At) })
+	case fact.Ticked:
+		f.s.Ticks = append(f.s.Ticks, Tick{ID: t.ID, Day: b.Day, Document: b.Document, Line: b.Line})
+		if r := f.rungs[b.Rung]; r != nil && r.Foothold != nil { // an old piece was played
+			r.Home = append(r.Home, t.At)
 		}
+	case fact.Tripped:
+		f.tripped(t, b)
+	default:
+		f.student(t)
 	}
 }
 
-func (f *fold) rungAdded(fact Fact) {
-	item, ok := f.items[fact.Item]
-	if !ok {
-		f.s.Unplaced = append(f.s.Unplaced, fact.ID)
+// student does what a fact tells of the student, the lessons and the home.
+func (f *fold) student(t fact.Fact) {
+	switch b := t.Body.(type) {
+	case fact.Practised:
+		f.s.Practice = append(f.s.Practice, Practice{t.ID, b.Day, b.Minutes, b.Felt})
+	case fact.Prepared:
+		f.s.Prepared[b.Skill] = HeadStart{max(f.s.Prepared[b.Skill].Done, b.Step), t.At}
+	case fact.Probed:
+		f.probed(b.Probe, b.Outcome, t.At)
+	case fact.BeforeBook:
+		f.s.BeforeBook = true
+	case fact.BookChosen:
+		f.s.Books = append(without(f.s.Books, b.Book), b.Book)
+		if b.From != "" {
+			f.s.Began = b.From
+		}
+	case fact.BookDropped:
+		f.s.Books = without(f.s.Books, b.Book)
+	case fact.TasteAsked:
+		f.s.Taste = shelf.Taste(b.Taste)
+	case fact.ApproachSet:
+		f.s.Approach[b.Question] = b.School
+	case fact.Overruled:
+		f.s.Overruled[b.Suggestion] = Overrule{b.Until, t.At}
+	case fact.Seen:
+		f.s.Seen = append(f.s.Seen, Sight{b.Fault, t.At})
+	case fact.SeatMeasured:
+		f.s.Body = Body{t.At, b}
+	case fact.MoodSeen:
+		f.s.Mood = b.Mood
+	case fact.Pained:
+		f.s.Ache = &Ache{b.Side, b.Where, t.At}
+	case fact.PainCleared:
+		f.s.Ache = nil
+	case fact.DaysSet:
+		f.s.HomeDays = homeDays(b)
+	case fact.QuestionAsked:
+		f.s.Questions = append(f.s.Questions, Question{t.ID, b.Text, t.At})
+	case fact.QuestionAnswered:
+		f.s.Questions = slices.DeleteFunc(f.s.Questions, func(q Question) bool { return q.ID == b.Question })
+	case fact.TreatSet:
+		f.s.Treat = &Treat{b.Name, b.Counts, b.Goal, t.At}
+	case fact.TreatDropped:
+		f.s.Treat = nil
+	default:
+		f.lesson(t)
+	}
+}
+
+// lesson does what a fact tells of lessons and their plans.
+func (f *fold) lesson(t fact.Fact) {
+	first := func(into map[calendar.Date]time.Time, day calendar.Date) {
+		if _, told := into[day]; !told {
+			into[day] = t.At
+		}
+	}
+	change := func(day calendar.Date) { f.s.Changes[day] = append(f.s.Changes[day], t.Body) }
+	switch b := t.Body.(type) {
+	case fact.LessonOpened:
+		first(f.s.Opened, b.Day)
+	case fact.LessonClosed:
+		first(f.s.Closed, b.Day)
+	case fact.LessonMissed:
+		f.s.Missed[b.Day] = b.Why
+	case fact.LessonMoved: // off its day, and on another
+		f.s.Missed[b.Day] = ""
+		delete(f.s.Missed, b.To)
+		f.s.Extra[b.To] = b.Start
+	case fact.LessonExtra:
+		f.s.Extra[b.Day] = b.Start
+	case fact.LessonRemote:
+		f.s.Remote[b.Day] = b.Remote
+	case fact.LessonRated:
+		f.s.Rated[b.Day] = b.Rating
+	case fact.LessonLength:
+		change(b.Day)
+	case fact.BlockTimed:
+		change(b.Day)
+	case fact.BlockSwapped:
+		change(b.Day)
+	case fact.BlockMoved:
+		change(b.Day)
+	case fact.BlockDropped:
+		change(b.Day)
+	case fact.BlockAdded:
+		change(b.Day)
+	case fact.ActivityDone:
+		f.activityDone(t, b)
+	case fact.ActivityAsked:
+		f.s.Asked[b.Activity] = t.At
+	}
+}
+
+// unplaced keeps a fact aside that speaks of what is not here.
+func (f *fold) unplaced(t fact.Fact) { f.s.Unplaced = append(f.s.Unplaced, t.ID) }
+
+// onRung does something to a rung, or puts the fact aside when there is none.
+func (f *fold) onRung(t fact.Fact, id string, do func(*Rung)) {
+	if r := f.rungs[id]; r != nil {
+		do(r)
 		return
 	}
-	r := &Rung{ID: fact.ID, Item: item, Strand: fact.Strand, Added: fact.At, firstMark: map[string]string{}}
+	f.unplaced(t)
+}
+
+func (f *fold) rungAdded(t fact.Fact, b fact.RungAdded) {
+	item, ok := f.items[b.Item]
+	if !ok {
+		f.unplaced(t)
+		return
+	}
+	r := &Rung{ID: t.ID, Item: item, Strand: shelf.Strand(b.Strand), Added: t.At, Parked: b.Parked, firstMark: map[string]string{}}
 	for _, p := range item.Parts {
 		r.Parts = append(r.Parts, Part{Name: p})
 	}
@@ -69,19 +280,7 @@ func (f *fold) rungAdded(fact Fact) {
 		r.Points = append(r.Points, Point{Key: shelf.PointKey(name), Name: name, State: Unmarked})
 	}
 	f.rungs[r.ID] = r
-	f.place(r, fact.After)
-}
-
-func (f *fold) rungMoved(fact Fact) {
-	r := f.rungs[fact.Rung]
-	if r == nil {
-		f.s.Unplaced = append(f.s.Unplaced, fact.ID)
-		return
-	}
-	lane := f.lanes[r.Strand]
-	i := slices.Index(lane, r)
-	f.lanes[r.Strand] = slices.Delete(lane, i, i+1)
-	f.place(r, fact.After)
+	f.place(r, b.After)
 }
 
 // place puts a rung into its lane above another; a rung that is gone from the
@@ -100,151 +299,63 @@ func (f *fold) place(r *Rung, after string) {
 	f.lanes[r.Strand] = slices.Insert(lane, at, r)
 }
 
-func (r *Rung) taught(f Fact) {
-	if r.Taught == nil {
-		at := f.At
-		r.Taught = &at
-	}
-}
+// OwnKey is the key of the student's own point that a fact made.
+func OwnKey(fact string) string { return "own-" + fact }
 
-func (f *fold) ownPoint(fact Fact) {
-	f.s.Own = append(f.s.Own, OwnMark{Key: "own-" + fact.ID, Name: fact.Text, Since: fact.At})
-}
-
-func (f *fold) pointMarked(fact Fact) {
-	r := f.rungs[fact.Rung]
-	if r == nil {
-		f.s.Unplaced = append(f.s.Unplaced, fact.ID)
-		return
-	}
-	state := Open
-	if fact.Kind == PointMet {
-		state = Met
-	}
+func (f *fold) pointMarked(t fact.Fact, r *Rung, b fact.PointMarked) {
 	for i := range f.s.Own {
 		own := &f.s.Own[i]
-		if own.Key != fact.Point {
+		if own.Key != b.Point {
 			continue
 		}
 		if _, marked := r.firstMark[own.Key]; !marked {
-			r.firstMark[own.Key] = string(state)
-			if own.Run++; state == Open {
+			r.firstMark[own.Key] = b.State
+			if own.Run++; b.State == fact.Open {
 				own.Run = 0
 			}
 			own.Gone = own.Gone || own.Run >= dropAfter
 		}
-		if j := slices.IndexFunc(r.Points, func(p Point) bool { return p.Key == own.Key }); j < 0 {
+		if !slices.ContainsFunc(r.Points, func(p Point) bool { return p.Key == own.Key }) {
 			r.Points = append(r.Points, Point{Key: own.Key, Name: own.Name, Own: true})
 		}
 	}
-	for i := range r.Points {
-		if p := &r.Points[i]; p.Key == fact.Point {
-			at := fact.At
-			p.State, p.Since = state, &at
-			if r.Held == p.Key && state == Met {
-				r.Held = ""
-			}
-		}
+	i := slices.IndexFunc(r.Points, func(p Point) bool { return p.Key == b.Point })
+	if i < 0 {
+		f.unplaced(t)
+		return
+	}
+	p := &r.Points[i]
+	p.State, p.Since = PointState(b.State), &t.At
+	if r.Held == p.Key && p.State == Met {
+		r.Held = ""
 	}
 	r.Best = max(r.Best, r.MetPoints())
 }
 
-func (f *fold) prepared(fact Fact) {
-	h := f.s.Prepared[fact.Skill]
-	f.s.Prepared[fact.Skill] = HeadStart{max(h.Done, fact.Count), fact.At}
-}
-
-func (f *fold) probed(fact Fact) {
-	f.s.Probes[fact.Text] = Probe{fact.Outcome, fact.At}
-	if fact.Text == FirstBook && fact.Outcome == "pass" {
-		f.s.BeforeBook = false
+func (f *fold) spotDrilled(t fact.Fact, r *Rung, b fact.SpotDrilled) {
+	i := slices.IndexFunc(r.Spots, func(s Spot) bool { return s.ID == b.Spot })
+	if i < 0 {
+		f.unplaced(t)
+		return
 	}
-}
-
-// lessonMoved takes a lesson off its day and gives it another.
-func (f *fold) lessonMoved(fact Fact) {
-	f.s.Missed[fact.Day] = ""
-	delete(f.s.Missed, fact.To)
-	f.s.Extra[fact.To] = fact.Text
-}
-
-// activityDone keeps how an activity went. A pass of its exit test answers the
-// probe of its aim, which stands in the fact's point.
-func (f *fold) activityDone(fact Fact) {
-	m := f.s.Activities[fact.Text]
-	if day := calendar.On(fact.At); len(m.Days) == 0 || m.Days[len(m.Days)-1] != day {
-		m.Days = append(m.Days, day)
-	}
-	m.Level, m.Outcome = fact.Count, fact.Outcome
-	f.s.Activities[fact.Text] = m
-	if fact.Point != "" {
-		f.probed(Fact{Text: fact.Point, Outcome: fact.Outcome, At: fact.At})
-	}
-}
-
-// weekdays reads days written as 0 for Sunday to 6, such as "1 3 5"; what is no
-// day is passed over.
-func weekdays(text string) []time.Weekday {
-	var out []time.Weekday
-	for _, d := range strings.Fields(text) {
-		if len(d) == 1 && d[0] >= '0' && d[0] <= '6' && !slices.Contains(out, time.Weekday(d[0]-'0')) {
-			out = append(out, time.Weekday(d[0]-'0'))
-		}
-	}
-	return out
-}
-
-func (f *fold) answered(fact Fact) {
-	f.s.Questions = slices.DeleteFunc(f.s.Questions, func(q Question) bool { return q.ID == fact.Into })
-}
-
-// tripped makes a place that tripped at home a spot of its piece, when that is in
-// hand.
-func (f *fold) tripped(fact Fact) {
-	if r := f.rungs[fact.Rung]; r != nil && r.Foothold == nil && !slices.ContainsFunc(r.Spots, func(s Spot) bool { return s.Where == fact.Text }) {
-		r.Spots = append(r.Spots, Spot{ID: fact.ID, Where: fact.Text, Goal: 5})
-	}
-}
-
-func (f *fold) bookChosen(fact Fact) {
-	f.s.Books = slices.DeleteFunc(f.s.Books, func(b string) bool { return b == fact.Text })
-	if fact.Kind == BookChosen {
-		f.s.Books = append(f.s.Books, fact.Text)
-		if fact.Item != "" {
-			f.s.Began = fact.Item
-		}
-	}
-}
-
-func (r *Rung) spotDrilled(f Fact) {
-	for i := range r.Spots {
-		if s := &r.Spots[i]; s.ID == f.Spot {
-			s.Done = max(s.Done, f.Count)
-		}
-	}
+	r.Spots[i].Done = max(r.Spots[i].Done, b.Run)
 }
 
 // tried judges a try: one that comes before the piece had its lesson is turned
 // back, whatever its outcome was meant to be.
-func (f *fold) tried(fact Fact) {
-	r := f.rungs[fact.Rung]
-	if r == nil {
-		f.s.Unplaced = append(f.s.Unplaced, fact.ID)
-		return
-	}
-	try := Try{Part: fact.Part, At: fact.At, Outcome: fact.Outcome}
+func (r *Rung) tried(at time.Time, b fact.FootholdTried) {
+	try := Try{Part: b.Part, At: at, Outcome: b.Outcome}
 	if why := r.Refusal(); why != nil {
-		try.Outcome, try.Why = "refused", why
+		try.Outcome, try.Why = Refused, why
 	}
 	r.Tries = append(r.Tries, try)
-	if try.Outcome != "granted" {
+	if try.Outcome != fact.Granted {
 		return
 	}
-	at := fact.At
 	all := true
 	for i := range r.Parts {
 		p := &r.Parts[i]
-		if p.Foothold == nil && (fact.Part == "" || fact.Part == p.Name) {
+		if p.Foothold == nil && (b.Part == "" || b.Part == p.Name) {
 			p.Foothold = &at
 		}
 		all = all && p.Foothold != nil
@@ -254,30 +365,45 @@ func (f *fold) tried(fact Fact) {
 	}
 }
 
-func (f *fold) practised(fact Fact) {
-	if r := f.rungs[fact.Rung]; r != nil {
-		r.Home = append(r.Home, fact.At)
-		return
-	}
-	f.s.Practice = append(f.s.Practice, Practice{fact.ID, fact.Day, fact.Minutes, fact.Text})
-}
-
-// ticked keeps a tick of a task; where it names a secure piece, that was played.
-func (f *fold) ticked(fact Fact) {
-	f.s.Ticks = append(f.s.Ticks, Tick{fact.ID, fact.Day, fact.Text})
-	if r := f.rungs[fact.Rung]; r != nil && r.Foothold != nil {
-		r.Home = append(r.Home, fact.At)
+func (f *fold) probed(probe, outcome string, at time.Time) {
+	f.s.Probes[probe] = Probe{outcome, at}
+	if probe == fact.FirstBook && outcome == fact.Pass {
+		f.s.BeforeBook = false
 	}
 }
 
-func (f *fold) lesson(fact Fact) {
-	into := f.s.Opened
-	if fact.Kind == LessonClosed {
-		into = f.s.Closed
+// activityDone keeps how an activity went. A pass of its exit test answers the
+// probe of its aim.
+func (f *fold) activityDone(t fact.Fact, b fact.ActivityDone) {
+	m := f.s.Activities[b.Activity]
+	if day := t.Day(); len(m.Days) == 0 || m.Days[len(m.Days)-1] != day {
+		m.Days = append(m.Days, day)
 	}
-	if _, told := into[fact.Day]; !told {
-		into[fact.Day] = fact.At
+	m.Level, m.Outcome = b.Level, b.Outcome
+	f.s.Activities[b.Activity] = m
+	if b.Aim != "" {
+		f.probed(b.Aim, b.Outcome, t.At)
 	}
+}
+
+func homeDays(b fact.DaysSet) HomeDays {
+	h := HomeDays{Minutes: b.Minutes}
+	for _, d := range b.Weekdays {
+		h.Days = append(h.Days, time.Weekday(d))
+	}
+	return h
+}
+
+// tripped makes a place that tripped at home a spot of its piece, when that is in
+// hand.
+func (f *fold) tripped(t fact.Fact, b fact.Tripped) {
+	if r := f.rungs[b.Rung]; r != nil && r.Foothold == nil && !slices.ContainsFunc(r.Spots, func(s Spot) bool { return s.Where == b.Where }) {
+		r.Spots = append(r.Spots, Spot{ID: t.ID, Where: b.Where, Goal: tripGoal})
+	}
+}
+
+func without(list []string, x string) []string {
+	return slices.DeleteFunc(list, func(s string) bool { return s == x })
 }
 
 // written finishes a rung: the student's own points that still stand are
@@ -287,8 +413,7 @@ func (f *fold) written(r Rung) Rung {
 	r.Points = slices.Clone(r.Points)
 	for _, own := range f.s.Own {
 		there := slices.ContainsFunc(r.Points, func(p Point) bool { return p.Key == own.Key })
-		secured := r.Foothold != nil && r.Foothold.Before(own.Since)
-		if !there && !own.Gone && !secured && r.Foothold == nil {
+		if !there && !own.Gone && r.Foothold == nil {
 			r.Points = append(r.Points, Point{Key: own.Key, Name: own.Name, Own: true, State: Unmarked})
 		}
 	}

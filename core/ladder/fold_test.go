@@ -2,9 +2,9 @@ package ladder
 
 import (
 	"fmt"
-	"maps"
 	"math/rand/v2"
-	"slices"
+	"reflect"
+	"strings"
 	"testing"
 	"time"
 
@@ -13,6 +13,7 @@ import (
 	"pgregory.net/rapid"
 
 	"patientladder/core/calendar"
+	"patientladder/core/fact"
 	"patientladder/core/shelf"
 )
 
@@ -26,20 +27,19 @@ var items = map[string]shelf.Item{
 
 // story writes facts as a teacher would tell them, minute by minute.
 type story struct {
-	facts []Fact
+	facts []fact.Fact
 	n     int
 }
 
-func (s *story) tell(f Fact) string {
+func (s *story) tell(b fact.Body) string {
 	s.n++
-	f.ID = fmt.Sprintf("01FACT%020d", s.n)
-	f.At = day0.Add(time.Duration(s.n) * time.Minute)
+	f := fact.Fact{ID: fmt.Sprintf("01FACT%020d", s.n), At: day0.Add(time.Duration(s.n) * time.Minute), Body: b}
 	s.facts = append(s.facts, f)
 	return f.ID
 }
 
 func (s *story) add(item, after string) string {
-	return s.tell(Fact{Kind: RungAdded, Item: item, Strand: shelf.Book, After: after})
+	return s.tell(fact.RungAdded{Item: item, Strand: "book", After: after})
 }
 
 func (s *story) standing() Standing { return Fold(s.facts, items) }
@@ -52,9 +52,9 @@ func (s *story) rung(t *testing.T, id string) Rung {
 
 func TestATryBeforeItsLessonIsTurnedBack(t *testing.T) {
 	s := &story{}
-	lamp, jig := s.add("lamp", Top), ""
-	jig = s.add("jig", Top)
-	s.tell(Fact{Kind: FootholdTried, Rung: lamp, Outcome: "granted"})
+	lamp, jig := s.add("lamp", fact.Top), ""
+	jig = s.add("jig", fact.Top)
+	s.tell(fact.FootholdTried{Rung: lamp, Outcome: "granted"})
 	r := s.rung(t, lamp)
 	assert.Nil(t, r.Foothold)
 	require.Len(t, r.Tries, 1)
@@ -62,40 +62,44 @@ func TestATryBeforeItsLessonIsTurnedBack(t *testing.T) {
 	assert.Equal(t, "not-taught", r.Tries[0].Why.Code)
 	assert.Equal(t, []string{"Tone", "Tuning"}, r.Missing(), "the list to work for")
 
-	s.tell(Fact{Kind: Taught, Rung: lamp})
-	s.tell(Fact{Kind: FootholdTried, Rung: lamp, Outcome: "not-yet"})
+	s.tell(fact.Taught{Rung: lamp})
+	s.tell(fact.FootholdTried{Rung: lamp, Outcome: "not-yet"})
 	assert.Equal(t, Current, s.standing().State(s.rung(t, lamp)))
 	assert.Equal(t, Ahead, s.standing().State(s.rung(t, jig)))
 
-	granted := s.tell(Fact{Kind: FootholdTried, Rung: lamp, Outcome: "granted"})
+	granted := s.tell(fact.FootholdTried{Rung: lamp, Outcome: "granted"})
 	assert.Equal(t, Secure, s.standing().State(s.rung(t, lamp)))
 	assert.Equal(t, Current, s.standing().State(s.rung(t, jig)), "the next rung becomes current")
 
-	s.tell(Fact{Kind: Retracted, Ref: granted})
+	back := s.tell(fact.Retracted{Ref: granted})
 	assert.Equal(t, Current, s.standing().State(s.rung(t, lamp)), "taken back")
 	assert.Equal(t, Ahead, s.standing().State(s.rung(t, jig)))
+	again := s.tell(fact.Retracted{Ref: back})
+	assert.Equal(t, Secure, s.standing().State(s.rung(t, lamp)), "the take-back taken back")
+	s.tell(fact.Retracted{Ref: again})
+	assert.Equal(t, Current, s.standing().State(s.rung(t, lamp)), "and that one too")
 }
 
 func TestAPartEach(t *testing.T) {
 	s := &story{}
-	id := s.add("tower", Top)
-	s.tell(Fact{Kind: Taught, Rung: id})
-	s.tell(Fact{Kind: FootholdTried, Rung: id, Part: "two", Outcome: "granted"})
+	id := s.add("tower", fact.Top)
+	s.tell(fact.Taught{Rung: id})
+	s.tell(fact.FootholdTried{Rung: id, Part: "two", Outcome: "granted"})
 	r := s.rung(t, id)
 	assert.Nil(t, r.Parts[0].Foothold)
 	assert.NotNil(t, r.Parts[1].Foothold)
 	assert.Nil(t, r.Foothold, "the whole waits for both parts")
-	s.tell(Fact{Kind: FootholdTried, Rung: id, Part: "one", Outcome: "granted"})
+	s.tell(fact.FootholdTried{Rung: id, Part: "one", Outcome: "granted"})
 	assert.NotNil(t, s.rung(t, id).Foothold)
 }
 
 func TestSpotsMakeTheirPoint(t *testing.T) {
 	s := &story{}
-	id := s.add("lamp", Top)
-	s.tell(Fact{Kind: Taught, Rung: id})
-	a := s.tell(Fact{Kind: SpotNoted, Rung: id, Text: "bar 11", Count: 5})
-	b := s.tell(Fact{Kind: SpotNoted, Rung: id, Text: "bar 3", Count: 3})
-	s.tell(Fact{Kind: SpotDrilled, Rung: id, Spot: a, Count: 5})
+	id := s.add("lamp", fact.Top)
+	s.tell(fact.Taught{Rung: id})
+	a := s.tell(fact.SpotNoted{Rung: id, Where: "bar 11", Goal: 5})
+	b := s.tell(fact.SpotNoted{Rung: id, Where: "bar 3", Goal: 3})
+	s.tell(fact.SpotDrilled{Rung: id, Spot: a, Run: 5})
 	point := func() PointState {
 		for _, p := range s.rung(t, id).Points {
 			if p.Key == shelf.Spots {
@@ -106,15 +110,15 @@ func TestSpotsMakeTheirPoint(t *testing.T) {
 	}
 	assert.Equal(t, Open, point())
 	assert.Equal(t, []string{"Tone", "Tuning", "bar 3"}, s.rung(t, id).Missing())
-	s.tell(Fact{Kind: SpotDrilled, Rung: id, Spot: b, Count: 2})
-	s.tell(Fact{Kind: SpotDrilled, Rung: id, Spot: b, Count: 3})
-	s.tell(Fact{Kind: SpotDrilled, Rung: id, Spot: b, Count: 1})
+	s.tell(fact.SpotDrilled{Rung: id, Spot: b, Run: 2})
+	s.tell(fact.SpotDrilled{Rung: id, Spot: b, Run: 3})
+	s.tell(fact.SpotDrilled{Rung: id, Spot: b, Run: 1})
 	assert.Equal(t, Met, point(), "a worse run later takes nothing away")
 	assert.False(t, s.rung(t, id).Ready())
-	s.tell(Fact{Kind: PointMet, Rung: id, Point: "tone"})
-	s.tell(Fact{Kind: PointMet, Rung: id, Point: "tuning"})
+	s.tell(fact.PointMarked{Rung: id, Point: "tone", State: fact.Met})
+	s.tell(fact.PointMarked{Rung: id, Point: "tuning", State: fact.Met})
 	assert.True(t, s.rung(t, id).Ready(), "all points met is the sign to try")
-	s.tell(Fact{Kind: PointOpen, Rung: id, Point: "tone"})
+	s.tell(fact.PointMarked{Rung: id, Point: "tone", State: fact.Open})
 	assert.False(t, s.rung(t, id).Ready(), "a point can open again")
 }
 
@@ -122,7 +126,7 @@ func TestSpotsMakeTheirPoint(t *testing.T) {
 // running: common practice, no source.
 func TestOwnPointFollowsUntilItHolds(t *testing.T) {
 	s := &story{}
-	own := "own-" + s.tell(Fact{Kind: OwnPoint, Text: "Left thumb loose"})
+	own := "own-" + s.tell(fact.OwnPoint{Name: "Left thumb loose"})
 	has := func(id string) bool {
 		for _, p := range s.rung(t, id).Points {
 			if p.Key == own {
@@ -131,23 +135,23 @@ func TestOwnPointFollowsUntilItHolds(t *testing.T) {
 		}
 		return false
 	}
-	for i, kind := range []Kind{PointMet, PointOpen, PointMet, PointMet, PointMet} {
-		id := s.add("jig", Top)
-		s.tell(Fact{Kind: Taught, Rung: id})
+	for i, state := range []string{fact.Met, fact.Open, fact.Met, fact.Met, fact.Met} {
+		id := s.add("jig", fact.Top)
+		s.tell(fact.Taught{Rung: id})
 		assert.True(t, has(id), "piece %d", i)
-		s.tell(Fact{Kind: kind, Rung: id, Point: own})
-		s.tell(Fact{Kind: PointMet, Rung: id, Point: own})
-		s.tell(Fact{Kind: FootholdTried, Rung: id, Outcome: "granted"})
+		s.tell(fact.PointMarked{Rung: id, Point: own, State: state})
+		s.tell(fact.PointMarked{Rung: id, Point: own, State: fact.Met})
+		s.tell(fact.FootholdTried{Rung: id, Outcome: "granted"})
 		assert.True(t, has(id), "the mark stays on the rung where it was made")
 	}
-	assert.False(t, has(s.add("lamp", Top)), "met at first three times running: dropped")
+	assert.False(t, has(s.add("lamp", fact.Top)), "met at first three times running: dropped")
 	assert.True(t, s.standing().Own[0].Gone)
 }
 
 func TestOrderOfALane(t *testing.T) {
 	s := &story{}
-	a := s.add("lamp", Top)
-	b := s.add("jig", Top)
+	a := s.add("lamp", fact.Top)
+	b := s.add("jig", fact.Top)
 	c := s.add("tower", a)
 	ids := func() (out []string) {
 		for _, r := range s.standing().Rungs {
@@ -156,88 +160,65 @@ func TestOrderOfALane(t *testing.T) {
 		return
 	}
 	assert.Equal(t, []string{a, c, b}, ids())
-	s.tell(Fact{Kind: RungMoved, Rung: b})
+	s.tell(fact.RungMoved{Rung: b})
 	assert.Equal(t, []string{b, a, c}, ids(), "to the foot of the lane")
-	s.tell(Fact{Kind: RungMoved, Rung: b, After: c})
+	s.tell(fact.RungMoved{Rung: b, After: c})
 	assert.Equal(t, []string{a, c, b}, ids())
-	s.tell(Fact{Kind: RungParked, Rung: a})
+	s.tell(fact.RungParked{Rung: a})
 	assert.Equal(t, Current, s.standing().State(s.rung(t, c)), "a parked rung lets the next one through")
 	assert.Equal(t, Parked, s.standing().State(s.rung(t, a)))
-	s.tell(Fact{Kind: RungResumed, Rung: a})
+	s.tell(fact.RungResumed{Rung: a})
 	assert.Equal(t, Current, s.standing().State(s.rung(t, a)))
 }
 
 func TestFactsAboutWhatIsNotHere(t *testing.T) {
 	s := &story{}
-	s.add("unknown item", Top)
-	s.tell(Fact{Kind: Taught, Rung: "01NOSUCHRUNG"})
-	s.tell(Fact{Kind: PointMet, Rung: "01NOSUCHRUNG", Point: "tone"})
-	assert.Len(t, s.standing().Unplaced, 3, "kept aside, not lost")
+	s.add("unknown item", fact.Top)
+	s.tell(fact.Taught{Rung: "01NOSUCHRUNG"})
+	s.tell(fact.PointMarked{Rung: "01NOSUCHRUNG", Point: "tone", State: fact.Met})
+	lamp := s.add("lamp", fact.Top)
+	s.tell(fact.PointMarked{Rung: lamp, Point: "no-such-point", State: fact.Met})
+	s.tell(fact.SpotDrilled{Rung: lamp, Spot: "01NOSUCHSPOT", Run: 2})
+	assert.Len(t, s.standing().Unplaced, 5, "kept aside, not lost")
 }
 
-func TestFormOfFacts(t *testing.T) {
-	good := Fact{ID: "01JAAAAAAAAAAAAAAAAAAAAAAA", At: day0, Kind: FootholdTried, Rung: "r", Outcome: "granted"}
-	require.NoError(t, good.Check())
-	for _, c := range []struct {
-		says   string
-		change func(*Fact)
-	}{
-		{"not a kind", func(f *Fact) { f.Kind = "danced" }},
-		{"ULID", func(f *Fact) { f.ID = "1" }},
-		{"no time", func(f *Fact) { f.At = time.Time{} }},
-		{"needs its rung", func(f *Fact) { f.Rung = "" }},
-		{"outcome", func(f *Fact) { f.Outcome = "maybe" }},
-		{"range", func(f *Fact) { f.Count = -1 }},
-		{"strand", func(f *Fact) { f.Kind, f.Item = RungAdded, "lamp" }},
-		{"not a day", func(f *Fact) { f.Kind, f.Day = LessonClosed, "yesterday" }},
-		{"2000", func(f *Fact) { f.Text = string(make([]byte, 2001)) }},
-	} {
-		f := good
-		c.change(&f)
-		assert.ErrorContains(t, f.Check(), c.says)
-	}
-}
-
-// random draws a student's facts, some of them taken back, some at the same
-// moment, some about rungs that do not exist.
-func random(t *rapid.T) []Fact {
+// random draws a student's facts of every kind, some of them taken back, some at
+// the same moment, some about what does not exist.
+func random(t *rapid.T) []fact.Fact {
 	s := &story{}
-	var rungs, spots, told []string
-	pick := func(list []string, label string) string {
-		if len(list) == 0 {
-			return "01NOTHING"
-		}
-		return rapid.SampledFrom(list).Draw(t, label)
-	}
-	own := []string{"tone"}
+	had := map[string][]string{"item": {"lamp", "jig", "tower", "gone"}, "point": {"tone"}}
+	types := fact.Types()
+	often := []reflect.Type{reflect.TypeFor[fact.RungAdded](), reflect.TypeFor[fact.Taught](), reflect.TypeFor[fact.FootholdTried](), reflect.TypeFor[fact.PointMarked]()}
 	for range rapid.IntRange(1, 40).Draw(t, "facts") {
-		kind := rapid.SampledFrom(append(slices.Sorted(maps.Keys(kinds)), RungAdded, Taught, FootholdTried, PointMet)).Draw(t, "kind")
-		f := Fact{Kind: kind, Rung: pick(rungs, "rung"), Point: pick(own, "point"), Count: 3, Text: "x", Day: "2026-11-18"}
-		switch kind {
-		case RungAdded:
-			f.Item, f.Strand = rapid.SampledFrom([]string{"lamp", "jig", "tower", "gone"}).Draw(t, "item"), shelf.Book
-			f.After = rapid.SampledFrom(append([]string{"", Top}, rungs...)).Draw(t, "after")
-		case RungMoved:
-			f.After = rapid.SampledFrom(append([]string{"", Top}, rungs...)).Draw(t, "after")
-		case FootholdTried:
-			f.Outcome = rapid.SampledFrom(tries).Draw(t, "outcome")
-			f.Part = rapid.SampledFrom([]string{"", "one", "two"}).Draw(t, "part")
-		case Heard:
-			f.Outcome = rapid.SampledFrom(hearings).Draw(t, "grade")
-		case SpotDrilled:
-			f.Spot = pick(spots, "spot")
-		case Retracted:
-			f.Ref = pick(told, "ref")
+		v := reflect.New(rapid.SampledFrom(append(often, types...)).Draw(t, "kind")).Elem()
+		for i := range v.NumField() {
+			field, name := v.Type().Field(i), v.Type().Field(i).Name
+			switch enum, ref := field.Tag.Get("enum"), field.Tag.Get("ref"); {
+			case enum != "":
+				v.Field(i).SetString(rapid.SampledFrom(strings.Split(enum, ",")).Draw(t, name))
+			case name == "After":
+				v.Field(i).SetString(rapid.SampledFrom(append([]string{"", fact.Top}, had["rung"]...)).Draw(t, name))
+			case name == "Part":
+				v.Field(i).SetString(rapid.SampledFrom([]string{"", "one", "two"}).Draw(t, name))
+			case ref != "":
+				v.Field(i).SetString(rapid.SampledFrom(append([]string{"01NOTHING"}, had[ref]...)).Draw(t, name))
+			case field.Type == reflect.TypeFor[calendar.Date]():
+				v.Field(i).SetString("2026-11-18")
+			case field.Type.Kind() == reflect.String:
+				v.Field(i).SetString("x")
+			case field.Type.Kind() == reflect.Int:
+				v.Field(i).SetInt(3)
+			}
 		}
-		id := s.tell(f)
-		told = append(told, id)
-		switch kind {
-		case RungAdded:
-			rungs = append(rungs, id)
-		case SpotNoted:
-			spots = append(spots, id)
-		case OwnPoint:
-			own = append(own, "own-"+id)
+		id := s.tell(v.Interface().(fact.Body))
+		had["fact"] = append(had["fact"], id)
+		switch v.Interface().(type) {
+		case fact.RungAdded:
+			had["rung"] = append(had["rung"], id)
+		case fact.SpotNoted:
+			had["spot"] = append(had["spot"], id)
+		case fact.OwnPoint:
+			had["point"] = append(had["point"], OwnKey(id))
 		}
 		if rapid.IntRange(0, 4).Draw(t, "same moment") == 0 {
 			s.facts[len(s.facts)-1].At = s.facts[0].At
@@ -273,8 +254,8 @@ func TestTreatsAndTicks(t *testing.T) {
 	day := calendar.Date("2026-11-18")
 	s := Standing{Practice: []Practice{{Day: day.Add(-1)}, {Day: day.Add(1)}}, Ticks: []Tick{{Day: day}, {Day: day.Add(1)}},
 		Rungs: []Rung{{Foothold: at(day.Add(-3))}, {Foothold: at(day.Add(3))}, {}}}
-	assert.Equal(t, 2, Treat{Counts: KeptDays, Goal: 5, Since: day.Time()}.Done(s), "a day ticked and told is one")
-	assert.Equal(t, 1, Treat{Counts: Footholds, Goal: 5, Since: day.Time()}.Done(s))
+	assert.Equal(t, 2, Treat{Counts: fact.KeptDays, Goal: 5, Since: day.Time()}.Done(s), "a day ticked and told is one")
+	assert.Equal(t, 1, Treat{Counts: fact.Footholds, Goal: 5, Since: day.Time()}.Done(s))
 }
 
 func at(d calendar.Date) *time.Time { t := d.Time(); return &t }

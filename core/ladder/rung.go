@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/fact"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
 )
@@ -55,8 +56,8 @@ type PointState string
 // The states of a point.
 const (
 	Unmarked PointState = "unmarked"
-	Met      PointState = "met"
-	Open     PointState = "open"
+	Met      PointState = fact.Met
+	Open     PointState = fact.Open
 )
 
 // A Spot is a short hard place with a drill and a count.
@@ -69,6 +70,9 @@ type Spot struct {
 
 // Met reports whether the spot reached its count.
 func (s Spot) Met() bool { return s.Done >= s.Goal }
+
+// Refused is the outcome of a try that came before its lesson.
+const Refused = "refused"
 
 // A Try is one try for a foothold.
 type Try struct {
@@ -126,7 +130,7 @@ func (r Rung) MetPoints() int {
 func (r Rung) Failed() int {
 	n := 0
 	for _, t := range slices.Backward(r.Tries) {
-		if t.Outcome == "granted" {
+		if t.Outcome == fact.Granted {
 			break
 		}
 		n++

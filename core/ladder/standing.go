@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/fact"
 	"patientladder/core/shelf"
 )
 
@@ -26,20 +27,21 @@ type Standing struct {
 	Approach   map[string]string    // questions answered otherwise since the student came
 	Overruled  map[string]Overrule  // suggestions, by their key
 
-	Missed     map[calendar.Date]string // lessons that were not given, with the reason told
-	Extra      map[calendar.Date]string // lessons outside the weekly slot, with their time; empty for the usual
-	Remote     map[calendar.Date]bool   // lessons given from afar
-	Changes    map[calendar.Date][]Fact // what the teacher did to a lesson's plan, in order
-	Activities map[string]ActivityMark  // by id
-	Asked      map[string]time.Time     // activities that were asked for again, by id
-	Seen       []Sight                  // faults of body and hand, in order
-	Body       Body                     // as last measured
-	Mood       string                   // as last seen
-	Ache       *Ache                    // a pain told and not cleared since
-	HomeDays   HomeDays                 // when the family practises
-	Questions  []Question               // of the family, not answered yet
-	Ticks      []Tick                   // of tasks done at home, in order
-	Treat      *Treat                   // that the family counts towards; nil for none
+	Missed     map[calendar.Date]string      // lessons that were not given, with the reason told
+	Extra      map[calendar.Date]string      // lessons outside the weekly slot, with their time; empty for the usual
+	Remote     map[calendar.Date]bool        // lessons given from afar
+	Rated      map[calendar.Date]string      // how lessons went for the teacher: flowed, mixed or uphill
+	Changes    map[calendar.Date][]fact.Body // what the teacher did to a lesson's plan, in order
+	Activities map[string]ActivityMark       // by id
+	Asked      map[string]time.Time          // activities that were asked for again, by id
+	Seen       []Sight                       // faults of body and hand, in order
+	Body       Body                          // as last measured
+	Mood       string                        // as last seen
+	Ache       *Ache                         // a pain told and not cleared since
+	HomeDays   HomeDays                      // when the family practises
+	Questions  []Question                    // of the family, not answered yet
+	Ticks      []Tick                        // of tasks done at home, in order
+	Treat      *Treat                        // that the family counts towards; nil for none
 }
 
 // HomeDays are the days on which a family practises; the zero HomeDays is every
@@ -63,9 +65,10 @@ type Question struct {
 
 // A Tick is a task of a week sheet that was done at home.
 type Tick struct {
-	ID  string // of the fact that ticked it
-	Day calendar.Date
-	Key string // of the task
+	ID       string // of the fact that ticked it
+	Day      calendar.Date
+	Document string // the sheet; empty of ticks from before sheets were kept
+	Line     string // of that sheet
 }
 
 // An ActivityMark is how an activity went.
@@ -81,24 +84,24 @@ type Sight struct {
 	At    time.Time
 }
 
-// A Body is what was measured of a player, in cm by name; a zero At for never.
+// A Body is what was measured of a player, in cm; a zero At for never.
 type Body struct {
 	At time.Time
-	CM map[string]float64
+	CM fact.SeatMeasured
 }
 
 // A Treat is what a family has named to count towards, by its own choice. The
 // program counts and buys nothing.
 type Treat struct {
 	Name   string
-	Counts string // Footholds or KeptDays
+	Counts string // fact.Footholds or fact.KeptDays
 	Goal   int
 	Since  time.Time
 }
 
 // Done counts what was reached since the treat was named.
 func (t Treat) Done(s Standing) int {
-	if t.Counts == Footholds {
+	if t.Counts == fact.Footholds {
 		n := 0
 		for _, r := range s.Rungs {
 			if r.Foothold != nil && !r.Foothold.Before(t.Since) {

@@ -11,6 +11,7 @@ import (
 	"patientladder/core/activity"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 )
@@ -42,7 +43,7 @@ func TestAFirstMeetingAtThree(t *testing.T) {
 	assert.LessOrEqual(t, sat(p.Blocks), 3*Longest(3), "sitting is broken by moving")
 
 	// one is stretched: the rest answers, and something waits for next time
-	ask.Changes = []ladder.Fact{{Outcome: "minutes", Text: games[0].Key, Minutes: 5}}
+	ask.Changes = []fact.Body{fact.BlockTimed{Block: games[0].Key, Minutes: 5}}
 	stretched := Make(ask)
 	assert.Equal(t, 5, of(stretched, Probe)[0].Minutes)
 	assert.True(t, of(stretched, Probe)[0].Pinned)
@@ -105,15 +106,15 @@ func TestTheTeachersChanges(t *testing.T) {
 	opener := of(p, Opener)[0]
 	require.NotEmpty(t, opener.Choices)
 	key := func(k Kind) string { return of(p, k)[0].Key }
-	ask.Changes = []ladder.Fact{
-		{Outcome: "swap", Text: opener.Key, Into: opener.Choices[0].Into},
-		{Outcome: "minutes", Text: key(Current), Minutes: 11},
-		{Outcome: "drop", Text: key(Ahead)},
-		{Outcome: "drop", Text: "set-up"},
-		{Outcome: "after", Text: key(Reading), After: "set-up"},
-		{Outcome: "after", Text: "home", After: "set-up"},
-		{Outcome: "swap", Text: "gone", Into: "old"},
-		{Outcome: "add", Text: "storm"},
+	ask.Changes = []fact.Body{
+		fact.BlockSwapped{Block: opener.Key, Into: opener.Choices[0].Into},
+		fact.BlockTimed{Block: key(Current), Minutes: 11},
+		fact.BlockDropped{Block: key(Ahead)},
+		fact.BlockDropped{Block: "set-up"},
+		fact.BlockMoved{Block: key(Reading), After: "set-up"},
+		fact.BlockMoved{Block: "home", After: "set-up"},
+		fact.BlockSwapped{Block: "gone", Into: "old"},
+		fact.BlockAdded{Into: "storm"},
 	}
 	q := Make(ask)
 	assert.Equal(t, opener.Choices[0].Title, of(q, Opener)[0].Title)

@@ -3,7 +3,8 @@ package lesson
 import (
 	"slices"
 
-	"patientladder/core/ladder"
+	"patientladder/core/calendar"
+	"patientladder/core/fact"
 )
 
 // sitsStill is under what age sitting and moving alternate. Common practice, no
@@ -60,11 +61,12 @@ func sat(blocks []Block) int {
 // moved puts blocks where the teacher moved them: each after another by key. The
 // set-up stays first, what to do at home last.
 func (ask Ask) moved(blocks []Block) []Block {
-	for _, c := range ask.Changes {
-		if c.Outcome != "after" {
+	for _, change := range ask.Changes {
+		c, is := change.(fact.BlockMoved)
+		if !is {
 			continue
 		}
-		i := slices.IndexFunc(blocks, func(b Block) bool { return b.Key == c.Text })
+		i := slices.IndexFunc(blocks, func(b Block) bool { return b.Key == c.Block })
 		if i < 0 || fixed(blocks[i].Kind) {
 			continue
 		}
@@ -79,6 +81,27 @@ func (ask Ask) moved(blocks []Block) []Block {
 	return blocks
 }
 
+// Offer adds what the teacher may do to each block of the plan of a day: the set-up
+// stays first and what to do at home last, and no lesson is without its musts.
+func (p *Plan) Offer(day calendar.Date) {
+	for i := range p.Blocks {
+		b := &p.Blocks[i]
+		b.Acts, b.Least, b.Most = []fact.Act{}, 1, p.Minutes
+		if fixed(b.Kind) {
+			continue
+		}
+		if i > 1 {
+			b.Acts = append(b.Acts, fact.Do("earlier", "[", fact.BlockMoved{Day: day, Block: b.Key, After: p.Blocks[i-2].Key}))
+		}
+		if i+1 < len(p.Blocks) && !fixed(p.Blocks[i+1].Kind) {
+			b.Acts = append(b.Acts, fact.Do("later", "]", fact.BlockMoved{Day: day, Block: b.Key, After: p.Blocks[i+1].Key}))
+		}
+		if !shapes[b.Kind].must {
+			b.Acts = append(b.Acts, fact.Do("drop", "x", fact.BlockDropped{Day: day, Block: b.Key}))
+		}
+	}
+}
+
 func fixed(k Kind) bool { return k == SetUp || k == Home }
 
 // changed applies the teacher's changes to what is due: another thing in a
@@ -87,31 +110,32 @@ func (ask Ask) changed(blocks []Block) []Block {
 	find := func(key string) int {
 		return slices.IndexFunc(blocks, func(b Block) bool { return b.Key == key })
 	}
-	for _, c := range ask.Changes {
-		i := find(c.Text)
-		switch c.Outcome {
-		case "swap":
+	for _, change := range ask.Changes {
+		switch c := change.(type) {
+		case fact.BlockSwapped:
+			i := find(c.Block)
 			if i < 0 || find(c.Into) >= 0 {
 				continue
 			}
 			if b, ok := ask.into(blocks[i].Kind, c.Into, blocks[i]); ok {
 				blocks[i] = b
 			}
-		case "minutes":
-			if i >= 0 && c.Minutes > 0 {
-				ask.pin(&blocks[i], c)
+		case fact.BlockTimed:
+			if i := find(c.Block); i >= 0 && c.Minutes > 0 {
+				ask.pin(&blocks[i], c.Minutes)
 			}
-		case "drop":
-			if i >= 0 && !shapes[blocks[i].Kind].must {
+		case fact.BlockDropped:
+			if i := find(c.Block); i >= 0 && !shapes[blocks[i].Kind].must {
 				blocks = slices.Delete(blocks, i, i+1)
 			}
-		case "add":
-			if i < 0 {
-				if b, ok := ask.into(Activity, c.Text, Block{}); ok {
-					b.want.must = true
-					blocks = append(blocks, b)
-					slices.SortStableFunc(blocks, byPlace)
-				}
+		case fact.BlockAdded:
+			if find(c.Into) >= 0 {
+				continue
+			}
+			if b, ok := ask.into(Activity, c.Into, Block{}); ok {
+				b.want.must = true
+				blocks = append(blocks, b)
+				slices.SortStableFunc(blocks, byPlace)
 			}
 		}
 	}
@@ -119,8 +143,8 @@ func (ask Ask) changed(blocks []Block) []Block {
 }
 
 // pin gives a block the minutes that the teacher set.
-func (ask Ask) pin(b *Block, c ladder.Fact) {
-	n := min(c.Minutes, ask.Minutes)
+func (ask Ask) pin(b *Block, minutes int) {
+	n := min(minutes, ask.Minutes)
 	b.Pinned = true
 	b.want.least, b.want.best, b.want.most, b.want.must, b.want.fixed = n, n, n, true, true
 }

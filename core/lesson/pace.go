@@ -35,7 +35,10 @@ func (p Plan) Pace(key string, minute int, ask Ask) Pace {
 	rest := p.Blocks[at+1:]
 	wants := make([]want, len(rest))
 	for i, b := range rest {
-		wants[i] = b.want
+		wants[i] = ask.block(b.Kind, nil).want // of a plan that was kept, only the blocks are known
+		if b.Pinned {
+			wants[i].least, wants[i].best, wants[i].most, wants[i].must, wants[i].fixed = b.Minutes, b.Minutes, b.Minutes, true, true
+		}
 		wants[i].most = min(wants[i].most, b.Minutes) // nothing grows when time is short
 		wants[i].best = min(wants[i].best, wants[i].most)
 		wants[i].least = min(wants[i].least, b.Minutes)

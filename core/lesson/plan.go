@@ -20,6 +20,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
@@ -111,6 +112,9 @@ type Block struct {
 	Cue      string             `json:"cue,omitempty" doc:"what is said or done"`
 	Why      []reason.Reason    `json:"why" nullable:"false"`
 	Choices  []Choice           `json:"choices" nullable:"false" doc:"what could fill it instead, best first"`
+	Acts     []fact.Act         `json:"acts,omitempty" nullable:"false" doc:"what the teacher may do to it"`
+	Least    int                `json:"least" doc:"minutes that may be set"`
+	Most     int                `json:"most"`
 
 	want want
 }
@@ -155,7 +159,7 @@ func Longest(age int) int {
 // An Ask is what a lesson is planned from.
 type Ask struct {
 	Standing ladder.Standing // as the lesson began
-	Changes  []ladder.Fact   // what the teacher did to this plan since it was first made
+	Changes  []fact.Body     // what the teacher did to this plan since it was first made
 	Graph    skill.Graph
 	Bank     []activity.Activity
 	Path     climb.Path
@@ -210,8 +214,8 @@ func Make(ask Ask) Plan {
 // asLong takes the length that the teacher set for this lesson, where one was: it
 // begins late, is cut short, or has more time.
 func (ask Ask) asLong() Ask {
-	for _, c := range ask.Changes {
-		if c.Outcome == "length" && c.Minutes > 0 {
+	for _, change := range ask.Changes {
+		if c, is := change.(fact.LessonLength); is && c.Minutes > 0 {
 			ask.Minutes = c.Minutes
 		}
 	}

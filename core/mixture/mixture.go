@@ -8,6 +8,7 @@ import (
 	"slices"
 	"time"
 
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
@@ -135,7 +136,7 @@ func FirstBook(s ladder.Standing, g skill.Graph, plays shelf.Instrument) Test {
 		t.Signs = append(t.Signs, sign)
 	}
 	t.Near = met >= len(t.Signs)-1 && (brought[steady] || s.Probes[steady].Outcome == "pass")
-	if p, tried := s.Probes[ladder.FirstBook]; tried {
+	if p, tried := s.Probes[fact.FirstBook]; tried {
 		t.Tried, t.At = p.Outcome, &p.At
 	}
 	return t

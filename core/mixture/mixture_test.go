@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -62,7 +63,7 @@ func TestTheTestForBookOne(t *testing.T) {
 
 	used := small("echo", true, true)
 	used.Item.Brings, used.Item.Revisits = nil, []string{"steady-beat"}
-	s := ladder.Standing{Rungs: []ladder.Rung{used}, Probes: map[string]ladder.Probe{ladder.FirstBook: {Outcome: "nearly", At: now}}}
+	s := ladder.Standing{Rungs: []ladder.Rung{used}, Probes: map[string]ladder.Probe{fact.FirstBook: {Outcome: "nearly", At: now}}}
 	got := FirstBook(s, graph, shelf.Piano)
 	for _, sign := range got.Signs {
 		assert.False(t, sign.Met, "a thing that only uses the beat is no sign of it")

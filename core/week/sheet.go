@@ -28,7 +28,7 @@ import (
 
 // A Task is one thing to do on one day.
 type Task struct {
-	Key     string        `json:"key" doc:"of the task among those of its day; the same each time the sheet is written"`
+	Key     string        `json:"key" doc:"of the task among those of its day; the same in every revision of the sheet"`
 	Band    string        `json:"band" enum:"now,upkeep,ahead"`
 	Rung    string        `json:"rung"`
 	Title   string        `json:"title"`
@@ -122,6 +122,19 @@ type Ask struct {
 	From     calendar.Date              // day of the lesson
 	Next     calendar.Date              // of the next; empty when the calendar ends
 	At       time.Time                  // of the lesson's end
+}
+
+// Keys lists the keys of the sheet's tasks, each once.
+func (sh Sheet) Keys() []string {
+	keys := []string{}
+	for _, d := range sh.Days {
+		for _, t := range d.Tasks {
+			if !slices.Contains(keys, t.Key) {
+				keys = append(keys, t.Key)
+			}
+		}
+	}
+	return keys
 }
 
 // key names a task by what it asks.

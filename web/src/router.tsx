@@ -56,10 +56,27 @@ const home = createRoute({
   },
 });
 
+// ofDay reads which lesson an address is about, and which revision of its sheet.
+function ofDay(search: Record<string, unknown>): { day?: string; revision?: number } {
+  const day = typeof search.day === "string" && /^\d{4}-\d\d-\d\d$/.test(search.day) ? search.day : undefined;
+  const revision = Number(search.revision);
+  return { ...(day && { day }), ...(day && Number.isInteger(revision) && revision > 0 && { revision }) };
+}
+
 const student = createRoute({ getParentRoute: () => inside, path: "/students/$student", component: StudentFrame });
 const ladder = createRoute({ getParentRoute: () => student, path: "/ladder", component: LadderScreen });
-const lesson = createRoute({ getParentRoute: () => student, path: "/lesson", component: LessonScreen });
-const week = createRoute({ getParentRoute: () => student, path: "/week", component: WeekScreen });
+const lesson = createRoute({
+  getParentRoute: () => student,
+  path: "/lesson",
+  validateSearch: ofDay,
+  component: LessonScreen,
+});
+const week = createRoute({
+  getParentRoute: () => student,
+  path: "/week",
+  validateSearch: ofDay,
+  component: WeekScreen,
+});
 const record = createRoute({ getParentRoute: () => student, path: "/record", component: RecordScreen });
 
 // What is not needed beside an instrument is fetched when it is first opened.

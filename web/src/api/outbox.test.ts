@@ -51,7 +51,7 @@ async function load() {
   return box;
 }
 
-const mark = (text: string) => ({ student: "emil", kind: "noted" as const, text });
+const mark = (text: string) => ["emil", { kind: "noted" as const, text }] as const;
 const entries = () => [...kept.entries()].filter(([k]) => k.startsWith("ladder.mark."));
 
 beforeEach(() => {
@@ -63,7 +63,7 @@ beforeEach(() => {
 describe("marks that wait", () => {
   it("are kept before they are sent, and dropped when the server has them", async () => {
     const box = await load();
-    box.tell(mark("one"));
+    box.tell(...mark("one"));
     expect(entries()).toHaveLength(1);
     await box.flush();
     expect(sent).toHaveLength(1);
@@ -72,12 +72,12 @@ describe("marks that wait", () => {
 
   it("are one mark within a double touch", async () => {
     const box = await load();
-    expect(box.tell(mark("same"))).not.toBe("");
-    expect(box.tell(mark("same"))).toBe("");
-    expect(box.tell(mark("other"))).not.toBe("");
-    const spot = { student: "emil", kind: "spot_drilled" as const, rung: "lamp", spot: "s" };
-    expect(box.tell({ ...spot, count: 4 })).not.toBe("");
-    expect(box.tell({ ...spot, count: 5 })).toBe("");
+    expect(box.tell(...mark("same"))).not.toBe("");
+    expect(box.tell(...mark("same"))).toBe("");
+    expect(box.tell(...mark("other"))).not.toBe("");
+    const run = (n: number) => box.tell("emil", { kind: "spot_drilled", rung: "lamp", spot: "s", run: n });
+    expect(run(4)).not.toBe("");
+    expect(run(5)).toBe("");
     await box.flush();
     await box.flush();
     expect(sent.flat()).toHaveLength(3);
@@ -86,9 +86,9 @@ describe("marks that wait", () => {
   it("stay while nothing can be reached, and go in order when it can", async () => {
     const box = await load();
     answers = () => "unreachable";
-    const first = box.tell(mark("first"));
+    const first = box.tell(...mark("first"));
     await box.flush();
-    const second = box.tell(mark("second"));
+    const second = box.tell(...mark("second"));
     await box.flush();
     expect(entries()).toHaveLength(2);
     answers = undefined;
@@ -100,7 +100,7 @@ describe("marks that wait", () => {
   it("survive the page: a new one sends them", async () => {
     const box = await load();
     answers = () => "unreachable";
-    const id = box.tell(mark("kept"));
+    const id = box.tell(...mark("kept"));
     await box.flush();
     answers = undefined;
     const later = await load();
@@ -112,8 +112,8 @@ describe("marks that wait", () => {
   it("that are refused stay with the reason, and the others go", async () => {
     const box = await load();
     answers = () => "unreachable";
-    const bad = box.tell(mark("bad"));
-    const good = box.tell(mark("good"));
+    const bad = box.tell(...mark("bad"));
+    const good = box.tell(...mark("good"));
     await box.flush();
     answers = (ids) => (ids.includes(bad) ? { status: 422, detail: "It cannot be kept." } : { status: 204 });
     await box.flush();
@@ -128,7 +128,7 @@ describe("marks that wait", () => {
     const box = await load();
     for (const status of [401, 503, 507]) {
       answers = () => ({ status, detail: "not now" });
-      box.tell(mark(`at ${status}`));
+      box.tell(...mark(`at ${status}`));
       await box.flush();
     }
     expect(entries()).toHaveLength(3);
@@ -138,7 +138,7 @@ describe("marks that wait", () => {
   it("belong to the account that made them", async () => {
     const box = await load();
     answers = () => "unreachable";
-    box.tell(mark("hers"));
+    box.tell(...mark("hers"));
     await box.flush();
     answers = undefined;
     box.setAccount("someone@else.example");

@@ -8,7 +8,8 @@ import { studioNow } from "./clock";
 // lid loses nothing; the server takes each id once, so sending twice is safe.
 
 export type Fact = Schemas["Fact"];
-export type NewFact = Omit<Fact, "id" | "at">;
+export type Body = Schemas["FactBody"];
+export type Act = Schemas["Act"];
 export type Waiting = { fact: Fact; refused?: string };
 
 const prefix = "ladder.mark.";
@@ -51,28 +52,42 @@ function refresh(trouble = state.trouble) {
   for (let i = 0; i < localStorage.length; i++) {
     const key = localStorage.key(i);
     const text = key?.startsWith(mine) ? localStorage.getItem(key) : null;
-    if (text) waiting.push(JSON.parse(text));
+    if (text) waiting.push(readable(JSON.parse(text)));
   }
   waiting.sort((a, b) => (a.fact.id < b.fact.id ? -1 : 1));
   state = { waiting, sent: state.sent, trouble: waiting.length > 0 ? trouble : "" };
   for (const l of listeners) l();
 }
 
+// readable passes over a mark that an older version of this page has left here: its
+// words are another's, and it is shown rather than sent.
+function readable(w: Waiting): Waiting {
+  if (w.fact.body) return w;
+  const old = w.fact as Fact & { kind?: string; text?: string };
+  const says = `An older version of this page noted it and could not send it: ${old.kind ?? ""} ${old.text ?? ""}`;
+  return { fact: { ...w.fact, body: { kind: "noted", text: says } }, refused: `${says.trim()}. Please note it again.` };
+}
+
 const nextID = monotonicFactory(); // facts of one moment keep the order they were told in
 let last = { text: "", at: 0 };
 
-// tell records what happened and sends it. It returns the fact's id. The same
-// mark within a double touch is one mark.
-export function tell(fact: NewFact): string {
-  const text = JSON.stringify({ ...fact, count: undefined }); // nobody plays a spot twice in that time
+// tell records what happened to a student and sends it. It returns the fact's id.
+// The same mark within a double touch is one mark.
+export function tell(student: string, body: Body): string {
+  const text = JSON.stringify([student, { ...body, run: undefined }]); // nobody plays a spot twice in that time
   if (text === last.text && Date.now() - last.at < sameTouch) return "";
   last = { text, at: Date.now() };
   const at = studioNow();
-  const full: Fact = { ...fact, id: nextID(at.getTime()), at: at.toISOString() };
+  const full: Fact = { student, body, id: nextID(at.getTime()), at: at.toISOString() };
   localStorage.setItem(keyOf(full.id), JSON.stringify({ fact: full }));
   refresh();
   void flush();
   return full.id;
+}
+
+// act does what a view offers: it tells each of its facts.
+export function act(student: string, bodies: Body[]) {
+  for (const body of bodies) tell(student, body);
 }
 
 // forget drops a mark that the server refused, once it was read.
@@ -119,7 +134,7 @@ async function deliver(facts: Fact[]): Promise<void> {
     state.sent = [...state.sent, ...facts.map((fact) => ({ fact, at }))].slice(-200);
     for (const f of facts) localStorage.removeItem(keyOf(f.id));
   } catch (error) {
-    if (!(error instanceof Problem) || ![404, 413, 422].includes(error.status)) throw error;
+    if (!(error instanceof Problem) || ![404, 409, 413, 422].includes(error.status)) throw error;
     if (facts.length > 1) {
       for (const f of facts) await deliver([f]);
     } else if (facts[0]) {
@@ -130,7 +145,8 @@ async function deliver(facts: Fact[]): Promise<void> {
 
 function refreshViews(facts: Fact[]) {
   const keys = [["family"], ...[...new Set(facts.map((f) => f.student))].map((id) => ["student", id])];
-  if (facts.some((f) => f.kind.startsWith("lesson_"))) keys.push(["day"], ["calendar"], ["sheets"]); // they show lessons
+  if (facts.some((f) => f.body.kind.startsWith("lesson_") || f.body.kind === "retracted"))
+    keys.push(["day"], ["calendar"], ["sheets"]); // they show lessons
   return Promise.all(keys.map((queryKey) => queries.invalidateQueries({ queryKey })));
 }
 

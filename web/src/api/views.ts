@@ -24,10 +24,12 @@ export const ladderView = (student: string) =>
     staleTime: 3_000, // fetched with the page, not again when it shows
   });
 
-export const lessonView = (student: string) =>
+// The lesson of a day; of today or the next for none.
+export const lessonView = (student: string, day?: string) =>
   queryOptions({
-    queryKey: ["student", student, "lesson"],
-    queryFn: () => answer(api.GET("/api/students/{student}/lesson", ofStudent(student))),
+    queryKey: ["student", student, "lesson", day],
+    queryFn: () =>
+      answer(api.GET("/api/students/{student}/lesson", { params: { path: { student }, query: day ? { day } : {} } })),
     refetchInterval: 15_000, // a second device may be marking too
   });
 
@@ -64,10 +66,16 @@ export const activitiesView = queryOptions({
   queryFn: () => answer(api.GET("/api/activities")),
 });
 
-export const weekView = (student: string) =>
+// The sheet that the lesson of a day gave, in a revision; the last given for none.
+export const weekView = (student: string, day?: string, revision?: number) =>
   queryOptions({
-    queryKey: ["student", student, "week"],
-    queryFn: () => answer(api.GET("/api/students/{student}/week", ofStudent(student))),
+    queryKey: ["student", student, "week", day, revision],
+    queryFn: () =>
+      answer(
+        api.GET("/api/students/{student}/week", {
+          params: { path: { student }, query: { ...(day && { day }), ...(revision && { revision }) } },
+        }),
+      ),
   });
 
 // The sheets of today's lessons.

@@ -1,19 +1,20 @@
 import { type FormEvent, useId, useState } from "react";
 import type { Schemas } from "../api/client";
-import { tell } from "../api/outbox";
+import { type Body, tell } from "../api/outbox";
 import type { FamilyView } from "./view";
 
 type Props = { view: FamilyView; day: Schemas["Day"] };
 
-const felt = ["fun", "fine", "hard", "dull"];
+const felt = ["fun", "fine", "hard", "dull"] as const;
+type Felt = Extract<Body, { kind: "practised" }>["felt"];
 
 // Afterwards is what a family may tell of a day: minutes, how it felt, what
 // tripped, a question. None of it must be filled in.
 export function Afterwards({ view, day }: Props) {
   const of = view.days.findLast((d) => d.day === day.date);
-  const say = (minutes: number, feel: string) => {
-    if (of) tell({ student: view.student, kind: "retracted", ref: of.id });
-    tell({ student: view.student, kind: "practised", day: day.date, minutes, text: feel });
+  const say = (minutes: number, feel: Felt) => {
+    if (of) tell(view.student, { kind: "retracted", ref: of.id });
+    tell(view.student, { kind: "practised", day: day.date, minutes, felt: feel });
   };
   const pieces = new Map(day.tasks.filter((t) => t.band === "now").map((t) => [t.rung, t.title]));
   return (
@@ -23,7 +24,7 @@ export function Afterwards({ view, day }: Props) {
         <legend className="mb-1 font-[620]">How long?</legend>
         <div className="flex flex-wrap gap-2">
           {view.minutes.map((m) => (
-            <Chip key={m} on={of?.minutes === m} onTouch={() => say(m, of?.felt ?? "")}>
+            <Chip key={m} on={of?.minutes === m} onTouch={() => say(m, of?.felt || undefined)}>
               {m} min
             </Chip>
           ))}
@@ -46,14 +47,14 @@ export function Afterwards({ view, day }: Props) {
           done="Tell"
           hint="The turn in bar 5"
           pieces={pieces}
-          onSend={(text, rung) => tell({ student: view.student, kind: "tripped", rung, day: day.date, text })}
+          onSend={(where, rung) => tell(view.student, { kind: "tripped", rung, day: day.date, where })}
         />
       )}
       <Line
         label="A question for the lesson"
         name="question"
         done="Ask"
-        onSend={(text) => tell({ student: view.student, kind: "question_asked", text })}
+        onSend={(text) => tell(view.student, { kind: "question_asked", text })}
       />
       {view.questions.length > 0 && (
         <ul aria-label="Questions that wait for the lesson">

@@ -2,19 +2,20 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Problem } from "../api/client";
 import { tell, useOutbox } from "../api/outbox";
+import { useEcho } from "../api/useEcho";
 import { longDay, namedDay, plural } from "../parts/dates";
 import { Waiting } from "../parts/Told";
 import { Afterwards } from "./Afterwards";
 import { Beat } from "./Beat";
 import { Ours } from "./Ours";
 import { TaskRow } from "./TaskRow";
-import { type FamilyView, familyView, told } from "./view";
+import { type FamilyView, familyView } from "./view";
 
 // FamilyPage is one student's week on the family's phone. No account: the
 // address is the key.
 export function FamilyPage({ token }: { token: string }) {
   const query = useQuery(familyView(token));
-  const { waiting, sent, trouble: unsent } = useOutbox();
+  const { waiting, trouble: unsent } = useOutbox();
   const trouble = query.error;
   if (trouble instanceof Problem && (trouble.status === 404 || trouble.status === 410)) {
     return <Closed says={trouble.message} />;
@@ -27,10 +28,7 @@ export function FamilyPage({ token }: { token: string }) {
         {(trouble || unsent) &&
           `No connection just now. ${pending ? `${plural(pending, "mark")} kept on this device and sent later.` : "What you tick is kept on this device and sent later."}`}
       </p>
-      <Week
-        token={token}
-        view={told(query.data, [...sent.map((s) => s.fact), ...waiting.filter((w) => !w.refused).map((w) => w.fact)])}
-      />
+      <Week token={token} served={query.data} />
     </>
   );
 }
@@ -51,7 +49,8 @@ function Closed({ says, again }: { says: string; again?: () => void }) {
   );
 }
 
-function Week({ token, view }: { token: string; view: FamilyView }) {
+function Week({ token, served }: { token: string; served: FamilyView }) {
+  const view = useEcho(served, served.student, 0); // told twice is told once
   const days = view.sheet?.days ?? [];
   const here = days.find((d) => d.date === view.today) ?? days.at(-1);
   const [chosen, setChosen] = useState<string>();
@@ -103,13 +102,13 @@ function Week({ token, view }: { token: string; view: FamilyView }) {
               done={tick !== undefined}
               onTouch={() =>
                 tick
-                  ? tell({ student: view.student, kind: "retracted", ref: tick.id })
-                  : tell({
-                      student: view.student,
+                  ? tell(view.student, { kind: "retracted", ref: tick.id })
+                  : tell(view.student, {
                       kind: "ticked",
                       day: day.date,
-                      text: t.key,
-                      rung: t.band === "upkeep" ? t.rung : undefined, // an old piece was played
+                      document: view.document?.id,
+                      line: t.key,
+                      rung: t.rung || undefined,
                     })
               }
             />

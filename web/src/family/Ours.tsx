@@ -40,7 +40,7 @@ function Treat({ view }: { view: FamilyView }) {
         <button
           type="button"
           className="min-h-11 font-[620] underline underline-offset-4"
-          onClick={() => tell({ student: view.student, kind: "treat_dropped" })}
+          onClick={() => tell(view.student, { kind: "treat_dropped" })}
         >
           {treat.done >= treat.goal ? "Choose another" : "Stop counting"}
         </button>
@@ -50,9 +50,8 @@ function Treat({ view }: { view: FamilyView }) {
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const form = new FormData(e.currentTarget);
-    const text = String(form.get("treat")).trim();
-    if (text)
-      tell({ student: view.student, kind: "treat_set", text, outcome: counts, count: Number(form.get("goal")) });
+    const name = String(form.get("treat")).trim();
+    if (name) tell(view.student, { kind: "treat_set", name, counts, goal: Number(form.get("goal")) });
   };
   return (
     <details>

@@ -8,7 +8,7 @@ type Props = { student: string; days: number[]; minutes: number };
 export function HomeDays({ student, days, minutes }: Props) {
   const on = days.length === 0 ? weekOrder : days;
   const say = (list: number[], m: number) =>
-    tell({ student, kind: "days_set", text: weekOrder.filter((d) => list.includes(d)).join(" "), minutes: m });
+    tell(student, { kind: "days_set", weekdays: weekOrder.filter((d) => list.includes(d)), minutes: m });
   const flip = (d: number) => {
     const list = on.includes(d) ? on.filter((x) => x !== d) : [...on, d];
     if (list.length > 0) say(list, minutes);

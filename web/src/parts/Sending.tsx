@@ -17,7 +17,7 @@ export function Sending() {
       {refused.map((w) => (
         <p key={w.fact.id} className="flex gap-3 border-b border-line bg-raised px-4 py-1.5 text-warn" role="alert">
           <span className="flex-1">
-            A mark ({w.fact.kind.replaceAll("_", " ")}) was refused: {w.refused}
+            A mark ({w.fact.body.kind.replaceAll("_", " ")}) was refused: {w.refused}
           </span>
           <button type="button" className="font-[620] underline" onClick={() => forget(w.fact.id)}>
             Drop it

@@ -30,12 +30,12 @@ describe("words", () => {
   it("tells a refused try apart from a granted one", () => {
     const entry = (note: "" | "refused") =>
       ({
-        fact: { kind: "foothold_tried", outcome: "granted" },
+        fact: { body: { kind: "foothold_tried", rung: "r", outcome: "granted" } },
         title: "",
         point: "",
         back: false,
         note,
-      }) as Schemas["Entry"];
+      }) as unknown as Schemas["Entry"];
     expect(tellOf(entry(""))).toBe("foothold granted");
     expect(tellOf(entry("refused"))).toContain("turned back");
   });

@@ -22,7 +22,9 @@ export function span(low: number, high: number): string {
   return a === b ? plural(a, "week") : `${a}–${b} weeks`;
 }
 
-export const grades: Record<string, string> = {
+export type Grade = Extract<Schemas["FactBody"], { kind: "heard" }>["grade"];
+
+export const grades: Record<Grade, string> = {
   "fell-apart": "fell apart",
   rough: "rough",
   fine: "fine",
@@ -38,10 +40,10 @@ export const strandNames: Record<string, string> = {
 
 // tellOf says what a fact told, without its piece.
 export function tellOf(e: Schemas["Entry"]): string {
-  const f = e.fact;
+  const f = e.fact.body;
   switch (f.kind) {
     case "rung_added":
-      return "placed on the ladder";
+      return f.parked ? "left out of the ladder" : "placed on the ladder";
     case "rung_moved":
       return "moved on the ladder";
     case "rung_parked":
@@ -52,98 +54,111 @@ export function tellOf(e: Schemas["Entry"]): string {
       return "had a lesson";
     case "point_held":
       return `${e.point} held in mind`;
-    case "point_met":
-      return `${e.point} met`;
-    case "point_open":
-      return `${e.point} not yet`;
+    case "point_marked":
+      return `${e.point} ${f.state === "met" ? "met" : "not yet"}`;
     case "self_judged":
-      return `${e.point ? `${e.point}: ` : ""}the student says ${f.outcome}`;
+      return `${e.point ? `${e.point}: ` : ""}the student says ${f.says}`;
     case "own_point":
-      return `standing point: ${f.text}`;
+      return `standing point: ${f.name}`;
     case "spot_noted":
-      return `spot noted: ${f.text}, ${f.count} in a row wanted`;
+      return `spot noted: ${f.where}, ${f.goal} in a row wanted`;
     case "spot_drilled":
-      return `spot ${e.point}: ${f.count} in a row`;
+      return `spot ${e.point}: ${f.run} in a row`;
     case "foothold_tried":
       if (e.note === "refused") return "a try, turned back: no lesson yet";
-      if (f.outcome !== "granted") return `tried, not yet${f.text ? `: ${f.text}` : ""}`;
+      if (f.outcome !== "granted") return `tried, not yet${f.note ? `: ${f.note}` : ""}`;
       return `foothold granted${f.part ? `, ${f.part}` : ""}`;
     case "polished":
       return "polished";
     case "heard":
-      return `heard: ${grades[f.outcome ?? ""] ?? f.outcome}`;
+      return `heard: ${grades[f.grade]}`;
     case "opened_with":
       return "chosen to open with";
     case "prepared":
-      return `head start on ${e.point}, task ${f.count}`;
+      return `head start on ${e.point}, task ${f.step}`;
     case "probed":
       return `${e.title ? "" : "test for the first book: "}${f.outcome === "pass" ? "passed" : f.outcome}`;
     case "activity_done":
       return f.outcome === "pass" ? "exit test passed" : f.outcome === "nearly" ? "nearly" : "not yet";
     case "activity_asked":
       return "asked for again";
-    case "plan_changed":
+    case "lesson_length":
+      return `plan set to ${plural(f.minutes, "minute")}`;
+    case "block_timed":
+      return `a block set to ${plural(f.minutes, "minute")}`;
+    case "block_swapped":
+    case "block_moved":
+    case "block_dropped":
+    case "block_added":
       return "plan changed";
     case "seat_measured":
       return "measured for the seat";
     case "mood_seen":
-      return `mood: ${f.outcome}`;
+      return `mood: ${f.mood}`;
     case "went_well":
       return `went well: ${f.text}`;
+    case "noted":
+      return f.text;
     case "seen":
-      return `seen: ${e.point || f.text}`;
+      return `seen: ${e.point || f.fault}`;
     case "pained":
-      return `pain told: ${f.outcome}${f.text ? `, ${f.text}` : ""}`;
+      return `pain told: ${f.side}${f.where ? `, ${f.where}` : ""}`;
     case "pain_cleared":
       return "pain cleared by a clinician";
     case "days_set":
-      return `days of practice set${f.minutes ? `, ${f.minutes} minutes` : ""}`;
+      return `days of practice set${f.minutes ? `, ${plural(f.minutes, "minute")}` : ""}`;
     case "question_asked":
       return `the family asks: ${f.text}`;
-    case "question_done":
+    case "question_answered":
       return "question answered";
     case "tripped":
-      return `tripped at home: ${f.text}`;
+      return `tripped at home: ${f.where}`;
     case "ticked":
-      return `ticked at home${f.day ? `, ${shortDay(f.day)}` : ""}`;
+      return `ticked at home, ${shortDay(f.day)}`;
     case "treat_set":
-      return `the family counts ${f.outcome} towards: ${f.text}`;
+      return `the family counts ${f.counts} towards: ${f.name}`;
     case "treat_dropped":
       return "no treat is counted towards any more";
     case "lesson_missed":
-      return `lesson not given${f.day ? `, ${shortDay(f.day)}` : ""}`;
+      return `lesson not given, ${shortDay(f.day)}`;
     case "lesson_moved":
-      return `lesson moved${f.to ? ` to ${shortDay(f.to)}` : ""}${f.text ? ` ${f.text}` : ""}`;
+      return `lesson moved to ${shortDay(f.to)}${f.start ? ` ${f.start}` : ""}`;
     case "lesson_extra":
-      return `extra lesson${f.day ? `, ${shortDay(f.day)}` : ""}`;
+      return `extra lesson, ${shortDay(f.day)}`;
     case "lesson_remote":
-      return f.outcome === "no" ? "lesson in the room" : "lesson from afar";
+      return f.remote ? "lesson from afar" : "lesson in the room";
+    case "lesson_rated":
+      return `the lesson ${ratings[f.rating]}`;
     case "before_book":
       return "begins before the first book";
     case "book_chosen":
-      return `book chosen: ${f.text}`;
+      return `book chosen: ${f.book}`;
     case "book_dropped":
-      return `book dropped: ${f.text}`;
+      return `book dropped: ${f.book}`;
     case "target_set":
-      return `to be polished by ${f.day ? shortDay(f.day) : ""}`;
+      return `to be polished by ${shortDay(f.day)}`;
     case "target_dropped":
       return "date taken off";
     case "taste_asked":
-      return `likes ${f.outcome} pieces`;
+      return `likes ${f.taste} pieces`;
     case "approach_set":
-      return `approach, ${f.text}: ${f.outcome}`;
+      return `approach, ${f.question}: ${f.school}`;
     case "overruled":
-      return f.outcome === "later" ? "suggestion put off" : "suggestion turned down";
+      return f.until === "later" ? "suggestion put off" : "suggestion turned down";
     case "practised":
-      if (e.title) return "played at home";
-      return ["practised at home", f.minutes && plural(f.minutes, "minute"), f.text && `felt ${f.text}`]
+      return ["practised at home", f.minutes && plural(f.minutes, "minute"), f.felt && `felt ${f.felt}`]
         .filter(Boolean)
         .join(", ");
+    case "played":
+      return "played at home";
     case "lesson_opened":
       return "lesson begun";
     case "lesson_closed":
       return "lesson closed";
-    default:
-      return f.text ?? f.kind;
+    case "retracted":
+      return "taken back";
   }
 }
+
+// ratings are how a lesson went for the teacher.
+export const ratings = { flowed: "flowed", mixed: "went in parts", uphill: "was uphill" } as const;

@@ -16,8 +16,8 @@ export function Moves({ view }: Props) {
     e.preventDefault();
     const form = new FormData(e.currentTarget);
     const day = String(form.get("day"));
-    if (give === "missed") tell({ student, kind: "lesson_missed", day });
-    else tell({ student, kind: "lesson_moved", day, to: String(form.get("to")), text: String(form.get("at")) });
+    if (give === "missed") tell(student, { kind: "lesson_missed", day });
+    else tell(student, { kind: "lesson_moved", day, to: String(form.get("to")), start: String(form.get("at")) });
   };
   return (
     <section aria-label="Moved lessons" className="rounded bg-raised p-3">

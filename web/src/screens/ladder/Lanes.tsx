@@ -21,7 +21,7 @@ export function Lanes({ view, chosen, choose }: Props) {
     const secure = lane.filter((r) => r.state === "secure");
     const after = landing(laid.lanes[strand] ?? [], laid.current[strand] ?? [], secure, id, y);
     if (lane[lane.findIndex((r) => r.id === id) - 1]?.id !== after) {
-      tell({ student: view.student.id, kind: "rung_moved", rung: id, after });
+      tell(view.student.id, { kind: "rung_moved", rung: id, after });
     }
   };
   const shared = { top: laid.top, at, chosen, choose };

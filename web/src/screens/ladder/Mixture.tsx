@@ -82,7 +82,8 @@ function Small({
 
 // FirstBook is the test that says when book one can begin.
 function FirstBook({ student, test }: { student: Schemas["StudentCard"]; test: Schemas["Test"] }) {
-  const say = (outcome: string) => tell({ student: student.id, kind: "probed", text: "first-book", outcome });
+  const say = (outcome: "pass" | "nearly" | "not-yet") =>
+    tell(student.id, { kind: "probed", probe: "first-book", outcome });
   return (
     <section aria-label="Test for book one" className="rounded bg-raised px-4 py-3">
       <h2>When can book one begin?</h2>

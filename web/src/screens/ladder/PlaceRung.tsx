@@ -19,8 +19,7 @@ export function PlaceRung({ view, above }: { view: Schemas["LadderView"]; above?
   const there = new Set(view.rungs.filter((r) => r.state !== "proposed").map((r) => r.item));
   const into = above && above.state !== "proposed" ? above : undefined;
   const place = (item: Schemas["Item"]) =>
-    tell({
-      student: view.student.id,
+    tell(view.student.id, {
       kind: "rung_added",
       item: item.id,
       strand: into?.strand ?? item.strand,

@@ -1,6 +1,6 @@
 import { Link } from "@tanstack/react-router";
 import type { Schemas } from "../../api/client";
-import { tell } from "../../api/outbox";
+import { act, tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { namedDay, plural, sentence, span } from "../../parts/words";
@@ -11,44 +11,26 @@ type Props = { rung: Rung; view: Schemas["LadderView"]; close: () => void };
 // RungCard tells all of one rung and lets the teacher move it.
 export function RungCard({ rung, view, close }: Props) {
   const student = view.student.id;
-  const lane = view.rungs.filter((r) => r.strand === rung.strand && r.state !== "proposed");
-  const i = lane.findIndex((r) => r.id === rung.id);
-  const movable = rung.state === "ahead" || rung.state === "current" || rung.state === "parked";
-  const up =
-    movable && i < lane.length - 1
-      ? () => tell({ student, kind: "rung_moved", rung: rung.id, after: lane[i + 1]?.id })
-      : undefined;
-  const below = lane[i - 1];
-  const down =
-    movable && below && below.state !== "secure"
-      ? () => tell({ student, kind: "rung_moved", rung: rung.id, after: lane[i - 2]?.id })
-      : undefined;
-  const park =
-    rung.state === "parked"
-      ? () => tell({ student, kind: "rung_resumed", rung: rung.id })
-      : movable
-        ? () => tell({ student, kind: "rung_parked", rung: rung.id })
-        : undefined;
-  const polish =
-    rung.state === "secure" && !rung.polished ? () => tell({ student, kind: "polished", rung: rung.id }) : undefined;
-  const add = () => tell({ student, kind: "rung_added", item: rung.item, strand: rung.strand, after: "top" });
-  const proposed = rung.state === "proposed";
-  const place = () => {
-    add();
-    close();
+  const may = (code: string, then?: () => void) => {
+    const offer = rung.acts.find((a) => a.do === code);
+    return (
+      offer &&
+      (() => {
+        act(student, offer.tell);
+        then?.();
+      })
+    );
   };
-  const leave = () => {
-    const id = add();
-    if (id) tell({ student, kind: "rung_parked", rung: id });
-    close();
-  };
+  const [up, down, polish] = [may("up"), may("down"), may("polish")];
+  const park = may("park") ?? may("resume");
+  const [place, leave] = [may("place", close), may("leave-out", close)];
   useKeys({
     "[": down,
     "]": up,
     p: park,
     m: polish,
-    a: proposed ? place : undefined,
-    x: proposed ? leave : undefined,
+    a: place,
+    x: leave,
     Escape: close,
   });
   return (
@@ -84,9 +66,10 @@ export function RungCard({ rung, view, close }: Props) {
             min={view.today}
             onChange={(e) =>
               tell(
+                student,
                 e.target.value
-                  ? { student, kind: "target_set", rung: rung.id, day: e.target.value }
-                  : { student, kind: "target_dropped", rung: rung.id },
+                  ? { kind: "target_set", rung: rung.id, day: e.target.value }
+                  : { kind: "target_dropped", rung: rung.id },
               )
             }
             className="rounded border border-line bg-ground px-2 py-1 text-ink"
@@ -122,7 +105,7 @@ export function RungCard({ rung, view, close }: Props) {
       )}
       {rung.lastTry?.why && <p>Last try turned back. {sentence(rung.lastTry.why)}</p>}
       <div className="flex flex-wrap gap-2">
-        {proposed && (
+        {place && (
           <>
             <Button look="main" hint="A" onClick={place}>
               Place it

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { type NewFact, tell } from "../../api/outbox";
+import { act, tell } from "../../api/outbox";
 import { sentence } from "../../parts/words";
 
 type Suggestion = Schemas["Suggestion"];
@@ -42,10 +42,6 @@ const accepts: Record<string, string> = {
   "try-first-book": "Passed: book one begins",
 };
 
-const does = (facts: Suggestion["accept"]) => {
-  for (const f of facts) tell(f as NewFact);
-};
-
 const link = "font-[620] underline underline-offset-4";
 
 // Suggestions say what might follow, each with its reason; the teacher accepts
@@ -69,7 +65,7 @@ export function Suggestions({ view, choose }: { view: Schemas["LadderView"]; cho
 type CardProps = { suggestion: Suggestion; student: Schemas["StudentCard"]; choose: (id: string) => void };
 
 function Card({ suggestion: s, student, choose }: CardProps) {
-  const overrule = (outcome: string) => tell({ student: student.id, kind: "overruled", text: s.key, outcome });
+  const overrule = (until: "later" | "never") => tell(student.id, { kind: "overruled", suggestion: s.key, until });
   const title = heads[s.why.code]?.(s.title, s) ?? `Move ${s.title}`;
   return (
     <li className={`rounded border border-l-4 border-line bg-raised p-3 ${edges[s.band]}`}>
@@ -81,7 +77,7 @@ function Card({ suggestion: s, student, choose }: CardProps) {
             <li key={m.do + m.why.args.skill}>
               {sentence(m.why)}{" "}
               {m.accept.length > 0 && (
-                <button type="button" className={link} onClick={() => does(m.accept)}>
+                <button type="button" className={link} onClick={() => act(student.id, m.accept)}>
                   Do it
                 </button>
               )}
@@ -98,7 +94,7 @@ function Card({ suggestion: s, student, choose }: CardProps) {
       )}
       <p className="mt-1 flex flex-wrap gap-x-3.5">
         {s.accept.length > 0 && (
-          <button type="button" className={link} onClick={() => does(s.accept)}>
+          <button type="button" className={link} onClick={() => act(student.id, s.accept)}>
             {accepts[s.why.code] ?? "Move it"}
           </button>
         )}

@@ -1,4 +1,4 @@
-import { tell } from "../../api/outbox";
+import { act, tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { plural, sentence } from "../../parts/words";
@@ -6,33 +6,33 @@ import type { LessonView } from "./LessonScreen";
 
 type Props = { view: LessonView; at: number; go: (key: string) => void };
 
-const always = ["set-up", "home"];
-
 // Arrange is the teacher's say in a block: its minutes, its place, what fills it.
 // Each touch is a fact of this lesson, and the rest of the plan answers.
 export function Arrange({ view, at, go }: Props) {
   const { blocks } = view.plan;
   const block = blocks[at];
-  const change = (outcome: string, more: { minutes?: number; after?: string; into?: string } = {}) =>
-    block && tell({ student: view.student.id, kind: "plan_changed", day: view.day, text: block.key, outcome, ...more });
-  const minutes = (by: number) => () => block && change("minutes", { minutes: Math.max(1, block.minutes + by) });
-  const stays = !block || always.includes(block.kind);
-  const before = blocks[at - 2];
-  const after = blocks[at + 1];
-  const earlier = !stays && at > 1 && before ? () => change("after", { after: before.key }) : undefined;
-  const later =
-    !stays && after && !always.includes(after.kind) ? () => change("after", { after: after.key }) : undefined;
-  const drop = block && !stays && block.kind !== "close" && block.kind !== "open" ? () => change("drop") : undefined;
-  useKeys({ "+": minutes(1), "=": minutes(1), "-": minutes(-1), "[": earlier, "]": later, x: drop });
+  const student = view.student.id;
+  const day = view.day;
+  const timed = (minutes: number) =>
+    block && minutes >= block.least && minutes <= block.most
+      ? () => tell(student, { kind: "block_timed", day, block: block.key, minutes })
+      : undefined;
+  const [longer, shorter] = [timed((block?.minutes ?? 0) + 1), timed((block?.minutes ?? 0) - 1)];
+  const may = (code: string) => {
+    const offer = block?.acts?.find((a) => a.do === code);
+    return offer && (() => act(student, offer.tell));
+  };
+  const [earlier, later, drop] = [may("earlier"), may("later"), may("drop")];
+  useKeys({ "+": longer, "=": longer, "-": shorter, "[": earlier, "]": later, x: drop });
   if (!block) return null;
   return (
     <section aria-label="Change this block" className="mt-5 border-t border-faint pt-3">
       <div className="flex flex-wrap items-center gap-2">
         <h3 className="mr-2">Change it</h3>
-        <Button hint="−" onClick={minutes(-1)} aria-label="Shorter by a minute" disabled={block.minutes === 1}>
+        <Button hint="−" onClick={shorter} aria-label="Shorter by a minute" disabled={!shorter}>
           Shorter
         </Button>
-        <Button hint="+" onClick={minutes(1)} aria-label="Longer by a minute">
+        <Button hint="+" onClick={longer} aria-label="Longer by a minute" disabled={!longer}>
           Longer
         </Button>
         <Button hint="[" onClick={earlier} disabled={!earlier}>
@@ -54,7 +54,7 @@ export function Arrange({ view, at, go }: Props) {
                 type="button"
                 className="size-full rounded border border-line px-3 py-2 text-left hover:bg-faint"
                 onClick={() => {
-                  change("swap", { into: c.into });
+                  tell(student, { kind: "block_swapped", day, block: block.key, into: c.into });
                   go(`${block.kind}:${c.into}`);
                 }}
               >

@@ -1,12 +1,11 @@
-import { tell, useOutbox } from "../../api/outbox";
+import { tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { sentence } from "../../parts/words";
 import type { LessonView } from "./LessonScreen";
 
 // Asked is what the family asked at home; it stands here until it is answered.
 export function Asked({ view }: { view: LessonView }) {
-  const { waiting } = useOutbox();
-  const open = view.asked.filter((q) => !waiting.some((w) => w.fact.into === q.id));
+  const open = view.asked;
   if (open.length === 0) return null;
   return (
     <section aria-label="Asked at home" className="rounded border-l-4 border-now bg-raised p-3">
@@ -15,7 +14,7 @@ export function Asked({ view }: { view: LessonView }) {
         {open.map((q) => (
           <li key={q.id} className="flex items-start gap-2">
             <span className="min-w-0 flex-1 text-large leading-snug">{q.text}</span>
-            <Button onClick={() => tell({ student: view.student.id, kind: "question_done", into: q.id })}>
+            <Button onClick={() => tell(view.student.id, { kind: "question_answered", question: q.id })}>
               Answered
             </Button>
           </li>

@@ -1,8 +1,9 @@
 import { Link } from "@tanstack/react-router";
-import { Button } from "../../parts/Button";
+import { tell } from "../../api/outbox";
+import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { Trouble } from "../../parts/Told";
-import { longDay, sentence } from "../../parts/words";
+import { longDay, ratings, sentence } from "../../parts/words";
 import { Contact, Fared, latest, useSend } from "../week/Send";
 import { blockNames, type LessonView } from "./LessonScreen";
 
@@ -11,9 +12,10 @@ import { blockNames, type LessonView } from "./LessonScreen";
 export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) {
   const student = view.student.id;
   const after = view.after;
+  const last = view.day === view.given[0];
   return (
     <section aria-label="After the lesson" className="flex flex-1 flex-col">
-      <p className="font-[620] text-keep">Lesson closed</p>
+      <p className="font-[620] text-keep">Lesson closed{!last && `, ${longDay(view.day)}`}</p>
       <h2 className="text-huge leading-tight">What changed</h2>
       <ul className="mt-3 space-y-1 text-large">
         {after?.changed.map((r) => (
@@ -21,7 +23,8 @@ export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) 
         ))}
         {after?.changed.length === 0 && <li className="text-soft">No mark moved; the plan carries on.</li>}
       </ul>
-      <div className="mt-6 grid gap-6 lg:grid-cols-2">
+      <Rated view={view} />
+      <div className={`mt-6 grid gap-6 lg:grid-cols-2 ${last ? "" : "hidden"}`}>
         <div>
           <h2 className="text-head">What follows</h2>
           <ul className="mt-2 space-y-1">
@@ -49,11 +52,12 @@ export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) 
           </ol>
         </div>
       </div>
-      {after && after.sheet > 0 && <SendNow view={view} />}
+      {last && after && after.sheet > 0 && <SendNow view={view} />}
       <div className="flex flex-wrap items-center gap-4 pt-5">
         <Link
           to="/students/$student/week"
           params={{ student }}
+          search={last ? {} : { day: view.day }}
           className="rounded border border-ink px-4 py-2 font-[620]"
         >
           See the week sheet
@@ -65,11 +69,40 @@ export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) 
         >
           See the ladder
         </Link>
-        <Button className="ml-auto" hint="U" onClick={undo} disabled={!undo}>
-          Undo the last mark
-        </Button>
+        {last && (
+          <Button className="ml-auto" hint="U" onClick={undo} disabled={!undo}>
+            Undo the last mark
+          </Button>
+        )}
       </div>
     </section>
+  );
+}
+
+const rated = Object.entries(ratings) as [keyof typeof ratings, string][];
+
+// Rated is how the lesson went for the teacher, in one touch.
+function Rated({ view }: { view: LessonView }) {
+  const rate = (rating: keyof typeof ratings) => () =>
+    tell(view.student.id, { kind: "lesson_rated", day: view.day, rating });
+  useKeys(Object.fromEntries(rated.map(([rating], i) => [String(i + 1), rate(rating)])));
+  return (
+    <fieldset className="mt-5 flex flex-wrap items-center gap-2">
+      <legend className="float-left mr-2 font-[620]">For you, this lesson</legend>
+      {rated.map(([rating, says], i) => (
+        <button
+          key={rating}
+          type="button"
+          aria-pressed={view.rating === rating}
+          onClick={rate(rating)}
+          className={`flex min-h-11 items-center gap-2 rounded border-[1.5px] px-3.5 ${
+            view.rating === rating ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"
+          }`}
+        >
+          <Key>{i + 1}</Key> {says}
+        </button>
+      ))}
+    </fieldset>
   );
 }
 

@@ -26,21 +26,20 @@ const outcomes = [
 export function Game({ view, block }: Props) {
   const game = block.activity;
   const student = view.student.id;
-  const mark = (outcome: string) =>
+  const mark = (outcome: (typeof outcomes)[number]["key"]) =>
     game &&
-    tell({
-      student,
+    tell(student, {
       kind: "activity_done",
-      text: game.id,
-      point: block.aim || undefined,
-      count: block.level ?? 1,
+      activity: game.id,
+      aim: block.aim || undefined,
+      level: block.level ?? 1,
       outcome,
-      minutes: block.minutes,
     });
-  const ask = () => game && tell({ student, kind: "activity_asked", text: game.id });
-  const told = view.noted.findLast((e) => !e.back && e.fact.kind === "activity_done" && e.fact.text === game?.id)?.fact
-    .outcome;
-  const asked = view.noted.some((e) => !e.back && e.fact.kind === "activity_asked" && e.fact.text === game?.id);
+  const ask = () => game && tell(student, { kind: "activity_asked", activity: game.id });
+  const bodies = view.noted.filter((e) => !e.back).map((e) => e.fact.body);
+  const done = bodies.findLast((b) => b.kind === "activity_done" && b.activity === game?.id);
+  const told = done?.kind === "activity_done" ? done.outcome : undefined;
+  const asked = bodies.some((b) => b.kind === "activity_asked" && b.activity === game?.id);
   const open = view.state === "open";
   useKeys(
     open

@@ -10,11 +10,12 @@ type Props = { view: LessonView; block: Schemas["Block"] };
 // done once is done.
 export function HeadStart({ view, block }: Props) {
   const told = view.noted.some(
-    (e) => !e.back && e.fact.kind === "prepared" && e.fact.skill === block.skill && e.fact.count === block.step,
+    ({ back, fact: { body } }) =>
+      !back && body.kind === "prepared" && body.skill === block.skill && body.step === block.step,
   );
   const done = told
     ? undefined
-    : () => tell({ student: view.student.id, kind: "prepared", skill: block.skill, count: block.step });
+    : () => tell(view.student.id, { kind: "prepared", skill: block.skill ?? "", step: block.step ?? 1 });
   useKeys({ Enter: done, d: done });
   return (
     <div className="mt-5">

@@ -2,7 +2,7 @@ import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
-import { grades } from "../../parts/words";
+import { type Grade, grades } from "../../parts/words";
 import type { LessonView } from "./LessonScreen";
 import { Went } from "./Went";
 
@@ -13,12 +13,13 @@ type Props = { view: LessonView; block: Schemas["Block"]; rung: Schemas["RungVie
 export function Hearing({ view, block, rung }: Props) {
   const student = view.student.id;
   const opener = block.kind === "opener";
-  const mark = (outcome: string) => tell({ student, kind: "heard", rung: rung.id, outcome });
-  const chose = () => tell({ student, kind: "opened_with", rung: rung.id });
-  const of = (kind: string) => view.noted.findLast((e) => !e.back && e.fact.kind === kind && e.fact.rung === rung.id);
-  const told = of("heard")?.fact.outcome;
-  const chosen = of("opened_with") !== undefined;
-  const list = Object.entries(grades);
+  const mark = (grade: Grade) => tell(student, { kind: "heard", rung: rung.id, grade });
+  const chose = () => tell(student, { kind: "opened_with", rung: rung.id });
+  const bodies = view.noted.filter((e) => !e.back).map((e) => e.fact.body);
+  const told = bodies.findLast((b) => b.kind === "heard" && b.rung === rung.id);
+  const grade = told?.kind === "heard" ? told.grade : undefined;
+  const chosen = bodies.some((b) => b.kind === "opened_with" && b.rung === rung.id);
+  const list = Object.entries(grades) as [Grade, string][];
   useKeys({
     ...Object.fromEntries(list.map(([outcome], i) => [String(i + 1), () => mark(outcome)])),
     h: opener && !chosen ? chose : undefined,
@@ -32,10 +33,10 @@ export function Hearing({ view, block, rung }: Props) {
             <button
               key={outcome}
               type="button"
-              aria-pressed={told === outcome}
+              aria-pressed={grade === outcome}
               onClick={() => mark(outcome)}
               className={`flex min-h-16 items-center gap-3 rounded border-[1.5px] px-4 text-large font-[620] ${
-                told === outcome ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"
+                grade === outcome ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"
               }`}
             >
               <Key>{i + 1}</Key> {name}

@@ -1,11 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import { useParams } from "@tanstack/react-router";
+import { useParams, useSearch } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useSeconds } from "../../api/clock";
-import { tell, useOutbox } from "../../api/outbox";
+import { tell } from "../../api/outbox";
+import { useEcho } from "../../api/useEcho";
 import { lessonView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { Given } from "../../parts/Given";
 import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
 import { longDay, plural, sentence } from "../../parts/words";
@@ -20,21 +22,24 @@ import { PaceNote } from "./PaceNote";
 import { Pain, Quick, Seen } from "./Seen";
 import { Today } from "./Today";
 import { Write } from "./Write";
-import { withWaiting } from "./waiting";
 
 // LessonScreen: minutes to scale at the left, one block large in the middle,
 // what was noted and what comes at the right.
 export function LessonScreen() {
   const { student } = useParams({ from: "/inside/students/$student/lesson" });
-  const query = useQuery(lessonView(student));
-  return <Shown query={query}>{(view) => <Lesson key={student} view={view} fetched={query.dataUpdatedAt} />}</Shown>;
+  const { day } = useSearch({ from: "/inside/students/$student/lesson" });
+  const query = useQuery(lessonView(student, day));
+  return (
+    <Shown query={query}>
+      {(view) => <Lesson key={`${student} ${day}`} view={view} fetched={query.dataUpdatedAt} />}
+    </Shown>
+  );
 }
 
 export type LessonView = Schemas["LessonView"];
 
 function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }) {
-  const { waiting, sent } = useOutbox();
-  const view = withWaiting(served, waiting, sent, fetched);
+  const view = useEcho(served, served.student.id, fetched);
   const zone = useDay().data?.zone ?? "UTC";
   const seconds = useSeconds();
   const student = view.student.id;
@@ -52,11 +57,13 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
   const block = blocks[at];
   const begin = () => {
     choose("set-up");
-    tell({ student, kind: "lesson_opened", day: view.day });
+    tell(student, { kind: "lesson_opened", day: view.day });
   };
-  const close = () => tell({ student, kind: "lesson_closed", day: view.day });
-  const lastMark = view.noted.findLast((e) => !e.back && e.fact.kind !== "lesson_opened");
-  const undo = lastMark ? () => tell({ student, kind: "retracted", ref: lastMark.fact.id }) : undefined;
+  const close = () => tell(student, { kind: "lesson_closed", day: view.day });
+  const lastMark = view.noted.findLast(
+    ({ back, fact }) => !back && (fact.by ?? "teacher") === "teacher" && fact.body.kind !== "lesson_opened",
+  );
+  const undo = lastMark ? () => tell(student, { kind: "retracted", ref: lastMark.fact.id }) : undefined;
 
   useKeys({
     ArrowDown: () => go(at + 1),
@@ -100,7 +107,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                     ask="What do you want to remember?"
                     example="liked the storm"
                     done="Keep"
-                    save={(text) => tell({ student, kind: "noted", text })}
+                    save={(text) => tell(student, { kind: "noted", text })}
                   />
                   <Button className="ml-auto" hint="U" onClick={undo} disabled={!undo}>
                     Undo
@@ -124,6 +131,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
         )}
       </div>
       <aside className="space-y-4 md:col-span-2 xl:col-span-1">
+        {!open && <Given student={student} place="lesson" days={view.given} day={view.day} coming={view.coming} />}
         <Asked view={view} />
         {view.state === "planned" && <Tried view={view} />}
         {open && block && <PaceNote student={student} block={block.key} minute={Math.floor(minute)} />}

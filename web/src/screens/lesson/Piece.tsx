@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { tell } from "../../api/outbox";
+import { act, tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { namedDay, sentence } from "../../parts/words";
@@ -13,19 +13,26 @@ type Props = { view: LessonView; rung: Schemas["RungView"] };
 // its spots, and the try for the foothold.
 export function Piece({ view, rung }: Props) {
   const student = view.student.id;
-  const say = { student, rung: rung.id };
   const points = rung.points.filter((p) => p.key !== "spots");
   const held = points.find((p) => p.key === rung.held);
-  const part = rung.parts.find((p) => !p.done)?.name;
   const spot = rung.spots.find((s) => s.done < s.goal);
 
-  const hold = (key: string) => tell({ ...say, kind: "point_held", point: key });
-  const met = held ? () => tell({ ...say, kind: "point_met", point: held.key }) : undefined;
-  const notYet = held ? () => tell({ ...say, kind: "point_open", point: held.key }) : undefined;
-  const judge = (outcome: string) => tell({ ...say, kind: "self_judged", point: held?.key, outcome });
-  const drill = spot ? () => tell({ ...say, kind: "spot_drilled", spot: spot.id, count: spot.done + 1 }) : undefined;
-  const taught = rung.taught ? undefined : () => tell({ ...say, kind: "taught" });
-  const tried = (outcome: string, text?: string) => tell({ ...say, kind: "foothold_tried", outcome, part, text });
+  const hold = (point: string) => tell(student, { kind: "point_held", rung: rung.id, point });
+  const mark = (state: "met" | "open") =>
+    held ? () => tell(student, { kind: "point_marked", rung: rung.id, point: held.key, state }) : undefined;
+  const [met, notYet] = [mark("met"), mark("open")];
+  const judge = (says: "yes" | "nearly" | "no") =>
+    tell(student, { kind: "self_judged", rung: rung.id, point: held?.key, says });
+  const drill = spot
+    ? () => tell(student, { kind: "spot_drilled", rung: rung.id, spot: spot.id, run: spot.done + 1 })
+    : undefined;
+  const may = (code: string) => {
+    const offer = rung.piece?.find((a) => a.do === code);
+    return offer && (() => act(student, offer.tell));
+  };
+  const taught = rung.taught ? undefined : may("taught");
+  const missing = (rung.piece ?? []).filter((a) => a.do.startsWith("not-yet:"));
+  const part = rung.parts.find((p) => !p.done)?.name;
   const done = rung.state === "secure";
 
   useKeys({
@@ -37,8 +44,8 @@ export function Piece({ view, rung }: Props) {
     o: () => judge("no"),
     s: drill,
     t: taught,
-    f: done ? undefined : () => tried("granted"),
-    g: done ? undefined : () => tried("not-yet"),
+    f: may("grant"),
+    g: may("not-yet"),
   });
 
   if (done) {
@@ -134,7 +141,7 @@ export function Piece({ view, rung }: Props) {
           ask="Where is the spot?"
           example="bar 7"
           done="Five in a row"
-          save={(text) => tell({ ...say, kind: "spot_noted", text, count: 5 })}
+          save={(where) => tell(student, { kind: "spot_noted", rung: rung.id, where, goal: 5 })}
         />
         <Write
           name="Own point"
@@ -142,25 +149,25 @@ export function Piece({ view, rung }: Props) {
           ask="What should this student keep in mind in every piece?"
           example="left thumb loose"
           done="On every piece"
-          save={(text) => tell({ student, kind: "own_point", text })}
+          save={(name) => tell(student, { kind: "own_point", name })}
         />
       </div>
       <Went view={view} rung={rung.id} />
       <fieldset className="flex flex-wrap items-center gap-2 border-t border-faint pt-3">
         <legend className="sr-only">Try for the foothold</legend>
-        <Button hint="F" onClick={() => tried("granted")}>
+        <Button hint="F" onClick={may("grant")}>
           Grant the foothold{part && `, ${part}`}
         </Button>
         <span className="text-soft">or not yet:</span>
-        {criteria.map((c) => (
+        {missing.map((a) => (
           <button
-            key={c}
+            key={a.do}
             type="button"
-            aria-label={`Not yet: ${c}`}
+            aria-label={`Not yet: ${a.do.slice("not-yet:".length)}`}
             className="min-h-6 rounded border border-line px-2.5 py-1.5 hover:bg-faint"
-            onClick={() => tried("not-yet", c)}
+            onClick={() => act(student, a.tell)}
           >
-            {c}
+            {a.do.slice("not-yet:".length)}
           </button>
         ))}
       </fieldset>
@@ -172,10 +179,6 @@ export function Piece({ view, rung }: Props) {
     </div>
   );
 }
-
-// What a foothold asks for, all of it: through unaided, notes and rhythm right,
-// fingering or strokes right, tone and pitch tolerable.
-const criteria = ["unaided", "notes", "rhythm", "fingering", "tone"];
 
 function pointNote(p: Schemas["PointView"], held: boolean) {
   const own = p.own ? "own, " : "";

@@ -11,11 +11,11 @@ const keys = ["q", "r", "v"];
 export function Seen({ view }: { view: LessonView }) {
   const [all, setAll] = useState(false);
   const student = view.student.id;
-  const see = (key: string) => () => tell({ student, kind: "seen", text: key });
+  const see = (key: string) => () => tell(student, { kind: "seen", fault: key });
   const first = view.faults.slice(0, 3);
   useKeys(Object.fromEntries(first.map((f, i) => [keys[i] ?? "", see(f.key)])));
-  const last = view.noted.findLast((e) => !e.back && e.fact.kind === "seen")?.fact.text;
-  const fault = view.faults.find((f) => f.key === last);
+  const last = view.noted.findLast((e) => !e.back && e.fact.body.kind === "seen")?.fact.body;
+  const fault = last?.kind === "seen" ? view.faults.find((f) => f.key === last.fault) : undefined;
   return (
     <section aria-label="Seen at the instrument">
       <h2 className="mb-1.5">Seen at the instrument</h2>
@@ -25,7 +25,7 @@ export function Seen({ view }: { view: LessonView }) {
             <button
               type="button"
               onClick={see(f.key)}
-              aria-pressed={f.key === last}
+              aria-pressed={f === fault}
               className="flex w-full items-center gap-2.5 py-1.5 text-left hover:bg-faint"
             >
               {i < keys.length && <Key>{keys[i]?.toUpperCase()}</Key>}
@@ -70,7 +70,7 @@ export function Pain({ view }: { view: LessonView }) {
           </b>{" "}
           No playing on that side until a licensed clinician has said so. Tell the family.
         </p>
-        <Button className="mt-2" onClick={() => tell({ student, kind: "pain_cleared" })}>
+        <Button className="mt-2" onClick={() => tell(student, { kind: "pain_cleared" })}>
           A clinician has cleared it
         </Button>
       </section>
@@ -85,7 +85,7 @@ export function Pain({ view }: { view: LessonView }) {
           type="button"
           aria-label={`Pain: ${s.name.toLowerCase()}`}
           className="min-h-6 rounded border border-line bg-raised px-2.5 py-1 hover:bg-faint"
-          onClick={() => tell({ student, kind: "pained", outcome: s.key })}
+          onClick={() => tell(student, { kind: "pained", side: s.key })}
         >
           {s.name}
         </button>
@@ -94,7 +94,7 @@ export function Pain({ view }: { view: LessonView }) {
   );
 }
 
-const moods = ["bright", "calm", "restless", "tired", "low"];
+const moods = ["bright", "calm", "restless", "tired", "low"] as const;
 
 const phrases = ["sang it first", "rushed", "slow is secure", "needs the page", "hands fine apart", "asked why"];
 
@@ -102,7 +102,8 @@ const phrases = ["sang it first", "rushed", "slow is secure", "needs the page", 
 // again.
 export function Quick({ view }: { view: LessonView }) {
   const student = view.student.id;
-  const mood = view.noted.findLast((e) => !e.back && e.fact.kind === "mood_seen")?.fact.outcome;
+  const seen = view.noted.findLast((e) => !e.back && e.fact.body.kind === "mood_seen")?.fact.body;
+  const mood = seen?.kind === "mood_seen" ? seen.mood : undefined;
   const chip = (on: boolean) =>
     `min-h-6 rounded border px-2.5 py-1 ${on ? "border-keep bg-keep-tint" : "border-line bg-raised hover:bg-faint"}`;
   return (
@@ -115,7 +116,7 @@ export function Quick({ view }: { view: LessonView }) {
             type="button"
             aria-pressed={mood === m}
             className={chip(mood === m)}
-            onClick={() => tell({ student, kind: "mood_seen", outcome: m })}
+            onClick={() => tell(student, { kind: "mood_seen", mood: m })}
           >
             {m}
           </button>
@@ -128,7 +129,7 @@ export function Quick({ view }: { view: LessonView }) {
             key={p}
             type="button"
             className={chip(false)}
-            onClick={() => tell({ student, kind: "noted", text: p })}
+            onClick={() => tell(student, { kind: "noted", text: p })}
           >
             {p}
           </button>

@@ -11,15 +11,9 @@ export function Today({ view }: { view: LessonView }) {
   const [moving, setMoving] = useState(false);
   const students = useDay().data?.students ?? [];
   const student = view.student.id;
-  const say = { student, day: view.day };
+  const day = view.day;
   const length = (by: number) => () =>
-    tell({
-      ...say,
-      kind: "plan_changed",
-      text: "lesson",
-      outcome: "length",
-      minutes: Math.min(120, Math.max(10, view.plan.minutes + by)),
-    });
+    tell(student, { kind: "lesson_length", day, minutes: Math.min(120, Math.max(10, view.plan.minutes + by)) });
   const move = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const form = new FormData(e.currentTarget);
@@ -28,10 +22,10 @@ export function Today({ view }: { view: LessonView }) {
     const other = students.find((s) => s.id === String(form.get("with")));
     setMoving(false);
     if (other?.next) {
-      tell({ ...say, kind: "lesson_moved", to: other.next, text: other.slot.start });
-      tell({ student: other.id, day: other.next, kind: "lesson_moved", to: view.day, text: view.start });
+      tell(student, { kind: "lesson_moved", day, to: other.next, start: other.slot.start });
+      tell(other.id, { kind: "lesson_moved", day: other.next, to: day, start: view.start });
     } else if (to) {
-      tell({ ...say, kind: "lesson_moved", to, text: at });
+      tell(student, { kind: "lesson_moved", day, to, start: at });
     }
   };
   if (!view.day) return null;
@@ -43,7 +37,7 @@ export function Today({ view }: { view: LessonView }) {
         <input
           type="checkbox"
           checked={view.remote}
-          onChange={() => tell({ ...say, kind: "lesson_remote", outcome: view.remote ? "no" : "yes" })}
+          onChange={() => tell(student, { kind: "lesson_remote", day, remote: !view.remote })}
         />
         From afar: no hands on, no playing together
       </label>
@@ -57,7 +51,7 @@ export function Today({ view }: { view: LessonView }) {
         </Button>
       </div>
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => tell({ ...say, kind: "lesson_missed" })}>Not given</Button>
+        <Button onClick={() => tell(student, { kind: "lesson_missed", day })}>Not given</Button>
         <Button onClick={() => setMoving(!moving)} aria-expanded={moving}>
           Move or swap
         </Button>

@@ -6,12 +6,14 @@ const places = ["the beginning", "the middle", "the end"];
 
 // Went notes the two places that the student says went well.
 export function Went({ view, rung }: { view: LessonView; rung: string }) {
-  const say = (text: string) => tell({ student: view.student.id, kind: "went_well", rung, text });
-  const told = view.noted.filter((e) => !e.back && e.fact.kind === "went_well" && e.fact.rung === rung);
+  const say = (text: string) => tell(view.student.id, { kind: "went_well", rung, text });
+  const told = view.noted.flatMap(({ back, fact: { body } }) =>
+    !back && body.kind === "went_well" && body.rung === rung ? [body.text] : [],
+  );
   return (
     <div className="flex flex-wrap items-center gap-2">
       <p className="min-w-36 flex-1 text-soft">
-        {told.length > 0 ? `Went well: ${told.map((e) => e.fact.text).join(", ")}` : "Two places that went well?"}
+        {told.length > 0 ? `Went well: ${told.join(", ")}` : "Two places that went well?"}
       </p>
       {places.map((p) => (
         <button

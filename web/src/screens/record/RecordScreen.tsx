@@ -8,6 +8,7 @@ import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
 import { clock, namedDay, plural, shortDay, tellOf } from "../../parts/words";
 import { Home } from "../week/Home";
+import { Weeks } from "./Weeks";
 
 // RecordScreen: achievements in order, and under them all that was told, day
 // by day, where a slip can be taken back.
@@ -19,9 +20,11 @@ export function RecordScreen() {
   return (
     <Shown query={query}>
       {(view) => {
-        const done = view.entries.filter(
-          (e) => e.fact.kind === "foothold_tried" && e.fact.outcome === "granted" && !e.back && e.note === "",
-        );
+        const done = view.entries.flatMap((e) => {
+          const { body } = e.fact;
+          const granted = body.kind === "foothold_tried" && body.outcome === "granted" && !e.back && e.note === "";
+          return granted ? [{ ...e, part: body.part }] : [];
+        });
         const days = Object.entries(Object.groupBy(view.entries, (e) => e.fact.at.slice(0, 10)));
         return (
           <main className="grid flex-1 content-start gap-6 px-4 pb-6 lg:grid-cols-[320px_1fr]">
@@ -35,13 +38,14 @@ export function RecordScreen() {
                     <span className="w-24 shrink-0 text-soft">{namedDay(e.fact.at)}</span>
                     <span>
                       {e.title}
-                      {e.fact.part && `: ${e.fact.part}`}
+                      {e.part && `: ${e.part}`}
                     </span>
                   </li>
                 ))}
                 {done.length === 0 && <li className="py-2 text-soft">The first foothold will stand here.</li>}
               </ol>
               <Home home={view.home} />
+              <Weeks student={student} weeks={view.weeks} />
               <Skills skills={view.skills} />
             </section>
             <section aria-label="All that was told">
@@ -115,6 +119,9 @@ function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string;
     <li className="flex items-center gap-3 py-0.5">
       <span className="w-12 shrink-0 text-soft">{clock(entry.fact.at, zone)}</span>
       <span className={`flex-1 ${entry.back ? "text-soft line-through" : ""}`}>{what}</span>
+      {entry.fact.by !== "teacher" && (
+        <span className="text-small text-soft">{entry.fact.by === "family" ? "by the family" : "by the program"}</span>
+      )}
       {entry.back ? (
         <span className="text-small text-soft">taken back</span>
       ) : (
@@ -122,7 +129,7 @@ function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string;
           look="quiet"
           className="px-2! py-0.5!"
           aria-label={`Take back: ${what}`}
-          onClick={() => tell({ student, kind: "retracted", ref: entry.fact.id })}
+          onClick={() => tell(student, { kind: "retracted", ref: entry.fact.id })}
         >
           Take back
         </Button>

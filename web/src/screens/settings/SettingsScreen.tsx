@@ -33,7 +33,7 @@ export function SettingsScreen() {
                     key={t}
                     look={view.taste === t ? "main" : "plain"}
                     aria-pressed={view.taste === t}
-                    onClick={() => tell({ student, kind: "taste_asked", outcome: t })}
+                    onClick={() => tell(student, { kind: "taste_asked", taste: t })}
                   >
                     {t}
                   </Button>
@@ -113,7 +113,7 @@ function Approach({ view }: { view: View }) {
 function Effects(p: { student: string; question: string; school: string; done: () => void }) {
   const query = useQuery(effectsView(p.student, p.question, p.school));
   const save = () => {
-    tell({ student: p.student, kind: "approach_set", text: p.question, outcome: p.school });
+    tell(p.student, { kind: "approach_set", question: p.question, school: p.school });
     p.done();
   };
   return (
@@ -153,7 +153,7 @@ function Books({ view }: { view: View }) {
                 <input
                   type="checkbox"
                   checked={on}
-                  onChange={() => tell({ student, kind: on ? "book_dropped" : "book_chosen", text: b })}
+                  onChange={() => tell(student, { kind: on ? "book_dropped" : "book_chosen", book: b })}
                 />
                 {b}
               </label>

@@ -106,7 +106,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
 
 // Printed holds the sheets as they print, one after another.
 function Printed({ students, paper }: { students: string[]; paper: Paper }) {
-  const weeks = useQueries({ queries: students.map(weekView) });
+  const weeks = useQueries({ queries: students.map((s) => weekView(s)) });
   return (
     <section aria-label="As they print" className="max-w-[960px] space-y-6">
       {weeks.map(

@@ -1,20 +1,24 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, useParams } from "@tanstack/react-router";
+import { Link, useParams, useSearch } from "@tanstack/react-router";
 import { useState } from "react";
-import { weekView } from "../../api/views";
+import { useDay, weekView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { Given } from "../../parts/Given";
 import { Shown } from "../../parts/Told";
 import { sentence } from "../../parts/words";
 import { FamilyLink } from "./FamilyLink";
 import { Home } from "./Home";
 import { OnePage, type Paper, Papers } from "./OnePage";
+import { Revisions } from "./Revisions";
 import { Send } from "./Send";
 import { Sheet } from "./Sheet";
 
 // WeekScreen shows the sheet as it prints: one page.
 export function WeekScreen() {
   const { student } = useParams({ from: "/inside/students/$student/week" });
-  const query = useQuery(weekView(student));
+  const { day, revision } = useSearch({ from: "/inside/students/$student/week" });
+  const query = useQuery(weekView(student, day, revision));
+  const zone = useDay().data?.zone ?? "UTC";
   const [paper, setPaper] = useState<Paper>("A4");
   const [large, setLarge] = useState(false);
   return (
@@ -26,7 +30,19 @@ export function WeekScreen() {
               <Sheet view={view} sheet={view.sheet} large={large} />
             </OnePage>
             <aside className="screen-only w-64 shrink-0 space-y-4">
-              <Send key={student} student={view.student} sending={view.sending} paper={paper} />
+              <Given student={student} place="week" days={view.given} day={view.sheet.from} />
+              {view.sheet.from === view.given[0] && !revision && (
+                <Send key={student} student={view.student} sending={view.sending} paper={paper} />
+              )}
+              {view.document && (
+                <Revisions
+                  student={student}
+                  day={view.sheet.from}
+                  shown={view.document}
+                  revisions={view.revisions}
+                  zone={zone}
+                />
+              )}
               <fieldset>
                 <legend className="mb-1 font-[620]">Paper</legend>
                 <Papers paper={paper} choose={setPaper} />

@@ -190,7 +190,7 @@ function useKeep(view: View) {
   return useMutation({
     mutationFn: async (n: { body: View["body"]; small: boolean; studio: Schemas["Bench"]; home: Schemas["Bench"] }) => {
       const { stature, elbow, lowerLeg } = n.body;
-      tell({ student, kind: "seat_measured", measures: { stature, elbow, lowerLeg } });
+      tell(student, { kind: "seat_measured", stature, elbow, lowerLeg });
       const bench = ({ keyTops, benchLow, benchHigh, tile }: Schemas["Bench"]) => ({
         keyTops,
         benchLow,

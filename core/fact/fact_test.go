@@ -1,0 +1,169 @@
+package fact
+
+import (
+	"encoding/json"
+	"reflect"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var (
+	now  = time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
+	some = "01KTESTFACT000000000000001"
+)
+
+func of18(b Body) Fact { return Fact{ID: some, Student: some, At: now, Body: b} }
+
+// What the log takes and what it does not, by form.
+func TestTheFormOfFacts(t *testing.T) {
+	for _, c := range []struct {
+		name string
+		body Body
+		says string // empty where it is taken
+	}{
+		{"a try granted", FootholdTried{Rung: some, Outcome: "granted"}, ""},
+		{"a try of the whole", FootholdTried{Rung: some, Outcome: "not-yet", Note: "thumb late"}, ""},
+		{"a try that ends otherwise", FootholdTried{Rung: some, Outcome: "maybe"}, `foothold tried: outcome "maybe" is not one of granted, not-yet`},
+		{"a try of nothing", FootholdTried{Outcome: "granted"}, "rung is missing"},
+		{"a lane that is none", RungAdded{Item: "lamp", Strand: "garden"}, "is not one of book"},
+		{"a note of nothing but blanks", Noted{Text: "  "}, "text is missing"},
+		{"a note of 2000 characters", Noted{Text: strings.Repeat("x", 2000)}, ""},
+		{"a note of 2001", Noted{Text: strings.Repeat("x", 2001)}, "longer than 2000"},
+		{"a note of two lines", Noted{Text: "one\ntwo"}, ""},
+		{"a note that rings the bell", Noted{Text: "one\a"}, "cannot be written"},
+		{"a note that is no text", Noted{Text: "\xff"}, "cannot be written"},
+		{"a goal of none", SpotNoted{Rung: some, Where: "bar 3"}, "goal 0 is not from 1 to 100"},
+		{"a goal of a hundred", SpotNoted{Rung: some, Where: "bar 3", Goal: 100}, ""},
+		{"a goal of more", SpotNoted{Rung: some, Where: "bar 3", Goal: 101}, "is not from 1 to 100"},
+		{"a run of none", SpotDrilled{Rung: some, Spot: some}, "run 0"},
+		{"a day that is none", LessonClosed{Day: "yesterday"}, "not a day such as"},
+		{"a day of last year's lesson", LessonClosed{Day: "2025-10-14"}, ""},
+		{"a day of a lesson longer ago", LessonClosed{Day: "2025-10-13"}, "lies too far from 2026-11-18"},
+		{"practice of tomorrow: a clock a day ahead", Practised{Day: "2026-11-19"}, ""},
+		{"practice of the day after", Practised{Day: "2026-11-20"}, "lies too far"},
+		{"a target of two months ago", TargetSet{Rung: some, Day: "2026-09-19"}, ""},
+		{"a target of 1800", TargetSet{Rung: some, Day: "1800-01-01"}, "outside the years"},
+		{"a target of longer ago", TargetSet{Rung: some, Day: "2026-09-18"}, "lies too far"},
+		{"a target in five years", TargetSet{Rung: some, Day: "2031-11-01"}, ""},
+		{"a lesson moved nowhere", LessonMoved{Day: "2026-11-18"}, "to is missing"},
+		{"a lesson moved to noon", LessonMoved{Day: "2026-11-18", To: "2026-11-19", Start: "12:00"}, ""},
+		{"a lesson moved to a word", LessonMoved{Day: "2026-11-18", To: "2026-11-19", Start: "noon"}, "not a time of day such as 16:00"},
+		{"a lesson at 24:00", LessonExtra{Day: "2026-11-18", Start: "24:00"}, "not a time of day"},
+		{"a stature", SeatMeasured{Stature: 131.5}, ""},
+		{"a stature of 900 cm", SeatMeasured{Stature: 900}, "is not from 0 to 300"},
+		{"nothing measured", SeatMeasured{}, "nothing is measured"},
+		{"a pain of the head", Pained{Side: "head"}, "not one of right, left, both"},
+		{"a purple mood", MoodSeen{Mood: "purple"}, "not one of bright"},
+		{"a game that went fine", ActivityDone{Activity: "palm-taps", Outcome: "fine"}, "not one of pass, nearly"},
+		{"a lesson that flowed", LessonRated{Day: "2026-11-18", Rating: "flowed"}, ""},
+		{"a lesson of five stars", LessonRated{Day: "2026-11-18", Rating: "5"}, "not one of flowed, mixed, uphill"},
+		{"a plan's block of no minutes", BlockTimed{Day: "2026-11-18", Block: "close"}, "minutes 0"},
+		{"every day", DaysSet{Weekdays: []int{}}, ""},
+		{"Sunday and Saturday", DaysSet{Weekdays: []int{0, 6}}, ""},
+		{"an eighth day", DaysSet{Weekdays: []int{7}}, "from 0 for Sunday to 6"},
+		{"Monday twice", DaysSet{Weekdays: []int{1, 1}}, "each once"},
+		{"a treat that counts money", TreatSet{Name: "Chips", Counts: "money", Goal: 5}, "not one of footholds, days"},
+		{"a purple day", Practised{Day: "2026-11-18", Felt: "purple"}, "not one of fun"},
+	} {
+		err := of18(c.body).Check(now)
+		if c.says == "" {
+			assert.NoError(t, err, c.name)
+		} else {
+			assert.ErrorContains(t, err, c.says, c.name)
+		}
+	}
+}
+
+func TestTheTimesOfFacts(t *testing.T) {
+	for _, c := range []struct {
+		name string
+		at   time.Time
+		ok   bool
+	}{
+		{"now", now, true},
+		{"a clock 24 hours ahead", now.Add(24 * time.Hour), true},
+		{"a second more", now.Add(24*time.Hour + time.Second), false},
+		{"thirty years ago", now.AddDate(-30, 0, 0), true},
+		{"before that", now.AddDate(-30, 0, 0).Add(-time.Second), false},
+		{"never", time.Time{}, false},
+	} {
+		f := of18(PainCleared{})
+		f.At = c.at
+		assert.Equal(t, c.ok, f.Check(now) == nil, c.name)
+	}
+	for id, ok := range map[string]bool{some: true, strings.Repeat(" ", 26): false, "1": false, "🎻🎻🎻🎻🎻🎻12": false, strings.ToLower(some): false,
+		"8" + some[1:]: false, some[:25] + "U": false} {
+		f := of18(PainCleared{})
+		f.ID = id
+		assert.Equal(t, ok, f.Check(now) == nil, "%q", id)
+	}
+	assert.Error(t, of18(nil).Check(now))
+}
+
+// Every kind goes out and comes back the same, alone, in a fact and in a list, and
+// has a name of its own; its tags are ones that the check knows.
+func TestEveryKindGoesOutAndComesBack(t *testing.T) {
+	names := map[Kind]bool{}
+	refs := map[string]bool{"rung": true, "spot": true, "point": true, "item": true, "book": true, "skill": true, "fault": true, "probe": true, "activity": true, "school": true, "question": true, "document": true, "fact": true}
+	var all Bodies
+	for _, typ := range Types() {
+		v := reflect.New(typ).Elem()
+		for i := range typ.NumField() {
+			tag := typ.Field(i).Tag
+			if ref := tag.Get("ref"); ref != "" {
+				assert.True(t, refs[ref], "%s: %s", typ, ref)
+			}
+			if when := tag.Get("when"); when != "" {
+				assert.Contains(t, spans, when, typ)
+			}
+			switch f := v.Field(i); f.Kind() {
+			case reflect.String:
+				f.SetString("2026-11-18")
+				assert.True(t, f.Type() == dateType || tag.Get("maxLength") != "" || tag.Get("enum") != "" || tag.Get("pattern") != "", "%s.%s has a bound", typ, typ.Field(i).Name)
+				assert.Equal(t, f.Type() == dateType, tag.Get("when") != "", "%s.%s: a day says where it lies", typ, typ.Field(i).Name)
+			case reflect.Int:
+				f.SetInt(2)
+				assert.NotEmpty(t, tag.Get("maximum"), "%s.%s has a bound", typ, typ.Field(i).Name)
+			case reflect.Float64:
+				f.SetFloat(2.5)
+			case reflect.Bool:
+				f.SetBool(true)
+			case reflect.Slice:
+				f.Set(reflect.ValueOf([]int{1, 3}))
+			default:
+				t.Fatalf("%s holds a %s", typ, f.Kind())
+			}
+		}
+		body := v.Interface().(Body)
+		assert.False(t, names[body.Kind()], "%s is there twice", body.Kind())
+		names[body.Kind()] = true
+		all = append(all, body)
+		raw, err := json.Marshal(Fact{ID: some, Student: some, At: now, By: Family, Body: body})
+		require.NoError(t, err)
+		var back Fact
+		require.NoError(t, json.Unmarshal(raw, &back))
+		assert.Equal(t, Fact{ID: some, Student: some, At: now, By: Family, Body: body}, back)
+	}
+	raw, err := json.Marshal(all)
+	require.NoError(t, err)
+	var back Bodies
+	require.NoError(t, json.Unmarshal(raw, &back))
+	assert.Equal(t, all, back)
+	raw, err = json.Marshal(Bodies(nil))
+	require.NoError(t, err)
+	assert.Equal(t, "[]", string(raw))
+	_, err = Decode([]byte(`{"kind":"danced"}`))
+	assert.ErrorContains(t, err, `"danced" is not a kind of fact`)
+	_, err = Lift("noted", 3, []byte(`{}`))
+	assert.ErrorContains(t, err, "this program knows forms up to 2")
+}
+
+func TestWhatAFactRefersTo(t *testing.T) {
+	assert.Equal(t, []Ref{{"rung", "r"}, {"point", "tone"}}, Refs(PointMarked{Rung: "r", Point: "tone", State: Met}))
+	assert.Equal(t, []Ref{{"rung", "r"}}, Refs(SelfJudged{Rung: "r", Says: "yes"}), "what is empty refers to nothing")
+	assert.Empty(t, Refs(PainCleared{}))
+}

@@ -1,0 +1,110 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"strings"
+	"time"
+
+	"patientladder/core/calendar"
+	"patientladder/core/document"
+	"patientladder/core/fact"
+)
+
+// A KeptDocument is a document with what was given.
+type KeptDocument struct {
+	document.Document
+	Summary any             // what lists show of it, when it is kept
+	Body    json.RawMessage // as it was given
+}
+
+// AddTold saves facts and the documents that follow from them, all or none. A fact
+// that is there already, and a revision that another copy of the program has made
+// meanwhile, are left alone. ErrNotFound when a student is not of this studio.
+func (s Studio) AddTold(ctx context.Context, facts []fact.Fact, docs []KeptDocument) error {
+	if len(docs) == 0 {
+		return classify(s.addFacts(ctx, s.db, facts)) // one statement: all or none by itself
+	}
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if err := s.addFacts(ctx, tx, facts); err != nil {
+			return err
+		}
+		for _, d := range docs {
+			summary, err := json.Marshal(d.Summary)
+			if err != nil {
+				return err
+			}
+			_, err = tx.ExecContext(ctx, `INSERT INTO documents (studio_id, `+documentColumns+`, summary, body) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = documents.id`,
+				s.id, d.ID, d.Student, string(d.Kind), string(d.Day), d.Revision, string(d.Reason), d.Cause.String(), string(d.By), d.At.UTC(), d.Program, summary, []byte(d.Body))
+			if err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+const documentColumns = `id, student_id, kind, day, revision, reason, cause, author, at, program`
+
+func scanDocument(row interface{ Scan(...any) error }, more ...any) (document.Document, error) {
+	var d document.Document
+	var day time.Time
+	var cause string
+	err := row.Scan(append([]any{&d.ID, &d.Student, &d.Kind, &day, &d.Revision, &d.Reason, &cause, &d.By, &d.At, &d.Program}, more...)...)
+	d.Day, d.Cause = calendar.On(day), document.ParseCause(cause)
+	return d, err
+}
+
+// A Summary is a document without its body.
+type Summary struct {
+	document.Document
+	Summary json.RawMessage
+}
+
+// Documents lists a student's documents of a kind by day and revision, without
+// what was given.
+func (s Studio) Documents(ctx context.Context, student string, kind document.Kind) ([]Summary, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+`, summary FROM documents WHERE studio_id = ? AND student_id = ? AND kind = ? ORDER BY day, revision`, s.id, student, string(kind))
+	return collect(rows, err, func(row interface{ Scan(...any) error }) (Summary, error) {
+		var out Summary
+		var raw []byte
+		var err error
+		out.Document, err = scanDocument(row, &raw)
+		out.Summary = raw
+		return out, err
+	})
+}
+
+// Document returns a revision of a student's document of a day; the newest for 0.
+// ErrNotFound when there is none.
+func (s Studio) Document(ctx context.Context, student string, kind document.Kind, day calendar.Date, revision int) (KeptDocument, error) {
+	var out KeptDocument
+	var raw []byte
+	var err error
+	out.Document, err = scanDocument(s.db.QueryRowContext(ctx, `SELECT `+documentColumns+`, body FROM documents
+		WHERE studio_id = ? AND student_id = ? AND kind = ? AND day = ? AND (? = 0 OR revision = ?) ORDER BY revision DESC LIMIT 1`,
+		s.id, student, string(kind), string(day), revision, revision), &raw)
+	out.Body = raw
+	return out, classify(err)
+}
+
+// DocumentsNamed returns the documents of the studio that some ids name.
+func (s Studio) DocumentsNamed(ctx context.Context, ids []string) ([]KeptDocument, error) {
+	if len(ids) == 0 {
+		return nil, nil
+	}
+	args := []any{s.id}
+	for _, id := range ids {
+		args = append(args, id)
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+`, body FROM documents WHERE studio_id = ? AND id IN (?`+strings.Repeat(", ?", len(ids)-1)+`)`, args...)
+	return collect(rows, err, func(row interface{ Scan(...any) error }) (KeptDocument, error) {
+		var out KeptDocument
+		var raw []byte
+		var err error
+		out.Document, err = scanDocument(row, &raw)
+		out.Body = raw
+		return out, err
+	})
+}

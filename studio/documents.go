@@ -1,0 +1,194 @@
+package studio
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"runtime/debug"
+	"time"
+
+	"github.com/oklog/ulid/v2"
+
+	"patientladder/core/calendar"
+	"patientladder/core/document"
+	"patientladder/core/lesson"
+	"patientladder/core/week"
+	"patientladder/store"
+)
+
+// program is the version of this program, as documents name it.
+var program = func() string {
+	version := "dev"
+	if info, ok := debug.ReadBuildInfo(); ok {
+		for _, s := range info.Settings {
+			if s.Key == "vcs.revision" {
+				version = s.Value[:min(len(s.Value), 12)]
+			}
+		}
+	}
+	return version
+}()
+
+// A SheetSummary is what the record shows of a week sheet.
+type SheetSummary struct {
+	Lines   []SheetLine `json:"lines" nullable:"false"`
+	Minutes int         `json:"minutes" doc:"asked for in all"`
+}
+
+// A SheetLine is a line of a sheet with the days on which it stands.
+type SheetLine struct {
+	Key   string `json:"key"`
+	Says  string `json:"says" doc:"what to do, as the sheet says it"`
+	Title string `json:"title"`
+	Days  int    `json:"days" doc:"on which it stands"`
+}
+
+// owed makes the documents that the facts call for and that are not kept yet: of
+// the lesson that is open or was closed last, and of the day that a lesson is about.
+func (p *pupil) owed(ctx context.Context) ([]store.KeptDocument, error) {
+	var out []store.KeptDocument
+	days := map[document.Kind]calendar.Date{document.Sheet: latest(p.standing.Closed), document.Plan: latest(p.standing.Opened)}
+	for _, kind := range []document.Kind{document.Plan, document.Sheet} {
+		day := days[kind]
+		if day == "" {
+			continue
+		}
+		d, owed, err := p.document(ctx, kind, day)
+		if err != nil {
+			return nil, err
+		}
+		if owed {
+			out = append(out, d)
+		}
+	}
+	return out, nil
+}
+
+// latest is the last day of some lessons; empty for none.
+func latest(lessons map[calendar.Date]time.Time) calendar.Date {
+	last := calendar.Date("")
+	for day := range lessons {
+		last = max(last, day)
+	}
+	return last
+}
+
+// document returns the newest revision of what was given in a lesson, and whether it
+// was only made now and is still to be kept. Of a lesson before the last it is what
+// was kept; one from before documents were kept is made from the facts of then.
+func (p *pupil) document(ctx context.Context, kind document.Kind, day calendar.Date) (store.KeptDocument, bool, error) {
+	last, err := p.Studio.Document(ctx, p.ID, kind, day, 0)
+	there := err == nil
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return last, false, told(err, "document")
+	}
+	lessons := p.standing.Opened
+	if kind == document.Sheet {
+		lessons = p.standing.Closed
+	}
+	cause, given := document.CauseOf(kind, day, p.facts)
+	if !given || there && day != latest(lessons) {
+		if !there {
+			return last, false, &Error{Kind: Missing, Says: "Nothing was given in a lesson on that day."}
+		}
+		return last, false, nil
+	}
+	before := &last.Document
+	if !there {
+		before = nil
+	}
+	why, by, owed := document.Owed(kind, before, cause)
+	if !owed {
+		return last, false, nil
+	}
+	d := store.KeptDocument{Document: document.Document{ID: documentID(p.ID, kind, day, last.Revision+1, lessons[day]), Student: p.ID, Kind: kind, Day: day, Revision: last.Revision + 1, Reason: why, By: by,
+		At: p.room.now, Program: program, Cause: cause}}
+	at := lessons[day]
+	then := p.until(at)
+	app := p.approach(then, day)
+	var body any
+	switch kind {
+	case document.Plan:
+		body, d.Summary = p.plan(p.way(then, app, at), day), struct{}{}
+	case document.Sheet:
+		if day == latest(p.standing.Closed) { // what was said since, of the days at home and of a pain, holds at once
+			then.HomeDays, then.Ache = p.standing.HomeDays, p.standing.Ache
+		}
+		if err := p.cut(ctx, then); err != nil {
+			return d, false, err
+		}
+		sheet := p.sheet(p.way(then, app, at), day)
+		body, d.Summary = sheet, summarized(sheet)
+	}
+	d.Body, err = json.Marshal(body)
+	return d, true, err
+}
+
+// documentID names a revision after what it is, so that two copies of the program
+// that make it at the same moment make one.
+func documentID(student string, kind document.Kind, day calendar.Date, revision int, at time.Time) string {
+	sum := sha256.Sum256(fmt.Appendf(nil, "%s %s %s %d", student, kind, day, revision))
+	var id ulid.ULID
+	_ = id.SetTime(ulid.Timestamp(at)) // a time in bounds and ten bytes are always taken
+	_ = id.SetEntropy(sum[:10])
+	return id.String()
+}
+
+// keep is document, kept if it was only made now.
+func (p *pupil) keep(ctx context.Context, kind document.Kind, day calendar.Date) (store.KeptDocument, error) {
+	d, owed, err := p.document(ctx, kind, day)
+	if err == nil && owed {
+		err = told(p.AddTold(ctx, nil, []store.KeptDocument{d}), "student")
+	}
+	return d, err
+}
+
+func summarized(sheet week.Sheet) SheetSummary {
+	out := SheetSummary{Lines: []SheetLine{}}
+	at := map[string]int{}
+	for _, day := range sheet.Days {
+		for _, t := range day.Tasks {
+			out.Minutes += t.Minutes
+			if i, there := at[t.Key]; there {
+				out.Lines[i].Days++
+				continue
+			}
+			at[t.Key] = len(out.Lines)
+			out.Lines = append(out.Lines, SheetLine{t.Key, t.Says.What, t.Title, 1})
+		}
+	}
+	return out
+}
+
+// sheetOf is the week sheet that was given in the lesson of a day, the newest
+// revision for 0; nil and no error where no lesson was closed on the empty day.
+func (p *pupil) sheetOf(ctx context.Context, day calendar.Date, revision int) (*document.Document, *week.Sheet, error) {
+	if day == "" {
+		if day = latest(p.standing.Closed); day == "" {
+			return nil, nil, nil
+		}
+	}
+	d, err := p.keep(ctx, document.Sheet, day)
+	if err == nil && revision > 0 && revision != d.Revision {
+		d, err = p.Studio.Document(ctx, p.ID, document.Sheet, day, revision)
+		err = told(err, "revision")
+	}
+	if err != nil {
+		return nil, nil, err
+	}
+	var sheet week.Sheet
+	return &d.Document, &sheet, json.Unmarshal(d.Body, &sheet)
+}
+
+// planOf is the plan as it was agreed when the lesson of a day was opened, with
+// what was changed in it since.
+func (p *pupil) planOf(ctx context.Context, day calendar.Date) (document.Document, lesson.Plan, error) {
+	var plan lesson.Plan
+	d, err := p.keep(ctx, document.Plan, day)
+	if err != nil {
+		return d.Document, plan, err
+	}
+	return d.Document, plan, json.Unmarshal(d.Body, &plan)
+}

@@ -1,0 +1,154 @@
+package studio
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"slices"
+	"time"
+
+	"patientladder/core/document"
+	"patientladder/core/door"
+	"patientladder/core/fact"
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+	"patientladder/core/week"
+	"patientladder/store"
+)
+
+// maxFacts is the most facts taken in one delivery.
+const maxFacts = 500
+
+// Tell saves facts: what the teacher said happened. Facts already told change
+// nothing. Either all are saved or none, and with them the documents that follow.
+func (a *App) Tell(ctx context.Context, who Who, facts []fact.Fact) error {
+	return a.TellAs(ctx, who, fact.Teacher, facts)
+}
+
+// TellAs saves facts that an author tells.
+func (a *App) TellAs(ctx context.Context, who Who, by fact.Author, facts []fact.Fact) error {
+	if len(facts) > maxFacts {
+		return invalid("%d facts at once; send at most %d.", len(facts), maxFacts)
+	}
+	for i := range facts {
+		facts[i].At = facts[i].At.Truncate(time.Microsecond) // as it is kept
+	}
+	known, err := a.known(ctx, who, facts)
+	if err != nil {
+		return err
+	}
+	fresh, err := known.Take(by, facts)
+	var refused *door.Refusal
+	if errors.As(err, &refused) {
+		kind := Invalid
+		if refused.Conflict {
+			kind = Conflict
+		}
+		return &Error{Kind: kind, Says: capital(refused.Error()) + ".", Cause: err}
+	}
+	if err != nil || len(fresh) == 0 {
+		return err
+	}
+	docs, err := a.follow(ctx, who, fresh)
+	if err != nil {
+		return err
+	}
+	return told(a.store.In(who.Studio).AddTold(ctx, fresh, docs), "student")
+}
+
+// known gathers what the door asks about. Most marks name facts only.
+func (a *App) known(ctx context.Context, who Who, facts []fact.Fact) (door.Known, error) {
+	r := a.store.In(who.Studio)
+	k := door.Known{Now: a.now(), Graph: skills}
+	var err error
+	if k.Stored, err = r.FactsNamed(ctx, door.Named(facts)); err != nil {
+		return k, told(err, "fact")
+	}
+	var shelved, games, late bool
+	for _, f := range facts {
+		late = late || f.Check(k.Now) != nil // the studio's clock may be another than the machine's
+		if f.Body == nil {
+			continue
+		}
+		for _, ref := range fact.Refs(f.Body) {
+			shelved = shelved || slices.Contains([]string{"item", "book", "point"}, ref.To)
+			games = games || ref.To == "activity"
+		}
+		t, try := f.Body.(fact.FootholdTried)
+		shelved = shelved || try && t.Part != ""
+	}
+	if late {
+		room, err := a.enter(ctx, who)
+		if err != nil {
+			return k, err
+		}
+		k.Now = room.now
+	}
+	if shelved {
+		list, err := r.Items(ctx)
+		if err != nil {
+			return k, told(err, "shelf")
+		}
+		k.Items = byID(list)
+	}
+	if games {
+		if k.Own, err = r.Activities(ctx); err != nil {
+			return k, told(err, "studio")
+		}
+	}
+	docs, err := r.DocumentsNamed(ctx, door.Documents(facts))
+	if err != nil {
+		return k, told(err, "sheet")
+	}
+	k.Lines = map[string][]string{}
+	for _, d := range docs {
+		var sheet week.Sheet
+		if err := json.Unmarshal(d.Body, &sheet); err != nil {
+			return k, err
+		}
+		k.Lines[door.DocumentKey(d.Student, d.ID)] = sheet.Keys()
+	}
+	return k, nil
+}
+
+func byID(list []shelf.Item) map[string]shelf.Item {
+	out := make(map[string]shelf.Item, len(list))
+	for _, it := range list {
+		out[it.ID] = it
+	}
+	return out
+}
+
+// follow makes the documents that new facts bring about.
+func (a *App) follow(ctx context.Context, who Who, fresh []fact.Fact) ([]store.KeptDocument, error) {
+	if !document.Bears(fresh) {
+		return nil, nil
+	}
+	var out []store.KeptDocument
+	var done []string
+	for _, f := range fresh {
+		if slices.Contains(done, f.Student) {
+			continue
+		}
+		done = append(done, f.Student)
+		p, err := a.taught(ctx, who, f.Student)
+		if err != nil {
+			return nil, err
+		}
+		for _, g := range fresh {
+			if g.Student == p.ID {
+				g.At = g.At.In(p.zone)
+				p.facts = append(p.facts, g)
+			}
+		}
+		slices.SortStableFunc(p.facts, ladder.Order)
+		p.standing = ladder.Fold(p.facts, p.items)
+		p.Approach = p.approach(p.standing, p.today())
+		docs, err := p.owed(ctx)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, docs...)
+	}
+	return out, nil
+}

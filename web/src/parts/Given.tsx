@@ -1,0 +1,60 @@
+import { Link } from "@tanstack/react-router";
+import { longDay } from "./words";
+
+type Props = { student: string; place: "lesson" | "week"; days: string[]; day: string; coming?: string };
+
+// Given leads through the lessons that were given: one back, one on, any of them, and
+// to what comes. The day stands in the address.
+export function Given({ student, place, days, day, coming }: Props) {
+  const all = coming === undefined || days.includes(coming) ? days : [coming, ...days];
+  const at = all.indexOf(day);
+  const [later, earlier] = [all[at - 1], all[at + 1]];
+  const to = `/students/$student/${place}` as const;
+  if (all.length < 2) return null;
+  return (
+    <nav aria-label="Lessons given" className="screen-only space-y-1">
+      <p className="font-[620]">{place === "week" ? "Sheet of the lesson on" : "Lesson on"}</p>
+      <div className="flex items-center gap-2">
+        <Step student={student} to={to} day={earlier} says="Earlier" />
+        <details className="relative min-w-0 flex-1">
+          <summary className="min-h-8 cursor-pointer truncate rounded border border-line bg-raised px-2 py-1 text-center">
+            {day ? longDay(day) : "none yet"}
+          </summary>
+          <ul className="absolute z-10 mt-1 max-h-72 w-full min-w-48 overflow-y-auto rounded border border-line bg-raised py-1">
+            {all.map((d, i) => (
+              <li key={d}>
+                <Link
+                  to={to}
+                  params={{ student }}
+                  search={i === 0 ? {} : { day: d }}
+                  className={`block px-3 py-1.5 hover:bg-faint ${d === day ? "font-[650]" : ""}`}
+                >
+                  {longDay(d)}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </details>
+        <Step student={student} to={to} day={later} first={at === 1} says="Later" />
+      </div>
+    </nav>
+  );
+}
+
+type StepProps = {
+  student: string;
+  to: "/students/$student/lesson" | "/students/$student/week";
+  day?: string;
+  first?: boolean;
+  says: string;
+};
+
+function Step({ student, to, day, first, says }: StepProps) {
+  const look = "min-h-8 rounded border border-line px-2 py-1";
+  if (!day) return <span className={`${look} text-soft opacity-60`}>{says}</span>;
+  return (
+    <Link to={to} params={{ student }} search={first ? {} : { day }} className={`${look} hover:bg-faint`}>
+      {says}
+    </Link>
+  );
+}
