@@ -3,7 +3,9 @@ package e2e
 import (
 	"encoding/json"
 	"fmt"
+	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
@@ -276,4 +278,82 @@ func TestAnOwnActivity(t *testing.T) {
 	p.sees("Boathook")
 	p.press("Take away")
 	p.sees("100 activities")
+}
+
+// What was given can be looked up: last week's sheet and lesson stay as they were, a
+// setting changed meanwhile moves nothing, a pain told makes a revision that says so,
+// and the record says what was asked and ticked.
+func TestPastWeeksCanBeOpened(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	emil := p.student("Emil")
+	p.goTo("/students/" + emil + "/week")
+	p.sees("given at the end of the lesson")
+	text := "document.querySelector('[data-testid=sheet]').innerText"
+	before := eval[string](p, text)
+	p.press("Earlier")
+	p.until("location.search.includes('day=2026-11-04')", "the address names the lesson")
+	p.sees("Wednesday 4 November")
+	p.goTo("/students/" + emil + "/settings")
+	p.press("a third")
+	p.press("Save this")
+	p.goTo("/students/" + emil + "/week")
+	p.sees("given at the end of the lesson")
+	assert.Equal(t, before, eval[string](p, text), "the paper on the fridge says the same")
+
+	p.goTo("/students/" + emil + "/lesson?day=2026-11-04")
+	p.sees("Lesson closed, Wednesday 4 November")
+	p.sees("What changed")
+	p.goTo("/students/" + emil + "/record")
+	p.sees("Asked at home, and ticked")
+	p.goTo("/students/" + emil + "/lesson")
+	p.press("Begin the lesson")
+	p.press("Pain: left")
+	p.sees("No playing on that side")
+	p.goTo("/students/" + emil + "/week")
+	p.sees("a pain was told, told by you")
+}
+
+// "+" pressed five times is five minutes, whatever the line does; how the lesson went
+// is one touch; U takes back the teacher's mark and never the family's.
+func TestTouchesCount(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	tobias := p.student("Tobias")
+	p.goTo("/students/" + tobias + "/lesson")
+	p.press("Begin the lesson")
+	p.sees("Close the lesson")
+	p.key(kb.ArrowDown)
+	before := p.lesson(tobias).Plan.Blocks[1].Minutes
+	s.lag.Store(int64(400 * time.Millisecond))
+	for range 5 {
+		p.key("+")
+	}
+	p.sees(fmt.Sprintf("set to %d minutes by you", before+5))
+	s.lag.Store(0)
+	assert.Eventually(t, func() bool { return p.lesson(tobias).Plan.Blocks[1].Minutes == before+5 }, 5*time.Second, 50*time.Millisecond)
+	p.key("c")
+	p.sees("For you, this lesson")
+	p.key("1")
+	p.until("document.querySelector('button[aria-pressed=true]')?.innerText.includes('flowed')", "rated in one touch")
+	token := strings.TrimPrefix(evalAsync(p, `fetch('/api/students/`+tobias+`/links', {method: 'POST'}).then(r => r.json()).then(l => l.path)`), "/family/")
+	ticked := evalAsync(p, `(async () => {
+		const at = '/api/family/`+token+`';
+		const v = await (await fetch(at)).json();
+		const day = v.sheet.days.find(d => d.tasks.length);
+		const fact = {id: '01KTESTTJCK000000000000001', student: v.student, at: new Date(new Date(v.now).getTime() + 1000).toISOString(),
+			body: {kind: 'ticked', day: v.today, document: v.document.id, line: day.tasks[0].key}};
+		return String((await fetch(at + '/facts', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({facts: [fact]})})).status);
+	})()`)
+	require.Equal(t, "204", ticked)
+	p.goTo("/students/" + tobias + "/lesson")
+	p.sees("For you, this lesson")
+	p.key("u")
+	p.until("!document.querySelector('button[aria-pressed=true]')", "the teacher's last mark is taken back")
+	p.key("u")
+	p.sees("Close the lesson")
+	entries := evalAsync(p, `fetch('/api/students/`+tobias+`/record').then(r => r.json()).then(v => String(v.entries.filter(e => e.fact.id === '01KTESTTJCK000000000000001' && !e.back).length))`)
+	assert.Equal(t, "1", entries, "U never takes back what the family told")
 }

@@ -4,8 +4,11 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"log/slog"
+	"net/http/httptest"
 	"strings"
 	"testing"
+	"testing/fstest"
 	"time"
 
 	"github.com/oklog/ulid/v2"
@@ -13,6 +16,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/demo"
+	"patientladder/server"
+	"patientladder/store/storetest"
+	"patientladder/studio"
 )
 
 // No list of any view is null: a screen counts and walks its lists without
@@ -122,4 +128,58 @@ func nulls(v any, at string) (out []string) {
 		}
 	}
 	return out
+}
+
+// The same request has the same answer, byte for byte, as long as nothing was told
+// and the clock stands: every view of a lesson just closed, fifty times.
+func TestTheSameRequestHasTheSameAnswer(t *testing.T) {
+	now := time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
+	s := storetest.New(t)
+	require.NoError(t, demo.Seed(context.Background(), s, 1, func() time.Time { return now }))
+	app := studio.New(s, func() time.Time { return now })
+	srv := server.New(app, s, fstest.MapFS{}, server.Options{Log: slog.New(slog.DiscardHandler)})
+	t.Cleanup(srv.Close)
+	web := httptest.NewServer(srv.Handler())
+	t.Cleanup(web.Close)
+	c := house{web, s}.client(t)
+	status, text := c.post("/api/sign-in", fmt.Sprintf(`{"email":%q,"password":%q}`, demo.Email, demo.Password))
+	require.Equal(t, 204, status, text)
+	var day struct {
+		Now      time.Time
+		Students []struct{ ID, FirstName string }
+	}
+	_, text = c.get("/api/day")
+	require.NoError(t, json.Unmarshal([]byte(text), &day))
+	var wren string
+	for _, st := range day.Students {
+		if st.FirstName == "Wren" {
+			wren = st.ID
+		}
+	}
+	at := day.Now
+	tell := func(kind, more string) {
+		at = at.Add(time.Second)
+		f := fmt.Sprintf(`{"id":%q,"student":%q,"at":%q,"body":{"kind":%q%s}}`, ulid.Make(), wren, at.Format(time.RFC3339Nano), kind, more)
+		status, text := c.post("/api/facts", facts(f))
+		require.Equal(t, 204, status, text)
+	}
+	tell("lesson_opened", `,"day":"2026-11-18"`)
+	for _, probe := range []string{"left-right", "high-low", "steady-beat", "echo-rhythm", "higher-lower", "one-finger"} {
+		tell("probed", `,"probe":"`+probe+`","outcome":"nearly"`)
+	}
+	tell("lesson_closed", `,"day":"2026-11-18"`)
+	for _, path := range []string{"/api/day", "/api/calendar", "/api/sheets", "/api/shelf", "/api/skills", "/api/activities", "/api/words", "/api/items/cello-ode", "/api/items/shore-sailcloth/reading?student=" + wren,
+		"/api/shelf?student=" + wren, "/api/shelf.csv", "/api/students/" + wren + "/ladder", "/api/students/" + wren + "/lesson", "/api/students/" + wren + "/lesson?day=2026-11-11",
+		"/api/students/" + wren + "/week", "/api/students/" + wren + "/record", "/api/students/" + wren + "/approach", "/api/students/" + wren + "/approach/upkeep/third", "/api/students/" + wren + "/seat"} {
+		status, first := c.get(path)
+		require.Equal(t, 200, status, "%s: %s", path, first)
+		for range 49 {
+			_, again := c.get(path)
+			if !assert.True(t, first == again, "%s answers otherwise the second time", path) {
+				break
+			}
+		}
+	}
+	_, text = c.get("/api/students/" + wren + "/lesson")
+	assert.Contains(t, text, "probe-answered")
 }

@@ -385,11 +385,15 @@ func TestDaysOutOfBoundsAreRefused(t *testing.T) {
 func TestEveryRequestHasItsDeadline(t *testing.T) {
 	s := storetest.New(t)
 	app := studio.New(s, time.Now)
-	srv := server.New(app, s, fstest.MapFS{}, server.Options{Log: slog.New(slog.DiscardHandler), Deadline: 300 * time.Millisecond})
-	t.Cleanup(srv.Close)
-	web := httptest.NewServer(srv.Handler())
-	t.Cleanup(web.Close)
-	c, _ := house{web, s}.teacher(t, "slow@example.com")
+	at := func(deadline time.Duration) house {
+		srv := server.New(app, s, fstest.MapFS{}, server.Options{Log: slog.New(slog.DiscardHandler), Deadline: deadline})
+		t.Cleanup(srv.Close)
+		web := httptest.NewServer(srv.Handler())
+		t.Cleanup(web.Close)
+		return house{web, s}
+	}
+	c, _ := at(0).teacher(t, "slow@example.com")
+	c.base = at(300 * time.Millisecond).URL // the same sign-in, at a copy of little patience
 	held, err := s.DB().Conn(context.Background())
 	require.NoError(t, err)
 	defer held.Close()

@@ -19,9 +19,10 @@ type KeptDocument struct {
 	Body    json.RawMessage // as it was given
 }
 
-// AddTold saves facts and the documents that follow from them, all or none. A fact
-// that is there already, and a revision that another copy of the program has made
-// meanwhile, are left alone. ErrNotFound when a student is not of this studio.
+// AddTold saves facts and the documents that follow from them, all or none. A
+// revision that another copy of the program has made meanwhile is left alone.
+// ErrTaken, and nothing kept, when a fact of one of the ids is there already;
+// ErrNotFound when a student is not of this studio.
 func (s Studio) AddTold(ctx context.Context, facts []fact.Fact, docs []KeptDocument) error {
 	if len(docs) == 0 {
 		return classify(s.addFacts(ctx, s.db, facts)) // one statement: all or none by itself

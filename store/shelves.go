@@ -59,6 +59,18 @@ func (s Studio) Items(ctx context.Context) ([]shelf.Item, error) {
 	return items, err
 }
 
+// ItemsAtHand returns the shelf as it was last read, which may be an older one, without
+// asking the database; where nothing was read yet, Items.
+func (s Studio) ItemsAtHand(ctx context.Context) ([]shelf.Item, error) {
+	s.shelves.mu.Lock()
+	k, there := s.shelves.kept[s.id]
+	s.shelves.mu.Unlock()
+	if there {
+		return k.items, nil
+	}
+	return s.Items(ctx)
+}
+
 // shelfChanged gives the shelf a new version, in the transaction that changes
 // it.
 func (s Studio) shelfChanged(ctx context.Context, tx *sql.Tx) error {

@@ -31,6 +31,7 @@ type Store struct {
 	db      *sql.DB
 	config  *mysql.Config
 	shelves shelves
+	known   known
 }
 
 // Longest is how long one statement may run. A request waits for less; migrations

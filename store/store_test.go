@@ -76,7 +76,8 @@ func TestFactsOnceAndInOrder(t *testing.T) {
 	require.NoError(t, st.AddTold(ctx, []fact.Fact{a, b}, nil))
 	changed := a
 	changed.Body = fact.Noted{Text: "overwritten?"}
-	require.NoError(t, st.AddTold(ctx, []fact.Fact{changed, b, b}, nil))
+	another := fact.Fact{ID: id(), Student: emil.ID, At: at, Body: fact.Noted{Text: "beside it"}}
+	assert.ErrorIs(t, st.AddTold(ctx, []fact.Fact{another, changed}, nil), store.ErrTaken)
 	got, err := st.Facts(ctx, emil.ID)
 	require.NoError(t, err)
 	assert.Equal(t, []fact.Fact{b, a}, got, "nothing recorded is ever overwritten")

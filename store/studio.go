@@ -68,7 +68,10 @@ func (s Studio) AddStudent(ctx context.Context, st Student, facts []fact.Fact) e
 		if err != nil {
 			return err
 		}
-		return s.addFacts(ctx, tx, facts)
+		if err := s.addFacts(ctx, tx, facts); err != nil && !errors.Is(classify(err), ErrTaken) {
+			return err // one that was told already stands
+		}
+		return nil
 	})
 }
 
@@ -237,7 +240,7 @@ func (s Studio) addFacts(ctx context.Context, db executor, facts []fact.Fact) er
 		args = append(args, s.id, f.ID, f.Student, f.At.UTC(), string(f.Kind()), fact.Version, string(f.By), detail)
 	}
 	_, err := db.ExecContext(ctx, `INSERT INTO facts (studio_id, id, student_id, at, kind, form, author, detail) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`+
-		strings.Repeat(", (?, ?, ?, ?, ?, ?, ?, ?)", len(facts)-1)+` ON DUPLICATE KEY UPDATE id = facts.id`, args...)
+		strings.Repeat(", (?, ?, ?, ?, ?, ?, ?, ?)", len(facts)-1), args...)
 	return err
 }
 
@@ -260,30 +263,6 @@ func scanFact(row interface{ Scan(...any) error }) (fact.Fact, error) {
 		f.By = fact.FirstAuthor(f.Body)
 	}
 	return f, nil
-}
-
-// Facts returns a student's facts by time and id.
-func (s Studio) Facts(ctx context.Context, student string) ([]fact.Fact, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND student_id = ? ORDER BY at, id`, s.id, student)
-	return collect(rows, err, scanFact)
-}
-
-// FactsNamed returns those of the studio's facts that some ids name, by id.
-func (s Studio) FactsNamed(ctx context.Context, ids []string) (map[string]fact.Fact, error) {
-	out := make(map[string]fact.Fact, len(ids))
-	if len(ids) == 0 {
-		return out, nil
-	}
-	args := []any{s.id}
-	for _, id := range ids {
-		args = append(args, id)
-	}
-	rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND id IN (?`+strings.Repeat(", ?", len(ids)-1)+`)`, args...)
-	list, err := collect(rows, err, scanFact)
-	for _, f := range list {
-		out[f.ID] = f
-	}
-	return out, err
 }
 
 // scanDetail reads a row of one column that holds the whole as JSON.

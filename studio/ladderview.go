@@ -134,12 +134,15 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 // rungs shows all rungs of the standing, then those proposed.
 func (p *pupil) rungs(w way) []RungView {
 	list := []RungView{}
+	acts := advice.OnLadder(p.standing)
 	for _, r := range p.standing.Rungs {
-		list = append(list, p.rung(w, r))
+		v := p.rung(w, r)
+		v.Acts = acts[r.ID]
+		list = append(list, v)
 	}
 	for i, r := range w.Rungs[len(w.Rungs)-len(w.Proposals):] {
 		v := p.rung(w, r)
-		v.State, v.Why, v.Acts = "proposed", w.Proposals[i].Why, advice.Proposed(r)
+		v.State, v.Why, v.Acts = "proposed", w.Proposals[i].Why, advice.Proposed(&r)
 		list = append(list, v)
 	}
 	return list
@@ -158,7 +161,7 @@ func (p *pupil) targets() []Target {
 func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	v := RungView{ID: r.ID, Item: r.Item.ID, Title: r.Item.Title, Strand: r.Strand, State: p.standing.State(r), Bars: r.Item.Bars,
 		HasScore: r.Item.HasScore, Taught: r.Taught, Foothold: r.Foothold, Polished: r.Polished, Ready: r.Ready(), Held: r.Holding(), Target: r.Target,
-		Brings: skills.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}, Acts: advice.OnRung(p.standing, r)}
+		Brings: skills.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}, Acts: []fact.Act{}}
 	if v.Missing == nil {
 		v.Missing = []string{}
 	}
@@ -190,7 +193,7 @@ func (p *pupil) rung(w way, r ladder.Rung) RungView {
 		v.Parts = append(v.Parts, PartView{part.Name, part.Foothold != nil})
 	}
 	if v.State == ladder.Current {
-		v.Piece = advice.OnPiece(r)
+		v.Piece = advice.OnPiece(&r)
 	}
 	if n := len(r.Tries); n > 0 {
 		last := r.Tries[n-1]

@@ -31,6 +31,7 @@ var ctx = context.Background()
 type room struct {
 	t       *testing.T
 	app     *studio.App
+	store   *store.Store
 	who     studio.Who
 	now     time.Time
 	student string
@@ -38,7 +39,8 @@ type room struct {
 
 func newRoom(t *testing.T) *room {
 	r := &room{t: t, now: time.Date(2026, 11, 18, 15, 40, 0, 0, time.UTC)}
-	r.app = studio.New(storetest.New(t), func() time.Time { return r.now })
+	r.store = storetest.New(t)
+	r.app = studio.New(r.store, func() time.Time { return r.now })
 	var err error
 	r.who, err = r.app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: "t@example.com", Password: "a long password", Zone: "Europe/London",
 		Calendar: calendar.Calendar{Terms: []calendar.Span{{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}}}})

@@ -33,7 +33,32 @@ func (a *App) TellAs(ctx context.Context, who Who, by fact.Author, facts []fact.
 	for i := range facts {
 		facts[i].At = facts[i].At.Truncate(time.Microsecond) // as it is kept
 	}
-	known, err := a.known(ctx, who, facts)
+	// Nearly always all is new and good, so that it is judged by what is at hand; what
+	// is there already shows when it is saved, and what seems bad is looked at again.
+	err := a.take(ctx, who, by, facts, atHand)
+	var refused *Error
+	again := errors.As(err, &refused) && refused.Kind == Invalid
+	for n := 0; n < races && (again || errors.Is(err, store.ErrTaken)); n++ {
+		again = false
+		err = a.take(ctx, who, by, facts, asked)
+	}
+	return err
+}
+
+// races is how often a delivery is looked at anew because another device has told a
+// part of it meanwhile.
+const races = 5
+
+// How a delivery is judged: by the shelf as it was last read and without asking
+// whether its ids are there, or by all that the database says.
+const (
+	atHand = false
+	asked  = true
+)
+
+// take saves what is new of a delivery.
+func (a *App) take(ctx context.Context, who Who, by fact.Author, facts []fact.Fact, ask bool) error {
+	known, err := a.known(ctx, who, facts, ask)
 	if err != nil {
 		return err
 	}
@@ -57,11 +82,15 @@ func (a *App) TellAs(ctx context.Context, who Who, by fact.Author, facts []fact.
 }
 
 // known gathers what the door asks about. Most marks name facts only.
-func (a *App) known(ctx context.Context, who Who, facts []fact.Fact) (door.Known, error) {
+func (a *App) known(ctx context.Context, who Who, facts []fact.Fact, ask bool) (door.Known, error) {
 	r := a.store.In(who.Studio)
 	k := door.Known{Now: a.now(), Graph: skills}
+	ids, items := door.Referred(facts), r.ItemsAtHand
+	if ask {
+		ids, items = door.Named(facts), r.Items
+	}
 	var err error
-	if k.Stored, err = r.FactsNamed(ctx, door.Named(facts)); err != nil {
+	if k.Stored, err = r.FactsNamed(ctx, ids); err != nil {
 		return k, told(err, "fact")
 	}
 	var shelved, games, late bool
@@ -85,7 +114,7 @@ func (a *App) known(ctx context.Context, who Who, facts []fact.Fact) (door.Known
 		k.Now = room.now
 	}
 	if shelved {
-		list, err := r.Items(ctx)
+		list, err := items(ctx)
 		if err != nil {
 			return k, told(err, "shelf")
 		}

@@ -14,45 +14,51 @@ import (
 
 // Proposed is the acts of a rung that is proposed and not on the ladder: to place
 // it, or to lay it aside so that it is not proposed again.
-func Proposed(r ladder.Rung) []fact.Act {
+func Proposed(r *ladder.Rung) []fact.Act {
 	place := fact.RungAdded{Item: r.Item.ID, Strand: string(r.Strand), After: fact.Top}
 	aside := place
 	aside.Parked = true
 	return []fact.Act{fact.Do("place", "a", place), fact.Do("leave-out", "x", aside)}
 }
 
-// OnRung is what a teacher may do to a rung in its lane: what is secure stays where
-// it is, and nothing sinks below it.
-func OnRung(s ladder.Standing, r ladder.Rung) []fact.Act {
-	var lane []ladder.Rung
-	for _, other := range s.Rungs {
-		if other.Strand == r.Strand {
-			lane = append(lane, other)
+// OnLadder is what a teacher may do to each rung in its lane, by rung: what is secure
+// stays where it is, and nothing sinks below it.
+func OnLadder(s ladder.Standing) map[string][]fact.Act {
+	out := make(map[string][]fact.Act, len(s.Rungs))
+	var below []string // ids of the lane so far, and whether the last of them is secure
+	var secure bool
+	for i := range s.Rungs {
+		r := &s.Rungs[i]
+		if i == 0 || s.Rungs[i-1].Strand != r.Strand {
+			below, secure = below[:0], false
 		}
-	}
-	i := slices.IndexFunc(lane, func(o ladder.Rung) bool { return o.ID == r.ID })
-	acts := []fact.Act{}
-	state := s.State(r)
-	if state == ladder.Secure {
-		if !r.Polished {
-			acts = append(acts, fact.Do("polish", "m", fact.Polished{Rung: r.ID}))
+		acts := []fact.Act{}
+		switch n := len(below); {
+		case r.Foothold != nil:
+			if !r.Polished {
+				acts = append(acts, fact.Do("polish", "m", fact.Polished{Rung: r.ID}))
+			}
+		default:
+			if n > 0 && !secure {
+				after := ""
+				if n > 1 {
+					after = below[n-2]
+				}
+				acts = append(acts, fact.Do("down", "[", fact.RungMoved{Rung: r.ID, After: after}))
+			}
+			if i+1 < len(s.Rungs) && s.Rungs[i+1].Strand == r.Strand {
+				acts = append(acts, fact.Do("up", "]", fact.RungMoved{Rung: r.ID, After: s.Rungs[i+1].ID}))
+			}
+			if r.Parked {
+				acts = append(acts, fact.Do("resume", "p", fact.RungResumed{Rung: r.ID}))
+			} else {
+				acts = append(acts, fact.Do("park", "p", fact.RungParked{Rung: r.ID}))
+			}
 		}
-		return acts
+		out[r.ID] = acts
+		below, secure = append(below, r.ID), r.Foothold != nil
 	}
-	if i > 0 && s.State(lane[i-1]) != ladder.Secure {
-		after := ""
-		if i > 1 {
-			after = lane[i-2].ID
-		}
-		acts = append(acts, fact.Do("down", "[", fact.RungMoved{Rung: r.ID, After: after}))
-	}
-	if i >= 0 && i < len(lane)-1 {
-		acts = append(acts, fact.Do("up", "]", fact.RungMoved{Rung: r.ID, After: lane[i+1].ID}))
-	}
-	if state == ladder.Parked {
-		return append(acts, fact.Do("resume", "p", fact.RungResumed{Rung: r.ID}))
-	}
-	return append(acts, fact.Do("park", "p", fact.RungParked{Rung: r.ID}))
+	return out
 }
 
 // criteria are what a foothold asks for, all of it: through unaided, notes and
@@ -63,7 +69,7 @@ var criteria = []string{"unaided", "notes", "rhythm", "fingering", "tone"}
 // OnPiece is what a teacher may do to a piece in hand in its lesson: give it its
 // first lesson, grant the foothold of it or of the part that is due, or say what is
 // still missing.
-func OnPiece(r ladder.Rung) []fact.Act {
+func OnPiece(r *ladder.Rung) []fact.Act {
 	acts := []fact.Act{}
 	if r.Foothold != nil {
 		return acts

@@ -53,13 +53,26 @@ func DocumentKey(student, document string) string { return student + " " + docum
 // they refer to.
 func Named(facts []fact.Fact) []string {
 	var ids []string
+	for _, f := range facts {
+		ids = append(ids, f.ID)
+	}
+	for _, id := range Referred(facts) {
+		if !slices.Contains(ids, id) {
+			ids = append(ids, id)
+		}
+	}
+	return ids
+}
+
+// Referred lists the ids of the facts that those of a delivery refer to.
+func Referred(facts []fact.Fact) []string {
+	var ids []string
 	add := func(id string) {
 		if id != "" && id != fact.Top && !slices.Contains(ids, id) {
 			ids = append(ids, id)
 		}
 	}
 	for _, f := range facts {
-		add(f.ID)
 		if f.Body == nil {
 			continue
 		}
@@ -115,6 +128,7 @@ func (k Known) Take(by fact.Author, facts []fact.Fact) ([]fact.Fact, error) {
 		}
 	}
 	var fresh []fact.Fact
+	taken := map[string]bool{}
 	for i, f := range facts {
 		f.By = by
 		again, err := c.again(f)
@@ -125,8 +139,8 @@ func (k Known) Take(by fact.Author, facts []fact.Fact) ([]fact.Fact, error) {
 			_, conflict := err.(conflictError)
 			return nil, &Refusal{i + 1, len(facts), conflict, err}
 		}
-		if !again {
-			fresh = append(fresh, f)
+		if !again && !taken[f.ID] {
+			fresh, taken[f.ID] = append(fresh, f), true
 		}
 	}
 	return fresh, nil

@@ -142,9 +142,6 @@ func (s *Server) install(ctx context.Context) error {
 	if _, err := os.Stat(filepath.Join(s.dir, "installed")); err == nil {
 		return nil
 	}
-	if err := os.RemoveAll(s.data()); err != nil { // an install that was cut short
-		return err
-	}
 	program, err := find("mariadb-install-db")
 	if err != nil {
 		return err
@@ -153,12 +150,37 @@ func (s *Server) install(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	out, err := exec.CommandContext(ctx, program, "--no-defaults", "--user="+me.Username, "--auth-root-authentication-method=normal",
-		"--skip-test-db", "--innodb-log-file-size=8M", "--datadir="+s.data()).CombinedOutput()
+	var out []byte
+	for try := range installTries {
+		time.Sleep(time.Duration(try) * time.Second)
+		if err := os.RemoveAll(s.data()); err != nil { // an install that was cut short
+			return err
+		}
+		out, err = exec.CommandContext(ctx, program, "--no-defaults", "--user="+me.Username, "--auth-root-authentication-method=normal",
+			"--skip-test-db", "--innodb-log-file-size=8M", "--datadir="+s.data()).CombinedOutput()
+		if err == nil || ctx.Err() != nil {
+			break
+		}
+	}
 	if err != nil {
-		return fmt.Errorf("make a database in %s: %w: %s", s.data(), err, lastLine(string(out)))
+		return fmt.Errorf("make a database in %s: %w: %s", s.data(), err, worst(string(out)))
 	}
 	return nil
+}
+
+// installTries is how often a new database is begun: several that are made in the
+// same second may lack a resource of the machine for a moment.
+const installTries = 4
+
+// worst is the line of an output that tells what went wrong: the first error in it,
+// else the last line.
+func worst(out string) string {
+	for line := range strings.Lines(out) {
+		if strings.Contains(line, "[ERROR]") {
+			return strings.TrimSpace(line)
+		}
+	}
+	return lastLine(out)
 }
 
 // secret returns the password of the private account, made once.

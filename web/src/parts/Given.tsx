@@ -1,5 +1,5 @@
 import { Link } from "@tanstack/react-router";
-import { longDay } from "./words";
+import { namedDay } from "./words";
 
 type Props = { student: string; place: "lesson" | "week"; days: string[]; day: string; coming?: string };
 
@@ -18,7 +18,7 @@ export function Given({ student, place, days, day, coming }: Props) {
         <Step student={student} to={to} day={earlier} says="Earlier" />
         <details className="relative min-w-0 flex-1">
           <summary className="min-h-8 cursor-pointer truncate rounded border border-line bg-raised px-2 py-1 text-center">
-            {day ? longDay(day) : "none yet"}
+            {day ? namedDay(day) : "none yet"}
           </summary>
           <ul className="absolute z-10 mt-1 max-h-72 w-full min-w-48 overflow-y-auto rounded border border-line bg-raised py-1">
             {all.map((d, i) => (
@@ -29,7 +29,7 @@ export function Given({ student, place, days, day, coming }: Props) {
                   search={i === 0 ? {} : { day: d }}
                   className={`block px-3 py-1.5 hover:bg-faint ${d === day ? "font-[650]" : ""}`}
                 >
-                  {longDay(d)}
+                  {namedDay(d)}
                 </Link>
               </li>
             ))}
@@ -51,7 +51,7 @@ type StepProps = {
 
 function Step({ student, to, day, first, says }: StepProps) {
   const look = "min-h-8 rounded border border-line px-2 py-1";
-  if (!day) return <span className={`${look} text-soft opacity-60`}>{says}</span>;
+  if (!day) return <span className={`${look} text-soft`}>{says}</span>;
   return (
     <Link to={to} params={{ student }} search={first ? {} : { day }} className={`${look} hover:bg-faint`}>
       {says}

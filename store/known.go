@@ -1,0 +1,97 @@
+package store
+
+import (
+	"context"
+	"strings"
+	"sync"
+
+	"patientladder/core/fact"
+)
+
+// known keeps facts as they were read. A fact is never changed, so that one that is
+// kept is right for ever, whichever copy of the program wrote it; which facts a
+// student has is asked of the database each time.
+type known struct {
+	mu   sync.RWMutex
+	by   map[string]map[string]fact.Fact // by studio and id
+	kept int
+}
+
+// mostFacts is how many are kept, of all studios together; past it all are read anew.
+const mostFacts = 100_000
+
+func (k *known) get(studio string, ids []string) (found map[string]fact.Fact, missing []string) {
+	k.mu.RLock()
+	defer k.mu.RUnlock()
+	found = make(map[string]fact.Fact, len(ids))
+	for _, id := range ids {
+		if f, there := k.by[studio][id]; there {
+			found[id] = f
+		} else {
+			missing = append(missing, id)
+		}
+	}
+	return found, missing
+}
+
+func (k *known) put(studio string, list []fact.Fact) {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	if k.by == nil || k.kept+len(list) > mostFacts {
+		k.by, k.kept = map[string]map[string]fact.Fact{}, 0
+	}
+	mine := k.by[studio]
+	if mine == nil {
+		mine = map[string]fact.Fact{}
+		k.by[studio] = mine
+	}
+	for _, f := range list {
+		if _, there := mine[f.ID]; !there {
+			k.kept++
+		}
+		mine[f.ID] = f
+	}
+}
+
+// inOnce is how many ids one statement names.
+const inOnce = 1000
+
+// FactsNamed returns those of the studio's facts that some ids name, by id.
+func (s Studio) FactsNamed(ctx context.Context, ids []string) (map[string]fact.Fact, error) {
+	found, missing := s.known.get(s.id, ids)
+	for len(missing) > 0 {
+		some := missing[:min(inOnce, len(missing))]
+		missing = missing[len(some):]
+		args := []any{s.id}
+		for _, id := range some {
+			args = append(args, id)
+		}
+		rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND id IN (?`+strings.Repeat(", ?", len(some)-1)+`)`, args...)
+		list, err := collect(rows, err, scanFact)
+		if err != nil {
+			return nil, err
+		}
+		s.known.put(s.id, list)
+		for _, f := range list {
+			found[f.ID] = f
+		}
+	}
+	return found, nil
+}
+
+// Facts returns a student's facts by time and id.
+func (s Studio) Facts(ctx context.Context, student string) ([]fact.Fact, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT id FROM facts WHERE studio_id = ? AND student_id = ? ORDER BY at, id`, s.id, student)
+	ids, err := collect(rows, err, func(row interface{ Scan(...any) error }) (id string, err error) {
+		return id, row.Scan(&id)
+	})
+	if err != nil {
+		return nil, err
+	}
+	all, err := s.FactsNamed(ctx, ids)
+	out := make([]fact.Fact, 0, len(ids))
+	for _, id := range ids {
+		out = append(out, all[id])
+	}
+	return out, err
+}
