@@ -79,7 +79,7 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	config.OpenAPIPath, config.DocsPath, config.SchemasPath = "/api/openapi", "", ""
 	config.CreateHooks = nil // no $schema links in answers
 	srv.api = humagin.New(engine, config)
-	union(srv.api.OpenAPI().Components.Schemas)
+	vocabulary(srv.api.OpenAPI().Components.Schemas)
 	srv.api.UseMiddleware(srv.signedIn)
 	srv.routes()
 	engine.NoRoute(gin.WrapH(static(files)))

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"time"
 
+	"patientladder/core/advice"
 	"patientladder/core/calendar"
 	"patientladder/core/document"
 	"patientladder/core/fact"
@@ -70,6 +71,7 @@ type FamilyView struct {
 	Today     calendar.Date      `json:"today"`
 	Document  *document.Document `json:"document,omitempty" doc:"the revision that the sheet is"`
 	Sheet     *week.Sheet        `json:"sheet,omitempty" doc:"none before a lesson was closed"`
+	Acts      []advice.LineAct   `json:"acts" nullable:"false" doc:"what may be told of each line"`
 	Ticks     []Tick             `json:"ticks" nullable:"false"`
 	Days      []FamilyDay        `json:"days" nullable:"false"`
 	Questions []string           `json:"questions" nullable:"false" doc:"asked and not answered yet"`
@@ -122,7 +124,7 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	if err != nil {
 		return FamilyView{}, err
 	}
-	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
+	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Acts: []advice.LineAct{}, Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
 		Minutes: []int{}, Heard: []string{}, Weekdays: p.homeDays(), Budget: p.standing.HomeDays.Minutes}
 	v.Treats, v.Treat = p.treats()
 	if v.Document, v.Sheet, err = p.sheetOf(ctx, "", 0); err != nil || v.Sheet == nil {
@@ -132,6 +134,7 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	if err != nil {
 		return v, err
 	}
+	v.Acts = advice.OnSheet(v.Document.ID, *v.Sheet)
 	v.Ticks, v.Minutes, v.Heard = p.ticks(v.Sheet.From, revisions), v.Sheet.Choices(), p.heard(*v.Sheet)
 	for _, day := range p.standing.Practice {
 		if day.Day >= v.Sheet.From {

@@ -83,7 +83,7 @@ type After struct {
 
 // A SketchBlock is a block of the next lesson.
 type SketchBlock struct {
-	Kind    lesson.Kind `json:"kind"`
+	Kind    lesson.Kind `json:"kind" enum:"set-up,opener,technique,current,probe,mixture,reading,activity,upkeep,ahead,open,close,home"`
 	Title   string      `json:"title"`
 	Minutes int         `json:"minutes"`
 }

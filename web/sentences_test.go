@@ -15,6 +15,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/core/reason"
 )
 
 // A given is a reason as the Go code gives it: where, and with which arguments.
@@ -105,7 +107,12 @@ func TestEveryReasonHasItsSentence(t *testing.T) {
 	}
 	all := reasons(t)
 	require.Greater(t, len(all), 80)
+	for _, code := range reason.Codes {
+		_, ok := sentences[code]
+		assert.True(t, ok || printed[code], "%s has no sentence", code)
+	}
 	for code, list := range all {
+		assert.Contains(t, reason.Codes, code, "given at %s", list[0].at)
 		body, ok := sentences[code]
 		assert.True(t, ok || printed[code], "%s has no sentence; it is given at %s", code, list[0].at)
 		for _, g := range list {

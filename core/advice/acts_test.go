@@ -10,6 +10,7 @@ import (
 	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
+	"patientladder/core/week"
 )
 
 func codes(acts []fact.Act) string {
@@ -57,6 +58,14 @@ func TestWhatMayBeDoneToARung(t *testing.T) {
 	proposed := Proposed(&ladder.Rung{Item: shelf.Item{ID: "jig"}, Strand: shelf.Book})
 	assert.Equal(t, fact.RungAdded{Item: "jig", Strand: "book", After: fact.Top}, tells(proposed, "place"))
 	assert.Equal(t, fact.RungAdded{Item: "jig", Strand: "book", After: fact.Top, Parked: true}, tells(proposed, "leave-out"))
+}
+
+func TestWhatAFamilyMayTellOfItsSheet(t *testing.T) {
+	sheet := week.Sheet{Days: []week.Day{{Date: "2026-11-19", Tasks: []week.Task{{Key: "now r"}, {Key: "upkeep s", Rung: "s"}}}, {Date: "2026-11-20", Tasks: []week.Task{{Key: "now r"}}}}}
+	acts := OnSheet("d", sheet)
+	assert.Len(t, acts, 3, "each line of each day")
+	assert.Equal(t, LineAct{"2026-11-19", "upkeep s", fact.Bodies{fact.Ticked{Day: "2026-11-19", Document: "d", Line: "upkeep s", Rung: "s"}}}, acts[1])
+	assert.NotNil(t, OnSheet("d", week.Sheet{}))
 }
 
 func TestWhatMayBeDoneToAPieceInItsLesson(t *testing.T) {

@@ -111,7 +111,7 @@ func TestTasteAsAskedAndAsSeen(t *testing.T) {
 // Rust after two weeks or more, two lighter lessons: common practice, no source.
 func TestAfterABreak(t *testing.T) {
 	closed := func(days ...calendar.Date) ladder.Standing {
-		s := ladder.Standing{Closed: map[calendar.Date]time.Time{}}
+		s := ladder.Standing{Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{}}}
 		for _, d := range days {
 			s.Closed[d] = d.Time()
 		}

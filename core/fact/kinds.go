@@ -376,7 +376,7 @@ type Played struct {
 
 // Ticked is a line of a week sheet that was done on a day.
 type Ticked struct {
-	Day      calendar.Date `json:"day" when:"past"`
+	Day      calendar.Date `json:"day" when:"near" doc:"under which it stands"`
 	Document string        `json:"document,omitempty" maxLength:"26" ref:"document" doc:"the sheet; empty of ticks from before sheets were kept"`
 	Line     string        `json:"line" maxLength:"200" doc:"of that sheet"`
 	Rung     string        `json:"rung,omitempty" maxLength:"26" ref:"rung" doc:"that the line is about"`

@@ -10,7 +10,6 @@ import (
 	"strings"
 	"time"
 
-	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/shelf"
 )
@@ -27,12 +26,10 @@ const tripGoal = 5
 // missing is left out and its facts are Unplaced.
 func Fold(facts []fact.Fact, items map[string]shelf.Item) Standing {
 	f := &fold{items: items, lanes: map[shelf.Strand][]*Rung{}, rungs: map[string]*Rung{}}
-	f.s.Opened, f.s.Closed = map[calendar.Date]time.Time{}, map[calendar.Date]time.Time{}
+	f.s.Lessons = newLessons()
 	f.s.Probes, f.s.Prepared = map[string]Probe{}, map[string]HeadStart{}
 	f.s.Approach, f.s.Overruled = map[string]string{}, map[string]Overrule{}
-	f.s.Missed, f.s.Extra, f.s.Remote = map[calendar.Date]string{}, map[calendar.Date]string{}, map[calendar.Date]bool{}
-	f.s.Rated = map[calendar.Date]string{}
-	f.s.Changes, f.s.Activities, f.s.Asked = map[calendar.Date][]fact.Body{}, map[string]ActivityMark{}, map[string]time.Time{}
+	f.s.Activities, f.s.Asked = map[string]ActivityMark{}, map[string]time.Time{}
 	InOrder(facts, f.apply)
 	for _, strand := range shelf.Strands {
 		for _, r := range f.lanes[strand] {
@@ -161,7 +158,7 @@ func (f *fold) apply(t fact.Fact) {
 	}
 }
 
-// student does what a fact tells of the student, the lessons and the home.
+// student does what a fact tells of the student and the home.
 func (f *fold) student(t fact.Fact) {
 	switch b := t.Body.(type) {
 	case fact.Practised:
@@ -205,52 +202,12 @@ func (f *fold) student(t fact.Fact) {
 		f.s.Treat = &Treat{b.Name, b.Counts, b.Goal, t.At}
 	case fact.TreatDropped:
 		f.s.Treat = nil
-	default:
-		f.lesson(t)
-	}
-}
-
-// lesson does what a fact tells of lessons and their plans.
-func (f *fold) lesson(t fact.Fact) {
-	first := func(into map[calendar.Date]time.Time, day calendar.Date) {
-		if _, told := into[day]; !told {
-			into[day] = t.At
-		}
-	}
-	change := func(day calendar.Date) { f.s.Changes[day] = append(f.s.Changes[day], t.Body) }
-	switch b := t.Body.(type) {
-	case fact.LessonOpened:
-		first(f.s.Opened, b.Day)
-	case fact.LessonClosed:
-		first(f.s.Closed, b.Day)
-	case fact.LessonMissed:
-		f.s.Missed[b.Day] = b.Why
-	case fact.LessonMoved: // off its day, and on another
-		f.s.Missed[b.Day] = ""
-		delete(f.s.Missed, b.To)
-		f.s.Extra[b.To] = b.Start
-	case fact.LessonExtra:
-		f.s.Extra[b.Day] = b.Start
-	case fact.LessonRemote:
-		f.s.Remote[b.Day] = b.Remote
-	case fact.LessonRated:
-		f.s.Rated[b.Day] = b.Rating
-	case fact.LessonLength:
-		change(b.Day)
-	case fact.BlockTimed:
-		change(b.Day)
-	case fact.BlockSwapped:
-		change(b.Day)
-	case fact.BlockMoved:
-		change(b.Day)
-	case fact.BlockDropped:
-		change(b.Day)
-	case fact.BlockAdded:
-		change(b.Day)
 	case fact.ActivityDone:
 		f.activityDone(t, b)
 	case fact.ActivityAsked:
 		f.s.Asked[b.Activity] = t.At
+	default:
+		f.s.Lessons.tell(t)
 	}
 }
 

@@ -14,8 +14,7 @@ type Standing struct {
 	Rungs    []Rung     // lane by lane in the order of shelf.Strands, from the foot up
 	Own      []OwnMark  // the student's standing points, oldest first
 	Practice []Practice // by day reported
-	Opened   map[calendar.Date]time.Time
-	Closed   map[calendar.Date]time.Time
+	Lessons
 	Unplaced []string // ids of facts about rungs that are not here
 
 	Books      []string             // books and pools chosen, in the order of choosing
@@ -27,21 +26,16 @@ type Standing struct {
 	Approach   map[string]string    // questions answered otherwise since the student came
 	Overruled  map[string]Overrule  // suggestions, by their key
 
-	Missed     map[calendar.Date]string      // lessons that were not given, with the reason told
-	Extra      map[calendar.Date]string      // lessons outside the weekly slot, with their time; empty for the usual
-	Remote     map[calendar.Date]bool        // lessons given from afar
-	Rated      map[calendar.Date]string      // how lessons went for the teacher: flowed, mixed or uphill
-	Changes    map[calendar.Date][]fact.Body // what the teacher did to a lesson's plan, in order
-	Activities map[string]ActivityMark       // by id
-	Asked      map[string]time.Time          // activities that were asked for again, by id
-	Seen       []Sight                       // faults of body and hand, in order
-	Body       Body                          // as last measured
-	Mood       string                        // as last seen
-	Ache       *Ache                         // a pain told and not cleared since
-	HomeDays   HomeDays                      // when the family practises
-	Questions  []Question                    // of the family, not answered yet
-	Ticks      []Tick                        // of tasks done at home, in order
-	Treat      *Treat                        // that the family counts towards; nil for none
+	Activities map[string]ActivityMark // by id
+	Asked      map[string]time.Time    // activities that were asked for again, by id
+	Seen       []Sight                 // faults of body and hand, in order
+	Body       Body                    // as last measured
+	Mood       string                  // as last seen
+	Ache       *Ache                   // a pain told and not cleared since
+	HomeDays   HomeDays                // when the family practises
+	Questions  []Question              // of the family, not answered yet
+	Ticks      []Tick                  // of tasks done at home, in order
+	Treat      *Treat                  // that the family counts towards; nil for none
 }
 
 // HomeDays are the days on which a family practises; the zero HomeDays is every

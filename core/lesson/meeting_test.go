@@ -56,7 +56,7 @@ func TestAFirstMeetingAtThree(t *testing.T) {
 	// a passed exit test retires the games of its aim; what was not answered comes
 	// first in the next lesson, then what did not go
 	day := calendar.On(today)
-	s := ladder.Standing{BeforeBook: true, Closed: map[calendar.Date]time.Time{day: today},
+	s := ladder.Standing{BeforeBook: true, Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{day: today}},
 		Probes: map[string]ladder.Probe{"left-right": {Outcome: "pass", At: today}, "high-low": {Outcome: "not-yet", At: today}}}
 	next := Make(asking(s, approach.Default(3), 3, 15, today.AddDate(0, 0, 7)))
 	var aims []string
@@ -81,7 +81,7 @@ func TestAFirstMeetingOfOthers(t *testing.T) {
 // The same activity three weeks running bores, unless it was asked for: common
 // practice, no source.
 func TestNothingThreeWeeksRunning(t *testing.T) {
-	s := ladder.Standing{Rungs: usual.Rungs, Closed: map[calendar.Date]time.Time{}, Activities: map[string]ladder.ActivityMark{}}
+	s := ladder.Standing{Rungs: usual.Rungs, Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{}}, Activities: map[string]ladder.ActivityMark{}}
 	var two []calendar.Date
 	for _, n := range []int{14, 7} {
 		day := calendar.On(*ago(n))

@@ -96,7 +96,7 @@ func shapeFor(k Kind, age int) shape {
 // A Block is a stretch of minutes.
 type Block struct {
 	Key      string             `json:"key" doc:"the same as long as the block holds the same thing"`
-	Kind     Kind               `json:"kind"`
+	Kind     Kind               `json:"kind" enum:"set-up,opener,technique,current,probe,mixture,reading,activity,upkeep,ahead,open,close,home"`
 	Band     string             `json:"band" doc:"ahead, now, upkeep or empty"`
 	Title    string             `json:"title" doc:"of the item; empty where there is none"`
 	Rung     string             `json:"rung,omitempty"`

@@ -177,7 +177,7 @@ func TestHeadStartsHaveTheirMinutes(t *testing.T) {
 
 // Old songs first, then the new piece: common practice, no source.
 func TestAfterABreak(t *testing.T) {
-	s := ladder.Standing{Rungs: usual.Rungs, Closed: map[calendar.Date]time.Time{calendar.On(*ago(40)): *ago(40)}}
+	s := ladder.Standing{Rungs: usual.Rungs, Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{calendar.On(*ago(40)): *ago(40)}}}
 	p := plan(s, approach.Default(8), 8, 30, today)
 	assert.Equal(t, []Kind{SetUp, Opener, Upkeep, Technique, Current, Close, Home}, kinds(p), "what is secure first, nothing begun, nothing ahead")
 	assert.Equal(t, "break", p.Mode)

@@ -13,7 +13,7 @@ import (
 const today = calendar.Date("2026-11-18")
 
 func at(days int, feels ...string) ladder.Standing {
-	s := ladder.Standing{Closed: map[calendar.Date]time.Time{today.Add(-7): {}, today.Add(-14): {}, today.Add(-21): {}, today.Add(-28): {}}}
+	s := ladder.Standing{Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{today.Add(-7): {}, today.Add(-14): {}, today.Add(-21): {}, today.Add(-28): {}}}}
 	for i := range days {
 		p := ladder.Practice{Day: today.Add(-i), Minutes: 20}
 		if i < len(feels) {

@@ -30,7 +30,7 @@ func rung(id string, bars, staves int, taught, foothold *time.Time) ladder.Rung 
 }
 
 func only(rungs ...ladder.Rung) ladder.Standing {
-	return ladder.Standing{Rungs: rungs, Closed: map[calendar.Date]time.Time{from: from.Time()}}
+	return ladder.Standing{Rungs: rungs, Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{from: from.Time()}}}
 }
 
 // sheet writes the sheet of a student whose path is reckoned here too.

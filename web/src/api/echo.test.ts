@@ -86,6 +86,7 @@ const home: Schemas["FamilyView"] = {
   studio: "",
   now: "",
   today: day,
+  acts: [],
   ticks: [],
   days: [],
   questions: ["Which finger?"],

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Problem } from "../api/client";
-import { tell, useOutbox } from "../api/outbox";
+import { act, tell, useOutbox } from "../api/outbox";
 import { useEcho } from "../api/useEcho";
 import { longDay, namedDay, plural } from "../parts/dates";
 import { Waiting } from "../parts/Told";
@@ -103,13 +103,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
               onTouch={() =>
                 tick
                   ? tell(view.student, { kind: "retracted", ref: tick.id })
-                  : tell(view.student, {
-                      kind: "ticked",
-                      day: day.date,
-                      document: view.document?.id,
-                      line: t.key,
-                      rung: t.rung || undefined,
-                    })
+                  : act(view.student, view.acts.find((a) => a.day === day.date && a.key === t.key)?.tell ?? [])
               }
             />
           );

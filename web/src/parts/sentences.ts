@@ -6,7 +6,7 @@ type Reason = Schemas["Reason"];
 type Args = Record<string, string>;
 
 // Every reason that core gives, as a sentence.
-const sentences: Record<string, (a: Args) => string> = {
+const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "not-taught": (a) => `${a.title} has not had its lesson yet, so a try comes too soon.`,
   "first-lesson": (a) => `${a.title} is next and waits for its first lesson.`,
   "ready-to-try": (a) =>

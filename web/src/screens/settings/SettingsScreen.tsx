@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { tell } from "../../api/outbox";
+import { type Body, tell } from "../../api/outbox";
 import { approachView, effectsView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { HomeDays } from "../../parts/HomeDays";
@@ -109,11 +109,13 @@ function Approach({ view }: { view: View }) {
   );
 }
 
+type Answer = Extract<Body, { kind: "approach_set" }>; // of the rows that the server lists
+
 // Effects shows what a change would do, and saves it.
 function Effects(p: { student: string; question: string; school: string; done: () => void }) {
   const query = useQuery(effectsView(p.student, p.question, p.school));
   const save = () => {
-    tell(p.student, { kind: "approach_set", question: p.question, school: p.school });
+    tell(p.student, { kind: "approach_set", question: p.question, school: p.school } as Answer);
     p.done();
   };
   return (
