@@ -278,7 +278,7 @@ func (m *model) work(view studio.LessonView, l lane, i, k, of int) {
 	}
 	if n := len(v.Parts); n > 0 { // one part a week
 		if done := k - m.from[item]; done > 0 && done <= n {
-			m.say(fact.FootholdTried{Rung: rung, Part: v.Parts[done-1].Name, Outcome: "granted"})
+			m.say(fact.FootholdTried{Rung: rung, Part: v.Parts[done-1].ID, Outcome: "granted"})
 		}
 	}
 	points := len(v.Points)

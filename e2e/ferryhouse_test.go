@@ -163,7 +163,7 @@ func TestTheShelfByHandAndByTable(t *testing.T) {
 	p.until("![...document.querySelectorAll('section[aria-label=Books] a')].some(a => a.innerText.includes('Rope Walk'))", "and others are not")
 
 	p.press("Write a new item")
-	p.sees("Focus points, one a line")
+	p.sees("Focus points")
 	p.press("Title")
 	p.key("Boat Shed Blues")
 	p.press("Book or pool")
@@ -190,4 +190,37 @@ func TestTheShelfByHandAndByTable(t *testing.T) {
 	p.press("Find on the shelf")
 	p.key("big drum")
 	p.sees("March to the big drum")
+}
+
+// A name may change: Lamp Room's points are named anew on the shelf, and Emil's marks
+// stand; a point that is added reaches his ladder when it is taken over.
+func TestNamesMayChange(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	emil := p.student("Emil")
+	p.goTo("/items/bow-lamp")
+	p.press("Edit")
+	p.sees("Said before playing")
+	p.until(`(() => {
+		const field = document.querySelector('[aria-label="Point 1"]');
+		const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+		set.call(field, 'Klang');
+		field.dispatchEvent(new Event('input', {bubbles: true}));
+		return field.value === 'Klang';
+	})()`, "the point has another name")
+	p.press("Add a point")
+	p.until("document.querySelector('[aria-label=\"Point 5\"]')?.focus() === undefined && document.activeElement.ariaLabel === 'Point 5'", "a line for one more")
+	p.key("Long bows")
+	p.press("Keep")
+	p.sees("Klang")
+	p.goTo("/students/" + emil + "/ladder")
+	p.press("Lamp Room")
+	p.sees("Klang")
+	met := `[...document.querySelectorAll('article li')].find(li => li.innerText.includes('Klang'))?.innerText`
+	require.Contains(t, eval[string](p, met), "met", "the mark stands")
+	require.NotContains(t, eval[string](p, "document.querySelector('article').innerText"), "Long bows")
+	p.press("Take over its new points and parts")
+	p.sees("Long bows")
+	require.Contains(t, eval[string](p, met), "met")
 }

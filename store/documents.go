@@ -25,7 +25,7 @@ type KeptDocument struct {
 // ErrNotFound when a student is not of this studio.
 func (s Studio) AddTold(ctx context.Context, facts []fact.Fact, docs []KeptDocument) error {
 	if len(docs) == 0 {
-		return classify(s.addFacts(ctx, s.db, facts)) // one statement: all or none by itself
+		return again(func() error { return classify(s.addFacts(ctx, s.db, facts)) }) // one statement: all or none by itself
 	}
 	return s.inTx(ctx, func(tx *sql.Tx) error {
 		if err := s.addFacts(ctx, tx, facts); err != nil {

@@ -11,6 +11,7 @@ import (
 	"database/sql/driver"
 	"errors"
 	"fmt"
+	"math/rand/v2"
 	"net"
 	"strconv"
 	"time"
@@ -115,8 +116,31 @@ func classify(err error) error {
 	return err
 }
 
-// inTx runs f in a transaction.
+// Two writers that wait for each other are parted by the server: one of them is told
+// to begin again (error 1213, 40001).
+const (
+	deadlock   = 1213
+	beginnings = 5
+)
+
+// again does something that another writer may cut short, and begins again when one has.
+func again(f func() error) error {
+	for n := 1; ; n++ {
+		err := f()
+		var server *mysql.MySQLError
+		if n == beginnings || !errors.As(err, &server) || server.Number != deadlock {
+			return err
+		}
+		time.Sleep(time.Duration(rand.IntN(20*n)) * time.Millisecond)
+	}
+}
+
+// inTx runs f in a transaction; f may run more than once.
 func (s *Store) inTx(ctx context.Context, f func(*sql.Tx) error) error {
+	return again(func() error { return s.once(ctx, f) })
+}
+
+func (s *Store) once(ctx context.Context, f func(*sql.Tx) error) error {
 	tx, err := s.db.BeginTx(ctx, nil)
 	if err != nil {
 		return classify(err)

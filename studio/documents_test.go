@@ -12,6 +12,7 @@ import (
 
 	"patientladder/core/document"
 	"patientladder/core/fact"
+	"patientladder/core/shelf"
 	"patientladder/core/week"
 	"patientladder/studio"
 )
@@ -81,7 +82,7 @@ func TestWhatWasGivenStaysAsItWas(t *testing.T) {
 	}
 	item, err := r.app.Item(ctx, r.who, "rope")
 	require.NoError(t, err)
-	item.Item.Title, item.Item.Points = "Another title", []string{"Colour"}
+	item.Item.Title, item.Item.Points = "Another title", shelf.PointsOf("Colour")
 	require.NoError(t, r.app.SaveItem(ctx, r.who, item.Item))
 	same("an item edited")
 	r.tell(fact.FootholdTried{Rung: rope, Outcome: "granted"})

@@ -324,7 +324,7 @@ func BenchmarkMark(b *testing.B) {
 	app := studio.New(s, time.Now)
 	who, err := app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: "t@example.com", Password: "a long password", Zone: "UTC"})
 	require.NoError(b, err)
-	require.NoError(b, app.AddItems(ctx, who, []store.NewItem{{Item: shelf.Item{ID: "lamp", Title: "Lamp Room", Instrument: shelf.Piano, Strand: shelf.Book, Points: []string{"Tone"}}}}))
+	require.NoError(b, app.AddItems(ctx, who, []store.NewItem{{Item: shelf.Item{ID: "lamp", Title: "Lamp Room", Instrument: shelf.Piano, Strand: shelf.Book, Points: shelf.PointsOf("Tone")}}}))
 	id, rung := studio.NewID(), studio.NewID()
 	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: 2018, BirthMonth: 1, Instrument: shelf.Piano, Slot: weekly})
 	require.NoError(b, err)

@@ -69,6 +69,7 @@ type SpotView struct {
 
 // A PartView is a part with a foothold of its own.
 type PartView struct {
+	ID   string `json:"id"`
 	Name string `json:"name"`
 	Done bool   `json:"done"`
 }
@@ -190,7 +191,7 @@ func (p *pupil) rung(w way, r ladder.Rung) RungView {
 		v.Spots = append(v.Spots, SpotView{s.ID, s.Where, s.Goal, s.Done})
 	}
 	for _, part := range r.Parts {
-		v.Parts = append(v.Parts, PartView{part.Name, part.Foothold != nil})
+		v.Parts = append(v.Parts, PartView{part.ID, part.Name, part.Foothold != nil})
 	}
 	if v.State == ladder.Current {
 		v.Piece = advice.OnPiece(&r)

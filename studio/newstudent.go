@@ -158,14 +158,14 @@ func (p *pupil) firstFacts(in NewStudent) ([]fact.Fact, error) {
 		say(fact.Teacher, fact.BeforeBook{})
 		for _, it := range p.shelf {
 			if it.Unit == shelf.BeforeBook && it.Instrument == in.Instrument && p.Home.Lacks(it) == nil && len(facts) < 60 {
-				say(fact.Program, fact.RungAdded{Item: it.ID, Strand: string(it.Strand), After: fact.Top})
+				say(fact.Program, fact.RungAdded{Item: it.ID, Strand: string(it.Strand), After: fact.Top, Revision: it.Revision})
 			}
 		}
 		return facts, nil
 	}
 	s := ladder.Fold(facts, p.items)
 	for _, q := range p.way(s, p.Student.Approach, p.room.now).Proposals {
-		say(fact.Program, fact.RungAdded{Item: q.Item.ID, Strand: string(q.Item.Strand), After: fact.Top})
+		say(fact.Program, fact.RungAdded{Item: q.Item.ID, Strand: string(q.Item.Strand), After: fact.Top, Revision: q.Item.Revision})
 	}
 	return facts, nil
 }

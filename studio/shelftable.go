@@ -45,11 +45,17 @@ func (a *App) SaveItem(ctx context.Context, who Who, it shelf.Item) error {
 	if err != nil {
 		return told(err, "shelf")
 	}
+	succeeds := shelf.Item{}
 	for _, was := range items {
-		if was.ID == it.ID && was.HasScore {
+		if was.ID != it.ID {
+			continue
+		}
+		succeeds = was
+		if was.HasScore {
 			it.HasScore, it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Demanded = true, was.Bars, was.Different, was.Staves, was.Tempo, was.Low, was.High, was.Demanded
 		}
 	}
+	it.Succeed(succeeds)
 	return told(st.SetItems(ctx, []shelf.Item{it}), "studio")
 }
 

@@ -191,7 +191,7 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 			id = fmt.Sprintf("%s-%d", in.ID, i+1)
 		}
 		it := shelf.Item{ID: id, Title: s.Title, Composer: s.Composer, Instrument: in.Instrument, Strand: in.Strand, Unit: in.Unit, Book: in.Book,
-			Brings: []string{}, Needs: []string{}, Revisits: []string{}, Parts: []string{}, Points: shelf.UsualPoints(in.Instrument, s)}
+			Brings: []string{}, Needs: []string{}, Revisits: []string{}, Parts: shelf.Parts{}, Points: shelf.UsualPoints(in.Instrument, s)}
 		if it.Title == "" {
 			it.Title = strings.TrimSuffix(path.Base(in.FileName), path.Ext(in.FileName))
 		}

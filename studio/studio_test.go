@@ -50,7 +50,7 @@ func newRoom(t *testing.T) *room {
 		Slot: calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}})
 	require.NoError(t, err)
 	for _, title := range []string{"Lamp Room", "Slipway Song", "Half Tide"} {
-		require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{Item: shelf.Item{ID: strings.ToLower(strings.Fields(title)[0]), Title: title, Instrument: shelf.Cello, Strand: shelf.Book, Bars: 16, Points: []string{"Tone", "Tuning", "Spots"}}}}))
+		require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{Item: shelf.Item{ID: strings.ToLower(strings.Fields(title)[0]), Title: title, Instrument: shelf.Cello, Strand: shelf.Book, Bars: 16, Points: shelf.PointsOf("Tone", "Tuning", "Spots")}}}))
 	}
 	return r
 }

@@ -45,7 +45,7 @@ func (p *pupil) remedy(r ladder.Rung, m climb.Remedy) Remedy {
 	out := Remedy{m.Do, m.Why, m.Rung, fact.Bodies{}}
 	switch {
 	case m.Item != "":
-		out.Accept = append(out.Accept, fact.RungAdded{Item: m.Item, Strand: string(r.Strand), After: p.below(r)})
+		out.Accept = append(out.Accept, fact.RungAdded{Item: m.Item, Strand: string(r.Strand), After: p.below(r), Revision: p.items[m.Item].Revision})
 	case m.Do == "fewer-points" && r.Holding() != "":
 		out.Accept = append(out.Accept, fact.PointHeld{Rung: r.ID, Point: r.Holding()})
 	case m.Do == "split" && len(r.Spots) == 0:
@@ -117,7 +117,7 @@ func (p *pupil) suggestions(w way) []Suggestion {
 	for _, j := range w.Jumps {
 		s := Suggestion{Key: "jump:" + j.Rung.Item.ID, Band: "warn", Rung: j.Rung.ID, Title: j.Rung.Item.Title, Why: j.Why(skills)}
 		if j.Bridge != nil {
-			s.Accept = fact.Bodies{fact.RungAdded{Item: j.Bridge.ID, Strand: string(j.Rung.Strand), After: p.below(j.Rung)}}
+			s.Accept = fact.Bodies{fact.RungAdded{Item: j.Bridge.ID, Strand: string(j.Rung.Strand), After: p.below(j.Rung), Revision: j.Bridge.Revision}}
 		}
 		say(s)
 	}
@@ -134,7 +134,7 @@ func (p *pupil) suggestions(w way) []Suggestion {
 		s := Suggestion{Key: climb.FillKey, Band: "ahead", Title: w.Proposals[0].Item.Title,
 			Why: reason.Of("fill-ladder", "count", strconv.Itoa(n), "first", w.Proposals[0].Item.Title, "books", strings.Join(p.standing.Books, ", "))}
 		for _, q := range w.Proposals {
-			s.Accept = append(s.Accept, fact.RungAdded{Item: q.Item.ID, Strand: string(q.Item.Strand), After: fact.Top})
+			s.Accept = append(s.Accept, fact.RungAdded{Item: q.Item.ID, Strand: string(q.Item.Strand), After: fact.Top, Revision: q.Item.Revision})
 		}
 		say(s)
 	} else if len(p.standing.In(ladder.Current)) == 0 {

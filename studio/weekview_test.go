@@ -23,7 +23,7 @@ const ropeWalk = "X:1\nT:Rope Walk\nM:4/4\nL:1/4\nK:C clef=bass\nC, D, E, F,|G,2
 // closes that.
 func (r *room) inHand() string {
 	require.NoError(r.t, r.app.AddItems(ctx, r.who, []store.NewItem{{
-		Item: shelf.Item{ID: "rope", Title: "Rope Walk", Instrument: shelf.Cello, Strand: shelf.Book, Bars: 8, HasScore: true, Points: []string{"Tone"}},
+		Item: shelf.Item{ID: "rope", Title: "Rope Walk", Instrument: shelf.Cello, Strand: shelf.Book, Bars: 8, HasScore: true, Points: shelf.PointsOf("Tone")},
 		File: &store.ScoreFile{Name: "rope.abc", Data: []byte(ropeWalk)},
 	}}))
 	rope := r.tell(fact.RungAdded{Item: "rope", Strand: "book", After: fact.Top})

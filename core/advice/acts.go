@@ -15,7 +15,7 @@ import (
 // Proposed is the acts of a rung that is proposed and not on the ladder: to place
 // it, or to lay it aside so that it is not proposed again.
 func Proposed(r *ladder.Rung) []fact.Act {
-	place := fact.RungAdded{Item: r.Item.ID, Strand: string(r.Strand), After: fact.Top}
+	place := fact.RungAdded{Item: r.Item.ID, Strand: string(r.Strand), After: fact.Top, Revision: r.Item.Revision}
 	aside := place
 	aside.Parked = true
 	return []fact.Act{fact.Do("place", "a", place), fact.Do("leave-out", "x", aside)}
@@ -55,6 +55,9 @@ func OnLadder(s ladder.Standing) map[string][]fact.Act {
 				acts = append(acts, fact.Do("park", "p", fact.RungParked{Rung: r.ID}))
 			}
 		}
+		if r.Revision < r.Item.Revision {
+			acts = append(acts, fact.Do("take-over", "v", fact.RungRevised{Rung: r.ID, Revision: r.Item.Revision}))
+		}
 		out[r.ID] = acts
 		below, secure = append(below, r.ID), r.Foothold != nil
 	}
@@ -79,7 +82,7 @@ func OnPiece(r *ladder.Rung) []fact.Act {
 	}
 	part := ""
 	if i := slices.IndexFunc(r.Parts, func(p ladder.Part) bool { return p.Foothold == nil }); i >= 0 {
-		part = r.Parts[i].Name
+		part = r.Parts[i].ID
 	}
 	acts = append(acts, fact.Do("grant", "f", fact.FootholdTried{Rung: r.ID, Part: part, Outcome: fact.Granted}),
 		fact.Do("not-yet", "g", fact.FootholdTried{Rung: r.ID, Part: part, Outcome: fact.NotYet}))

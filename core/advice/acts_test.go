@@ -74,7 +74,7 @@ func TestWhatMayBeDoneToAPieceInItsLesson(t *testing.T) {
 	assert.Equal(t, "taught grant not-yet not-yet:unaided not-yet:notes not-yet:rhythm not-yet:fingering not-yet:tone", codes(OnPiece(&r)))
 	r.Taught = &at
 	assert.NotContains(t, codes(OnPiece(&r)), "taught", "taught once")
-	r.Parts = []ladder.Part{{Name: "one", Foothold: &at}, {Name: "two"}}
+	r.Parts = []ladder.Part{{ID: "one", Foothold: &at}, {ID: "two"}}
 	assert.Equal(t, fact.FootholdTried{Rung: "r", Part: "two", Outcome: "granted"}, tells(OnPiece(&r), "grant"), "the part that is due")
 	assert.Equal(t, fact.FootholdTried{Rung: "r", Part: "two", Outcome: "not-yet", Note: "tone"}, tells(OnPiece(&r), "not-yet:tone"))
 	r.Foothold = &at

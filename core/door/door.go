@@ -196,7 +196,7 @@ func (c check) one(f fact.Fact) error {
 			return fmt.Errorf("%s: %w", f.Kind().Words(), err)
 		}
 	}
-	if t, is := f.Body.(fact.FootholdTried); is && t.Part != "" && !slices.Contains(c.item(f, t.Rung).Parts, t.Part) {
+	if t, is := f.Body.(fact.FootholdTried); is && t.Part != "" && !hasPart(c.item(f, t.Rung), t.Part) {
 		return fmt.Errorf("%q is not a part of this piece", t.Part)
 	}
 	return nil
@@ -273,12 +273,16 @@ func (c check) point(f fact.Fact, key string) error {
 			rung = r.ID
 		}
 	}
-	for _, name := range c.item(f, rung).Points {
-		if shelf.PointKey(name) == key {
-			return nil
-		}
+	it := c.item(f, rung)
+	if it.Points.Index(key) >= 0 || slices.ContainsFunc(it.Past, func(p shelf.Past) bool { return p.Points.Index(key) >= 0 }) {
+		return nil
 	}
 	return fmt.Errorf("%q is not a point of this piece", key)
+}
+
+// hasPart reports whether an item has a part, or had it when a rung was placed.
+func hasPart(it shelf.Item, id string) bool {
+	return it.Parts.Index(id) >= 0 || slices.ContainsFunc(it.Past, func(p shelf.Past) bool { return p.Parts.Index(id) >= 0 })
 }
 
 // word checks a word of the vocabulary: of the shelf, the skills, the games and

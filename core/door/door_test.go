@@ -31,7 +31,7 @@ func told(n byte, student string, b fact.Body) fact.Fact {
 // question of the family and a sheet.
 func known() Known {
 	k := Known{Now: now, Stored: map[string]fact.Fact{}, Graph: skill.Graph{"reach-back": {}}, Own: []activity.Activity{{ID: "own-game"}},
-		Items: map[string]shelf.Item{"lamp": {ID: "lamp", Book: "Shore", Points: []string{"Tone"}, Parts: []string{"one"}}},
+		Items: map[string]shelf.Item{"lamp": {ID: "lamp", Book: "Shore", Points: shelf.PointsOf("Tone"), Parts: shelf.PartsOf("one")}},
 		Lines: map[string][]string{DocumentKey(emil, id('D')): {"now r1"}}}
 	for _, f := range []fact.Fact{
 		told('A', emil, fact.RungAdded{Item: "lamp", Strand: "book"}),

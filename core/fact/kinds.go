@@ -29,7 +29,7 @@ func of[B Body]() entry {
 // Kind it is, and one line here.
 var kinds = []entry{
 	// the ladder
-	of[RungAdded](), of[RungMoved](), of[RungParked](), of[RungResumed](), of[Taught](), of[PointHeld](), of[PointMarked](), of[SelfJudged](),
+	of[RungAdded](), of[RungRevised](), of[RungMoved](), of[RungParked](), of[RungResumed](), of[Taught](), of[PointHeld](), of[PointMarked](), of[SelfJudged](),
 	of[OwnPoint](), of[SpotNoted](), of[SpotDrilled](), of[FootholdTried](), of[Polished](), of[Heard](), of[OpenedWith](),
 	of[TargetSet](), of[TargetDropped](), of[Prepared](), of[Overruled](),
 	// the student
@@ -73,6 +73,14 @@ type RungAdded struct {
 	Strand string `json:"strand" enum:"book,technique,reading,repertoire"`
 	After  string `json:"after,omitempty" maxLength:"26" doc:"the rung it stands above; empty for the foot of the lane, 'top' for its top"`
 	Parked bool   `json:"parked,omitempty" doc:"laid aside at once, so that it is not proposed again"`
+	// which of the item's points and parts it is placed with
+	Revision int `json:"revision,omitempty" minimum:"0" maximum:"10000" doc:"of the item; 0 for the first"`
+}
+
+// RungRevised takes over a newer revision of a rung's item.
+type RungRevised struct {
+	Rung     string `json:"rung" maxLength:"26" ref:"rung"`
+	Revision int    `json:"revision" minimum:"0" maximum:"10000"`
 }
 
 // RungMoved gives a rung another place in its lane.
@@ -427,6 +435,7 @@ type Retracted struct {
 }
 
 func (RungAdded) Kind() Kind        { return "rung_added" }
+func (RungRevised) Kind() Kind      { return "rung_revised" }
 func (RungMoved) Kind() Kind        { return "rung_moved" }
 func (RungParked) Kind() Kind       { return "rung_parked" }
 func (RungResumed) Kind() Kind      { return "rung_resumed" }

@@ -103,6 +103,8 @@ func (f *fold) apply(t fact.Fact) {
 	switch b := t.Body.(type) {
 	case fact.RungAdded:
 		f.rungAdded(t, b)
+	case fact.RungRevised:
+		f.onRung(t, b.Rung, func(r *Rung) { r.revise(b.Revision) })
 	case fact.RungMoved:
 		f.onRung(t, b.Rung, func(r *Rung) {
 			lane := f.lanes[r.Strand]
@@ -230,14 +232,41 @@ func (f *fold) rungAdded(t fact.Fact, b fact.RungAdded) {
 		return
 	}
 	r := &Rung{ID: t.ID, Item: item, Strand: shelf.Strand(b.Strand), Added: t.At, Parked: b.Parked, firstMark: map[string]string{}}
-	for _, p := range item.Parts {
-		r.Parts = append(r.Parts, Part{Name: p})
-	}
-	for _, name := range item.Points {
-		r.Points = append(r.Points, Point{Key: shelf.PointKey(name), Name: name, State: Unmarked})
-	}
+	r.revise(b.Revision)
 	f.rungs[r.ID] = r
 	f.place(r, b.After)
+}
+
+// revise gives a rung the points and parts of a revision of its item; marks of those
+// that go on hold.
+func (r *Rung) revise(revision int) {
+	points, parts := r.Item.At(revision)
+	r.Revision = revision
+	var marked []Point
+	for _, p := range points {
+		point := Point{Key: p.ID, Name: p.Name, State: Unmarked}
+		if i := slices.IndexFunc(r.Points, func(q Point) bool { return q.Key == p.ID }); i >= 0 {
+			point.State, point.Since = r.Points[i].State, r.Points[i].Since
+		}
+		marked = append(marked, point)
+	}
+	for _, p := range r.Points {
+		if p.Own {
+			marked = append(marked, p)
+		}
+	}
+	var kept []Part
+	for _, p := range parts {
+		part := Part{ID: p.ID, Name: p.Name}
+		if i := slices.IndexFunc(r.Parts, func(q Part) bool { return q.ID == p.ID }); i >= 0 {
+			part.Foothold = r.Parts[i].Foothold
+		}
+		kept = append(kept, part)
+		if part.Foothold == nil && r.Foothold != nil {
+			r.Foothold = nil // a part that is new is still to be learnt
+		}
+	}
+	r.Points, r.Parts = marked, kept
 }
 
 // place puts a rung into its lane above another; a rung that is gone from the
@@ -312,7 +341,7 @@ func (r *Rung) tried(at time.Time, b fact.FootholdTried) {
 	all := true
 	for i := range r.Parts {
 		p := &r.Parts[i]
-		if p.Foothold == nil && (b.Part == "" || b.Part == p.Name) {
+		if p.Foothold == nil && (b.Part == "" || b.Part == p.ID) {
 			p.Foothold = &at
 		}
 		all = all && p.Foothold != nil

@@ -20,9 +20,9 @@ import (
 var day0 = time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
 
 var items = map[string]shelf.Item{
-	"lamp":  {ID: "lamp", Title: "Lamp Room", Points: []string{"Tone", "Tuning", "Spots"}},
-	"jig":   {ID: "jig", Title: "The Cooper's Jig", Points: []string{"Tone"}},
-	"tower": {ID: "tower", Title: "Tower of Parts", Parts: []string{"one", "two"}, Points: []string{"Tone"}},
+	"lamp":  {ID: "lamp", Title: "Lamp Room", Points: shelf.PointsOf("Tone", "Tuning", "Spots")},
+	"jig":   {ID: "jig", Title: "The Cooper's Jig", Points: shelf.PointsOf("Tone")},
+	"tower": {ID: "tower", Title: "Tower of Parts", Parts: shelf.PartsOf("one", "two"), Points: shelf.PointsOf("Tone")},
 }
 
 // story writes facts as a teacher would tell them, minute by minute.
@@ -259,3 +259,44 @@ func TestTreatsAndTicks(t *testing.T) {
 }
 
 func at(d calendar.Date) *time.Time { t := d.Time(); return &t }
+
+// Renaming a piece's points or parts loses no mark; what is added to a piece reaches
+// a rung that stands when that takes it over, and not before.
+func TestAPieceThatIsEditedUnderALadder(t *testing.T) {
+	s := &story{}
+	id := s.add("tower", fact.Top)
+	s.tell(fact.Taught{Rung: id})
+	s.tell(fact.PointMarked{Rung: id, Point: "tone", State: fact.Met})
+	for _, part := range []string{"one", "two"} {
+		s.tell(fact.FootholdTried{Rung: id, Part: part, Outcome: "granted"})
+	}
+	was := items["tower"]
+	renamed := was
+	renamed.Points, renamed.Parts = shelf.Points{{ID: "tone", Name: "Klang"}}, shelf.Parts{{ID: "one", Name: "First half"}, {ID: "two", Name: "Second half"}}
+	renamed.Succeed(was)
+	rung := func(it shelf.Item) Rung {
+		r, ok := Fold(s.facts, map[string]shelf.Item{"tower": it}).Rung(id)
+		require.True(t, ok)
+		return r
+	}
+	r := rung(renamed)
+	assert.Equal(t, "Klang", r.Points[0].Name)
+	assert.Equal(t, Met, r.Points[0].State)
+	assert.NotNil(t, r.Foothold)
+
+	more := renamed
+	more.Points, more.Parts = append(more.Points, shelf.Named{Name: "Tuning"}), append(more.Parts, shelf.Named{Name: "Coda"})
+	more.Succeed(renamed)
+	r = rung(more)
+	assert.NotNil(t, r.Foothold, "what is secure stays so")
+	assert.Len(t, r.Parts, 2)
+	assert.Less(t, r.Revision, r.Item.Revision, "a newer revision is there to take over")
+	s.tell(fact.RungRevised{Rung: id, Revision: 1})
+	r = rung(more)
+	assert.Nil(t, r.Foothold, "a part that is new is still to be learnt")
+	assert.Len(t, r.Parts, 3)
+	assert.NotNil(t, r.Parts[1].Foothold)
+	assert.Equal(t, []PointState{Met, Unmarked}, []PointState{r.Points[0].State, r.Points[1].State})
+	s.tell(fact.FootholdTried{Rung: id, Part: "Coda", Outcome: "granted"})
+	assert.NotNil(t, rung(more).Foothold)
+}

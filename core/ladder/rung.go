@@ -16,6 +16,7 @@ type Rung struct {
 	Item     shelf.Item
 	Strand   shelf.Strand
 	Added    time.Time
+	Revision int // of the item, that it was placed with or has taken over
 	Parked   bool
 	Taught   *time.Time // when its first lesson was
 	Foothold *time.Time
@@ -37,6 +38,7 @@ type Rung struct {
 
 // A Part is one part of an item with a foothold of its own.
 type Part struct {
+	ID       string
 	Name     string
 	Foothold *time.Time
 }

@@ -53,8 +53,10 @@ type Item struct {
 	Brings     []string   `json:"brings" nullable:"false" doc:"skills met here first"`
 	Needs      []string   `json:"needs" nullable:"false" doc:"skills taken for granted"`
 	Revisits   []string   `json:"revisits" nullable:"false" doc:"skills asked for again on purpose"`
-	Parts      []string   `json:"parts" nullable:"false" doc:"parts with a foothold each; empty for one whole"`
-	Points     []string   `json:"points" nullable:"false" doc:"usual focus points"`
+	Parts      Parts      `json:"parts" nullable:"false" maxItems:"100" doc:"parts with a foothold each; empty for one whole"`
+	Points     Points     `json:"points" nullable:"false" maxItems:"40" doc:"usual focus points"`
+	Revision   int        `json:"revision,omitempty" doc:"counts changes of what its points and parts are"`
+	Past       []Past     `json:"past,omitempty" nullable:"false" doc:"points and parts of earlier revisions"`
 	Cue        string     `json:"cue,omitempty" doc:"what is said before playing"`
 	Taste      Taste      `json:"taste,omitempty" enum:"lively,lyrical,familiar" doc:"of repertoire"`
 	Asks       []string   `json:"asks,omitempty" enum:"touch,pedals" nullable:"false" doc:"what the instrument must have"`
@@ -118,20 +120,17 @@ func (it Item) Check() error {
 			return fmt.Errorf("%q is not something to ask of an instrument: %s", a, strings.Join(things, " or "))
 		}
 	}
-	seen := map[string]bool{}
-	for _, p := range it.Points {
-		key := PointKey(p)
-		if key == "" || seen[key] {
-			return fmt.Errorf("the focus point %q is empty or stands twice", p)
+	for what, list := range map[string][]Named{"focus point": it.Points, "part": it.Parts} {
+		seen := map[string]bool{}
+		for _, p := range list {
+			name, id := strings.ToLower(strings.TrimSpace(p.Name)), "id "+p.ID
+			if name == "" || seen[name] || p.ID != "" && seen[id] {
+				return fmt.Errorf("the %s %q is empty or stands twice", what, p.Name)
+			}
+			seen[name], seen[id] = true, true
 		}
-		seen[key] = true
 	}
 	return nil
-}
-
-// PointKey turns the name of a focus point into the key that facts use.
-func PointKey(name string) string {
-	return strings.Join(strings.Fields(strings.ToLower(name)), "-")
 }
 
 // Spots is the key of the focus point that is met when every spot is.
@@ -140,7 +139,7 @@ const Spots = "spots"
 // UsualPoints returns the focus points an imported piece starts with: tone,
 // rhythm and the instrument's own, loudness where it is written, spots last.
 // Common practice, no source.
-func UsualPoints(i Instrument, s score.Score) []string {
+func UsualPoints(i Instrument, s score.Score) Points {
 	points := []string{"Rhythm", "Tone"}
 	switch i {
 	case Cello:
@@ -154,12 +153,12 @@ func UsualPoints(i Instrument, s score.Score) []string {
 		for _, b := range p.Bars {
 			for _, m := range b.Marks {
 				if m.Kind == "dynamic" {
-					return append(points, "Loud and soft", "Spots")
+					return PointsOf(append(points, "Loud and soft", "Spots")...)
 				}
 			}
 		}
 	}
-	return append(points, "Spots")
+	return PointsOf(append(points, "Spots")...)
 }
 
 // Describe fills in what an item's score tells.

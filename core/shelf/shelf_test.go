@@ -9,7 +9,7 @@ import (
 )
 
 func TestItemsThatCannotStandOnAShelf(t *testing.T) {
-	good := Item{Title: "Rope Walk", Instrument: Piano, Strand: Book, Points: []string{"Tone", "Loud and soft"}}
+	good := Item{Title: "Rope Walk", Instrument: Piano, Strand: Book, Points: PointsOf("Tone", "Loud and soft")}
 	assert.NoError(t, good.Check())
 	for _, c := range []struct {
 		says   string
@@ -18,7 +18,7 @@ func TestItemsThatCannotStandOnAShelf(t *testing.T) {
 		{"title", func(it *Item) { it.Title = "  " }},
 		{"instrument", func(it *Item) { it.Instrument = "kazoo" }},
 		{"strand", func(it *Item) { it.Strand = "fun" }},
-		{"twice", func(it *Item) { it.Points = []string{"Tone", "tone "} }},
+		{"twice", func(it *Item) { it.Points = PointsOf("Tone", "tone ") }},
 	} {
 		it := good
 		c.change(&it)
@@ -30,8 +30,8 @@ func TestItemsThatCannotStandOnAShelf(t *testing.T) {
 func TestUsualPoints(t *testing.T) {
 	plain := score.Score{Parts: []score.Part{{Staves: 2, Bars: []score.Bar{{}, {}}}}}
 	loud := score.Score{Parts: []score.Part{{Bars: []score.Bar{{Marks: []score.Mark{{Kind: "dynamic", Text: "f"}}}}}}}
-	assert.Equal(t, []string{"Rhythm", "Tone", "Fingering", "Spots"}, UsualPoints(Piano, plain))
-	assert.Equal(t, []string{"Rhythm", "Tone", "Tuning", "Loud and soft", "Spots"}, UsualPoints(Cello, loud))
+	assert.Equal(t, []string{"Rhythm", "Tone", "Fingering", "Spots"}, UsualPoints(Piano, plain).Names())
+	assert.Equal(t, []string{"Rhythm", "Tone", "Tuning", "Loud and soft", "Spots"}, UsualPoints(Cello, loud).Names())
 	it := Item{}
 	it.Describe(plain)
 	assert.Equal(t, 2, it.Staves)

@@ -30,8 +30,8 @@ var columns = []column{
 	{"brings", func(it Item) string { return list(it.Brings) }, func(it *Item, s string) error { it.Brings = split(s); return nil }},
 	{"needs", func(it Item) string { return list(it.Needs) }, func(it *Item, s string) error { it.Needs = split(s); return nil }},
 	{"revisits", func(it Item) string { return list(it.Revisits) }, func(it *Item, s string) error { it.Revisits = split(s); return nil }},
-	{"parts", func(it Item) string { return list(it.Parts) }, func(it *Item, s string) error { it.Parts = split(s); return nil }},
-	{"points", func(it Item) string { return list(it.Points) }, func(it *Item, s string) error { it.Points = split(s); return nil }},
+	{"parts", func(it Item) string { return list(it.Parts.Names()) }, func(it *Item, s string) error { it.Parts = renamed(it.Parts, split(s), partKey); return nil }},
+	{"points", func(it Item) string { return list(it.Points.Names()) }, func(it *Item, s string) error { it.Points = renamed(it.Points, split(s), PointKey); return nil }},
 	{"cue", func(it Item) string { return it.Cue }, func(it *Item, s string) error { it.Cue = s; return nil }},
 	{"taste", func(it Item) string { return string(it.Taste) }, func(it *Item, s string) error { it.Taste = Taste(s); return nil }},
 	{"asks", func(it Item) string { return list(it.Asks) }, func(it *Item, s string) error { it.Asks = split(s); return nil }},
@@ -173,7 +173,7 @@ func merged(known map[string]Item, at []int, row []string, newID func() string) 
 	was, there := known[id]
 	it := was
 	if !there {
-		it = Item{Brings: []string{}, Needs: []string{}, Revisits: []string{}, Parts: []string{}, Points: []string{}}
+		it = Item{Brings: []string{}, Needs: []string{}, Revisits: []string{}, Parts: Parts{}, Points: Points{}}
 	}
 	for i, c := range at {
 		if row[i] == "" && columns[c].name == "bars" {
@@ -192,6 +192,7 @@ func merged(known map[string]Item, at []int, row []string, newID func() string) 
 	if err := it.Check(); err != nil {
 		return Change{}, err
 	}
+	it.Succeed(was)
 	change := Change{Item: it, New: !there, Fields: []string{}}
 	for _, c := range columns {
 		if there && c.get(was) != c.get(it) {

@@ -17,7 +17,7 @@ export function Given({ student, place, days, day, coming }: Props) {
       <div className="flex items-center gap-2">
         <Step student={student} to={to} day={earlier} says="Earlier" />
         <details className="relative min-w-0 flex-1">
-          <summary className="min-h-8 cursor-pointer truncate rounded border border-line bg-raised px-2 py-1 text-center">
+          <summary className="min-h-8 cursor-pointer list-none rounded border border-line bg-raised px-1 py-1 text-center">
             {day ? namedDay(day) : "none yet"}
           </summary>
           <ul className="absolute z-10 mt-1 max-h-72 w-full min-w-48 overflow-y-auto rounded border border-line bg-raised py-1">

@@ -46,6 +46,8 @@ export function tellOf(e: Schemas["Entry"]): string {
       return f.parked ? "left out of the ladder" : "placed on the ladder";
     case "rung_moved":
       return "moved on the ladder";
+    case "rung_revised":
+      return "points and parts taken over from the shelf";
     case "rung_parked":
       return "parked";
     case "rung_resumed":

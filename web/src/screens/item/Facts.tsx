@@ -12,7 +12,7 @@ export function Facts({ view }: { view: Schemas["ItemView"] }) {
     ["Brings", view.brings.join(", ")],
     ["Needs", view.needs.join(", ")],
     ["Revisits", view.revisits.join(", ")],
-    ["Focus points", item.points.join(", ")],
+    ["Focus points", item.points.map((p) => p.name).join(", ")],
     ["Parts", item.parts.join(", ")],
     ["Said before playing", item.cue ?? ""],
     ["Not kept from the file", notKept(view.unread)],

@@ -23,7 +23,8 @@ export function Place({ item, student }: { item: Schemas["Item"]; student: Schem
       </p>
     );
   }
-  const add = (after: string) => tell(student.id, { kind: "rung_added", item: item.id, strand: item.strand, after });
+  const add = (after: string) =>
+    tell(student.id, { kind: "rung_added", item: item.id, strand: item.strand, after, revision: item.revision });
   const lane = query.data?.rungs.filter((r) => r.strand === item.strand) ?? [];
   const secure = lane.findLast((r) => r.state === "secure");
   const now = lane.findLast((r) => r.state === "secure" || r.state === "current");

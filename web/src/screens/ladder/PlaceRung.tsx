@@ -24,6 +24,7 @@ export function PlaceRung({ view, above }: { view: Schemas["LadderView"]; above?
       item: item.id,
       strand: into?.strand ?? item.strand,
       after: into?.id ?? "top",
+      revision: item.revision,
     });
   useKeys({ i: () => setOpen(true) });
   return (

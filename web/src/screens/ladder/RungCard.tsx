@@ -23,11 +23,13 @@ export function RungCard({ rung, view, close }: Props) {
   };
   const [up, down, polish] = [may("up"), may("down"), may("polish")];
   const park = may("park") ?? may("resume");
+  const takeOver = may("take-over");
   const [place, leave] = [may("place", close), may("leave-out", close)];
   useKeys({
     "[": down,
     "]": up,
     p: park,
+    v: takeOver,
     m: polish,
     a: place,
     x: leave,
@@ -123,6 +125,11 @@ export function RungCard({ rung, view, close }: Props) {
         {down && (
           <Button hint="[" onClick={down}>
             Sooner
+          </Button>
+        )}
+        {takeOver && (
+          <Button hint="V" onClick={takeOver}>
+            Take over its new points and parts
           </Button>
         )}
         {park && (

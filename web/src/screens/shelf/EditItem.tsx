@@ -5,16 +5,18 @@ import { skillsView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown, Trouble } from "../../parts/Told";
 import { sentence, strandNames } from "../../parts/words";
+import { NamedField } from "./NamedField";
 
 type Item = Schemas["Item"];
 
 const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
 
-const lines = (text: string) =>
-  text
-    .split("\n")
-    .map((l) => l.trim())
-    .filter(Boolean);
+// named leaves lines out that were left empty.
+const named = (item: Item): Item => ({
+  ...item,
+  points: item.points.filter((p) => p.name.trim()),
+  parts: item.parts.filter((p) => p.name.trim()),
+});
 
 // EditItem changes an item by hand; the graph answers while it is typed.
 export function EditItem({ item, close }: { item: Item; close: () => void }) {
@@ -29,7 +31,7 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
     retry: false,
   });
   const save = useMutation({
-    mutationFn: () => answer(api.PUT("/api/items/{item}", { params: { path: { item: item.id } }, body: draft })),
+    mutationFn: () => answer(api.PUT("/api/items/{item}", { params: { path: { item: item.id } }, body: named(draft) })),
     onSuccess: async () => {
       await queries.invalidateQueries();
       close();
@@ -141,24 +143,8 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
         </ul>
       )}
       <div className="grid grid-cols-2 gap-3">
-        <label>
-          Focus points, one a line
-          <textarea
-            rows={4}
-            className={field}
-            defaultValue={draft.points.join("\n")}
-            onChange={(e) => set({ points: lines(e.target.value) })}
-          />
-        </label>
-        <label>
-          Parts, one a line
-          <textarea
-            rows={4}
-            className={field}
-            defaultValue={draft.parts.join("\n")}
-            onChange={(e) => set({ parts: lines(e.target.value) })}
-          />
-        </label>
+        <NamedField name="Focus points" one="Point" list={draft.points} set={(points) => set({ points })} />
+        <NamedField name="Parts" one="Part" list={draft.parts} set={(parts) => set({ parts })} />
       </div>
       <label className="block">
         Said before playing
