@@ -22,6 +22,16 @@ test: bin/ladder ## run every check and test
 	cd web && npm run -s test
 	go test -timeout 15m ./...
 
+quick: bin/ladder ## core, the front end's unit tests and lint, in under a minute
+	cd web && npm run -s check && npm run -s lint && npm run -s test
+	go vet ./...
+	go test -short $$(go list ./core/... | grep -v -e /notation$$ -e /reading$$) ./web
+
+PACKAGE ?= ./core/ladder
+
+mutants: ## small wrong changes to PACKAGE, one at a time: those that no test notices live
+	go run github.com/go-gremlins/gremlins/cmd/gremlins@v0.6.0 unleash --workers 2 --timeout-coefficient 8 $(PACKAGE)
+
 dev: bin/ladder ## run the demo, reloading both ends on change
 	@./scripts/need.sh run
 	@./scripts/dev.sh
@@ -64,4 +74,4 @@ web/dist/index.html: $(WEB_SOURCES) web/src/api/schema.d.ts
 bin/ladder: $(GO_SOURCES) web/dist/index.html
 	go build -o $@ ./cmd/ladder
 
-.PHONY: help demo demo-reset test dev build lint bench screenshots clean
+.PHONY: help demo demo-reset test quick mutants dev build lint bench screenshots clean

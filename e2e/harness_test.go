@@ -88,7 +88,12 @@ var ferryHouse = sync.OnceValue(func() *store.Store {
 	return st
 })
 
+// newSite starts a site. Tests with a site of their own run side by side: each has its
+// database, its server and its pages.
 func newSite(t testing.TB, seeded bool) *site {
+	if test, is := t.(*testing.T); is {
+		test.Parallel()
+	}
 	var st *store.Store
 	if seeded {
 		st = storetest.CopyOf(t, ferryHouse())

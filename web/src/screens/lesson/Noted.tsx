@@ -8,7 +8,7 @@ export function Noted({ view, zone }: { view: LessonView; zone: string }) {
   const told = view.noted.filter((e: Entry) => !e.back && e.fact.body.kind !== "lesson_opened");
   return (
     <section aria-label="Noted today">
-      <h2 className="mb-1.5">Noted today</h2>
+      <h2 className="mb-1.5">{view.today ? "Noted today" : "Noted"}</h2>
       <ol className="max-h-[300px] divide-y divide-faint overflow-y-auto rounded bg-raised px-3" aria-live="polite">
         {told.map((e: Entry) => (
           <li key={e.fact.id} className="flex gap-3 py-1.5">
