@@ -290,7 +290,7 @@ func TestPastWeeksCanBeOpened(t *testing.T) {
 	emil := p.student("Emil")
 	p.goTo("/students/" + emil + "/week")
 	p.sees("given at the end of the lesson")
-	text := "document.querySelector('[data-testid=sheet]').innerText"
+	text := "document.querySelector('[data-testid=sheet] table').innerText"
 	before := eval[string](p, text)
 	p.press("Earlier")
 	p.until("location.search.includes('day=2026-11-04')", "the address names the lesson")

@@ -55,7 +55,7 @@ func (a *App) Calendar(ctx context.Context, who Who) (CalendarView, error) {
 		return CalendarView{}, err
 	}
 	students, err1 := r.Students(ctx)
-	out, err2 := r.standings(ctx, outOfTurn...)
+	out, err2 := r.standings(ctx, nil, outOfTurn...)
 	if err := errors.Join(err1, err2); err != nil {
 		return CalendarView{}, told(err, "studio")
 	}
@@ -156,7 +156,7 @@ func (a *App) Lessons(ctx context.Context, who Who) ([]byte, error) {
 		return nil, err
 	}
 	students, err1 := r.Students(ctx)
-	out, err2 := r.standings(ctx, outOfTurn...)
+	out, err2 := r.standings(ctx, nil, outOfTurn...)
 	if err := errors.Join(err1, err2); err != nil {
 		return nil, told(err, "studio")
 	}

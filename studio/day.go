@@ -83,7 +83,7 @@ func (r room) day(ctx context.Context, date calendar.Date) (DayView, error) {
 			v.Free = f.Name
 		}
 	}
-	moved, err := r.standings(ctx, outOfTurn...)
+	moved, err := r.standings(ctx, nil, outOfTurn...)
 	if err != nil {
 		return DayView{}, err
 	}
@@ -103,9 +103,9 @@ func (r room) day(ctx context.Context, date calendar.Date) (DayView, error) {
 // outOfTurn are the kinds that take lessons off their weekly slot or add others.
 var outOfTurn = []fact.Body{fact.LessonMissed{}, fact.LessonMoved{}, fact.LessonExtra{}}
 
-// standings folds for each student the facts of some kinds; nothing else stands in
-// these standings.
-func (r room) standings(ctx context.Context, kinds ...fact.Body) (map[string]ladder.Standing, error) {
+// standings folds for each student the facts of some kinds, with the items that those
+// speak of; nothing else stands in these standings.
+func (r room) standings(ctx context.Context, items map[string]shelf.Item, kinds ...fact.Body) (map[string]ladder.Standing, error) {
 	facts, err := r.FactsOf(ctx, kinds...)
 	if err != nil {
 		return nil, told(err, "studio")
@@ -116,7 +116,7 @@ func (r room) standings(ctx context.Context, kinds ...fact.Body) (map[string]lad
 	}
 	out := make(map[string]ladder.Standing, len(by))
 	for id, list := range by {
-		out[id] = ladder.Fold(list, nil)
+		out[id] = ladder.Fold(list, items)
 	}
 	return out, nil
 }

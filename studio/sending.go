@@ -175,7 +175,7 @@ func (a *App) Sheets(ctx context.Context, who Who, date calendar.Date) (SheetsVi
 		return SheetsView{}, err
 	}
 	sent, err1 := r.Mailings(ctx, day.Date)
-	lessons, err2 := r.standings(ctx, fact.LessonClosed{})
+	lessons, err2 := r.standings(ctx, nil, fact.LessonClosed{})
 	if err := errors.Join(err1, err2); err != nil {
 		return SheetsView{}, told(err, "studio")
 	}

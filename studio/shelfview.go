@@ -98,16 +98,23 @@ type ItemView struct {
 	Lowest   string         `json:"lowest"`
 	Highest  string         `json:"highest"`
 	Unread   []score.Unread `json:"unread" nullable:"false" doc:"what the reader met and did not keep"`
+	Players  []PlayedBy     `json:"players" nullable:"false" doc:"who plays it or played it, those who play it first"`
 }
 
 // Item shows one item and what is read from its score.
 func (a *App) Item(ctx context.Context, who Who, id string) (ItemView, error) {
-	st := a.store.In(who.Studio)
+	st, err := a.enter(ctx, who)
+	if err != nil {
+		return ItemView{}, err
+	}
 	it, err := st.Item(ctx, id)
 	if err != nil {
 		return ItemView{}, told(err, "item")
 	}
 	v := ItemView{Item: it, Brings: skills.Names(it.Brings), Needs: skills.Names(it.Needs), Revisits: skills.Names(it.Revisits), Unread: []score.Unread{}}
+	if v.Players, err = st.players(ctx, id); err != nil {
+		return ItemView{}, err
+	}
 	if !it.HasScore {
 		return v, nil
 	}

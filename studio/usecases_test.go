@@ -338,3 +338,31 @@ func TestALessonAnswers(t *testing.T) {
 	assert.Equal(t, "mine", all.Activities[0].ID)
 	require.NoError(t, app.DropActivity(ctx, who, "mine"))
 }
+
+// Who plays a piece and who played it stands with the piece, those who play it first.
+func TestWhoPlaysAPiece(t *testing.T) {
+	r := newRoom(t)
+	players := func() (out []string) {
+		v, err := r.app.Item(ctx, r.who, "lamp")
+		require.NoError(t, err)
+		for _, p := range v.Players {
+			out = append(out, fmt.Sprint(p.Name, " ", p.State, " ", p.Polished, " ", p.Since != nil))
+		}
+		return out
+	}
+	assert.Empty(t, players())
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.Taught{Rung: lamp})
+	r.tell(fact.FootholdTried{Rung: lamp, Outcome: "granted"})
+	r.tell(fact.Polished{Rung: lamp})
+	ines := studio.NewID()
+	_, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: ines, FirstName: "Ines", FamilyName: "O", BirthYear: 2017, BirthMonth: 3, Instrument: shelf.Cello,
+		Slot: calendar.Slot{Weekday: time.Thursday, Start: "16:00", Minutes: 30}})
+	require.NoError(t, err)
+	r.student = ines
+	hers := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.RungAdded{Item: "slipway", Strand: "book", After: fact.Top})
+	assert.Equal(t, []string{"Ines O current false false", "Emil secure true true"}, players())
+	r.tell(fact.RungParked{Rung: hers})
+	assert.Equal(t, []string{"Emil secure true true", "Ines O parked false false"}, players())
+}

@@ -160,6 +160,9 @@ func (e conflictError) Error() string { return string(e) }
 // again reports whether a fact is told already, and finds one that says something
 // else under the same id.
 func (c check) again(f fact.Fact) (bool, error) {
+	if f.Body == nil {
+		return false, nil // refused for its form
+	}
 	before, stored := c.Stored[f.ID]
 	if !stored {
 		if before = c.told[f.ID]; same(before, f) {

@@ -31,7 +31,8 @@ func told(n byte, student string, b fact.Body) fact.Fact {
 // question of the family and a sheet.
 func known() Known {
 	k := Known{Now: now, Stored: map[string]fact.Fact{}, Graph: skill.Graph{"reach-back": {}}, Own: []activity.Activity{{ID: "own-game"}},
-		Items: map[string]shelf.Item{"lamp": {ID: "lamp", Book: "Shore", Points: shelf.PointsOf("Tone"), Parts: shelf.PartsOf("one")}},
+		Items: map[string]shelf.Item{"lamp": {ID: "lamp", Book: "Shore", Points: shelf.PointsOf("Tone"), Parts: shelf.PartsOf("one"),
+			Past: []shelf.Past{{Points: shelf.PointsOf("Bow hold"), Parts: shelf.PartsOf("coda")}}}},
 		Lines: map[string][]string{DocumentKey(emil, id('D')): {"now r1"}}}
 	for _, f := range []fact.Fact{
 		told('A', emil, fact.RungAdded{Item: "lamp", Strand: "book"}),
@@ -60,6 +61,9 @@ func TestWhatTheLogTakes(t *testing.T) {
 		{"the student's own point", fact.Teacher, fact.PointMarked{Rung: a, Point: "own-" + id('B'), State: "met"}, ""},
 		{"an own point that is none", fact.Teacher, fact.PointMarked{Rung: a, Point: "own-" + a, State: "met"}, "is not a point of this piece"},
 		{"a point of no piece", fact.Teacher, fact.PointHeld{Rung: a, Point: "colour"}, "is not a point of this piece"},
+		{"a point of an earlier revision", fact.Teacher, fact.PointMarked{Rung: a, Point: "bow-hold", State: "met"}, ""},
+		{"a part of an earlier revision", fact.Teacher, fact.FootholdTried{Rung: a, Part: "coda", Outcome: "granted"}, ""},
+		{"nothing at all", fact.Teacher, nil, "no body"},
 		{"a spot", fact.Teacher, fact.SpotDrilled{Rung: a, Spot: id('C'), Run: 3}, ""},
 		{"a spot that is none", fact.Teacher, fact.SpotDrilled{Rung: a, Spot: a, Run: 3}, "is not a spot of this student"},
 		{"a part", fact.Teacher, fact.FootholdTried{Rung: a, Part: "one", Outcome: "granted"}, ""},
@@ -84,6 +88,7 @@ func TestWhatTheLogTakes(t *testing.T) {
 		{"a line of the sheet", fact.Family, fact.Ticked{Day: "2026-11-18", Document: id('D'), Line: "now r1"}, ""},
 		{"a line of no sheet", fact.Family, fact.Ticked{Day: "2026-11-18", Document: id('D'), Line: "now r2"}, "is not a line of that sheet"},
 		{"a sheet that was never given", fact.Family, fact.Ticked{Day: "2026-11-18", Document: id('X'), Line: "now r1"}, "is not a sheet of this student"},
+		{"a tick of before sheets were kept", fact.Family, fact.Ticked{Day: "2026-11-18", Line: "now r1"}, ""},
 		{"the teacher takes back a question", fact.Teacher, fact.Retracted{Ref: id('E')}, ""},
 		{"the family takes back its question", fact.Family, fact.Retracted{Ref: id('E')}, ""},
 		{"the family takes back a piece", fact.Family, fact.Retracted{Ref: a}, "did not tell"},

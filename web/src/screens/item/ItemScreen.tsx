@@ -14,6 +14,7 @@ import { Facts } from "./Facts";
 import { Layers, type Switched, usePage } from "./Layers";
 import { Minute } from "./Minute";
 import { Place } from "./Place";
+import { Players } from "./Players";
 
 type View = Schemas["ItemView"];
 
@@ -92,6 +93,7 @@ function Item({ view }: { view: View }) {
             </div>
             {reading.data && <Minute read={reading.data} name={students.find((s) => s.id === student)?.firstName} />}
             {reading.data && <Asks item={item} read={reading.data} />}
+            <Players players={view.players} />
             <div className="space-y-4 print:hidden">
               <Facts view={view} />
               {reading.data && <Copies item={item.id} student={student} read={reading.data} />}

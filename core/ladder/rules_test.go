@@ -1,0 +1,167 @@
+package ladder
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+
+	"patientladder/core/fact"
+	"patientladder/core/shelf"
+)
+
+// One piece with its points tone and tuning, taught; what is told then, in order, and
+// what stands after.
+func TestWhatMarksDoToAPiece(t *testing.T) {
+	type told = fact.Body
+	point := func(key, state string) func(r string) told {
+		return func(r string) told { return fact.PointMarked{Rung: r, Point: key, State: state} }
+	}
+	hold := func(key string) func(r string) told {
+		return func(r string) told { return fact.PointHeld{Rung: r, Point: key} }
+	}
+	trip := func(where string) func(r string) told {
+		return func(r string) told { return fact.Tripped{Rung: r, Where: where} }
+	}
+	grant := func(r string) told { return fact.FootholdTried{Rung: r, Outcome: "granted"} }
+	for _, c := range []struct {
+		name  string
+		facts []func(r string) told
+		is    func(r Rung) bool
+	}{
+		{"two points met at one time: the best is two", []func(string) told{point("tone", "met"), point("tuning", "met")}, func(r Rung) bool { return r.Best == 2 }},
+		{"one opens again: the best was two all the same", []func(string) told{point("tone", "met"), point("tuning", "met"), point("tone", "open")}, func(r Rung) bool { return r.Best == 2 && r.MetPoints() == 1 }},
+		{"one after the other: the best is one", []func(string) told{point("tone", "met"), point("tone", "open"), point("tuning", "met")}, func(r Rung) bool { return r.Best == 1 }},
+		{"a held point that is met is let go", []func(string) told{hold("tone"), point("tone", "met")}, func(r Rung) bool { return r.Held == "" }},
+		{"a held point that is not yet met stays in mind", []func(string) told{hold("tone"), point("tone", "open")}, func(r Rung) bool { return r.Held == "tone" }},
+		{"another point met leaves it in mind", []func(string) told{hold("tone"), point("tuning", "met")}, func(r Rung) bool { return r.Held == "tone" }},
+		{"the last held counts", []func(string) told{hold("tone"), hold("tuning")}, func(r Rung) bool { return r.Held == "tuning" }},
+		{"a place that tripped at home is a spot, five in a row", []func(string) told{trip("bar 7")}, func(r Rung) bool { return len(r.Spots) == 1 && r.Spots[0].Goal == 5 && r.Spots[0].Done == 0 }},
+		{"it is one however often it tripped", []func(string) told{trip("bar 7"), trip("bar 7"), trip("bar 8")}, func(r Rung) bool { return len(r.Spots) == 2 }},
+		{"a trip in a secure piece makes no spot", []func(string) told{grant, trip("bar 7")}, func(r Rung) bool { return len(r.Spots) == 0 }},
+		{"a tick of a piece in hand is no playing of an old one", []func(string) told{func(r string) told { return fact.Ticked{Day: "2026-11-18", Line: "x", Rung: r} }}, func(r Rung) bool { return len(r.Home) == 0 }},
+		{"a tick of a secure piece is", []func(string) told{grant, func(r string) told { return fact.Ticked{Day: "2026-11-18", Line: "x", Rung: r} }}, func(r Rung) bool { return len(r.Home) == 1 }},
+		{"polished before its foothold is not polished", []func(string) told{func(r string) told { return fact.Polished{Rung: r} }}, func(r Rung) bool { return !r.Polished }},
+		{"polished after it is", []func(string) told{grant, func(r string) told { return fact.Polished{Rung: r} }}, func(r Rung) bool { return r.Polished }},
+		{"placed aside", nil, func(r Rung) bool { return !r.Parked }},
+	} {
+		s := &story{}
+		id := s.add("lamp", fact.Top)
+		s.tell(fact.Taught{Rung: id})
+		for _, f := range c.facts {
+			s.tell(f(id))
+		}
+		assert.True(t, c.is(s.rung(t, id)), c.name)
+	}
+	s := &story{}
+	id := s.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top, Parked: true})
+	assert.True(t, s.rung(t, id).Parked, "left out at once")
+}
+
+func TestHeadStartsAreNotTakenBack(t *testing.T) {
+	for _, c := range []struct {
+		name  string
+		steps []int
+		done  int
+	}{
+		{"the first step", []int{1}, 1}, {"one after the other", []int{1, 2, 3}, 3}, {"an earlier one again", []int{1, 2, 1}, 2}, {"one left out", []int{1, 3}, 3},
+	} {
+		s := &story{}
+		for _, n := range c.steps {
+			s.tell(fact.Prepared{Skill: "reach-back", Step: n})
+		}
+		h := s.standing().Prepared["reach-back"]
+		assert.Equal(t, c.done, h.Done, c.name)
+		assert.Equal(t, s.facts[len(s.facts)-1].At, h.Last, c.name)
+	}
+}
+
+func TestReadyAndMissing(t *testing.T) {
+	s := &story{}
+	id := s.add("lamp", fact.Top)
+	for _, key := range []string{"tone", "tuning"} {
+		s.tell(fact.PointMarked{Rung: id, Point: key, State: fact.Met})
+	}
+	assert.False(t, s.rung(t, id).Ready(), "all points met, but never taught")
+	s.tell(fact.Taught{Rung: id})
+	assert.True(t, s.rung(t, id).Ready())
+	assert.Empty(t, s.rung(t, id).Holding(), "nothing is left to hold")
+	bare := s.tell(fact.RungAdded{Item: "bare", Strand: "book", After: fact.Top})
+	s.tell(fact.Taught{Rung: bare})
+	r, _ := Fold(s.facts, map[string]shelf.Item{"bare": {ID: "bare"}, "lamp": items["lamp"]}).Rung(bare)
+	assert.False(t, r.Ready(), "a piece without points is not ready by itself")
+}
+
+// A try that fails counts towards the failures in a row, up to the last that was
+// granted; one turned back counts too.
+func TestFailuresInARow(t *testing.T) {
+	for _, c := range []struct {
+		name string
+		out  []string
+		n    int
+	}{
+		{"none", nil, 0}, {"one", []string{"not-yet"}, 1}, {"three", []string{"not-yet", "not-yet", "not-yet"}, 3}, {"after a part was granted", []string{"not-yet", "granted", "not-yet"}, 1}, {"granted last", []string{"not-yet", "granted"}, 0},
+	} {
+		s := &story{}
+		id := s.add("tower", fact.Top)
+		s.tell(fact.Taught{Rung: id})
+		for _, o := range c.out {
+			s.tell(fact.FootholdTried{Rung: id, Part: "one", Outcome: o})
+		}
+		assert.Equal(t, c.n, s.rung(t, id).Failed(), c.name)
+	}
+}
+
+// A suggestion put off stays away two weeks, one turned down for good.
+func TestSuggestionsThatWereTurnedDown(t *testing.T) {
+	s := &story{}
+	s.tell(fact.Overruled{Suggestion: "later", Until: "later"})
+	s.tell(fact.Overruled{Suggestion: "never", Until: "never"})
+	st := s.standing()
+	off := st.Overruled["later"].At
+	for _, c := range []struct {
+		name string
+		key  string
+		at   time.Time
+		want bool
+	}{
+		{"nobody spoke of it", "other", off, false},
+		{"put off, the same day", "later", off, true},
+		{"a second before two weeks", "later", off.Add(14*24*time.Hour - time.Second), true},
+		{"two weeks on", "later", off.Add(14 * 24 * time.Hour), false},
+		{"turned down, a year on", "never", off.AddDate(1, 0, 0), true},
+	} {
+		assert.Equal(t, c.want, st.Refused(c.key, c.at), c.name)
+	}
+}
+
+// The standing points of a student: written on what is in hand, not on what was secure
+// already.
+func TestOwnPointsAreWrittenOnWhatIsInHand(t *testing.T) {
+	s := &story{}
+	secure, current := s.add("jig", fact.Top), s.add("lamp", fact.Top)
+	s.tell(fact.Taught{Rung: secure})
+	s.tell(fact.FootholdTried{Rung: secure, Outcome: "granted"})
+	own := OwnKey(s.tell(fact.OwnPoint{Name: "Elbow free"}))
+	has := func(id string) bool {
+		for _, p := range s.rung(t, id).Points {
+			if p.Key == own {
+				return p.Own && p.State == Unmarked
+			}
+		}
+		return false
+	}
+	assert.True(t, has(current))
+	assert.False(t, has(secure))
+}
+
+func TestLastHeard(t *testing.T) {
+	s := &story{}
+	id := s.add("jig", fact.Top)
+	assert.True(t, s.rung(t, id).LastHeard().IsZero(), "never")
+	s.tell(fact.Taught{Rung: id})
+	s.tell(fact.FootholdTried{Rung: id, Outcome: "granted"})
+	assert.Equal(t, s.facts[len(s.facts)-1].At, s.rung(t, id).LastHeard(), "its foothold")
+	s.tell(fact.Heard{Rung: id, Grade: "fine"})
+	assert.Equal(t, s.facts[len(s.facts)-1].At, s.rung(t, id).LastHeard())
+}
