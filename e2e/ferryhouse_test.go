@@ -224,3 +224,51 @@ func TestNamesMayChange(t *testing.T) {
 	p.sees("Long bows")
 	require.Contains(t, eval[string](p, met), "met")
 }
+
+// A book is renamed on the shelf and stays the one that Emil chose; a piece that nobody
+// has is taken off, one that somebody has is laid away.
+func TestKeepingTheShelf(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	emil := p.student("Emil")
+	p.goTo("/shelf")
+	p.press("Rename Under the Bow 1")
+	p.until("document.activeElement.name === 'title'", "the title may be written")
+	p.until(`(() => {
+		const field = document.activeElement;
+		Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(field, 'First Bow Book');
+		field.dispatchEvent(new Event('input', {bubbles: true}));
+		return true;
+	})()`, "another title")
+	p.press("Keep")
+	p.sees("First Bow Book")
+	p.goTo("/students/" + emil + "/settings")
+	p.sees("First Bow Book")
+	p.until("[...document.querySelectorAll('label')].find(l => l.innerText.includes('First Bow Book'))?.querySelector('input').checked", "it is still the one he chose")
+
+	p.goTo("/items/bow-lamp")
+	p.sees("Who plays it, who played it")
+	p.sees("Emil Castellano")
+	p.until("![...document.querySelectorAll('button')].some(b => b.innerText === 'Take it off the shelf')", "what somebody has is not taken off")
+	p.press("Lay it away")
+	p.sees("whoever has it goes on, nobody is offered it")
+	p.press("Bring it back")
+	p.until("!document.body.innerText.includes('nobody is offered it')", "back again")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{write(t, "lamp.abc", "X:1\nT:Lamp Room\nM:4/4\nL:1/4\nK:D clef=bass\nD, E, F, G,|A,4|\n")}))
+	p.sees("It had 16 bars and has 2 now")
+
+	p.goTo("/shelf")
+	p.press("Write a new item")
+	p.sees("Focus points")
+	p.press("Title")
+	p.key("Gone Tomorrow")
+	p.press("Keep")
+	p.press("Find on the shelf")
+	p.key("Gone Tom")
+	p.press("Gone Tomorrow")
+	p.sees("It is on nobody's ladder yet.")
+	p.press("Take it off the shelf")
+	p.until("location.pathname === '/shelf'", "back on the shelf")
+	p.until("!document.body.innerText.includes('Gone Tomorrow')", "and it is gone")
+}

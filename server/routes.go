@@ -357,6 +357,28 @@ func (s *Server) routes() {
 		in.Body.ID = in.Item
 		return s.app.SaveItem(ctx, w, in.Body)
 	})
+	change(s, http.MethodDelete, "/api/items/{item}", "drop-item", "Take an item off the shelf for good; one that a student has or had is archived instead", func(ctx context.Context, w studio.Who, in *ofItem) error {
+		return s.app.DropItem(ctx, w, in.Item)
+	})
+	huma.Register(s.api, huma.Operation{OperationID: "replace-score", Method: http.MethodPut, Path: "/api/items/{item}/score", Summary: "Give an item another score file; marks stay", MaxBodyBytes: notation.MaxFile},
+		func(ctx context.Context, in *struct {
+			Item    string `path:"item" maxLength:"60"`
+			Name    string `query:"name" required:"true" minLength:"1" maxLength:"200"`
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (*body[studio.Replaced], error) {
+			out, err := s.app.ReplaceScore(ctx, who(ctx), in.Item, in.Name, in.RawBody)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[studio.Replaced]{out}, nil
+		})
+	change(s, http.MethodPut, "/api/books", "rename-book", "Give a book, or a unit of one, another title", func(ctx context.Context, w studio.Who, in *body[struct {
+		Book  string `json:"book" maxLength:"200"`
+		Unit  string `json:"unit,omitempty" maxLength:"200" doc:"the book itself when left out"`
+		Title string `json:"title" minLength:"1" maxLength:"200"`
+	}]) error {
+		return s.app.RenameBook(ctx, w, in.Body.Book, in.Body.Unit, in.Body.Title)
+	})
 	change(s, http.MethodPost, "/api/shelf/own-books", "own-books", "Put the shipped books on the shelf", func(ctx context.Context, w studio.Who, _ *none) error {
 		if s.ownBooks == nil {
 			return &studio.Error{Kind: studio.Missing, Says: "No books are shipped with this copy."}

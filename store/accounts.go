@@ -24,6 +24,7 @@ type StudioRow struct {
 	ClockShift time.Duration
 	Home       shelf.Home    // the instrument taught on
 	Words      reading.Words // for rhythms; empty for those that the program brings
+	Titles     shelf.Titles  // of books that were renamed
 }
 
 // A Teacher may sign in to a studio.
@@ -104,15 +105,15 @@ func (s *Store) In(studio string) Studio { return Studio{s, studio} }
 // Row returns the studio itself.
 func (s Studio) Row(ctx context.Context) (StudioRow, error) {
 	var r StudioRow
-	var cal, home, words []byte
+	var cal, home, words, titles []byte
 	var shift int64
-	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift, home, rhythm_words FROM studios WHERE id = ?`, s.id).
-		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift, &home, &words)
+	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift, home, rhythm_words, book_titles FROM studios WHERE id = ?`, s.id).
+		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift, &home, &words, &titles)
 	if err != nil {
 		return r, classify(err)
 	}
 	r.ClockShift = time.Duration(shift) * time.Second
-	return r, errors.Join(json.Unmarshal(cal, &r.Calendar), json.Unmarshal(home, &r.Home), json.Unmarshal(words, &r.Words))
+	return r, errors.Join(json.Unmarshal(cal, &r.Calendar), json.Unmarshal(home, &r.Home), json.Unmarshal(words, &r.Words), json.Unmarshal(titles, &r.Titles))
 }
 
 // SetClock moves a demo studio's clock; ErrNotFound for any other studio.

@@ -173,10 +173,17 @@ func (s Studio) AddItems(ctx context.Context, items []NewItem) error {
 	})
 }
 
-// SetItems saves items, all or none: one whose id is there is changed, another
-// goes to the end of the shelf.
-func (s Studio) SetItems(ctx context.Context, items []shelf.Item) error {
+// SetItems saves items and the titles of renamed books, all or none: one whose id is
+// there is changed, another goes to the end of the shelf.
+func (s Studio) SetItems(ctx context.Context, items []shelf.Item, titles shelf.Titles) error {
+	books, err := json.Marshal(titles)
+	if err != nil {
+		return err
+	}
 	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if _, err := tx.ExecContext(ctx, `UPDATE studios SET book_titles = ? WHERE id = ?`, books, s.id); err != nil {
+			return err
+		}
 		for _, it := range items {
 			detail, err := json.Marshal(it)
 			if err != nil {
@@ -188,6 +195,37 @@ func (s Studio) SetItems(ctx context.Context, items []shelf.Item) error {
 			if err != nil {
 				return fmt.Errorf("save %q: %w", it.Title, err)
 			}
+		}
+		return s.shelfChanged(ctx, tx)
+	})
+}
+
+// SetScore gives an item another score file, and keeps what is read from it.
+func (s Studio) SetScore(ctx context.Context, it shelf.Item, f ScoreFile) error {
+	detail, err := json.Marshal(it)
+	if err != nil {
+		return err
+	}
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if err := changed(tx.ExecContext(ctx, `UPDATE items SET detail = ? WHERE studio_id = ? AND id = ?`, detail, s.id, it.ID)); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO scores (studio_id, item_id, file_name, data) VALUES (?, ?, ?, ?)
+			ON DUPLICATE KEY UPDATE file_name = VALUES(file_name), data = VALUES(data)`, s.id, it.ID, f.Name, f.Data); err != nil {
+			return err
+		}
+		return s.shelfChanged(ctx, tx)
+	})
+}
+
+// DropItem takes an item and its score off the shelf.
+func (s Studio) DropItem(ctx context.Context, id string) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if _, err := tx.ExecContext(ctx, `DELETE FROM scores WHERE studio_id = ? AND item_id = ?`, s.id, id); err != nil {
+			return err
+		}
+		if err := changed(tx.ExecContext(ctx, `DELETE FROM items WHERE studio_id = ? AND id = ?`, s.id, id)); err != nil {
+			return err
 		}
 		return s.shelfChanged(ctx, tx)
 	})

@@ -156,7 +156,7 @@ func (p *pupil) firstFacts(in NewStudent) ([]fact.Fact, error) {
 	}
 	if in.Begin == beforeBook {
 		say(fact.Teacher, fact.BeforeBook{})
-		for _, it := range p.shelf {
+		for _, it := range shelf.Offered(p.shelf) {
 			if it.Unit == shelf.BeforeBook && it.Instrument == in.Instrument && p.Home.Lacks(it) == nil && len(facts) < 60 {
 				say(fact.Program, fact.RungAdded{Item: it.ID, Strand: string(it.Strand), After: fact.Top, Revision: it.Revision})
 			}

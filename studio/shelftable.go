@@ -2,6 +2,7 @@ package studio
 
 import (
 	"context"
+	"slices"
 
 	"patientladder/core/judgement"
 	"patientladder/core/shelf"
@@ -40,8 +41,11 @@ func (a *App) SaveItem(ctx context.Context, who Who, it shelf.Item) error {
 	if unknown := unknownSkill(it); unknown != "" {
 		return invalid("%q cannot be kept: %q is not a skill of the graph.", it.Title, unknown)
 	}
-	st := a.store.In(who.Studio)
-	items, err := st.Items(ctx)
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return err
+	}
+	items, err := r.Items(ctx)
 	if err != nil {
 		return told(err, "shelf")
 	}
@@ -56,7 +60,44 @@ func (a *App) SaveItem(ctx context.Context, who Who, it shelf.Item) error {
 		}
 	}
 	it.Succeed(succeeds)
-	return told(st.SetItems(ctx, []shelf.Item{it}), "studio")
+	return r.keep(ctx, items, []shelf.Item{it})
+}
+
+// keep saves changed and new items of a shelf; a book all of whose items have another
+// title now goes on being the one that students chose.
+func (r room) keep(ctx context.Context, shelved, changed []shelf.Item) error {
+	after := slices.Clone(shelved)
+	for _, it := range changed {
+		if i := slices.IndexFunc(after, func(was shelf.Item) bool { return was.ID == it.ID }); i >= 0 {
+			after[i] = it
+		} else {
+			after = append(after, it)
+		}
+	}
+	return told(r.SetItems(ctx, changed, r.row.Titles.With(shelved, after)), "studio")
+}
+
+// RenameBook gives a book of the shelf another title, or one of its units when a unit
+// is named. What students chose and learnt of it stays theirs.
+func (a *App) RenameBook(ctx context.Context, who Who, book, unit, title string) error {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return err
+	}
+	items, err := r.Items(ctx)
+	if err != nil {
+		return told(err, "shelf")
+	}
+	var changed []shelf.Item
+	if unit == "" {
+		changed, err = shelf.Rename(items, book, title)
+	} else {
+		changed, err = shelf.RenameUnit(items, book, unit, title)
+	}
+	if err != nil {
+		return invalid("It cannot be named so: %v.", err)
+	}
+	return r.keep(ctx, items, changed)
 }
 
 // A TableView is what a table would do, or did, to the shelf.
@@ -70,8 +111,11 @@ type TableView struct {
 // Table reads a table of items against the shelf and, when it is to be saved,
 // keeps the rows that can be taken.
 func (a *App) Table(ctx context.Context, who Who, data []byte, save bool) (TableView, error) {
-	st := a.store.In(who.Studio)
-	items, err := st.Items(ctx)
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return TableView{}, err
+	}
+	items, err := r.Items(ctx)
 	if err != nil {
 		return TableView{}, told(err, "shelf")
 	}
@@ -90,8 +134,8 @@ func (a *App) Table(ctx context.Context, who Who, data []byte, save bool) (Table
 		keep = append(keep, c.Item)
 	}
 	if save && len(keep) > 0 {
-		if err := st.SetItems(ctx, keep); err != nil {
-			return v, told(err, "studio")
+		if err := r.keep(ctx, items, keep); err != nil {
+			return v, err
 		}
 		v.Saved = true
 	}

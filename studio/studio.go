@@ -149,6 +149,7 @@ func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
 	}
 	for i := range p.facts {
 		p.facts[i].At = p.facts[i].At.In(r.zone) // days are the studio's days
+		p.facts[i].Body = r.present(p.facts[i].Body)
 	}
 	if err := p.fetchShelf(ctx); err != nil {
 		return pupil{}, err
@@ -156,6 +157,19 @@ func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
 	p.standing = ladder.Fold(p.facts, p.items)
 	p.Approach = p.approach(p.standing, p.today())
 	return p, nil
+}
+
+// present gives the books that a fact names their present titles.
+func (r room) present(b fact.Body) fact.Body {
+	switch b := b.(type) {
+	case fact.BookChosen:
+		b.Book = r.row.Titles.Now(b.Book)
+		return b
+	case fact.BookDropped:
+		b.Book = r.row.Titles.Now(b.Book)
+		return b
+	}
+	return b
 }
 
 // fetchShelf loads the studio's items.
@@ -210,7 +224,7 @@ func (p *pupil) way(s ladder.Standing, a approach.Approach, at time.Time) way {
 }
 
 func (p *pupil) asStudent(s ladder.Standing, a approach.Approach, at time.Time) climb.Student {
-	return climb.Student{Standing: s, Graph: skills, Shelf: p.shelf, Presumed: climb.Presumed(p.shelf, s.Began), Approach: a,
+	return climb.Student{Standing: s, Graph: skills, Shelf: shelf.Offered(p.shelf), Presumed: climb.Presumed(p.shelf, s.Began), Approach: a,
 		Home: p.Home, Studio: p.row.Home, Plays: p.Instrument, Calendar: p.calendar(), Slot: p.Slot, Now: at}
 }
 

@@ -366,3 +366,81 @@ func TestWhoPlaysAPiece(t *testing.T) {
 	r.tell(fact.RungParked{Rung: hers})
 	assert.Equal(t, []string{"Emil secure true true", "Ines O parked false false"}, players())
 }
+
+// A book that is renamed, by hand, by table or piece by piece, goes on being the book
+// that the student chose.
+func TestARenamedBookIsTheSameBook(t *testing.T) {
+	r := newRoom(t)
+	own := func() []string {
+		v, err := r.app.Ladder(ctx, r.who, r.student)
+		require.NoError(t, err)
+		return v.Books
+	}
+	item, err := r.app.Item(ctx, r.who, "lamp")
+	require.NoError(t, err)
+	item.Item.Book, item.Item.Unit = "Shore", "1"
+	require.NoError(t, r.app.SaveItem(ctx, r.who, item.Item))
+	r.tell(fact.BookChosen{Book: "Shore"})
+	require.NoError(t, r.app.RenameBook(ctx, r.who, "Shore", "", "Strand"))
+	assert.Equal(t, []string{"Strand"}, own())
+	table, err := r.app.ShelfTable(ctx, r.who)
+	require.NoError(t, err)
+	_, err = r.app.Table(ctx, r.who, []byte(strings.ReplaceAll(string(table), "Strand", "Beach")), true)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"Beach"}, own())
+	require.NoError(t, r.app.RenameBook(ctx, r.who, "Beach", "1", "First steps"))
+	r.tell(fact.BookDropped{Book: "Beach"})
+	assert.Empty(t, own(), "dropped by the title that it has now")
+	assert.ErrorContains(t, r.app.RenameBook(ctx, r.who, "Sea", "", "Ocean"), "there is no book")
+}
+
+// An item that nobody has can be taken off the shelf; one on a ladder is archived, goes
+// on there and is offered to nobody; another score keeps its marks.
+func TestTakingThingsOffTheShelf(t *testing.T) {
+	r := newRoom(t)
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.Taught{Rung: lamp})
+	r.tell(fact.PointMarked{Rung: lamp, Point: "tone", State: fact.Met})
+	assert.ErrorContains(t, r.app.DropItem(ctx, r.who, "lamp"), "Archive it")
+	require.NoError(t, r.app.DropItem(ctx, r.who, "slipway"))
+	_, err := r.app.Item(ctx, r.who, "slipway")
+	assert.ErrorContains(t, err, "no such item")
+	assert.ErrorContains(t, r.app.DropItem(ctx, r.who, "slipway"), "no such item", "gone is gone")
+
+	said, err := r.app.ReplaceScore(ctx, r.who, "lamp", "lamp.abc", []byte("X:1\nT:Lamp\nL:1/4\nK:C clef=bass\nC, D, E, F,|G,4|\n"))
+	require.NoError(t, err)
+	assert.Equal(t, studio.Replaced{Was: 16, Bars: 2, Says: "It had 16 bars and has 2 now: look at spots that name a bar."}, said)
+	_, err = r.app.ReplaceScore(ctx, r.who, "lamp", "lamp.abc", []byte("X:1\nK:C\nC|[CE|\n"))
+	assert.ErrorContains(t, err, "could not be read")
+	item, err := r.app.Item(ctx, r.who, "lamp")
+	require.NoError(t, err)
+	assert.True(t, item.Item.HasScore)
+	assert.Equal(t, "lamp.abc", item.File)
+
+	half, err := r.app.Item(ctx, r.who, "half")
+	require.NoError(t, err)
+	half.Item.Book = "Shore"
+	require.NoError(t, r.app.SaveItem(ctx, r.who, half.Item))
+	r.tell(fact.BookChosen{Book: "Shore"})
+	proposed := func() (n int) {
+		v, err := r.app.Ladder(ctx, r.who, r.student)
+		require.NoError(t, err)
+		for _, rung := range v.Rungs {
+			if rung.State == "proposed" {
+				n++
+			}
+			if rung.ID == lamp {
+				assert.EqualValues(t, "met", rung.Points[0].State)
+			}
+		}
+		return n
+	}
+	assert.Equal(t, 1, proposed())
+	for _, id := range []string{"half", "lamp"} {
+		v, err := r.app.Item(ctx, r.who, id)
+		require.NoError(t, err)
+		v.Item.Archived = true
+		require.NoError(t, r.app.SaveItem(ctx, r.who, v.Item))
+	}
+	assert.Zero(t, proposed(), "archived is not offered; what is on the ladder goes on")
+}

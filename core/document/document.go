@@ -151,19 +151,21 @@ func Owed(k Kind, last *Document, now Cause) (Reason, fact.Author, bool) {
 		return Given, fact.Teacher, true
 	}
 	before := last.Cause
-	switch {
-	case before.Lesson != now.Lesson && k == Plan:
-		return OpenedAgain, fact.Teacher, true
-	case before.Lesson != now.Lesson:
-		return ClosedAgain, fact.Teacher, true
-	case before.Ache != now.Ache && now.Ache == "":
-		return PainCleared, now.by, true
-	case before.Ache != now.Ache:
-		return Pain, now.by, true
-	case before.Days != now.Days:
-		return Days, now.by, true
-	case before.Changes != now.Changes:
-		return PlanChanged, now.by, true
+	for _, c := range []struct {
+		differs bool
+		why     Reason
+		by      fact.Author
+	}{
+		{before.Lesson != now.Lesson && k == Plan, OpenedAgain, fact.Teacher},
+		{before.Lesson != now.Lesson, ClosedAgain, fact.Teacher},
+		{before.Ache != now.Ache && now.Ache == "", PainCleared, now.by},
+		{before.Ache != now.Ache, Pain, now.by},
+		{before.Days != now.Days, Days, now.by},
+		{before.Changes != now.Changes, PlanChanged, now.by},
+	} {
+		if c.differs {
+			return c.why, c.by, true
+		}
 	}
 	return "", "", false
 }

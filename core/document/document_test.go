@@ -64,7 +64,10 @@ func TestWhenADocumentIsGivenAnew(t *testing.T) {
 			{fact.Teacher, fact.BlockDropped{Day: day, Block: "x"}, PlanChanged},
 			{fact.Teacher, fact.LessonLength{Day: day, Minutes: 20}, PlanChanged},
 			{fact.Teacher, fact.LessonRemote{Day: day, Remote: true}, PlanChanged},
+			{fact.Teacher, fact.BlockDropped{Day: day, Block: "x"}, PlanChanged},
 			{fact.Teacher, fact.Pained{Side: "left"}, Pain},
+			{fact.Teacher, fact.PainCleared{}, ""},
+			{fact.Teacher, fact.LessonOpened{Day: day}, ""},
 			{fact.Family, fact.DaysSet{Weekdays: []int{1}}, ""},
 			{fact.Teacher, fact.LessonClosed{Day: day}, ""},
 		}},
@@ -107,5 +110,13 @@ func TestALessonTakenUpAgain(t *testing.T) {
 	assert.Equal(t, ClosedAgain, why)
 	why, _, _ = Owed(Plan, &Document{Cause: Cause{Lesson: "a"}}, Cause{Lesson: "b"})
 	assert.Equal(t, OpenedAgain, why)
+	other := &story{}
+	other.tell(fact.Teacher, fact.LessonOpened{Day: day})
+	before, _ := CauseOf(Plan, day, other.facts)
+	ache := fact.Fact{ID: "later", At: began.AddDate(0, 0, 1), Body: fact.Pained{Side: "left"}}
+	after, _ := CauseOf(Plan, day, append(other.facts, ache))
+	assert.Equal(t, before, after, "a pain of another day leaves that day's plan alone")
+	_, given = CauseOf(Plan, day.Add(7), other.facts)
+	assert.False(t, given, "a lesson that was not opened has no plan")
 	assert.False(t, Bears([]fact.Fact{{Body: fact.Noted{Text: "x"}}, {Body: fact.Heard{}}}), "a mark bears none")
 }

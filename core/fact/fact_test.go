@@ -167,3 +167,47 @@ func TestWhatAFactRefersTo(t *testing.T) {
 	assert.Equal(t, []Ref{{"rung", "r"}}, Refs(SelfJudged{Rung: "r", Says: "yes"}), "what is empty refers to nothing")
 	assert.Empty(t, Refs(PainCleared{}))
 }
+
+// Kinds of the first form whose fields meant several things, and what they are today.
+func TestTheFirstForm(t *testing.T) {
+	for _, c := range []struct {
+		raw  string
+		want Body
+	}{
+		{`{"kind":"point_met","rung":"r","point":"tone"}`, PointMarked{"r", "tone", Met}},
+		{`{"kind":"point_open","rung":"r","point":"tone"}`, PointMarked{"r", "tone", Open}},
+		{`{"kind":"practised","day":"2026-11-18","minutes":12,"text":"fun"}`, Practised{"2026-11-18", 12, "fun"}},
+		{`{"kind":"practised","day":"2026-11-18","minutes":3,"rung":"r"}`, Played{"r", "2026-11-18", 3}},
+		{`{"kind":"book_chosen","text":"Shore","item":"walk"}`, BookChosen{"Shore", "walk"}},
+		{`{"kind":"lesson_remote","day":"2026-11-18","outcome":"yes"}`, LessonRemote{"2026-11-18", true}},
+		{`{"kind":"lesson_remote","day":"2026-11-18","outcome":"no"}`, LessonRemote{"2026-11-18", false}},
+		{`{"kind":"lesson_remote","day":"2026-11-18"}`, LessonRemote{"2026-11-18", true}},
+		{`{"kind":"plan_changed","day":"2026-11-18","text":"close","outcome":"minutes","minutes":4}`, BlockTimed{"2026-11-18", "close", 4}},
+		{`{"kind":"plan_changed","day":"2026-11-18","text":"close","outcome":"swap","into":"x"}`, BlockSwapped{"2026-11-18", "close", "x"}},
+		{`{"kind":"plan_changed","day":"2026-11-18","text":"close","outcome":"after","after":"x"}`, BlockMoved{"2026-11-18", "close", "x"}},
+		{`{"kind":"plan_changed","day":"2026-11-18","text":"close","outcome":"drop"}`, BlockDropped{"2026-11-18", "close"}},
+		{`{"kind":"plan_changed","day":"2026-11-18","text":"game","outcome":"add"}`, BlockAdded{"2026-11-18", "game"}},
+		{`{"kind":"plan_changed","day":"2026-11-18","text":"lesson","outcome":"length","minutes":20}`, LessonLength{"2026-11-18", 20}},
+		{`{"kind":"seat_measured","measures":{"stature":131.5,"lowerLeg":33}}`, SeatMeasured{Stature: 131.5, LowerLeg: 33}},
+		{`{"kind":"days_set","text":"0 6 6 7 x 12 3","minutes":15}`, DaysSet{[]int{0, 6, 3}, 15}},
+		{`{"kind":"days_set","text":""}`, DaysSet{[]int{}, 0}},
+		{`{"kind":"question_done","into":"q"}`, QuestionAnswered{"q"}},
+		{`{"kind":"ticked","day":"2026-11-18","text":"now r","rung":"r"}`, Ticked{"2026-11-18", "", "now r", "r"}},
+		{`{"kind":"treat_set","text":"Chips","outcome":"days","count":5}`, TreatSet{"Chips", KeptDays, 5}},
+		{`{"kind":"activity_done","text":"palm-taps","outcome":"pass","count":2,"point":"left-right"}`, ActivityDone{"palm-taps", Pass, 2, "left-right"}},
+	} {
+		got, err := Lift("", 1, []byte(c.raw))
+		require.NoError(t, err, c.raw)
+		assert.Equal(t, c.want, got, c.raw)
+	}
+	_, err := Lift("", 1, []byte(`{"kind":"danced"}`))
+	assert.ErrorContains(t, err, "was never a kind of fact")
+	_, err = Lift("", 1, []byte(`{`))
+	assert.Error(t, err)
+	got, err := Lift("noted", Version, []byte(`{"kind":"noted","text":"x"}`))
+	require.NoError(t, err)
+	assert.Equal(t, Noted{Text: "x"}, got)
+	for body, by := range map[Body]Author{Ticked{}: Family, Practised{}: Family, Tripped{}: Family, QuestionAsked{}: Family, TreatSet{}: Family, TreatDropped{}: Family, Noted{}: Teacher, Played{}: Teacher} {
+		assert.Equal(t, by, FirstAuthor(body), body.Kind())
+	}
+}

@@ -67,6 +67,7 @@ type Item struct {
 	Low        int        `json:"low,omitempty" doc:"lowest note as a MIDI number; 0 without a score"`
 	High       int        `json:"high,omitempty" doc:"highest note"`
 	HasScore   bool       `json:"hasScore"`
+	Archived   bool       `json:"archived,omitempty" doc:"laid away: whoever has it goes on, nobody is offered it"`
 	Demanded   []string   `json:"demanded,omitempty" nullable:"false" doc:"skills that the score asks for"`
 	Settled    []string   `json:"settled,omitempty" nullable:"false" doc:"skills of which the tags stand, whatever the score tells"`
 }
@@ -87,6 +88,11 @@ var Tastes = []Taste{Lively, Lyrical, Familiar}
 // BeforeBook is the unit of items for a student who has not begun the first
 // book: small things without an order.
 const BeforeBook = "Before the first book"
+
+// Offered leaves out what is archived.
+func Offered(items []Item) []Item {
+	return slices.DeleteFunc(slices.Clone(items), func(it Item) bool { return it.Archived })
+}
 
 // Skills lists each skill that the item brings, needs or revisits, once.
 func (it Item) Skills() []string {

@@ -11,6 +11,7 @@ import { Asks } from "./Asks";
 import { Chunks } from "./Chunks";
 import { Copies } from "./Copies";
 import { Facts } from "./Facts";
+import { Keeping } from "./Keeping";
 import { Layers, type Switched, usePage } from "./Layers";
 import { Minute } from "./Minute";
 import { Place } from "./Place";
@@ -97,6 +98,7 @@ function Item({ view }: { view: View }) {
             <div className="space-y-4 print:hidden">
               <Facts view={view} />
               {reading.data && <Copies item={item.id} student={student} read={reading.data} />}
+              <Keeping item={item} used={view.players.length > 0} />
             </div>
           </>
         )}

@@ -11,6 +11,7 @@ import { EditItem } from "./EditItem";
 import { ImportScores } from "./ImportScores";
 import { OwnBooks } from "./OwnBooks";
 import { Table } from "./Table";
+import { Title } from "./Title";
 
 type Asked = { words: string; instrument: string; taste: string; slope: string; student: string };
 
@@ -148,17 +149,16 @@ function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
   if (found.length === 0) return <p className="text-soft">Nothing on the shelf answers to that.</p>;
   return Object.entries(Object.groupBy(found, (it) => it.book)).map(([book, list = []]) => (
     <section key={book} aria-label={book} className="mb-4 rounded bg-raised px-4 py-3">
-      <h2 className="text-large">
-        {book}{" "}
+      <Title book={book}>
         <span className="text-body font-normal text-soft">
           {list[0]?.instrument} · {plural(list.length, "item")}
         </span>
-      </h2>
+      </Title>
       <Profile shelf={shelf} list={list.filter((it) => it.strand === "book" || it.strand === "repertoire")} />
       <div className="mt-1 grid gap-x-6 gap-y-3 sm:grid-cols-2 xl:grid-cols-3">
         {Object.entries(Object.groupBy(list, (it) => it.unit)).map(([unit, own = []]) => (
           <div key={unit}>
-            {unit && <h3 className="border-b border-line pb-0.5 text-soft">{unit}</h3>}
+            {unit && <Title book={book} unit={unit} className="border-b border-line pb-0.5" />}
             <ul>
               {own.map((it) => (
                 <li key={it.id}>
@@ -181,6 +181,7 @@ function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
 }
 
 function note(it: Schemas["Item"], load?: Schemas["Load"]) {
+  if (it.archived) return "laid away";
   const slope = load && load.slope !== "step" ? load.slope : "";
   if (it.strand === "book" || it.strand === "repertoire")
     return [it.taste, slope, it.bars ? `${it.bars} bars` : ""].filter(Boolean).join(" · ");

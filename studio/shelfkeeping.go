@@ -1,0 +1,60 @@
+package studio
+
+import (
+	"context"
+	"fmt"
+
+	"patientladder/core/fact"
+	"patientladder/core/notation"
+	"patientladder/store"
+)
+
+// DropItem takes an item off the shelf for good. One that a student has, or had, is
+// part of what was told: it can be archived only.
+func (a *App) DropItem(ctx context.Context, who Who, id string) error {
+	r := a.store.In(who.Studio)
+	it, err := r.Item(ctx, id)
+	if err != nil {
+		return told(err, "item")
+	}
+	facts, err := r.FactsOf(ctx, fact.RungAdded{}, fact.BookChosen{})
+	if err != nil {
+		return told(err, "studio")
+	}
+	for _, f := range facts {
+		for _, ref := range fact.Refs(f.Body) {
+			if ref.To == "item" && ref.ID == id {
+				return &Error{Kind: Conflict, Says: fmt.Sprintf("%q is on a student's ladder, or was. Archive it: whoever has it goes on, and nobody is offered it.", it.Title)}
+			}
+		}
+	}
+	return told(r.DropItem(ctx, id), "item")
+}
+
+// A Replaced is what another score changed.
+type Replaced struct {
+	Was  int    `json:"was" doc:"bars"`
+	Bars int    `json:"bars"`
+	Says string `json:"says" doc:"what to look at now; empty when the places are where they were"`
+}
+
+// ReplaceScore gives an item another score file. Marks stay; where bars moved, places
+// that were told by their bars are to be looked at.
+func (a *App) ReplaceScore(ctx context.Context, who Who, id, name string, data []byte) (Replaced, error) {
+	r := a.store.In(who.Studio)
+	it, err := r.Item(ctx, id)
+	if err != nil {
+		return Replaced{}, told(err, "item")
+	}
+	s, err := notation.Read(name, data)
+	if err != nil {
+		return Replaced{}, unreadable(name, 0, 1, err)
+	}
+	out := Replaced{Was: it.Bars}
+	it.Tempo, it.Low, it.High = 0, 0, 0 // of the score before
+	it.Describe(s)
+	if out.Bars = it.Bars; out.Was != out.Bars {
+		out.Says = fmt.Sprintf("It had %d bars and has %d now: look at spots that name a bar.", out.Was, out.Bars)
+	}
+	return out, told(r.SetScore(ctx, it, store.ScoreFile{Name: name, Data: data}), "item")
+}
