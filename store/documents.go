@@ -77,16 +77,19 @@ func (s Studio) Documents(ctx context.Context, student string, kind document.Kin
 	})
 }
 
+// Revisions lists the revisions of a student's document of a day, the first first.
+func (s Studio) Revisions(ctx context.Context, student string, kind document.Kind, day calendar.Date) ([]document.Document, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+` FROM documents WHERE studio_id = ? AND student_id = ? AND kind = ? AND day = ? ORDER BY revision`,
+		s.id, student, string(kind), string(day))
+	return collect(rows, err, func(row interface{ Scan(...any) error }) (document.Document, error) { return scanDocument(row) })
+}
+
 // Document returns a revision of a student's document of a day; the newest for 0.
 // ErrNotFound when there is none.
 func (s Studio) Document(ctx context.Context, student string, kind document.Kind, day calendar.Date, revision int) (KeptDocument, error) {
-	var out KeptDocument
-	var raw []byte
-	var err error
-	out.Document, err = scanDocument(s.db.QueryRowContext(ctx, `SELECT `+documentColumns+`, body FROM documents
+	out, err := scanKept(s.db.QueryRowContext(ctx, `SELECT `+documentColumns+`, body FROM documents
 		WHERE studio_id = ? AND student_id = ? AND kind = ? AND day = ? AND (? = 0 OR revision = ?) ORDER BY revision DESC LIMIT 1`,
-		s.id, student, string(kind), string(day), revision, revision), &raw)
-	out.Body = raw
+		s.id, student, string(kind), string(day), revision, revision))
 	return out, classify(err)
 }
 
@@ -100,12 +103,14 @@ func (s Studio) DocumentsNamed(ctx context.Context, ids []string) ([]KeptDocumen
 		args = append(args, id)
 	}
 	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+`, body FROM documents WHERE studio_id = ? AND id IN (?`+strings.Repeat(", ?", len(ids)-1)+`)`, args...)
-	return collect(rows, err, func(row interface{ Scan(...any) error }) (KeptDocument, error) {
-		var out KeptDocument
-		var raw []byte
-		var err error
-		out.Document, err = scanDocument(row, &raw)
-		out.Body = raw
-		return out, err
-	})
+	return collect(rows, err, scanKept)
+}
+
+func scanKept(row interface{ Scan(...any) error }) (KeptDocument, error) {
+	var out KeptDocument
+	var body []byte
+	var err error
+	out.Document, err = scanDocument(row, &body)
+	out.Body = body
+	return out, err
 }

@@ -130,9 +130,9 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	if v.Document, v.Sheet, err = p.sheetOf(ctx, "", 0); err != nil || v.Sheet == nil {
 		return v, err
 	}
-	revisions, err := p.revisions(ctx, v.Sheet.From)
+	revisions, err := p.Revisions(ctx, p.ID, document.Sheet, v.Sheet.From)
 	if err != nil {
-		return v, err
+		return v, told(err, "sheet")
 	}
 	v.Acts = advice.OnSheet(v.Document.ID, *v.Sheet)
 	v.Ticks, v.Minutes, v.Heard = p.ticks(v.Sheet.From, revisions), v.Sheet.Choices(), p.heard(*v.Sheet)

@@ -46,8 +46,8 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 	}
 	v.Home = p.home()
 	if v.Sheet != nil {
-		if v.Revisions, err = p.revisions(ctx, v.Sheet.From); err != nil {
-			return WeekView{}, err
+		if v.Revisions, err = p.Revisions(ctx, p.ID, document.Sheet, v.Sheet.From); err != nil {
+			return WeekView{}, told(err, "sheet")
 		}
 		v.Ticks, v.Chunks = p.ticks(v.Sheet.From, v.Revisions), bracketed(*v.Sheet, p.itemOf)
 		sent, err := p.Mailings(ctx, v.Sheet.From)
@@ -81,18 +81,6 @@ func (p *pupil) given() []calendar.Date {
 	days := slices.Sorted(maps.Keys(p.standing.Closed))
 	slices.Reverse(days)
 	return list(days)
-}
-
-// revisions are those of the sheet of a lesson's day.
-func (p *pupil) revisions(ctx context.Context, day calendar.Date) ([]document.Document, error) {
-	all, err := p.Documents(ctx, p.ID, document.Sheet)
-	out := []document.Document{}
-	for _, d := range all {
-		if d.Day == day {
-			out = append(out, d.Document)
-		}
-	}
-	return out, told(err, "sheet")
 }
 
 // itemOf returns the item of a rung.

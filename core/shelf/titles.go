@@ -61,50 +61,42 @@ func (t Titles) With(before, after []Item) Titles {
 
 // Rename gives a book another title and returns the items that change.
 func Rename(items []Item, book, title string) ([]Item, error) {
-	title = strings.TrimSpace(title)
-	if title == "" || len(title) > 200 {
-		return nil, fmt.Errorf("a title has from 1 to 200 characters")
-	}
-	var out []Item
-	for _, it := range items {
-		switch it.Book {
-		case book:
-			it.Book = title
-			out = append(out, it)
-		case title:
-			return nil, fmt.Errorf("there is a book %q already", title)
-		}
-	}
-	if len(out) == 0 {
-		return nil, fmt.Errorf("there is no book %q", book)
-	}
-	return out, nil
+	return retitled(items, "book", book, title, func(it *Item) *string { return &it.Book })
 }
 
 // RenameUnit gives a unit of a book another title and returns the items that change.
 func RenameUnit(items []Item, book, unit, title string) ([]Item, error) {
+	if unit == BeforeBook || strings.TrimSpace(title) == BeforeBook {
+		return nil, fmt.Errorf("%q stands for what comes before any book", BeforeBook)
+	}
+	return retitled(items, "unit", unit, title, func(it *Item) *string {
+		if it.Book != book {
+			return nil
+		}
+		return &it.Unit
+	})
+}
+
+// retitled puts another title in the place of one, in the field that items have it in;
+// nil for an item that is not meant.
+func retitled(items []Item, what, was, title string, field func(*Item) *string) ([]Item, error) {
 	title = strings.TrimSpace(title)
 	if title == "" || len(title) > 200 {
 		return nil, fmt.Errorf("a title has from 1 to 200 characters")
 	}
-	if unit == BeforeBook || title == BeforeBook {
-		return nil, fmt.Errorf("%q stands for what comes before any book", BeforeBook)
-	}
 	var out []Item
 	for _, it := range items {
-		if it.Book != book {
-			continue
-		}
-		switch it.Unit {
-		case unit:
-			it.Unit = title
+		switch at := field(&it); {
+		case at == nil:
+		case *at == title:
+			return nil, fmt.Errorf("there is a %s %q already", what, title)
+		case *at == was:
+			*at = title
 			out = append(out, it)
-		case title:
-			return nil, fmt.Errorf("there is a unit %q in this book already", title)
 		}
 	}
 	if len(out) == 0 {
-		return nil, fmt.Errorf("there is no unit %q in %q", unit, book)
+		return nil, fmt.Errorf("there is no %s %q", what, was)
 	}
 	return out, nil
 }
