@@ -83,6 +83,11 @@ func TestAcceptingAndOverruling(t *testing.T) {
 	p.press("Take back: suggestion turned down")
 	p.goTo("/students/" + emil + "/ladder")
 	card(p, "Go on with: First finger reached back")
+	p.goTo("/students/" + emil + "/record")
+	p.press("Put back: suggestion turned down")
+	p.goTo("/students/" + emil + "/ladder")
+	p.sees("Ladder")
+	p.until("!document.querySelector('[data-testid=thread-reach-back]')", "a take-back can be taken back")
 }
 
 // A rung is dragged to another height of its lane, and a bridge is put in where

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"slices"
@@ -19,11 +20,12 @@ import (
 
 // An Entry is one line of the record.
 type Entry struct {
-	Fact  fact.Fact `json:"fact"`
-	Title string    `json:"title" doc:"of the rung's item; empty when there is none"`
-	Point string    `json:"point" doc:"name of the focus point or of the skill, or place of the spot"`
-	Back  bool      `json:"back" doc:"it was taken back"`
-	Note  string    `json:"note" enum:",refused" doc:"refused: a try turned back"`
+	Fact  fact.Fact   `json:"fact"`
+	Title string      `json:"title" doc:"of the rung's item; empty when there is none"`
+	Point string      `json:"point" doc:"name of the focus point or of the skill, or place of the spot"`
+	Back  bool        `json:"back" doc:"it was taken back"`
+	Undo  fact.Bodies `json:"undo" nullable:"false" doc:"to tell so that it is taken back, or stands again"`
+	Note  string      `json:"note" enum:",refused" doc:"refused: a try turned back"`
 }
 
 // A RecordView is all that was told of a student, newest first.
@@ -142,7 +144,8 @@ func (p *pupil) entries(facts []fact.Fact) []Entry {
 		if isRetraction(f) {
 			continue
 		}
-		e := Entry{Fact: f, Back: back[f.ID]}
+		retraction, gone := back[f.ID]
+		e := Entry{Fact: f, Back: gone, Undo: fact.Bodies{fact.Retracted{Ref: cmp.Or(retraction, f.ID)}}}
 		e.Title, e.Point = p.named(f.Body)
 		id, point, spot := f.ID, "", ""
 		for _, ref := range fact.Refs(f.Body) {

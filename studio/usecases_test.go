@@ -3,6 +3,7 @@ package studio_test
 import (
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -443,4 +444,32 @@ func TestTakingThingsOffTheShelf(t *testing.T) {
 		require.NoError(t, r.app.SaveItem(ctx, r.who, v.Item))
 	}
 	assert.Zero(t, proposed(), "archived is not offered; what is on the ladder goes on")
+}
+
+// What was taken back by a slip is put back from the record, as it was told and when.
+func TestATakeBackIsTakenBack(t *testing.T) {
+	r := newRoom(t)
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.Taught{Rung: lamp})
+	granted := r.tell(fact.FootholdTried{Rung: lamp, Outcome: "granted"})
+	entry := func() studio.Entry {
+		v, err := r.app.Record(ctx, r.who, r.student)
+		require.NoError(t, err)
+		i := slices.IndexFunc(v.Entries, func(e studio.Entry) bool { return e.Fact.ID == granted })
+		require.GreaterOrEqual(t, i, 0)
+		return v.Entries[i]
+	}
+	footholds := func() int {
+		v, err := r.app.Record(ctx, r.who, r.student)
+		require.NoError(t, err)
+		return v.Footholds
+	}
+	for _, want := range []int{0, 1, 0, 1} {
+		assert.Equal(t, want == 1, entry().Back, "it stands before it is taken back, and the other way round")
+		for _, b := range entry().Undo {
+			r.tell(b)
+		}
+		assert.Equal(t, want, footholds())
+	}
+	assert.False(t, entry().Back)
 }

@@ -56,37 +56,42 @@ func InOrder(facts []fact.Fact, tell func(fact.Fact)) {
 	gone := TakenBack(facts)
 	for i, f := range facts {
 		again := i > 0 && facts[i-1].ID == f.ID // the same fact has the same time
-		if !again && !gone[f.ID] {
+		if _, back := gone[f.ID]; !again && !back {
 			tell(f)
 		}
 	}
 }
 
-// TakenBack returns the ids of facts that are taken back. A retraction that is
-// taken back itself takes nothing back.
-func TakenBack(facts []fact.Fact) map[string]bool {
+// TakenBack returns the facts that are taken back, each with the retraction that did
+// it last. A retraction that is taken back itself takes nothing back.
+func TakenBack(facts []fact.Fact) map[string]string {
 	by := map[string][]string{} // retractions by what they take back
 	for _, f := range facts {
 		if r, is := f.Body.(fact.Retracted); is {
 			by[r.Ref] = append(by[r.Ref], f.ID)
 		}
 	}
-	gone := make(map[string]bool, len(by))
-	var look func(id string, depth int) bool
-	look = func(id string, depth int) bool {
-		if known, seen := gone[id]; seen {
+	seen := make(map[string]string, len(by)) // empty of what stands
+	var look func(id string, depth int) string
+	look = func(id string, depth int) string {
+		if known, looked := seen[id]; looked {
 			return known
 		}
-		out := false
+		out := ""
 		for _, r := range by[id] {
 			// retractions refer to what was told before, so that a ring of them can only be forged
-			out = out || depth < len(by) && !look(r, depth+1)
+			if depth < len(by) && look(r, depth+1) == "" {
+				out = max(out, r)
+			}
 		}
-		gone[id] = out
+		seen[id] = out
 		return out
 	}
+	gone := make(map[string]string, len(by))
 	for id := range by {
-		look(id, 0)
+		if r := look(id, 0); r != "" {
+			gone[id] = r
+		}
 	}
 	return gone
 }

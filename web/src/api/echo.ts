@@ -129,5 +129,13 @@ function note(v: View, fact: Fact, waiting: boolean) {
   const rung = "rung" in body ? v.rungs?.find((r) => r.id === body.rung) : undefined;
   const point = "point" in body ? rung?.points.find((p) => p.key === body.point)?.name : undefined;
   const spot = body.kind === "spot_drilled" ? rung?.spots.find((s) => s.id === body.spot)?.where : undefined;
-  v.noted.push({ fact, title: rung?.title ?? "", point: point ?? spot ?? "", back: false, note: "", waiting });
+  v.noted.push({
+    fact,
+    title: rung?.title ?? "",
+    point: point ?? spot ?? "",
+    back: false,
+    undo: [],
+    note: "",
+    waiting,
+  });
 }

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { tell } from "../../api/outbox";
+import { act } from "../../api/outbox";
 import { recordView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
@@ -122,18 +122,15 @@ function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string;
       {entry.fact.by !== "teacher" && (
         <span className="text-small text-soft">{entry.fact.by === "family" ? "by the family" : "by the program"}</span>
       )}
-      {entry.back ? (
-        <span className="text-small text-soft">taken back</span>
-      ) : (
-        <Button
-          look="quiet"
-          className="px-2! py-0.5!"
-          aria-label={`Take back: ${what}`}
-          onClick={() => tell(student, { kind: "retracted", ref: entry.fact.id })}
-        >
-          Take back
-        </Button>
-      )}
+      {entry.back && <span className="text-small text-soft">taken back</span>}
+      <Button
+        look="quiet"
+        className="px-2! py-0.5!"
+        aria-label={`${entry.back ? "Put back" : "Take back"}: ${what}`}
+        onClick={() => act(student, entry.undo)}
+      >
+        {entry.back ? "Put back" : "Take back"}
+      </Button>
     </li>
   );
 }
