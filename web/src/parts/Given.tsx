@@ -6,11 +6,12 @@ type Props = { student: string; place: "lesson" | "week"; days: string[]; day: s
 // Given leads through the lessons that were given: one back, one on, any of them, and
 // to what comes. The day stands in the address.
 export function Given({ student, place, days, day, coming }: Props) {
-  const all = coming === undefined || days.includes(coming) ? days : [coming, ...days];
+  const all = coming && !days.includes(coming) ? [coming, ...days] : days;
+  const home = coming ?? days[0]; // where the place opens by itself
   const at = all.indexOf(day);
   const [later, earlier] = [all[at - 1], all[at + 1]];
   const to = `/students/$student/${place}` as const;
-  if (all.length < 2) return null;
+  if (!all.some((d) => d !== day)) return null;
   return (
     <nav aria-label="Lessons given" className="screen-only space-y-1">
       <p className="font-[620]">{place === "week" ? "Sheet of the lesson on" : "Lesson on"}</p>
@@ -21,12 +22,12 @@ export function Given({ student, place, days, day, coming }: Props) {
             {day ? namedDay(day) : "none yet"}
           </summary>
           <ul className="absolute z-10 mt-1 max-h-72 w-full min-w-48 overflow-y-auto rounded border border-line bg-raised py-1">
-            {all.map((d, i) => (
+            {all.map((d) => (
               <li key={d}>
                 <Link
                   to={to}
                   params={{ student }}
-                  search={i === 0 ? {} : { day: d }}
+                  search={d === home ? {} : { day: d }}
                   className={`block px-3 py-1.5 hover:bg-faint ${d === day ? "font-[650]" : ""}`}
                 >
                   {namedDay(d)}
@@ -35,7 +36,7 @@ export function Given({ student, place, days, day, coming }: Props) {
             ))}
           </ul>
         </details>
-        <Step student={student} to={to} day={later} first={at === 1} says="Later" />
+        <Step student={student} to={to} day={later} first={later === home} says="Later" />
       </div>
     </nav>
   );
