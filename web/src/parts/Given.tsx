@@ -19,7 +19,7 @@ export function Given({ student, place, days, day, coming }: Props) {
         <Step student={student} to={to} day={earlier} says="Earlier" />
         <details className="relative min-w-0 flex-1">
           <summary className="min-h-8 cursor-pointer list-none rounded border border-line bg-raised px-1 py-1 text-center">
-            {day ? namedDay(day) : "none yet"}
+            {day ? namedDay(day) : "none ahead"}
           </summary>
           <ul className="absolute z-10 mt-1 max-h-72 w-full min-w-48 overflow-y-auto rounded border border-line bg-raised py-1">
             {all.map((d) => (
