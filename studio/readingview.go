@@ -147,6 +147,9 @@ func (a *App) read(ctx context.Context, who Who, id, student string) (readItem, 
 	if err != nil {
 		return out, err
 	}
+	if err := ctx.Err(); err != nil {
+		return out, err // nobody waits for the rest
+	}
 	out.file, out.page = file.Name, reading.Read(s, out.item.Instrument.Plays())
 	if student == "" {
 		return out, nil

@@ -89,19 +89,36 @@ func Detect(name string, data []byte) (Format, error) {
 	return "", &score.SyntaxError{Msg: "neither MusicXML (.musicxml, .xml, .mxl), nor ABC (.abc), nor MIDI (.mid)"}
 }
 
+// MaxBar is the most notes that a bar of a part may hold. The densest written music
+// stays far below it; what is worked out about a bar grows faster than its notes.
+const MaxBar = 4000
+
 // Read reads the score in a file; of an ABC file with several tunes, the first.
 func Read(name string, data []byte) (score.Score, error) {
 	f, err := Detect(name, data)
 	if err != nil {
 		return score.Score{}, err
 	}
+	var s score.Score
 	switch f {
 	case ABC:
-		return abc.Read(data)
+		s, err = abc.Read(data)
 	case MIDI:
-		return midifile.Read(data)
+		s, err = midifile.Read(data)
+	default:
+		s, err = musicxml.Read(data)
 	}
-	return musicxml.Read(data)
+	if err != nil {
+		return s, err
+	}
+	for _, p := range s.Parts {
+		for i, b := range p.Bars {
+			if len(b.Notes) > MaxBar {
+				return score.Score{}, &score.SyntaxError{Bar: i + 1, Msg: fmt.Sprintf("the bar holds %d notes; at most %d can be read", len(b.Notes), MaxBar)}
+			}
+		}
+	}
+	return s, nil
 }
 
 // Engraved returns the MusicXML that shows the score: a MusicXML file's own

@@ -1,0 +1,21 @@
+package notation
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// A bar that no hand has written is refused with its place, before anything is worked
+// out about it.
+func TestABarHoldsSoManyNotes(t *testing.T) {
+	tune := func(notes int) []byte {
+		return []byte("X:1\nL:1/4\nK:C\nC4|" + strings.Repeat("C/64", notes) + "|\n")
+	}
+	_, err := Read("a.abc", tune(MaxBar))
+	assert.NoError(t, err)
+	_, err = Read("a.abc", tune(MaxBar+1))
+	assert.ErrorContains(t, err, "the bar holds 4001 notes")
+	assert.ErrorContains(t, err, "bar 2")
+}
