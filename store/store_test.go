@@ -49,7 +49,7 @@ func TestWhatGoesInComesOut(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, all, 1)
 
-	it := shelf.Item{ID: id(), Title: "Lamp Room", Instrument: shelf.Cello, Strand: shelf.Book, Brings: []string{"slur-three"}, Points: shelf.PointsOf("Tone")}
+	it := shelf.Item{ID: id(), Title: "Lamp Room", Instrument: shelf.Cello, Strand: shelf.Book, Brings: []string{"slur-three"}, Points: shelf.PointsOf("Tone"), Parts: shelf.Parts{}}
 	file := &store.ScoreFile{Name: "lamp.abc", Data: []byte("X:1\nK:D\nD|")}
 	require.NoError(t, st.AddItems(ctx, []store.NewItem{{Item: it, File: file}}))
 	require.NoError(t, st.AddItems(ctx, []store.NewItem{{Item: it, File: file}}))
