@@ -123,25 +123,13 @@ func CauseOf(k Kind, day calendar.Date, facts []fact.Fact) (Cause, bool) {
 	return c, c.Lesson != ""
 }
 
-// planned returns the day whose plan a fact changes.
+// planned returns the day whose plan reads otherwise after a fact: the teacher
+// changed it, or the lesson is given from afar.
 func planned(b fact.Body) (calendar.Date, bool) {
-	switch b := b.(type) {
-	case fact.LessonLength:
-		return b.Day, true
-	case fact.BlockTimed:
-		return b.Day, true
-	case fact.BlockSwapped:
-		return b.Day, true
-	case fact.BlockMoved:
-		return b.Day, true
-	case fact.BlockDropped:
-		return b.Day, true
-	case fact.BlockAdded:
-		return b.Day, true
-	case fact.LessonRemote:
-		return b.Day, true
+	if remote, is := b.(fact.LessonRemote); is {
+		return remote.Day, true
 	}
-	return "", false
+	return fact.PlanDay(b)
 }
 
 // Owed returns what a document that was last given for a cause, or never, needs now:

@@ -353,6 +353,26 @@ type BlockAdded struct {
 	Into string        `json:"into" maxLength:"100"`
 }
 
+// PlanDay returns the day of the lesson whose plan a body changes; false for what
+// changes none.
+func PlanDay(b Body) (calendar.Date, bool) {
+	switch b := b.(type) {
+	case LessonLength:
+		return b.Day, true
+	case BlockTimed:
+		return b.Day, true
+	case BlockSwapped:
+		return b.Day, true
+	case BlockMoved:
+		return b.Day, true
+	case BlockDropped:
+		return b.Day, true
+	case BlockAdded:
+		return b.Day, true
+	}
+	return "", false
+}
+
 // ActivityDone is how an activity went.
 type ActivityDone struct {
 	Activity string `json:"activity" maxLength:"60" ref:"activity"`

@@ -30,7 +30,6 @@ func (l *Lessons) tell(t fact.Fact) {
 			into[day] = t.At
 		}
 	}
-	change := func(day calendar.Date) { l.Changes[day] = append(l.Changes[day], t.Body) }
 	switch b := t.Body.(type) {
 	case fact.LessonOpened:
 		first(l.Opened, b.Day)
@@ -48,17 +47,9 @@ func (l *Lessons) tell(t fact.Fact) {
 		l.Remote[b.Day] = b.Remote
 	case fact.LessonRated:
 		l.Rated[b.Day] = b.Rating
-	case fact.LessonLength:
-		change(b.Day)
-	case fact.BlockTimed:
-		change(b.Day)
-	case fact.BlockSwapped:
-		change(b.Day)
-	case fact.BlockMoved:
-		change(b.Day)
-	case fact.BlockDropped:
-		change(b.Day)
-	case fact.BlockAdded:
-		change(b.Day)
+	default:
+		if day, changed := fact.PlanDay(b); changed {
+			l.Changes[day] = append(l.Changes[day], b)
+		}
 	}
 }
