@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"encoding/json"
-	"strings"
 
 	"patientladder/core/activity"
 	"patientladder/core/fact"
@@ -35,10 +34,11 @@ func (s Studio) DropActivity(ctx context.Context, id string) error {
 // FactsOf returns the facts of some kinds of all students, by student, time and
 // id. Facts that took others back come along, of whatever kind those were.
 func (s Studio) FactsOf(ctx context.Context, kinds ...fact.Body) ([]fact.Fact, error) {
-	args := []any{s.id, string(fact.Retracted{}.Kind())}
+	words := []string{string(fact.Retracted{}.Kind())}
 	for _, k := range kinds {
-		args = append(args, string(k.Kind()))
+		words = append(words, string(k.Kind()))
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND kind IN (?`+strings.Repeat(", ?", len(kinds))+`) ORDER BY student_id, at, id`, args...)
+	among, args := anyOf(words)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND kind IN `+among+` ORDER BY student_id, at, id`, append([]any{s.id}, args...)...)
 	return collect(rows, err, scanFact)
 }

@@ -4,7 +4,6 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
-	"strings"
 	"time"
 
 	"patientladder/core/calendar"
@@ -98,11 +97,8 @@ func (s Studio) DocumentsNamed(ctx context.Context, ids []string) ([]KeptDocumen
 	if len(ids) == 0 {
 		return nil, nil
 	}
-	args := []any{s.id}
-	for _, id := range ids {
-		args = append(args, id)
-	}
-	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+`, body FROM documents WHERE studio_id = ? AND id IN (?`+strings.Repeat(", ?", len(ids)-1)+`)`, args...)
+	among, args := anyOf(ids)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+`, body FROM documents WHERE studio_id = ? AND id IN `+among, append([]any{s.id}, args...)...)
 	return collect(rows, err, scanKept)
 }
 

@@ -56,17 +56,23 @@ func (k *known) put(studio string, list []fact.Fact) {
 // inOnce is how many ids one statement names.
 const inOnce = 1000
 
+// anyOf lists the places of some values in a statement, of which there is one at
+// least, and the values.
+func anyOf(values []string) (places string, args []any) {
+	for _, v := range values {
+		args = append(args, v)
+	}
+	return `(?` + strings.Repeat(`, ?`, len(values)-1) + `)`, args
+}
+
 // FactsNamed returns those of the studio's facts that some ids name, by id.
 func (s Studio) FactsNamed(ctx context.Context, ids []string) (map[string]fact.Fact, error) {
 	found, missing := s.known.get(s.id, ids)
 	for len(missing) > 0 {
 		some := missing[:min(inOnce, len(missing))]
 		missing = missing[len(some):]
-		args := []any{s.id}
-		for _, id := range some {
-			args = append(args, id)
-		}
-		rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND id IN (?`+strings.Repeat(", ?", len(some)-1)+`)`, args...)
+		among, args := anyOf(some)
+		rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND id IN `+among, append([]any{s.id}, args...)...)
 		list, err := collect(rows, err, scanFact)
 		if err != nil {
 			return nil, err

@@ -245,11 +245,8 @@ func (s Studio) Scores(ctx context.Context, items []string) (map[string]ScoreFil
 	if len(items) == 0 {
 		return out, nil
 	}
-	args := []any{s.id}
-	for _, id := range items {
-		args = append(args, id)
-	}
-	rows, err := s.db.QueryContext(ctx, `SELECT item_id, file_name, data FROM scores WHERE studio_id = ? AND item_id IN (?`+strings.Repeat(", ?", len(items)-1)+`)`, args...)
+	among, args := anyOf(items)
+	rows, err := s.db.QueryContext(ctx, `SELECT item_id, file_name, data FROM scores WHERE studio_id = ? AND item_id IN `+among, append([]any{s.id}, args...)...)
 	_, err = collect(rows, err, func(row interface{ Scan(...any) error }) (none struct{}, err error) {
 		var id string
 		var f ScoreFile
