@@ -69,13 +69,13 @@ func names(list []Named) []string {
 }
 
 // Index finds a part by id; -1 where there is none.
-func (p Parts) Index(id string) int {
-	return slices.IndexFunc(p, func(n Named) bool { return n.ID == id })
-}
+func (p Parts) Index(id string) int { return index(p, id) }
 
 // Index finds a point by id; -1 where there is none.
-func (p Points) Index(id string) int {
-	return slices.IndexFunc(p, func(n Named) bool { return n.ID == id })
+func (p Points) Index(id string) int { return index(p, id) }
+
+func index(list []Named, id string) int {
+	return slices.IndexFunc(list, func(n Named) bool { return n.ID == id })
 }
 
 // renamed gives names their ids: the id of the one that had that name before; else,
@@ -137,7 +137,7 @@ func (it Item) At(revision int) (Points, Parts) {
 	now := func(was, today []Named) []Named {
 		out := slices.Clone(was)
 		for k := range out {
-			if j := slices.IndexFunc(today, func(n Named) bool { return n.ID == out[k].ID }); j >= 0 {
+			if j := index(today, out[k].ID); j >= 0 {
 				out[k].Name = today[j].Name
 			}
 		}
@@ -168,9 +168,7 @@ func (it *Item) Succeed(was Item) {
 	it.Points = identified(slices.Clone(it.Points), usedPoints, PointKey)
 	it.Parts = identified(slices.Clone(it.Parts), usedParts, partKey)
 	same := func(a, b []Named) bool { // in whatever order
-		return len(a) == len(b) && !slices.ContainsFunc(a, func(x Named) bool {
-			return !slices.ContainsFunc(b, func(y Named) bool { return x.ID == y.ID })
-		})
+		return len(a) == len(b) && !slices.ContainsFunc(a, func(n Named) bool { return index(b, n.ID) < 0 })
 	}
 	if was.ID == "" || same(was.Points, it.Points) && same(was.Parts, it.Parts) {
 		return
