@@ -49,9 +49,8 @@ type SheetLine struct {
 // the lesson that is open or was closed last, and of the day that a lesson is about.
 func (p *pupil) owed(ctx context.Context) ([]store.KeptDocument, error) {
 	var out []store.KeptDocument
-	days := map[document.Kind]calendar.Date{document.Sheet: latest(p.standing.Closed), document.Plan: latest(p.standing.Opened)}
 	for _, kind := range []document.Kind{document.Plan, document.Sheet} {
-		day := days[kind]
+		day := latest(p.held(kind))
 		if day == "" {
 			continue
 		}
@@ -64,6 +63,15 @@ func (p *pupil) owed(ctx context.Context) ([]store.KeptDocument, error) {
 		}
 	}
 	return out, nil
+}
+
+// held are the lessons in which a kind of document is given, with when: the plan at
+// the beginning, the sheet at the end.
+func (p *pupil) held(kind document.Kind) map[calendar.Date]time.Time {
+	if kind == document.Sheet {
+		return p.standing.Closed
+	}
+	return p.standing.Opened
 }
 
 // latest is the last day of some lessons; empty for none.
@@ -84,10 +92,7 @@ func (p *pupil) document(ctx context.Context, kind document.Kind, day calendar.D
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return last, false, told(err, "document")
 	}
-	lessons := p.standing.Opened
-	if kind == document.Sheet {
-		lessons = p.standing.Closed
-	}
+	lessons := p.held(kind)
 	cause, given := document.CauseOf(kind, day, p.facts)
 	if !given || there && day != latest(lessons) {
 		if !there {
@@ -113,7 +118,7 @@ func (p *pupil) document(ctx context.Context, kind document.Kind, day calendar.D
 	case document.Plan:
 		body, d.Summary = p.plan(p.way(then, app, at), day), struct{}{}
 	case document.Sheet:
-		if day == latest(p.standing.Closed) { // what was said since, of the days at home and of a pain, holds at once
+		if day == latest(lessons) { // what was said since, of the days at home and of a pain, holds at once
 			then.HomeDays, then.Ache = p.standing.HomeDays, p.standing.Ache
 		}
 		if err := p.cut(ctx, then); err != nil {

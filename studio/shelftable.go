@@ -41,13 +41,9 @@ func (a *App) SaveItem(ctx context.Context, who Who, it shelf.Item) error {
 	if unknown := unknownSkill(it); unknown != "" {
 		return invalid("%q cannot be kept: %q is not a skill of the graph.", it.Title, unknown)
 	}
-	r, err := a.enter(ctx, who)
+	r, items, err := a.shelved(ctx, who)
 	if err != nil {
 		return err
-	}
-	items, err := r.Items(ctx)
-	if err != nil {
-		return told(err, "shelf")
 	}
 	succeeds := shelf.Item{}
 	for _, was := range items {
@@ -61,6 +57,16 @@ func (a *App) SaveItem(ctx context.Context, who Who, it shelf.Item) error {
 	}
 	it.Succeed(succeeds)
 	return r.keep(ctx, items, []shelf.Item{it})
+}
+
+// shelved is a studio and all that is on its shelf.
+func (a *App) shelved(ctx context.Context, who Who) (room, []shelf.Item, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return r, nil, err
+	}
+	items, err := r.Items(ctx)
+	return r, items, told(err, "shelf")
 }
 
 // keep saves changed and new items of a shelf; a book all of whose items have another
@@ -80,13 +86,9 @@ func (r room) keep(ctx context.Context, shelved, changed []shelf.Item) error {
 // RenameBook gives a book of the shelf another title, or one of its units when a unit
 // is named. What students chose and learnt of it stays theirs.
 func (a *App) RenameBook(ctx context.Context, who Who, book, unit, title string) error {
-	r, err := a.enter(ctx, who)
+	r, items, err := a.shelved(ctx, who)
 	if err != nil {
 		return err
-	}
-	items, err := r.Items(ctx)
-	if err != nil {
-		return told(err, "shelf")
 	}
 	var changed []shelf.Item
 	if unit == "" {
@@ -111,13 +113,9 @@ type TableView struct {
 // Table reads a table of items against the shelf and, when it is to be saved,
 // keeps the rows that can be taken.
 func (a *App) Table(ctx context.Context, who Who, data []byte, save bool) (TableView, error) {
-	r, err := a.enter(ctx, who)
+	r, items, err := a.shelved(ctx, who)
 	if err != nil {
 		return TableView{}, err
-	}
-	items, err := r.Items(ctx)
-	if err != nil {
-		return TableView{}, told(err, "shelf")
 	}
 	changes, same, bad, err := shelf.Merge(items, data, NewID)
 	if err != nil {
