@@ -241,6 +241,19 @@ func (p *page) fill(name, text string) {
 	p.key(text)
 }
 
+// overwrite puts another text into a field that a script finds, at once, as a paste
+// over all of it does.
+func (p *page) overwrite(field, text string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`(() => {
+		const field = %s;
+		if (!field) return false;
+		Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(field, %q);
+		field.dispatchEvent(new Event('input', {bubbles: true}));
+		return field.value === %[2]q;
+	})()`, field, text), "the field reads "+text)
+}
+
 func (p *page) signIn() {
 	p.t.Helper()
 	p.goTo("/")

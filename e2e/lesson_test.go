@@ -322,9 +322,7 @@ func TestTouchesCount(t *testing.T) {
 	p := open(t, s.URL, 1280, 800)
 	p.signIn()
 	tobias := p.student("Tobias")
-	p.goTo("/students/" + tobias + "/lesson")
-	p.press("Begin the lesson")
-	p.sees("Close the lesson")
+	p.begins(tobias)
 	p.key(kb.ArrowDown)
 	before := p.lesson(tobias).Plan.Blocks[1].Minutes
 	s.lag.Store(int64(400 * time.Millisecond))
