@@ -90,6 +90,12 @@ export function act(student: string, bodies: Body[]) {
   for (const body of bodies) tell(student, body);
 }
 
+// may is the act of a code, to be done by a touch; none where it is not offered.
+export function may(student: string, acts: Act[] | undefined, code: string) {
+  const offer = acts?.find((a) => a.do === code);
+  return offer && (() => act(student, offer.tell));
+}
+
 // forget drops a mark that the server refused, once it was read.
 export function forget(id: string) {
   localStorage.removeItem(keyOf(id));

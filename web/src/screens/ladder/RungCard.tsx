@@ -1,6 +1,6 @@
 import { Link } from "@tanstack/react-router";
 import type { Schemas } from "../../api/client";
-import { act, tell } from "../../api/outbox";
+import { may, tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { namedDay, plural, sentence, span } from "../../parts/words";
@@ -11,20 +11,17 @@ type Props = { rung: Rung; view: Schemas["LadderView"]; close: () => void };
 // RungCard tells all of one rung and lets the teacher move it.
 export function RungCard({ rung, view, close }: Props) {
   const student = view.student.id;
-  const may = (code: string, then?: () => void) => {
-    const offer = rung.acts.find((a) => a.do === code);
-    return (
-      offer &&
-      (() => {
-        act(student, offer.tell);
-        then?.();
-      })
-    );
-  };
-  const [up, down, polish] = [may("up"), may("down"), may("polish")];
-  const park = may("park") ?? may("resume");
-  const takeOver = may("take-over");
-  const [place, leave] = [may("place", close), may("leave-out", close)];
+  const offered = (code: string) => may(student, rung.acts, code);
+  const andClose = (does?: () => void) =>
+    does &&
+    (() => {
+      does();
+      close();
+    });
+  const [up, down, polish] = [offered("up"), offered("down"), offered("polish")];
+  const park = offered("park") ?? offered("resume");
+  const takeOver = offered("take-over");
+  const [place, leave] = [andClose(offered("place")), andClose(offered("leave-out"))];
   useKeys({
     "[": down,
     "]": up,

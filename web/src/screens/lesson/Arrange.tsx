@@ -1,4 +1,4 @@
-import { act, tell } from "../../api/outbox";
+import { may, tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { plural, sentence } from "../../parts/words";
@@ -18,11 +18,7 @@ export function Arrange({ view, at, go }: Props) {
       ? () => tell(student, { kind: "block_timed", day, block: block.key, minutes })
       : undefined;
   const [longer, shorter] = [timed((block?.minutes ?? 0) + 1), timed((block?.minutes ?? 0) - 1)];
-  const may = (code: string) => {
-    const offer = block?.acts?.find((a) => a.do === code);
-    return offer && (() => act(student, offer.tell));
-  };
-  const [earlier, later, drop] = [may("earlier"), may("later"), may("drop")];
+  const [earlier, later, drop] = ["earlier", "later", "drop"].map((code) => may(student, block?.acts, code));
   useKeys({ "+": longer, "=": longer, "-": shorter, "[": earlier, "]": later, x: drop });
   if (!block) return null;
   return (

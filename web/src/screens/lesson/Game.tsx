@@ -3,6 +3,7 @@ import { tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import type { LessonView } from "./LessonScreen";
+import { told } from "./told";
 
 type Props = { view: LessonView; block: Schemas["Block"] };
 
@@ -36,10 +37,8 @@ export function Game({ view, block }: Props) {
       outcome,
     });
   const ask = () => game && tell(student, { kind: "activity_asked", activity: game.id });
-  const bodies = view.noted.filter((e) => !e.back).map((e) => e.fact.body);
-  const done = bodies.findLast((b) => b.kind === "activity_done" && b.activity === game?.id);
-  const told = done?.kind === "activity_done" ? done.outcome : undefined;
-  const asked = bodies.some((b) => b.kind === "activity_asked" && b.activity === game?.id);
+  const outcome = told(view, "activity_done").findLast((b) => b.activity === game?.id)?.outcome;
+  const asked = told(view, "activity_asked").some((b) => b.activity === game?.id);
   const open = view.state === "open";
   useKeys(
     open
@@ -96,10 +95,10 @@ export function Game({ view, block }: Props) {
             <button
               key={o.key}
               type="button"
-              aria-pressed={told === o.key}
+              aria-pressed={outcome === o.key}
               onClick={() => mark(o.key)}
               className={`flex min-h-14 items-center gap-3 rounded border-[1.5px] px-4 text-large font-[620] ${
-                told === o.key ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"
+                outcome === o.key ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"
               }`}
             >
               <Key>{i + 1}</Key> {o.name}

@@ -4,6 +4,7 @@ import { Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { type Grade, grades } from "../../parts/words";
 import type { LessonView } from "./LessonScreen";
+import { told } from "./told";
 import { Went } from "./Went";
 
 type Props = { view: LessonView; block: Schemas["Block"]; rung: Schemas["RungView"] };
@@ -15,10 +16,8 @@ export function Hearing({ view, block, rung }: Props) {
   const opener = block.kind === "opener";
   const mark = (grade: Grade) => tell(student, { kind: "heard", rung: rung.id, grade });
   const chose = () => tell(student, { kind: "opened_with", rung: rung.id });
-  const bodies = view.noted.filter((e) => !e.back).map((e) => e.fact.body);
-  const told = bodies.findLast((b) => b.kind === "heard" && b.rung === rung.id);
-  const grade = told?.kind === "heard" ? told.grade : undefined;
-  const chosen = bodies.some((b) => b.kind === "opened_with" && b.rung === rung.id);
+  const grade = told(view, "heard").findLast((b) => b.rung === rung.id)?.grade;
+  const chosen = told(view, "opened_with").some((b) => b.rung === rung.id);
   const list = Object.entries(grades) as [Grade, string][];
   useKeys({
     ...Object.fromEntries(list.map(([outcome], i) => [String(i + 1), () => mark(outcome)])),

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { act, tell } from "../../api/outbox";
+import { act, may, tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { namedDay, sentence } from "../../parts/words";
@@ -26,11 +26,8 @@ export function Piece({ view, rung }: Props) {
   const drill = spot
     ? () => tell(student, { kind: "spot_drilled", rung: rung.id, spot: spot.id, run: spot.done + 1 })
     : undefined;
-  const may = (code: string) => {
-    const offer = rung.piece?.find((a) => a.do === code);
-    return offer && (() => act(student, offer.tell));
-  };
-  const taught = rung.taught ? undefined : may("taught");
+  const [grant, refuse] = [may(student, rung.piece, "grant"), may(student, rung.piece, "not-yet")];
+  const taught = rung.taught ? undefined : may(student, rung.piece, "taught");
   const missing = (rung.piece ?? []).filter((a) => a.do.startsWith("not-yet:"));
   const part = rung.parts.find((p) => !p.done)?.name;
   const done = rung.state === "secure";
@@ -44,8 +41,8 @@ export function Piece({ view, rung }: Props) {
     o: () => judge("no"),
     s: drill,
     t: taught,
-    f: may("grant"),
-    g: may("not-yet"),
+    f: grant,
+    g: refuse,
   });
 
   if (done) {
@@ -155,7 +152,7 @@ export function Piece({ view, rung }: Props) {
       <Went view={view} rung={rung.id} />
       <fieldset className="flex flex-wrap items-center gap-2 border-t border-faint pt-3">
         <legend className="sr-only">Try for the foothold</legend>
-        <Button hint="F" onClick={may("grant")}>
+        <Button hint="F" onClick={grant}>
           Grant the foothold{part && `, ${part}`}
         </Button>
         <span className="text-soft">or not yet:</span>

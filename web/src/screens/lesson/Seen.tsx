@@ -3,6 +3,7 @@ import { tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import type { LessonView } from "./LessonScreen";
+import { told } from "./told";
 
 const keys = ["q", "r", "v"];
 
@@ -14,8 +15,8 @@ export function Seen({ view }: { view: LessonView }) {
   const see = (key: string) => () => tell(student, { kind: "seen", fault: key });
   const first = view.faults.slice(0, 3);
   useKeys(Object.fromEntries(first.map((f, i) => [keys[i] ?? "", see(f.key)])));
-  const last = view.noted.findLast((e) => !e.back && e.fact.body.kind === "seen")?.fact.body;
-  const fault = last?.kind === "seen" ? view.faults.find((f) => f.key === last.fault) : undefined;
+  const last = told(view, "seen").at(-1);
+  const fault = last && view.faults.find((f) => f.key === last.fault);
   return (
     <section aria-label="Seen at the instrument">
       <h2 className="mb-1.5">Seen at the instrument</h2>
@@ -102,8 +103,7 @@ const phrases = ["sang it first", "rushed", "slow is secure", "needs the page", 
 // again.
 export function Quick({ view }: { view: LessonView }) {
   const student = view.student.id;
-  const seen = view.noted.findLast((e) => !e.back && e.fact.body.kind === "mood_seen")?.fact.body;
-  const mood = seen?.kind === "mood_seen" ? seen.mood : undefined;
+  const mood = told(view, "mood_seen").at(-1)?.mood;
   const chip = (on: boolean) =>
     `min-h-6 rounded border px-2.5 py-1 ${on ? "border-keep bg-keep-tint" : "border-line bg-raised hover:bg-faint"}`;
   return (

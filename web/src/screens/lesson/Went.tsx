@@ -1,5 +1,6 @@
 import { tell } from "../../api/outbox";
 import type { LessonView } from "./LessonScreen";
+import { told } from "./told";
 import { Write } from "./Write";
 
 const places = ["the beginning", "the middle", "the end"];
@@ -7,13 +8,11 @@ const places = ["the beginning", "the middle", "the end"];
 // Went notes the two places that the student says went well.
 export function Went({ view, rung }: { view: LessonView; rung: string }) {
   const say = (text: string) => tell(view.student.id, { kind: "went_well", rung, text });
-  const told = view.noted.flatMap(({ back, fact: { body } }) =>
-    !back && body.kind === "went_well" && body.rung === rung ? [body.text] : [],
-  );
+  const well = told(view, "went_well").flatMap((b) => (b.rung === rung ? [b.text] : []));
   return (
     <div className="flex flex-wrap items-center gap-2">
       <p className="min-w-36 flex-1 text-soft">
-        {told.length > 0 ? `Went well: ${told.join(", ")}` : "Two places that went well?"}
+        {well.length > 0 ? `Went well: ${well.join(", ")}` : "Two places that went well?"}
       </p>
       {places.map((p) => (
         <button
