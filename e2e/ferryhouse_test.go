@@ -244,6 +244,7 @@ func TestKeepingTheShelf(t *testing.T) {
 	p.goTo("/items/bow-lamp")
 	p.sees("Who plays it, who played it")
 	p.sees("Emil Castellano")
+	p.sees("Chunk 15") // the score has come and moves nothing below it any more
 	p.until("![...document.querySelectorAll('button')].some(b => b.innerText === 'Take it off the shelf')", "what somebody has is not taken off")
 	p.press("Lay it away")
 	p.sees("whoever has it goes on, nobody is offered it")

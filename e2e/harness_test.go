@@ -9,6 +9,7 @@ import (
 	"net/http/httptest"
 	"os"
 	"path/filepath"
+	"slices"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -208,7 +209,19 @@ func (p *page) click(name string, times int) {
 	p.t.Helper()
 	find := fmt.Sprintf(findJS, name)
 	p.until(find, "there is a control "+name)
-	at := eval[[]float64](p, "(e => { e.scrollIntoView({block:'nearest'}); const r = e.getBoundingClientRect(); return [r.x + Math.min(r.width/2, 60), r.y + r.height/2] })("+find+")")
+	where := func() []float64 {
+		return eval[[]float64](p, "(e => { if (!e) return []; e.scrollIntoView({block:'nearest'}); const r = e.getBoundingClientRect(); return [r.x + Math.min(r.width/2, 60), r.y + r.height/2] })("+find+")")
+	}
+	at := where()
+	for deadline := time.Now().Add(patience); ; { // a page that still grows would move it away from under the mouse
+		time.Sleep(50 * time.Millisecond)
+		now := where()
+		if len(now) == 2 && slices.Equal(at, now) {
+			break
+		}
+		require.True(p.t, time.Now().Before(deadline), "%s does not stand still", name)
+		at = now
+	}
 	var steps []chromedp.Action[chromedp.Void]
 	for i := range times {
 		steps = append(steps, chromedp.MouseClickXY(at[0], at[1], chromedp.ClickCount(i+1)))
