@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/instrument"
 	"patientladder/core/shelf"
 	"patientladder/store"
 	"patientladder/studio"
@@ -99,7 +100,7 @@ func ownBooks() ([]store.NewItem, error) {
 	if err != nil {
 		return nil, err
 	}
-	rows, _, bad, err := shelf.Merge(nil, table, studio.NewID)
+	rows, _, bad, err := shelf.Merge(nil, instrument.Shipped, table, studio.NewID)
 	if err != nil {
 		return nil, err
 	}

@@ -13,6 +13,7 @@ import (
 
 	"patientladder/core/ahead"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/mixture"
@@ -242,12 +243,12 @@ func TestTagsAgreeWithScores(t *testing.T) {
 		if one.File != nil {
 			s, err := notation.Read(one.File.Name, one.File.Data)
 			require.NoError(t, err)
-			it.Describe(s)
+			it.Describe(s, instrument.Shipped.Of(it.Instrument))
 			assert.NotEmpty(t, it.Demanded, it.ID)
 		}
 		items = append(items, it)
 	}
-	assert.Empty(t, shelf.Disagreements(skill.Catalogue(), items))
+	assert.Empty(t, shelf.Disagreements(skill.Catalogue(), instrument.Shipped, items))
 }
 
 // Every student's lesson in a quarter of an hour, half an hour, three quarters and

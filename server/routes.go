@@ -13,10 +13,12 @@ import (
 	"patientladder/core/activity"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/lesson"
 	"patientladder/core/notation"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 	"patientladder/letter"
 	"patientladder/studio"
 )
@@ -72,13 +74,13 @@ type signIn struct {
 }
 
 type importInput struct {
-	ID         string           `query:"id" required:"true" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
-	Name       string           `query:"name" required:"true" minLength:"1" maxLength:"200"`
-	Book       string           `query:"book" maxLength:"200"`
-	Unit       string           `query:"unit" maxLength:"200"`
-	Instrument shelf.Instrument `query:"instrument" required:"true" enum:"piano,cello,guitar"`
-	Strand     shelf.Strand     `query:"strand" required:"true" enum:"book,technique,reading,repertoire"`
-	RawBody    []byte           `contentType:"application/octet-stream"`
+	ID         string        `query:"id" required:"true" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
+	Name       string        `query:"name" required:"true" minLength:"1" maxLength:"200"`
+	Book       string        `query:"book" maxLength:"200"`
+	Unit       string        `query:"unit" maxLength:"200"`
+	Instrument instrument.ID `query:"instrument" required:"true"`
+	Strand     shelf.Strand  `query:"strand" required:"true" enum:"book,technique,reading,repertoire"`
+	RawBody    []byte        `contentType:"application/octet-stream"`
 }
 
 // answer registers what asks one use case and answers with what it gives.
@@ -282,8 +284,35 @@ func (s *Server) routes() {
 	}) (studio.ShelfView, error) {
 		return s.app.Shelf(ctx, w, in.Student)
 	})
-	get(s, "/api/skills", "skills", "The skill graph, and the numbers that are ours", func(context.Context, studio.Who, *none) (studio.SkillsView, error) {
-		return s.app.Skills(), nil
+	get(s, "/api/skills", "skills", "The skill graph, and the numbers that are ours", func(ctx context.Context, w studio.Who, _ *none) (studio.SkillsView, error) {
+		return s.app.Skills(ctx, w)
+	})
+	change(s, http.MethodPut, "/api/skills/{skill}", "save-skill", "Keep a skill of the studio's own", func(ctx context.Context, w studio.Who, in *struct {
+		Skill string `path:"skill" maxLength:"40"`
+		Body  skill.Skill
+	}) error {
+		in.Body.ID = in.Skill
+		return s.app.SaveSkill(ctx, w, in.Body)
+	})
+	change(s, http.MethodDelete, "/api/skills/{skill}", "drop-skill", "Take a skill of the studio's own away", func(ctx context.Context, w studio.Who, in *struct {
+		Skill string `path:"skill" maxLength:"40"`
+	}) error {
+		return s.app.DropSkill(ctx, w, in.Skill)
+	})
+	get(s, "/api/instruments", "instruments", "The instruments that students may play", func(ctx context.Context, w studio.Who, _ *none) (studio.InstrumentsView, error) {
+		return s.app.Instruments(ctx, w)
+	})
+	change(s, http.MethodPut, "/api/instruments/{instrument}", "save-instrument", "Keep an instrument or a tuning of the studio's own", func(ctx context.Context, w studio.Who, in *struct {
+		Instrument instrument.ID `path:"instrument" maxLength:"40"`
+		Body       studio.InstrumentView
+	}) error {
+		in.Body.ID = in.Instrument
+		return s.app.SaveInstrument(ctx, w, in.Body)
+	})
+	change(s, http.MethodDelete, "/api/instruments/{instrument}", "drop-instrument", "Take an instrument of the studio's own away", func(ctx context.Context, w studio.Who, in *struct {
+		Instrument instrument.ID `path:"instrument" maxLength:"40"`
+	}) error {
+		return s.app.DropInstrument(ctx, w, in.Instrument)
 	})
 	get(s, "/api/items/{item}", "item", "One item and what its score tells", func(ctx context.Context, w studio.Who, in *ofItem) (studio.ItemView, error) {
 		return s.app.Item(ctx, w, in.Item)

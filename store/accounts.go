@@ -10,8 +10,10 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/instrument"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 )
 
 // A StudioRow is one teacher's practice.
@@ -25,6 +27,9 @@ type StudioRow struct {
 	Home       shelf.Home    // the instrument taught on
 	Words      reading.Words // for rhythms; empty for those that the program brings
 	Titles     shelf.Titles  // of books that were renamed
+
+	Instruments []instrument.Profile // of its own
+	Skills      []skill.Skill        // of its own
 }
 
 // A Teacher may sign in to a studio.
@@ -105,15 +110,16 @@ func (s *Store) In(studio string) Studio { return Studio{s, studio} }
 // Row returns the studio itself.
 func (s Studio) Row(ctx context.Context) (StudioRow, error) {
 	var r StudioRow
-	var cal, home, words, titles []byte
+	var cal, home, words, titles, instruments, skills []byte
 	var shift int64
-	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift, home, rhythm_words, book_titles FROM studios WHERE id = ?`, s.id).
-		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift, &home, &words, &titles)
+	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift, home, rhythm_words, book_titles, instruments, skills FROM studios WHERE id = ?`, s.id).
+		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift, &home, &words, &titles, &instruments, &skills)
 	if err != nil {
 		return r, classify(err)
 	}
 	r.ClockShift = time.Duration(shift) * time.Second
-	return r, errors.Join(json.Unmarshal(cal, &r.Calendar), json.Unmarshal(home, &r.Home), json.Unmarshal(words, &r.Words), json.Unmarshal(titles, &r.Titles))
+	return r, errors.Join(json.Unmarshal(cal, &r.Calendar), json.Unmarshal(home, &r.Home), json.Unmarshal(words, &r.Words), json.Unmarshal(titles, &r.Titles),
+		json.Unmarshal(instruments, &r.Instruments), json.Unmarshal(skills, &r.Skills))
 }
 
 // SetClock moves a demo studio's clock; ErrNotFound for any other studio.

@@ -31,7 +31,7 @@ func studio(t *testing.T, s *store.Store, email string) store.Studio {
 }
 
 func student(t *testing.T, st store.Studio) store.Student {
-	s := store.Student{ID: id(), FirstName: "Emil", FamilyName: "Castellano", BirthYear: 2018, BirthMonth: 3, Instrument: shelf.Cello,
+	s := store.Student{ID: id(), FirstName: "Emil", FamilyName: "Castellano", BirthYear: 2018, BirthMonth: 3, Instrument: "cello",
 		Slot: calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 30}, Approach: approach.EarFirst(8)}
 	require.NoError(t, st.AddStudent(ctx, s, nil))
 	return s
@@ -49,7 +49,7 @@ func TestWhatGoesInComesOut(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, all, 1)
 
-	it := shelf.Item{ID: id(), Title: "Lamp Room", Instrument: shelf.Cello, Strand: shelf.Book, Brings: []string{"slur-three"}, Points: shelf.PointsOf("Tone"), Parts: shelf.Parts{}}
+	it := shelf.Item{ID: id(), Title: "Lamp Room", Instrument: "cello", Strand: shelf.Book, Brings: []string{"slur-three"}, Points: shelf.PointsOf("Tone"), Parts: shelf.Parts{}}
 	file := &store.ScoreFile{Name: "lamp.abc", Data: []byte("X:1\nK:D\nD|")}
 	require.NoError(t, st.AddItems(ctx, []store.NewItem{{Item: it, File: file}}))
 	require.NoError(t, st.AddItems(ctx, []store.NewItem{{Item: it, File: file}}))

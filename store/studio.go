@@ -11,8 +11,10 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 )
 
 // A Student is the least that is kept of one.
@@ -22,7 +24,7 @@ type Student struct {
 	FamilyName string
 	BirthYear  int
 	BirthMonth int
-	Instrument shelf.Instrument
+	Instrument instrument.ID
 	Slot       calendar.Slot
 	Approach   approach.Approach // as it was when the student came; facts have changed it since
 	Home       shelf.Home
@@ -91,6 +93,29 @@ func (s Studio) SetStudioHome(ctx context.Context, home shelf.Home) error {
 		return err
 	}
 	return changed(s.db.ExecContext(ctx, `UPDATE studios SET home = ? WHERE id = ?`, data, s.id))
+}
+
+// ChangeOwn changes the studio's own instruments and skills, one change after another.
+func (s Studio) ChangeOwn(ctx context.Context, change func(*[]instrument.Profile, *[]skill.Skill) error) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		var instruments, skills []byte
+		var own []instrument.Profile
+		var graph []skill.Skill
+		err := tx.QueryRowContext(ctx, `SELECT instruments, skills FROM studios WHERE id = ? FOR UPDATE`, s.id).Scan(&instruments, &skills)
+		if err = errors.Join(err, json.Unmarshal(instruments, &own), json.Unmarshal(skills, &graph)); err != nil {
+			return err
+		}
+		if err := change(&own, &graph); err != nil {
+			return err
+		}
+		instruments, err1 := json.Marshal(own)
+		skills, err2 := json.Marshal(graph)
+		if err := errors.Join(err1, err2); err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `UPDATE studios SET instruments = ?, skills = ? WHERE id = ?`, instruments, skills, s.id)
+		return err
+	})
 }
 
 // SetWords keeps the spoken phrases for rhythms.

@@ -31,7 +31,7 @@ func (a *App) Activities(ctx context.Context, who Who) (ActivitiesView, error) {
 		return ActivitiesView{}, told(err, "studio")
 	}
 	v := ActivitiesView{Activities: slices.Concat(own, activity.Bank()), Aims: []Aim{}}
-	for _, s := range skills.Sorted() {
+	for _, s := range r.graph.Sorted() {
 		v.Aims = append(v.Aims, Aim{s.ID, s.Name})
 	}
 	for key, name := range activity.Aims {
@@ -48,7 +48,7 @@ func (a *App) SaveActivity(ctx context.Context, who Who, in activity.Activity) e
 		return err
 	}
 	in.Own, in.Title = true, strings.TrimSpace(in.Title)
-	if err := in.Check(skills); err != nil {
+	if err := in.Check(r.graph); err != nil {
 		return invalid("The activity cannot be kept: %v.", err)
 	}
 	if slices.ContainsFunc(activity.Bank(), func(b activity.Activity) bool { return b.ID == in.ID }) {

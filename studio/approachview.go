@@ -33,7 +33,7 @@ func (a *App) Approach(ctx context.Context, who Who, student string) (ApproachVi
 	if err != nil {
 		return ApproachView{}, err
 	}
-	v := ApproachView{Student: p.card(p.Student, p.lessonDay()), Rows: approach.For(string(p.Instrument)), Usual: approach.Default(age(p.Student, p.today())),
+	v := ApproachView{Student: p.card(p.Student, p.lessonDay()), Rows: approach.For(p.plays.Family), Usual: approach.Default(age(p.Student, p.today())),
 		Books: append([]string{}, p.standing.Books...), Offered: []string{}, Taste: string(p.standing.Taste), Before: p.standing.BeforeBook,
 		HomeDays: p.homeDays(), HomeMinutes: p.standing.HomeDays.Minutes}
 	seen := map[string]bool{}

@@ -8,6 +8,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/store"
@@ -19,7 +20,8 @@ type StudentCard struct {
 	FirstName  string            `json:"firstName"`
 	FamilyName string            `json:"familyName"`
 	Age        int               `json:"age"`
-	Instrument shelf.Instrument  `json:"instrument" enum:"piano,cello,guitar"`
+	Instrument instrument.ID     `json:"instrument"`
+	Plays      string            `json:"plays" doc:"the instrument's name"`
 	Slot       calendar.Slot     `json:"slot"`
 	Approach   approach.Approach `json:"approach" doc:"the school chosen for each question"`
 	Home       shelf.Home        `json:"home" doc:"the instrument practised on"`
@@ -28,7 +30,7 @@ type StudentCard struct {
 }
 
 func (r room) card(st store.Student, next calendar.Date) StudentCard {
-	return StudentCard{st.ID, st.FirstName, st.FamilyName, age(st, r.today()), st.Instrument, st.Slot, st.Approach, st.Home, st.Contact, next}
+	return StudentCard{st.ID, st.FirstName, st.FamilyName, age(st, r.today()), st.Instrument, r.instruments.Of(st.Instrument).Name, st.Slot, st.Approach, st.Home, st.Contact, next}
 }
 
 // A Segment is a lesson on the day's ribbon.

@@ -191,7 +191,7 @@ func (a *App) FamilyModel(ctx context.Context, token, rung string) (Model, error
 	if err != nil {
 		return Model{}, err // it was read when it came onto the shelf
 	}
-	return model(reading.Read(s, p.Instrument.Plays())), nil
+	return model(reading.Read(s, p.plays)), nil
 }
 
 // ticks are those of a sheet in any of its revisions, and those of its days from

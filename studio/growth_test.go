@@ -18,6 +18,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/notation"
@@ -108,7 +109,7 @@ func longAgo(items []shelf.Item, cal calendar.Calendar, first, last calendar.Dat
 // head starts, and the week with its choice of upkeep.
 func plan(facts []fact.Fact, items []shelf.Item, byID map[string]shelf.Item, cal calendar.Calendar, graph skill.Graph, at time.Time) {
 	s := ladder.Fold(facts, byID)
-	st := climb.Student{Standing: s, Graph: graph, Shelf: items, Approach: approach.Default(12), Plays: shelf.Piano, Calendar: cal, Slot: weekly, Now: at}
+	st := climb.Student{Standing: s, Graph: graph, Shelf: items, Approach: approach.Default(12), Plays: instrument.Shipped.Of("piano"), Calendar: cal, Slot: weekly, Now: at}
 	p := climb.Reckon(st)
 	h := ahead.Plan(s, graph, p, 2, at)
 	week.Make(week.Ask{Standing: s, Graph: graph, Path: p, Ahead: h, Approach: st.Approach, Age: 12, From: calendar.On(at), Next: calendar.On(at).Add(7), At: at})
@@ -136,7 +137,7 @@ func withBooks(b *testing.B) booked {
 	h.shelf = view.Items
 	for _, it := range h.shelf {
 		h.byID[it.ID] = it
-		if it.Instrument == shelf.Piano {
+		if it.Instrument == "piano" {
 			h.piano = append(h.piano, it)
 		}
 	}
@@ -216,7 +217,7 @@ func (h booked) ways(graph skill.Graph, at time.Time) []way {
 	for i := range 60 {
 		age := 6 + i%12
 		st := climb.Student{Standing: ladder.Fold(longAgo(h.piano, cal, "2021-11-18", "2026-11-17", uint64(i)), h.byID), Graph: graph, Shelf: h.shelf,
-			Approach: approach.Default(age), Plays: shelf.Piano, Calendar: cal, Slot: weekly, Now: at}
+			Approach: approach.Default(age), Plays: instrument.Shipped.Of("piano"), Calendar: cal, Slot: weekly, Now: at}
 		path := climb.Reckon(st)
 		out = append(out, way{st, path, ahead.Plan(st.Standing, graph, path, 2, at), age})
 	}
@@ -250,7 +251,7 @@ func BenchmarkSheets(b *testing.B) {
 			if f, has := files[r.Item.ID]; has {
 				s, err := notation.Read(f.Name, f.Data)
 				require.NoError(b, err)
-				trees[r.ID] = reading.Read(s, reading.Keyboard).Chunks(reading.Size(asks[i].Age, false))
+				trees[r.ID] = reading.Read(s, instrument.Shipped.Of("piano")).Chunks(reading.Size(asks[i].Age, false))
 			}
 		}
 		return trees
@@ -291,7 +292,7 @@ func BenchmarkLessons(b *testing.B) {
 	var asks []lesson.Ask
 	for i, w := range h.ways(graph, at) {
 		asks = append(asks, lesson.Ask{Standing: w.Standing, Graph: graph, Bank: activity.Bank(), Path: w.path, Ahead: w.ahead, Approach: w.Approach,
-			Plays: shelf.Piano, Age: w.age, Minutes: []int{15, 30, 45, 60}[i%4], Day: calendar.On(at), At: at})
+			Plays: instrument.Shipped.Of("piano"), Age: w.age, Minutes: []int{15, 30, 45, 60}[i%4], Day: calendar.On(at), At: at})
 	}
 	var plans []lesson.Plan
 	yardstick.Print("week-of-60-lessons", 9, func() {
@@ -324,9 +325,9 @@ func BenchmarkMark(b *testing.B) {
 	app := studio.New(s, time.Now)
 	who, err := app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: "t@example.com", Password: "a long password", Zone: "UTC"})
 	require.NoError(b, err)
-	require.NoError(b, app.AddItems(ctx, who, []store.NewItem{{Item: shelf.Item{ID: "lamp", Title: "Lamp Room", Instrument: shelf.Piano, Strand: shelf.Book, Points: shelf.PointsOf("Tone")}}}))
+	require.NoError(b, app.AddItems(ctx, who, []store.NewItem{{Item: shelf.Item{ID: "lamp", Title: "Lamp Room", Instrument: "piano", Strand: shelf.Book, Points: shelf.PointsOf("Tone")}}}))
 	id, rung := studio.NewID(), studio.NewID()
-	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: 2018, BirthMonth: 1, Instrument: shelf.Piano, Slot: weekly})
+	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: 2018, BirthMonth: 1, Instrument: "piano", Slot: weekly})
 	require.NoError(b, err)
 	told := func(id string, student string, body fact.Body) fact.Fact {
 		return fact.Fact{ID: id, Student: student, At: time.Now().UTC(), Body: body}

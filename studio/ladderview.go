@@ -127,7 +127,7 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 		v.Books = []string{}
 	}
 	if p.standing.BeforeBook {
-		v.Mixture = &MixtureView{mixture.Of(p.standing, skills, w.Known), mixture.FirstBook(p.standing, skills, p.Instrument)}
+		v.Mixture = &MixtureView{mixture.Of(p.standing, p.graph, w.Known), mixture.FirstBook(p.standing, p.graph, p.plays)}
 	}
 	return v, nil
 }
@@ -162,7 +162,7 @@ func (p *pupil) targets() []Target {
 func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	v := RungView{ID: r.ID, Item: r.Item.ID, Title: r.Item.Title, Strand: r.Strand, State: p.standing.State(r), Bars: r.Item.Bars,
 		HasScore: r.Item.HasScore, Taught: r.Taught, Foothold: r.Foothold, Polished: r.Polished, Ready: r.Ready(), Held: r.Holding(), Target: r.Target,
-		Brings: skills.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}, Acts: []fact.Act{}}
+		Brings: p.graph.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}, Acts: []fact.Act{}}
 	if v.Missing == nil {
 		v.Missing = []string{}
 	}
@@ -172,7 +172,7 @@ func (p *pupil) rung(w way, r ladder.Rung) RungView {
 		v.Silent = p.today().Sub(calendar.On(r.LastHeard()))
 		v.Recall = w.Known.Recall[r.ID]
 	} else {
-		v.Lacks = p.Home.Lacks(r.Item)
+		v.Lacks = p.Home.Lacks(p.plays, r.Item)
 	}
 	if r.Taught != nil {
 		v.Weeks = w.Lessons.Weeks(calendar.On(*r.Taught), end)

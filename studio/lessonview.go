@@ -196,7 +196,7 @@ const eightWeeks = 8 * 7 * 24 * time.Hour
 func (p *pupil) faults() []FaultView {
 	out := []FaultView{}
 	var quiet []FaultView
-	for _, f := range fault.For(p.Instrument.Family()) {
+	for _, f := range fault.For(p.plays.Family) {
 		v := FaultView{Fault: f}
 		for _, s := range p.standing.Seen {
 			if s.Fault == f.Key && p.room.now.Sub(s.At) < eightWeeks {
@@ -223,7 +223,7 @@ func (p *pupil) seatNote() SeatNote {
 	if p.standing.Body.At.IsZero() {
 		return n
 	}
-	if fit, err := seat.Work(p.body(), place(p.row.Home), p.Instrument.Family(), seat.Preference(p.Approach["bench"])); err == nil {
+	if fit, err := seat.Work(p.body(), place(p.row.Home), p.plays.Seat, seat.Preference(p.Approach["bench"])); err == nil {
 		n.Says = fit.Says
 	}
 	return n
@@ -250,7 +250,7 @@ func (p *pupil) after(before ladder.Standing, now way, day calendar.Date, sheet 
 	marked(before, after, out)
 	for _, aim := range slices.Sorted(maps.Keys(after.Probes)) {
 		if was, there := before.Probes[aim]; !there || was.Outcome != after.Probes[aim].Outcome {
-			out.Changed = append(out.Changed, reason.Of("probe-answered", "aim", skills.Name(aim), "outcome", after.Probes[aim].Outcome))
+			out.Changed = append(out.Changed, reason.Of("probe-answered", "aim", p.graph.Name(aim), "outcome", after.Probes[aim].Outcome))
 		}
 	}
 	if !last {

@@ -11,6 +11,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
@@ -25,7 +26,7 @@ type NewStudent struct {
 	FamilyName string            `json:"familyName" maxLength:"100"`
 	BirthYear  int               `json:"birthYear" minimum:"1900" maximum:"2100"`
 	BirthMonth int               `json:"birthMonth" minimum:"1" maximum:"12"`
-	Instrument shelf.Instrument  `json:"instrument" enum:"piano,cello,guitar"`
+	Instrument instrument.ID     `json:"instrument"`
 	Slot       calendar.Slot     `json:"slot"`
 	Approach   approach.Approach `json:"approach,omitempty" doc:"questions answered otherwise than is usual for the age"`
 	Home       *shelf.Home       `json:"home,omitempty" doc:"the instrument practised on; one that can do everything when left out"`
@@ -78,7 +79,7 @@ func (a *App) Begin(ctx context.Context, who Who, in NewStudent) (Beginning, err
 	}
 	s := ladder.Fold(facts, p.items)
 	w := p.way(s, p.Approach, p.room.now)
-	v := Beginning{Age: age(p.Student, p.today()), Approach: p.Approach, Rows: approach.For(string(p.Instrument)), Presumed: skills.Names(w.Presumed), Rungs: []FirstRung{}}
+	v := Beginning{Age: age(p.Student, p.today()), Approach: p.Approach, Rows: approach.For(p.plays.Family), Presumed: p.graph.Names(w.Presumed), Rungs: []FirstRung{}}
 	for _, r := range s.Rungs {
 		first := FirstRung{Title: r.Item.Title, Strand: r.Strand, Why: []reason.Reason{}}
 		if load, ok := w.Loads[r.ID]; ok {
@@ -98,8 +99,8 @@ func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []fact.
 	}
 	st := store.Student{ID: in.ID, FirstName: strings.TrimSpace(in.FirstName), FamilyName: strings.TrimSpace(in.FamilyName),
 		BirthYear: in.BirthYear, BirthMonth: in.BirthMonth, Instrument: in.Instrument, Slot: in.Slot}
-	if !in.Instrument.Known() {
-		return pupil{}, nil, invalid("%q is not an instrument here: piano, cello or guitar.", in.Instrument)
+	if _, known := r.instruments.Find(in.Instrument); !known {
+		return pupil{}, nil, invalid("%q is not an instrument here: %s, or add it to the studio.", in.Instrument, r.instruments.Names())
 	}
 	if err := in.Slot.Check(); err != nil {
 		return pupil{}, nil, invalid("The lesson time does not work: %v.", err)
@@ -124,7 +125,7 @@ func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []fact.
 		}
 		st.Contact = in.Contact
 	}
-	p := pupil{room: r, Student: st}
+	p := pupil{room: r, Student: st, plays: r.instruments.Of(st.Instrument)}
 	if err := p.fetchShelf(ctx); err != nil {
 		return pupil{}, nil, err
 	}
@@ -148,7 +149,7 @@ func (p *pupil) firstFacts(in NewStudent) ([]fact.Fact, error) {
 			if f.From == "" {
 				f.From = p.footOf(book)
 			}
-			if it, there := p.items[f.From]; !there || it.Instrument != in.Instrument {
+			if it, there := p.items[f.From]; !there || !p.instruments.Together(it.Instrument, in.Instrument) {
 				return nil, invalid("The piece to begin at is not on the shelf for %s.", in.Instrument)
 			}
 		}
@@ -156,8 +157,8 @@ func (p *pupil) firstFacts(in NewStudent) ([]fact.Fact, error) {
 	}
 	if in.Begin == beforeBook {
 		say(fact.Teacher, fact.BeforeBook{})
-		for _, it := range shelf.Offered(p.shelf) {
-			if it.Unit == shelf.BeforeBook && it.Instrument == in.Instrument && p.Home.Lacks(it) == nil && len(facts) < 60 {
+		for _, it := range shelf.Offered(p.shelf, p.instruments, p.plays) {
+			if it.Unit == shelf.BeforeBook && p.Home.Lacks(p.plays, it) == nil && len(facts) < 60 {
 				say(fact.Program, fact.RungAdded{Item: it.ID, Strand: string(it.Strand), After: fact.Top, Revision: it.Revision})
 			}
 		}

@@ -30,7 +30,7 @@ func TestWhatIsNewInAPieceForAStudent(t *testing.T) {
 	r := newRoom(t)
 	tune := func(id, title, notes string) {
 		require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{
-			Item: shelf.Item{ID: id, Title: title, Instrument: shelf.Cello, Strand: shelf.Book, HasScore: true},
+			Item: shelf.Item{ID: id, Title: title, Instrument: "cello", Strand: shelf.Book, HasScore: true},
 			File: &store.ScoreFile{Name: id + ".abc", Data: []byte("X:1\nT:" + title + "\nM:4/4\nL:1/4\nK:D clef=bass\n" + notes + "\n")},
 		}}))
 	}
@@ -69,7 +69,7 @@ func TestWhatIsNewInAPieceForAStudent(t *testing.T) {
 func TestATuneAsItIsTyped(t *testing.T) {
 	r := newRoom(t)
 	draft := func(abc string) studio.DraftView {
-		v, err := r.app.Draft(ctx, r.who, studio.Draft{ABC: abc, Instrument: shelf.Piano})
+		v, err := r.app.Draft(ctx, r.who, studio.Draft{ABC: abc, Instrument: "piano"})
 		require.NoError(t, err)
 		return v
 	}

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"patientladder/core/climb"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/notation"
 	"patientladder/core/notation/musicxml"
@@ -41,12 +42,13 @@ type Asked struct {
 
 // A Model is a score as it is heard.
 type Model struct {
-	Hands  []string  `json:"hands" nullable:"false" doc:"of the staves with notes"`
-	Sounds []Sound   `json:"sounds" nullable:"false"`
-	Open   []int     `json:"open" nullable:"false" doc:"open strings from the highest-sounding, as MIDI numbers; none on keys"`
-	Bars   []float64 `json:"bars" nullable:"false" doc:"where each bar begins, in quarter notes"`
-	Beat   float64   `json:"beat" doc:"quarter notes of a beat"`
-	QPM    float64   `json:"qpm" doc:"quarter notes a minute; a usual walking pace where none is written"`
+	Hands   []string  `json:"hands" nullable:"false" doc:"of the staves with notes"`
+	Sounds  []Sound   `json:"sounds" nullable:"false"`
+	Fretted bool      `json:"fretted" doc:"the strings have frets"`
+	Open    []int     `json:"open" nullable:"false" doc:"open strings from the highest-sounding, as MIDI numbers; none on keys"`
+	Bars    []float64 `json:"bars" nullable:"false" doc:"where each bar begins, in quarter notes"`
+	Beat    float64   `json:"beat" doc:"quarter notes of a beat"`
+	QPM     float64   `json:"qpm" doc:"quarter notes a minute; a usual walking pace where none is written"`
 }
 
 // A ReadingView is an item's score as a teacher reads it, for a student or for
@@ -80,12 +82,12 @@ func (a *App) Reading(ctx context.Context, who Who, id, student string) (Reading
 	v := ReadingView{Layers: page.Layers(read.ask), Chunks: page.Chunks(read.ask.Size), Model: model(page),
 		Minute: page.Minute(demands), New: []reason.Reason{}, Fresh: []string{}, Asks: []Asked{}, Rhythms: page.Rhythms(read.ask.Words), Losses: map[string][]score.Unread{}, Disagree: []shelf.Disagreement{}}
 	for _, d := range demands {
-		v.Asks = append(v.Asks, Asked{d, skills.Name(d.Skill), tagged(read.item, d.Skill)})
+		v.Asks = append(v.Asks, Asked{d, read.graph.Name(d.Skill), tagged(read.item, d.Skill)})
 	}
 	for _, f := range []notation.Format{notation.ABC, notation.MIDI} {
 		v.Losses[string(f)] = append([]score.Unread{}, notation.Losses(f, page.Score)...)
 	}
-	for _, d := range shelf.Disagreements(skills, read.shelf) {
+	for _, d := range shelf.Disagreements(read.graph, read.instruments, read.shelf) {
 		if d.Item == id {
 			v.Disagree = append(v.Disagree, d)
 		}
@@ -113,9 +115,10 @@ func tagged(it shelf.Item, id string) string {
 
 // A readItem is an item with its score read for somebody.
 type readItem struct {
-	item  shelf.Item
-	file  string
-	page  reading.Page
+	item shelf.Item
+	file string
+	page reading.Page
+	room
 	ask   reading.Ask
 	shelf []shelf.Item
 	pupil *pupil
@@ -129,7 +132,7 @@ func (a *App) read(ctx context.Context, who Who, id, student string) (readItem, 
 	if err != nil {
 		return readItem{}, err
 	}
-	out := readItem{ask: reading.Ask{Size: reading.Size(6, false), Known: reading.Landmarks, Words: reading.OwnWords}}
+	out := readItem{room: r, ask: reading.Ask{Size: reading.Size(6, false), Known: reading.Landmarks, Words: reading.OwnWords}}
 	if len(r.row.Words) > 0 {
 		out.ask.Words = r.row.Words
 	}
@@ -150,17 +153,19 @@ func (a *App) read(ctx context.Context, who Who, id, student string) (readItem, 
 	if err := ctx.Err(); err != nil {
 		return out, err // nobody waits for the rest
 	}
-	out.file, out.page = file.Name, reading.Read(s, out.item.Instrument.Plays())
+	out.file = file.Name
 	if student == "" {
+		out.page = reading.Read(s, r.instruments.Of(out.item.Instrument))
 		return out, nil
 	}
 	p, err := a.pupil(ctx, who, student)
 	if err != nil {
 		return out, err
 	}
-	if p.Instrument != out.item.Instrument {
-		return out, invalid("%s plays the %s; %q is for the %s.", p.FirstName, p.Instrument, out.item.Title, out.item.Instrument)
+	if !p.instruments.Together(p.Instrument, out.item.Instrument) {
+		return out, invalid("%s plays the %s; %q is for the %s.", p.FirstName, p.plays, out.item.Title, r.instruments.Of(out.item.Instrument))
 	}
+	out.page = reading.Read(s, p.plays)
 	out.pupil, out.way = &p, p.now()
 	knows := out.way.Knows()
 	out.ask.Size = reading.Size(age(p.Student, p.today()), knows.Has("sight-four-bars"))
@@ -171,19 +176,10 @@ func (a *App) read(ctx context.Context, who Who, id, student string) (readItem, 
 // model is what is heard of a page, and where the hand has it.
 func model(page reading.Page) Model {
 	v := Model{Hands: []string{}, Sounds: []Sound{}, Open: []int{}, Bars: []float64{}, Beat: 1, QPM: walking}
-	lower := 0
 	for si, st := range page.Staves {
 		part := page.Score.Parts[st.Part]
-		if page.Plays == reading.Plucked {
-			open := reading.GuitarSounds.Open
-			if reading.GuitarIn(part).Open[0] != open[0] {
-				lower = 12
-			}
-			v.Open = keys(open)
-		}
-		if page.Plays == reading.Bowed {
-			v.Open = keys(reading.CelloStrings.Open)
-		}
+		lower := reading.Lowered(part, page.On)
+		v.Open, v.Fretted = keys(page.On.Strings), page.On.Fretted()
 		v.Hands = append(v.Hands, string(st.Hand))
 		fingers := st.Fingers()
 		for i, c := range st.Line {
@@ -230,7 +226,7 @@ func (a *App) forStudent(ctx context.Context, v *ReadingView, read readItem, dem
 	if err != nil {
 		return err
 	}
-	v.New = read.page.New(demands, knows.Has, met, skills.Name)
+	v.New = read.page.New(demands, knows.Has, met, p.graph.Name)
 	load, weeks := knows.Weigh(read.item), read.way.Foresee(read.item)
 	v.Load, v.Weeks = &load, &weeks
 	for _, r := range v.New {
@@ -315,8 +311,8 @@ func (a *App) Convert(ctx context.Context, who Who, id string, f notation.Format
 
 // A Draft is a tune that is being typed.
 type Draft struct {
-	ABC        string           `json:"abc" maxLength:"65536"`
-	Instrument shelf.Instrument `json:"instrument" enum:"piano,cello,guitar"`
+	ABC        string        `json:"abc" maxLength:"65536"`
+	Instrument instrument.ID `json:"instrument"`
 }
 
 // A DraftView is what a typed tune is so far: drawn, or what is wrong and where.
@@ -338,7 +334,7 @@ type Wrong struct {
 }
 
 // Draft reads a tune as it is typed. It keeps nothing.
-func (a *App) Draft(_ context.Context, _ Who, in Draft) (DraftView, error) {
+func (a *App) Draft(ctx context.Context, who Who, in Draft) (DraftView, error) {
 	v := DraftView{Minute: []reason.Reason{}, Asks: []Asked{}, Unread: []score.Unread{}}
 	s, err := notation.Read("typed.abc", []byte(in.ABC))
 	var at *score.SyntaxError
@@ -349,12 +345,16 @@ func (a *App) Draft(_ context.Context, _ Who, in Draft) (DraftView, error) {
 	if err != nil {
 		return v, err
 	}
-	page := reading.Read(s, in.Instrument.Plays())
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return v, err
+	}
+	page := reading.Read(s, r.instruments.Of(in.Instrument))
 	demands := page.Demands()
 	v.XML, v.Title, v.Minute = string(musicxml.Write(s)), s.Title, page.Minute(demands)
 	v.Unread = append(v.Unread, s.Unread...)
 	for _, d := range demands {
-		v.Asks = append(v.Asks, Asked{Demand: d, Name: skills.Name(d.Skill)})
+		v.Asks = append(v.Asks, Asked{Demand: d, Name: r.graph.Name(d.Skill)})
 	}
 	return v, nil
 }

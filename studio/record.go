@@ -96,7 +96,7 @@ func (a *App) Record(ctx context.Context, who Who, student string) (RecordView, 
 	}
 	v := RecordView{Student: p.card(p.Student, p.lessonDay()), Lessons: len(p.standing.Closed), Footholds: len(p.standing.In(ladder.Secure))}
 	v.Home = p.home()
-	v.Skills = upkeep.Skills(p.standing, skills, climb.Presumed(p.shelf, p.standing.Began), p.room.now)
+	v.Skills = upkeep.Skills(p.standing, p.graph, climb.Presumed(p.shelf, p.standing.Began), p.room.now)
 	v.Entries = p.entries(p.facts)
 	if v.Weeks, err = p.weeks(ctx); err != nil {
 		return RecordView{}, err
@@ -123,14 +123,14 @@ func (p *pupil) named(b fact.Body) (title, point string) {
 		return game(b.Activity), ""
 	case fact.Probed:
 		if b.Probe != fact.FirstBook {
-			return skills.Name(b.Probe), ""
+			return p.graph.Name(b.Probe), ""
 		}
 	case fact.Seen:
 		if x, ok := fault.Named(b.Fault); ok {
 			return "", x.Seen
 		}
 	case fact.Prepared:
-		return "", skills.Name(b.Skill)
+		return "", p.graph.Name(b.Skill)
 	}
 	return "", ""
 }

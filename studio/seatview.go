@@ -4,6 +4,7 @@ import (
 	"context"
 
 	"patientladder/core/calendar"
+	"patientladder/core/instrument"
 	"patientladder/core/reason"
 	"patientladder/core/seat"
 	"patientladder/core/shelf"
@@ -18,14 +19,15 @@ type SeatAt struct {
 
 // A SeatView is how a student sits, in the studio and at home.
 type SeatView struct {
-	Student  StudentCard    `json:"student"`
-	Body     seat.Player    `json:"body"`
-	Measured calendar.Date  `json:"measured" doc:"empty for never"`
-	Again    *reason.Reason `json:"again,omitempty"`
-	Bench    string         `json:"bench" doc:"the approach's school: level, above or below"`
-	Studio   SeatAt         `json:"studio"`
-	Home     SeatAt         `json:"home"`
-	Looks    []seat.Look    `json:"looks" nullable:"false" doc:"what a wrong seat looks like"`
+	Student  StudentCard     `json:"student"`
+	Body     seat.Player     `json:"body"`
+	Measured calendar.Date   `json:"measured" doc:"empty for never"`
+	Again    *reason.Reason  `json:"again,omitempty"`
+	Bench    string          `json:"bench" doc:"the approach's school: level, above or below"`
+	Studio   SeatAt          `json:"studio"`
+	Home     SeatAt          `json:"home"`
+	Seat     instrument.Seat `json:"seat" enum:",keys,spike,footstool,standing"`
+	Looks    []seat.Look     `json:"looks" nullable:"false" doc:"what a wrong seat looks like"`
 }
 
 // place is where an instrument's player sits.
@@ -52,16 +54,16 @@ func (a *App) Seat(ctx context.Context, who Who, student string) (SeatView, erro
 	if err != nil {
 		return SeatView{}, err
 	}
-	v := SeatView{Student: p.card(p.Student, p.lessonDay()), Body: p.body(), Measured: p.measured(), Bench: p.Approach["bench"], Looks: seat.Looks(),
+	v := SeatView{Student: p.card(p.Student, p.lessonDay()), Body: p.body(), Measured: p.measured(), Bench: p.Approach["bench"], Seat: p.plays.Seat, Looks: seat.Looks(),
 		Again: seat.Again(p.measured(), p.today(), age(p.Student, p.today()))}
-	at := func(h shelf.Home) SeatAt { return seatAt(p.body(), place(h), p.Instrument, p.Approach["bench"]) }
+	at := func(h shelf.Home) SeatAt { return seatAt(p.body(), place(h), p.plays.Seat, p.Approach["bench"]) }
 	v.Studio, v.Home = at(p.row.Home), at(p.Home)
 	return v, nil
 }
 
-func seatAt(b seat.Player, at seat.Bench, plays shelf.Instrument, bench string) SeatAt {
+func seatAt(b seat.Player, at seat.Bench, how instrument.Seat, bench string) SeatAt {
 	out := SeatAt{Place: at}
-	fit, err := seat.Work(b, at, plays.Family(), seat.Preference(bench))
+	fit, err := seat.Work(b, at, how, seat.Preference(bench))
 	if err != nil {
 		out.Wrong = capital(err.Error()) + "."
 		return out
@@ -72,13 +74,13 @@ func seatAt(b seat.Player, at seat.Bench, plays shelf.Instrument, bench string) 
 
 // A SeatAsk is a seat tried out.
 type SeatAsk struct {
-	Instrument shelf.Instrument `json:"instrument" enum:"piano,cello,guitar"`
-	Body       seat.Player      `json:"body"`
-	Place      seat.Bench       `json:"place"`
-	Bench      string           `json:"bench" enum:"level,above,below"`
+	Seat  instrument.Seat `json:"seat" enum:"keys,spike,footstool,standing"`
+	Body  seat.Player     `json:"body"`
+	Place seat.Bench      `json:"place"`
+	Bench string          `json:"bench" enum:"level,above,below"`
 }
 
 // TrySeat works out a seat and keeps nothing.
 func (a *App) TrySeat(_ context.Context, _ Who, in SeatAsk) (SeatAt, error) {
-	return seatAt(in.Body, in.Place, in.Instrument, in.Bench), nil
+	return seatAt(in.Body, in.Place, in.Seat, in.Bench), nil
 }

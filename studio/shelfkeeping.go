@@ -41,7 +41,10 @@ type Replaced struct {
 // ReplaceScore gives an item another score file. Marks stay; where bars moved, places
 // that were told by their bars are to be looked at.
 func (a *App) ReplaceScore(ctx context.Context, who Who, id, name string, data []byte) (Replaced, error) {
-	r := a.store.In(who.Studio)
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return Replaced{}, err
+	}
 	it, err := r.Item(ctx, id)
 	if err != nil {
 		return Replaced{}, told(err, "item")
@@ -52,7 +55,7 @@ func (a *App) ReplaceScore(ctx context.Context, who Who, id, name string, data [
 	}
 	out := Replaced{Was: it.Bars}
 	it.Tempo, it.Low, it.High = 0, 0, 0 // of the score before
-	it.Describe(s)
+	it.Describe(s, r.instruments.Of(it.Instrument))
 	if out.Bars = it.Bars; out.Was != out.Bars {
 		out.Says = fmt.Sprintf("It had %d bars and has %d now: look at spots that name a bar.", out.Was, out.Bars)
 	}

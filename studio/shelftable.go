@@ -4,9 +4,7 @@ import (
 	"context"
 	"slices"
 
-	"patientladder/core/judgement"
 	"patientladder/core/shelf"
-	"patientladder/core/skill"
 )
 
 // A FaultsView is what is wrong with an item.
@@ -17,33 +15,33 @@ type FaultsView struct {
 // CheckItem says what is wrong with an item as it is being edited: faults with
 // the skill graph, none when it is in order. It keeps nothing.
 func (a *App) CheckItem(ctx context.Context, who Who, it shelf.Item) (FaultsView, error) {
-	items, err := a.store.In(who.Studio).Items(ctx)
+	r, items, err := a.shelved(ctx, who)
 	if err != nil {
-		return FaultsView{}, told(err, "shelf")
+		return FaultsView{}, err
 	}
 	brought := map[string]bool{}
 	for _, other := range items {
-		if other.Instrument == it.Instrument && other.ID != it.ID {
+		if r.instruments.Together(other.Instrument, it.Instrument) && other.ID != it.ID {
 			for _, id := range other.Brings {
 				brought[id] = true
 			}
 		}
 	}
-	return FaultsView{append([]shelf.Fault{}, shelf.FaultsOf(skills, it, brought)...)}, nil
+	return FaultsView{append([]shelf.Fault{}, shelf.FaultsOf(r.graph, r.instruments.Of(it.Instrument), it, brought)...)}, nil
 }
 
 // SaveItem keeps an item edited by hand, or puts a new one on the shelf. What
 // its score tells is not changed.
 func (a *App) SaveItem(ctx context.Context, who Who, it shelf.Item) error {
-	if err := it.Check(); err != nil {
-		return invalid("%q cannot be kept: %v.", it.Title, err)
-	}
-	if unknown := unknownSkill(it); unknown != "" {
-		return invalid("%q cannot be kept: %q is not a skill of the graph.", it.Title, unknown)
-	}
 	r, items, err := a.shelved(ctx, who)
 	if err != nil {
 		return err
+	}
+	if err := it.Check(r.instruments); err != nil {
+		return invalid("%q cannot be kept: %v.", it.Title, err)
+	}
+	if unknown := r.unknownSkill(it); unknown != "" {
+		return invalid("%q cannot be kept: %q is not a skill of the graph.", it.Title, unknown)
 	}
 	succeeds := shelf.Item{}
 	for _, was := range items {
@@ -117,14 +115,14 @@ func (a *App) Table(ctx context.Context, who Who, data []byte, save bool) (Table
 	if err != nil {
 		return TableView{}, err
 	}
-	changes, same, bad, err := shelf.Merge(items, data, NewID)
+	changes, same, bad, err := shelf.Merge(items, r.instruments, data, NewID)
 	if err != nil {
 		return TableView{}, invalid("The table cannot be read: %v.", err)
 	}
 	v := TableView{Changes: []shelf.Change{}, Same: same, Bad: append([]shelf.BadRow{}, bad...)}
 	var keep []shelf.Item
 	for _, c := range changes {
-		if unknown := unknownSkill(c.Item); unknown != "" {
+		if unknown := r.unknownSkill(c.Item); unknown != "" {
 			v.Bad = append(v.Bad, shelf.BadRow{Line: c.Line, Says: "\"" + unknown + "\" is not a skill of the graph"})
 			continue
 		}
@@ -140,9 +138,9 @@ func (a *App) Table(ctx context.Context, who Who, data []byte, save bool) (Table
 	return v, nil
 }
 
-func unknownSkill(it shelf.Item) string {
+func (r room) unknownSkill(it shelf.Item) string {
 	for _, id := range it.Skills() {
-		if _, known := skills[id]; !known {
+		if _, known := r.graph[id]; !known {
 			return id
 		}
 	}
@@ -154,12 +152,3 @@ func (a *App) ShelfTable(ctx context.Context, who Who) ([]byte, error) {
 	items, err := a.store.In(who.Studio).Items(ctx)
 	return shelf.Table(items), told(err, "shelf")
 }
-
-// A SkillsView is the skill graph and the numbers that are ours.
-type SkillsView struct {
-	Skills  []skill.Skill      `json:"skills" nullable:"false"`
-	Numbers []judgement.Number `json:"numbers" nullable:"false"`
-}
-
-// Skills shows what every plan rests on.
-func (a *App) Skills() SkillsView { return SkillsView{skills.Sorted(), judgement.All()} }

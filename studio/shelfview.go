@@ -8,15 +8,13 @@ import (
 	"strings"
 
 	"patientladder/core/climb"
+	"patientladder/core/instrument"
 	"patientladder/core/notation"
 	"patientladder/core/notation/abc"
 	"patientladder/core/score"
 	"patientladder/core/shelf"
-	"patientladder/core/skill"
 	"patientladder/store"
 )
-
-var skills = skill.Catalogue()
 
 // A ShelfView is all materials, in order, with what each weighs.
 type ShelfView struct {
@@ -31,13 +29,13 @@ type ShelfView struct {
 // is a typical one.
 func (a *App) Shelf(ctx context.Context, who Who, student string) (ShelfView, error) {
 	if student == "" {
-		items, err := a.store.In(who.Studio).Items(ctx)
+		r, items, err := a.shelved(ctx, who)
 		if err != nil {
-			return ShelfView{}, told(err, "shelf")
+			return ShelfView{}, err
 		}
-		v := shelfView(items)
-		for _, plays := range []shelf.Instrument{shelf.Piano, shelf.Cello, shelf.Guitar} {
-			v.along(climb.Begin(skills, nil), plays, 0)
+		v := r.shelfView(items)
+		for _, plays := range r.instruments.Shelves() {
+			v.along(r.instruments, climb.Begin(r.graph, nil), plays, 0)
 		}
 		return v, nil
 	}
@@ -45,23 +43,23 @@ func (a *App) Shelf(ctx context.Context, who Who, student string) (ShelfView, er
 	if err != nil {
 		return ShelfView{}, err
 	}
-	v := shelfView(p.shelf)
+	v := p.shelfView(p.shelf)
 	w := p.now()
-	v.along(w.Knows(), p.Instrument, w.Usual)
+	v.along(p.instruments, w.Knows(), p.plays.Shelf(), w.Usual)
 	return v, nil
 }
 
-func shelfView(items []shelf.Item) ShelfView {
-	return ShelfView{Items: items, Loads: map[string]climb.Load{}, Faults: append([]shelf.Fault{}, shelf.Faults(skills, items)...), Usual: map[string]float64{}, Disagree: shelf.Disagreements(skills, items)}
+func (r room) shelfView(items []shelf.Item) ShelfView {
+	return ShelfView{Items: items, Loads: map[string]climb.Load{}, Faults: append([]shelf.Fault{}, shelf.Faults(r.graph, r.instruments, items)...), Usual: map[string]float64{}, Disagree: shelf.Disagreements(r.graph, r.instruments, items)}
 }
 
 // along weighs the items of an instrument: books one after another, other
 // pieces each by itself after them. A usual of 0 takes the books' own mean.
-func (v *ShelfView) along(k climb.Knows, plays shelf.Instrument, usual float64) {
+func (v *ShelfView) along(all instrument.Set, k climb.Knows, plays instrument.ID, usual float64) {
 	var books, loose []shelf.Item
 	for _, it := range v.Items {
 		switch {
-		case it.Instrument != plays:
+		case all.Of(it.Instrument).Shelf() != plays:
 		case it.Strand == shelf.Repertoire:
 			loose = append(loose, it)
 		default:
@@ -111,7 +109,7 @@ func (a *App) Item(ctx context.Context, who Who, id string) (ItemView, error) {
 	if err != nil {
 		return ItemView{}, told(err, "item")
 	}
-	v := ItemView{Item: it, Brings: skills.Names(it.Brings), Needs: skills.Names(it.Needs), Revisits: skills.Names(it.Revisits), Unread: []score.Unread{}}
+	v := ItemView{Item: it, Brings: st.graph.Names(it.Brings), Needs: st.graph.Names(it.Needs), Revisits: st.graph.Names(it.Revisits), Unread: []score.Unread{}}
 	if v.Players, err = st.players(ctx, id); err != nil {
 		return ItemView{}, err
 	}
@@ -163,7 +161,7 @@ type Import struct {
 	FileName   string
 	Data       []byte
 	Book, Unit string
-	Instrument shelf.Instrument
+	Instrument instrument.ID
 	Strand     shelf.Strand
 }
 
@@ -183,10 +181,11 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 			tunes = split
 		}
 	}
-	shelved, err := a.store.In(who.Studio).Items(ctx)
+	r, shelved, err := a.shelved(ctx, who)
 	if err != nil {
-		return Imported{}, told(err, "shelf")
+		return Imported{}, err
 	}
+	on := r.instruments.Of(in.Instrument)
 	var ready []store.NewItem
 	for i, data := range tunes {
 		s, err := notation.Read(in.FileName, data)
@@ -198,16 +197,16 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 			id = fmt.Sprintf("%s-%d", in.ID, i+1)
 		}
 		it := shelf.Item{ID: id, Title: s.Title, Composer: s.Composer, Instrument: in.Instrument, Strand: in.Strand, Unit: in.Unit, Book: in.Book,
-			Brings: []string{}, Needs: []string{}, Revisits: []string{}, Parts: shelf.Parts{}, Points: shelf.UsualPoints(in.Instrument, s)}
+			Brings: []string{}, Needs: []string{}, Revisits: []string{}, Parts: shelf.Parts{}, Points: shelf.UsualPoints(on, s)}
 		if it.Title == "" {
 			it.Title = strings.TrimSuffix(path.Base(in.FileName), path.Ext(in.FileName))
 		}
 		if it.Book == "" {
 			it.Book = "Loose sheets"
 		}
-		it.Describe(s)
-		it.Tag(skills, shelved)
-		if err := it.Check(); err != nil {
+		it.Describe(s, on)
+		it.Tag(r.graph, r.instruments, shelved)
+		if err := it.Check(r.instruments); err != nil {
 			return Imported{}, invalid("%s cannot go on the shelf: %v.", in.FileName, err)
 		}
 		ready = append(ready, store.NewItem{Item: it, File: &store.ScoreFile{Name: in.FileName, Data: data}})
@@ -244,9 +243,13 @@ func capital(s string) string {
 // AddItems puts items on the shelf, all or none; what their scores tell is
 // filled in.
 func (a *App) AddItems(ctx context.Context, who Who, items []store.NewItem) error {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return err
+	}
 	for i := range items {
 		in := &items[i]
-		if err := in.Item.Check(); err != nil {
+		if err := in.Item.Check(r.instruments); err != nil {
 			return invalid("%q cannot go on the shelf: %v.", in.Item.Title, err)
 		}
 		if in.File != nil {
@@ -254,7 +257,7 @@ func (a *App) AddItems(ctx context.Context, who Who, items []store.NewItem) erro
 			if err != nil {
 				return unreadable(in.File.Name, 0, 1, err)
 			}
-			in.Item.Describe(s)
+			in.Item.Describe(s, r.instruments.Of(in.Item.Instrument))
 		}
 	}
 	return told(a.store.In(who.Studio).AddItems(ctx, items), "studio")

@@ -19,11 +19,13 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/practice"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 	"patientladder/core/week"
 	"patientladder/store"
 )
@@ -104,7 +106,13 @@ type room struct {
 	row  store.StudioRow
 	zone *time.Location
 	now  time.Time
+
+	instruments instrument.Set // the program's and its own
+	graph       skill.Graph    // the same of skills
 }
+
+// catalogue is the program's own skills.
+var catalogue = skill.Catalogue()
 
 func (r room) today() calendar.Date { return calendar.On(r.now) }
 
@@ -118,13 +126,14 @@ func (a *App) enter(ctx context.Context, who Who) (room, error) {
 	if err != nil {
 		zone = time.UTC
 	}
-	return room{st, row, zone, a.now().Add(row.ClockShift).In(zone)}, nil
+	return room{st, row, zone, a.now().Add(row.ClockShift).In(zone), instrument.Shipped.With(row.Instruments), catalogue.With(row.Skills)}, nil
 }
 
 // pupil is one student with all that is known, loaded for one use case.
 type pupil struct {
 	room
 	store.Student
+	plays    instrument.Profile
 	chosen   approach.Approach // when the student came
 	facts    []fact.Fact
 	shelf    []shelf.Item
@@ -143,7 +152,7 @@ func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
 	if err != nil {
 		return pupil{}, told(err, "student")
 	}
-	p := pupil{room: r, Student: st, chosen: st.Approach}
+	p := pupil{room: r, Student: st, plays: r.instruments.Of(st.Instrument), chosen: st.Approach}
 	if p.facts, err = r.Facts(ctx, id); err != nil {
 		return pupil{}, told(err, "student")
 	}
@@ -220,12 +229,12 @@ const horizon = 60
 func (p *pupil) way(s ladder.Standing, a approach.Approach, at time.Time) way {
 	st := p.asStudent(s, a, at)
 	path := climb.Reckon(st)
-	return way{st, path, ahead.Plan(s, skills, path, a.HeadStarts(), at), p.calendar().Marks(p.Slot, calendar.On(at), horizon)}
+	return way{st, path, ahead.Plan(s, p.graph, path, a.HeadStarts(), at), p.calendar().Marks(p.Slot, calendar.On(at), horizon)}
 }
 
 func (p *pupil) asStudent(s ladder.Standing, a approach.Approach, at time.Time) climb.Student {
-	return climb.Student{Standing: s, Graph: skills, Shelf: shelf.Offered(p.shelf), Presumed: climb.Presumed(p.shelf, s.Began), Approach: a,
-		Home: p.Home, Studio: p.row.Home, Plays: p.Instrument, Calendar: p.calendar(), Slot: p.Slot, Now: at}
+	return climb.Student{Standing: s, Graph: p.graph, Shelf: shelf.Offered(p.shelf, p.instruments, p.plays), Presumed: climb.Presumed(p.shelf, s.Began), Approach: a,
+		Home: p.Home, Studio: p.row.Home, Plays: p.plays, Calendar: p.calendar(), Slot: p.Slot, Now: at}
 }
 
 // calendar is the studio's, with the student's own missed, moved and extra
@@ -313,8 +322,8 @@ func (p *pupil) ask(w way, d calendar.Date) lesson.Ask {
 	if d != "" && d != calendar.On(w.Now) {
 		at = p.starts(d)
 	}
-	ask := lesson.Ask{Standing: w.Standing, Changes: p.standing.Changes[d], Graph: skills, Bank: slices.Concat(activity.Bank(), p.own), Path: w.Path, Ahead: w.ahead,
-		Approach: w.Approach, Plays: p.Instrument, Age: age(p.Student, cmp.Or(d, p.today())), Minutes: p.Slot.Minutes, Day: d, At: at, Remote: p.standing.Remote[d], Ache: p.standing.Ache}
+	ask := lesson.Ask{Standing: w.Standing, Changes: p.standing.Changes[d], Graph: p.graph, Bank: slices.Concat(activity.Bank(), p.own), Path: w.Path, Ahead: w.ahead,
+		Approach: w.Approach, Plays: p.plays, Age: age(p.Student, cmp.Or(d, p.today())), Minutes: p.Slot.Minutes, Day: d, At: at, Remote: p.standing.Remote[d], Ache: p.standing.Ache}
 	if opened, open := p.standing.Opened[d]; open && ask.Ache != nil && calendar.On(ask.Ache.At) == d && !ask.Ache.At.Before(opened) {
 		ask.Stopped = max(1, int(math.Ceil(ask.Ache.At.Sub(opened).Minutes())))
 	}
@@ -326,6 +335,6 @@ func (p *pupil) plan(w way, d calendar.Date) lesson.Plan { return lesson.Make(p.
 
 // sheet writes the week sheet from a lesson's day.
 func (p *pupil) sheet(w way, from calendar.Date) week.Sheet {
-	return week.Make(week.Ask{Standing: w.Standing, Graph: skills, Path: w.Path, Ahead: w.ahead, Approach: w.Approach, Home: p.Home, Trees: p.trees,
+	return week.Make(week.Ask{Standing: w.Standing, Graph: p.graph, Path: w.Path, Ahead: w.ahead, Approach: w.Approach, Home: p.Home, Plays: p.plays, Trees: p.trees,
 		Age: age(p.Student, from), From: from, Next: p.calendar().Next(p.Slot, from), At: w.Now})
 }

@@ -13,6 +13,7 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/mixture"
 	"patientladder/core/shelf"
@@ -46,11 +47,11 @@ func newRoom(t *testing.T) *room {
 		Calendar: calendar.Calendar{Terms: []calendar.Span{{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}}}})
 	require.NoError(t, err)
 	r.student = studio.NewID()
-	_, err = r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: r.student, FirstName: "Emil", BirthYear: 2018, BirthMonth: 3, Instrument: shelf.Cello,
+	_, err = r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: r.student, FirstName: "Emil", BirthYear: 2018, BirthMonth: 3, Instrument: "cello",
 		Slot: calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}})
 	require.NoError(t, err)
 	for _, title := range []string{"Lamp Room", "Slipway Song", "Half Tide"} {
-		require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{Item: shelf.Item{ID: strings.ToLower(strings.Fields(title)[0]), Title: title, Instrument: shelf.Cello, Strand: shelf.Book, Bars: 16, Points: shelf.PointsOf("Tone", "Tuning", "Spots")}}}))
+		require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{Item: shelf.Item{ID: strings.ToLower(strings.Fields(title)[0]), Title: title, Instrument: "cello", Strand: shelf.Book, Bars: 16, Points: shelf.PointsOf("Tone", "Tuning", "Spots")}}}))
 	}
 	return r
 }
@@ -188,7 +189,7 @@ func TestTheWayToTheFirstBook(t *testing.T) {
 	assert.NotEmpty(t, first.Why.Args["missing"], "what to work for is named")
 	assert.Empty(t, first.Accept)
 
-	for _, s := range mixture.FirstBook(ladder.Standing{}, skill.Catalogue(), shelf.Piano).Signs {
+	for _, s := range mixture.FirstBook(ladder.Standing{}, skill.Catalogue(), instrument.Shipped.Of("piano")).Signs {
 		r.tell(fact.Probed{Probe: s.Skill, Outcome: "pass"})
 	}
 	ready := book()

@@ -115,7 +115,7 @@ func (p *pupil) suggestions(w way) []Suggestion {
 	p.suggestHeadStarts(w, say)
 	p.suggestDates(w, say)
 	for _, j := range w.Jumps {
-		s := Suggestion{Key: "jump:" + j.Rung.Item.ID, Band: "warn", Rung: j.Rung.ID, Title: j.Rung.Item.Title, Why: j.Why(skills)}
+		s := Suggestion{Key: "jump:" + j.Rung.Item.ID, Band: "warn", Rung: j.Rung.ID, Title: j.Rung.Item.Title, Why: j.Why(p.graph)}
 		if j.Bridge != nil {
 			s.Accept = fact.Bodies{fact.RungAdded{Item: j.Bridge.ID, Strand: string(j.Rung.Strand), After: p.below(j.Rung), Revision: j.Bridge.Revision}}
 		}
@@ -148,7 +148,7 @@ func (p *pupil) suggestions(w way) []Suggestion {
 
 // suggestFirstBook says whether it is time to try the test for book one.
 func (p *pupil) suggestFirstBook(say func(Suggestion)) {
-	test := mixture.FirstBook(p.standing, skills, p.Instrument)
+	test := mixture.FirstBook(p.standing, p.graph, p.plays)
 	code := "before-the-book"
 	var accept fact.Bodies
 	if test.Near {
@@ -169,7 +169,7 @@ func (p *pupil) suggestFirstBook(say func(Suggestion)) {
 
 func (p *pupil) suggestHeadStarts(w way, say func(Suggestion)) {
 	for _, h := range w.ahead {
-		s := Suggestion{Key: ahead.Key(h.Skill), Band: "ahead", Title: h.Name, Why: h.Why(w.Path, skills)}
+		s := Suggestion{Key: ahead.Key(h.Skill), Band: "ahead", Title: h.Name, Why: h.Why(w.Path, p.graph)}
 		if _, placed := p.standing.Rung(h.Rung); placed {
 			s.Rung = h.Rung
 		}
@@ -228,7 +228,7 @@ func (p *pupil) suggestUpkeep(w way, say func(Suggestion)) {
 		tell(fading, reason.Of("fading", "recall", strconv.Itoa(int(100*fading.Recall)), "days", strconv.Itoa(fading.Silent)))
 	}
 	if carries != nil && carries != fading {
-		tell(carries, reason.Of("carries", "skill", skills.Name(carries.Carries[0])))
+		tell(carries, reason.Of("carries", "skill", p.graph.Name(carries.Carries[0])))
 	}
 }
 
@@ -308,7 +308,7 @@ func (p *pupil) changes(w way) []reason.Reason {
 	}
 	for _, id := range slices.Sorted(maps.Keys(p.standing.Prepared)) {
 		if done := p.standing.Prepared[id].Done; done > s.Prepared[id].Done {
-			out = append(out, reason.Of("prepared-more", "skill", skills.Name(id), "done", strconv.Itoa(done), "of", strconv.Itoa(len(skills[id].Chain))))
+			out = append(out, reason.Of("prepared-more", "skill", p.graph.Name(id), "done", strconv.Itoa(done), "of", strconv.Itoa(len(p.graph[id].Chain))))
 		}
 	}
 	practised, minutes := 0, 0

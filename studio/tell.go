@@ -84,7 +84,7 @@ func (a *App) take(ctx context.Context, who Who, by fact.Author, facts []fact.Fa
 // known gathers what the door asks about. Most marks name facts only.
 func (a *App) known(ctx context.Context, who Who, facts []fact.Fact, ask bool) (door.Known, error) {
 	r := a.store.In(who.Studio)
-	k := door.Known{Now: a.now(), Graph: skills}
+	k := door.Known{Now: a.now(), Graph: catalogue}
 	ids, items := door.Referred(facts), r.ItemsAtHand
 	if ask {
 		ids, items = door.Named(facts), r.Items
@@ -102,16 +102,18 @@ func (a *App) known(ctx context.Context, who Who, facts []fact.Fact, ask bool) (
 		for _, ref := range fact.Refs(f.Body) {
 			shelved = shelved || slices.Contains([]string{"item", "book", "point"}, ref.To)
 			games = games || ref.To == "activity"
+			_, program := catalogue[ref.ID]
+			late = late || ref.To == "skill" && !program
 		}
 		t, try := f.Body.(fact.FootholdTried)
 		shelved = shelved || try && t.Part != ""
 	}
-	if late {
+	if late { // or a skill of its own
 		room, err := a.enter(ctx, who)
 		if err != nil {
 			return k, err
 		}
-		k.Now = room.now
+		k.Now, k.Graph = room.now, room.graph
 	}
 	if shelved {
 		list, err := items(ctx)

@@ -30,7 +30,7 @@ func furnished(t *testing.T) *room {
 }
 
 func newcomer(change func(*studio.NewStudent)) studio.NewStudent {
-	in := studio.NewStudent{ID: studio.NewID(), FirstName: "Ida", BirthYear: 2016, BirthMonth: 5, Instrument: shelf.Piano,
+	in := studio.NewStudent{ID: studio.NewID(), FirstName: "Ida", BirthYear: 2016, BirthMonth: 5, Instrument: "piano",
 		Slot: calendar.Slot{Weekday: 1, Start: "16:00", Minutes: 30}, Books: []string{"Tidelines: Harbour", "Folk tunes and others"}}
 	change(&in)
 	return in
@@ -267,12 +267,12 @@ func TestACopyOfTheAppSeesAChangedShelf(t *testing.T) {
 	require.NoError(t, err)
 	for i := range 2 {
 		id := fmt.Sprintf("late-%d", i)
-		require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{Item: shelf.Item{ID: id, Title: id, Instrument: shelf.Cello, Strand: shelf.Book}}}))
+		require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{Item: shelf.Item{ID: id, Title: id, Instrument: "cello", Strand: shelf.Book}}}))
 		v, err := r.app.Shelf(ctx, r.who, "")
 		require.NoError(t, err)
 		assert.Equal(t, id, v.Items[len(v.Items)-1].ID)
 	}
-	bad := []store.NewItem{{Item: shelf.Item{ID: "fine", Title: "Fine", Instrument: shelf.Cello, Strand: shelf.Book}}, {Item: shelf.Item{ID: "bad", Title: strings.Repeat("x", 300)}}}
+	bad := []store.NewItem{{Item: shelf.Item{ID: "fine", Title: "Fine", Instrument: "cello", Strand: shelf.Book}}, {Item: shelf.Item{ID: "bad", Title: strings.Repeat("x", 300)}}}
 	assert.Error(t, r.app.AddItems(ctx, r.who, bad))
 	_, err = r.app.Item(ctx, r.who, "fine")
 	assert.Error(t, err, "all or none")
@@ -286,7 +286,7 @@ func TestALessonAnswers(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, demo.OwnBooks(ctx, app, who))
 	id := studio.NewID()
-	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: id, FirstName: "Una", BirthYear: 2017, BirthMonth: 1, Instrument: shelf.Piano,
+	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: id, FirstName: "Una", BirthYear: 2017, BirthMonth: 1, Instrument: "piano",
 		Slot: calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}, Books: []string{"Tidelines: Shore"}})
 	require.NoError(t, err)
 	at := time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
@@ -357,7 +357,7 @@ func TestWhoPlaysAPiece(t *testing.T) {
 	r.tell(fact.FootholdTried{Rung: lamp, Outcome: "granted"})
 	r.tell(fact.Polished{Rung: lamp})
 	ines := studio.NewID()
-	_, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: ines, FirstName: "Ines", FamilyName: "O", BirthYear: 2017, BirthMonth: 3, Instrument: shelf.Cello,
+	_, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: ines, FirstName: "Ines", FamilyName: "O", BirthYear: 2017, BirthMonth: 3, Instrument: "cello",
 		Slot: calendar.Slot{Weekday: time.Thursday, Start: "16:00", Minutes: 30}})
 	require.NoError(t, err)
 	r.student = ines

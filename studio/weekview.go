@@ -103,7 +103,7 @@ type Bracketed struct {
 type Drawn struct {
 	From   string `json:"from" doc:"id of its first note in the score"`
 	To     string `json:"to" doc:"id of its last"`
-	Hand   string `json:"hand" enum:"right,left,both"`
+	Hand   string `json:"hand" enum:",right,left,both"`
 	Level  int    `json:"level" doc:"0 for a smallest chunk, more for one that is joined from others"`
 	Says   string `json:"says" doc:"its hand and finger, where it starts"`
 	Number int    `json:"number" doc:"in the order of learning, from 1"`
@@ -157,7 +157,7 @@ func (p *pupil) cut(ctx context.Context, s ladder.Standing) error {
 		if err != nil {
 			return err // it was read when it came onto the shelf
 		}
-		p.trees[rungs[id]] = reading.Read(sc, p.Instrument.Plays()).Chunks(size)
+		p.trees[rungs[id]] = reading.Read(sc, p.plays).Chunks(size)
 	}
 	return nil
 }

@@ -23,7 +23,7 @@ const ropeWalk = "X:1\nT:Rope Walk\nM:4/4\nL:1/4\nK:C clef=bass\nC, D, E, F,|G,2
 // closes that.
 func (r *room) inHand() string {
 	require.NoError(r.t, r.app.AddItems(ctx, r.who, []store.NewItem{{
-		Item: shelf.Item{ID: "rope", Title: "Rope Walk", Instrument: shelf.Cello, Strand: shelf.Book, Bars: 8, HasScore: true, Points: shelf.PointsOf("Tone")},
+		Item: shelf.Item{ID: "rope", Title: "Rope Walk", Instrument: "cello", Strand: shelf.Book, Bars: 8, HasScore: true, Points: shelf.PointsOf("Tone")},
 		File: &store.ScoreFile{Name: "rope.abc", Data: []byte(ropeWalk)},
 	}}))
 	rope := r.tell(fact.RungAdded{Item: "rope", Strand: "book", After: fact.Top})
@@ -161,7 +161,7 @@ func TestWhoIsOfferedTreats(t *testing.T) {
 	}{{2018, "asked", true}, {2010, "asked", false}, {2010, "counted", true}, {2018, "music", false}} {
 		r := newRoom(t)
 		id := studio.NewID()
-		_, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: c.born, BirthMonth: 1, Instrument: shelf.Piano,
+		_, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: c.born, BirthMonth: 1, Instrument: "piano",
 			Slot: weekly, Approach: map[string]string{"rewards": c.rewards}})
 		require.NoError(t, err)
 		link, err := r.app.MakeLink(ctx, r.who, id)

@@ -7,6 +7,7 @@ import (
 	"os"
 	"path/filepath"
 
+	"patientladder/core/instrument"
 	"patientladder/core/notation"
 	"patientladder/core/reading"
 )
@@ -15,24 +16,23 @@ import (
 // file's name asks for. What is lost on the way is listed, a line each.
 func convertCommand(args []string, out io.Writer) error {
 	annotated, names := false, []string(nil)
-	var plays reading.Plays
+	var plays instrument.Profile
 	for i := 0; i < len(args); i++ {
 		switch a := args[i]; a {
 		case "--annotated":
 			annotated = true
 		case "--on":
-			if i++; i < len(args) {
-				plays = families[args[i]]
-			}
-			if plays == "" {
-				return errors.New("--on needs piano, cello or guitar: ladder convert IN OUT --annotated --on cello")
+			var err error
+			i++
+			if plays, err = on(args, i); err != nil {
+				return err
 			}
 		default:
 			names = append(names, a)
 		}
 	}
 	if len(names) != 2 {
-		return errors.New("convert needs two files: ladder convert IN OUT [--annotated [--on piano|cello|guitar]]")
+		return errors.New("convert needs two files: ladder convert IN OUT [--annotated [--on INSTRUMENT]]")
 	}
 	f, known := notation.Named(names[1])
 	if !known {
@@ -46,7 +46,7 @@ func convertCommand(args []string, out io.Writer) error {
 		fmt.Fprintf(out, "not kept from %s: %s (first in bar %d, %d in all)\n", filepath.Base(names[0]), u.What, u.Bar, u.Count)
 	}
 	if annotated {
-		if plays == "" {
+		if plays.Family == "" {
 			plays = reading.Guess(s)
 		}
 		s = reading.Read(s, plays).Annotated([]string{"direction", "fingers", "positions", "patterns", "tablature"},

@@ -9,6 +9,7 @@ import (
 	"path/filepath"
 	"strconv"
 
+	"patientladder/core/instrument"
 	"patientladder/core/notation"
 	"patientladder/core/pitch"
 	"patientladder/core/reading"
@@ -58,14 +59,21 @@ type readScore struct {
 // usualAge is the age that chunks are cut for when none is given.
 const usualAge = 6
 
-// families are the words that --on takes.
-var families = map[string]reading.Plays{"piano": reading.Keyboard, "cello": reading.Bowed, "guitar": reading.Plucked}
+// on finds the instrument that the argument after --on names among the program's.
+func on(args []string, i int) (instrument.Profile, error) {
+	if i < len(args) {
+		if p, known := instrument.Shipped.Named(args[i]); known {
+			return p, nil
+		}
+	}
+	return instrument.Profile{}, fmt.Errorf("--on needs an instrument: %s", instrument.Shipped.Names())
+}
 
 // readCommand prints a score and what a teacher reads off it: a part entry for
 // each staff, ties joined, times in quarter notes from the start of the piece.
 func readCommand(args []string, out io.Writer) error {
 	name, played, age := "", false, usualAge
-	var plays reading.Plays
+	var plays instrument.Profile
 	for i := 0; i < len(args); i++ {
 		switch a := args[i]; {
 		case a == "--played":
@@ -78,11 +86,10 @@ func readCommand(args []string, out io.Writer) error {
 				return errors.New("--for needs an age in years: ladder read FILE --for 6")
 			}
 		case a == "--on":
-			if i++; i < len(args) {
-				plays = families[args[i]]
-			}
-			if plays == "" {
-				return errors.New("--on needs piano, cello or guitar: ladder read FILE --on cello")
+			var err error
+			i++
+			if plays, err = on(args, i); err != nil {
+				return err
 			}
 		case name == "":
 			name = a
@@ -91,13 +98,13 @@ func readCommand(args []string, out io.Writer) error {
 		}
 	}
 	if name == "" {
-		return errors.New("read needs a score file: ladder read FILE [--played] [--for AGE] [--on piano|cello|guitar]")
+		return errors.New("read needs a score file: ladder read FILE [--played] [--for AGE] [--on INSTRUMENT]")
 	}
 	s, err := readFile(name)
 	if err != nil {
 		return err
 	}
-	if plays == "" {
+	if plays.Family == "" {
 		plays = reading.Guess(s)
 	}
 	return json.NewEncoder(out).Encode(shown(reading.Read(s, plays), played, age))

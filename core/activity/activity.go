@@ -14,36 +14,37 @@ import (
 	"strings"
 	"sync"
 
+	"patientladder/core/instrument"
 	"patientladder/core/skill"
 )
 
 // An Activity is one of them.
 type Activity struct {
-	ID       string       `json:"id" maxLength:"40"`
-	Title    string       `json:"title" maxLength:"80"`
-	Aim      string       `json:"aim" maxLength:"40" doc:"id of a skill, or one of the other aims"`
-	From     int          `json:"from" minimum:"2" maximum:"99" doc:"youngest age"`
-	To       int          `json:"to" minimum:"0" maximum:"99" doc:"oldest; 0 for any"`
-	Least    int          `json:"least" minimum:"1" maximum:"15" doc:"minutes of a first round"`
-	Most     int          `json:"most" minimum:"1" maximum:"20" doc:"minutes when it goes well"`
-	Family   skill.Family `json:"family" enum:"shared,keyboard,bowed,plucked"`
-	Moving   bool         `json:"moving" doc:"away from the seat"`
-	Things   string       `json:"things" maxLength:"200" doc:"what must be at hand; empty for nothing"`
-	Cautions []string     `json:"cautions" nullable:"false" enum:"small-parts,touch,falls,loud,together"`
-	Levels   []string     `json:"levels" nullable:"false" minItems:"1" maxItems:"3" doc:"what to do, easiest first"`
-	Exit     string       `json:"exit" maxLength:"200" doc:"the test that retires its aim"`
-	Easier   string       `json:"easier" maxLength:"200"`
-	Harder   string       `json:"harder" maxLength:"200"`
-	Look     string       `json:"look" maxLength:"200" doc:"what to look for"`
-	Own      bool         `json:"own" doc:"the studio's own"`
+	ID       string            `json:"id" maxLength:"40"`
+	Title    string            `json:"title" maxLength:"80"`
+	Aim      string            `json:"aim" maxLength:"40" doc:"id of a skill, or one of the other aims"`
+	From     int               `json:"from" minimum:"2" maximum:"99" doc:"youngest age"`
+	To       int               `json:"to" minimum:"0" maximum:"99" doc:"oldest; 0 for any"`
+	Least    int               `json:"least" minimum:"1" maximum:"15" doc:"minutes of a first round"`
+	Most     int               `json:"most" minimum:"1" maximum:"20" doc:"minutes when it goes well"`
+	Family   instrument.Family `json:"family" enum:"shared,keyboard,bowed,plucked"`
+	Moving   bool              `json:"moving" doc:"away from the seat"`
+	Things   string            `json:"things" maxLength:"200" doc:"what must be at hand; empty for nothing"`
+	Cautions []string          `json:"cautions" nullable:"false" enum:"small-parts,touch,falls,loud,together"`
+	Levels   []string          `json:"levels" nullable:"false" minItems:"1" maxItems:"3" doc:"what to do, easiest first"`
+	Exit     string            `json:"exit" maxLength:"200" doc:"the test that retires its aim"`
+	Easier   string            `json:"easier" maxLength:"200"`
+	Harder   string            `json:"harder" maxLength:"200"`
+	Look     string            `json:"look" maxLength:"200" doc:"what to look for"`
+	Own      bool              `json:"own" doc:"the studio's own"`
 }
 
 // Aims that are no skills of the graph, with their names.
 var Aims = map[string]string{"leading-hand": "Which hand leads", "improvise": "Making things up", "listen": "Listening"}
 
 // Fits reports whether an activity suits an age on a family of instruments.
-func (a Activity) Fits(age int, f skill.Family) bool {
-	return age >= a.From && (a.To == 0 || age <= a.To) && (a.Family == skill.Shared || a.Family == f)
+func (a Activity) Fits(age int, f instrument.Family) bool {
+	return age >= a.From && (a.To == 0 || age <= a.To) && (a.Family == instrument.Shared || a.Family == f)
 }
 
 // InRoom reports whether an activity needs both in one room: an adult's hand that
@@ -69,7 +70,7 @@ func (a Activity) Check(g skill.Graph) error {
 		return fmt.Errorf("%d to %d minutes do not make a range of 1 to 20", a.Least, a.Most)
 	case len(a.Levels) == 0 || len(a.Levels) > 3 || slices.Contains(a.Levels, ""):
 		return fmt.Errorf("an activity has one to three levels, each saying what to do")
-	case !slices.Contains([]skill.Family{skill.Shared, skill.Keyboard, skill.Bowed, skill.Plucked}, a.Family):
+	case !slices.Contains([]instrument.Family{instrument.Shared, instrument.Keyboard, instrument.Bowed, instrument.Plucked}, a.Family):
 		return fmt.Errorf("%q is not a family of instruments", a.Family)
 	}
 	for _, c := range a.Cautions {
@@ -105,7 +106,7 @@ func parse(line string) (Activity, error) {
 	if len(f) != 18 {
 		return Activity{}, fmt.Errorf("%d columns", len(f))
 	}
-	a := Activity{ID: f[0], Title: f[1], Aim: f[2], Family: skill.Family(f[7]), Moving: f[8] == "move", Things: f[9],
+	a := Activity{ID: f[0], Title: f[1], Aim: f[2], Family: instrument.Family(f[7]), Moving: f[8] == "move", Things: f[9],
 		Cautions: []string{}, Levels: []string{}, Exit: f[14], Easier: f[15], Harder: f[16], Look: f[17]}
 	for i, into := range []*int{&a.From, &a.To, &a.Least, &a.Most} {
 		n, err := strconv.Atoi(f[3+i])

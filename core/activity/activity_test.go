@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/instrument"
 	"patientladder/core/skill"
 )
 
@@ -26,7 +27,7 @@ func TestTheBank(t *testing.T) {
 		}
 		// the longest usual single activity, first time: common practice, no source
 		for age, longest := range map[int]int{3: 3, 4: 3, 5: 5, 6: 5} {
-			if a.Fits(age, skill.Keyboard) {
+			if a.Fits(age, instrument.Keyboard) {
 				assert.LessOrEqual(t, a.Least, longest, "%s at %d", a.ID, age)
 			}
 		}
@@ -46,8 +47,8 @@ func TestTheBank(t *testing.T) {
 // The aims of a first meeting have at least three games each at three to five;
 // common practice, no source.
 func TestEachAimOfTheVeryYoungHasThreeGames(t *testing.T) {
-	for _, f := range []skill.Family{skill.Keyboard, skill.Bowed} {
-		for _, aim := range []string{"left-right", "hand-swap", "high-low", "steady-beat", map[skill.Family]string{skill.Keyboard: "key-groups", skill.Bowed: "open-strings"}[f]} {
+	for _, f := range []instrument.Family{instrument.Keyboard, instrument.Bowed} {
+		for _, aim := range []string{"left-right", "hand-swap", "high-low", "steady-beat", map[instrument.Family]string{instrument.Keyboard: "key-groups", instrument.Bowed: "open-strings"}[f]} {
 			n := 0
 			for _, a := range Bank() {
 				if a.Aim == aim && a.Fits(4, f) {
@@ -57,7 +58,7 @@ func TestEachAimOfTheVeryYoungHasThreeGames(t *testing.T) {
 			assert.GreaterOrEqual(t, n, 3, "%s on %s", aim, f)
 		}
 	}
-	for _, f := range []skill.Family{skill.Keyboard, skill.Bowed, skill.Plucked} {
+	for _, f := range []instrument.Family{instrument.Keyboard, instrument.Bowed, instrument.Plucked} {
 		for age := 3; age < 70; age++ {
 			for _, p := range Probes(age, f) {
 				found := false
@@ -71,22 +72,22 @@ func TestEachAimOfTheVeryYoungHasThreeGames(t *testing.T) {
 }
 
 func TestProbesByAge(t *testing.T) {
-	keys := func(age int, f skill.Family) (out []string) {
+	keys := func(age int, f instrument.Family) (out []string) {
 		for _, p := range Probes(age, f) {
 			out = append(out, p.Key)
 		}
 		return
 	}
-	assert.Equal(t, []string{"left-right", "hand-swap", "key-groups", "high-low", "steady-beat", "leading-hand"}, keys(3, skill.Keyboard))
-	assert.Equal(t, []string{"steady-beat", "echo-rhythm", "one-finger", "seat"}, keys(34, skill.Keyboard), "an adult is not asked for left and right")
-	assert.Contains(t, keys(6, skill.Bowed), "open-strings")
+	assert.Equal(t, []string{"left-right", "hand-swap", "key-groups", "high-low", "steady-beat", "leading-hand"}, keys(3, instrument.Keyboard))
+	assert.Equal(t, []string{"steady-beat", "echo-rhythm", "one-finger", "seat"}, keys(34, instrument.Keyboard), "an adult is not asked for left and right")
+	assert.Contains(t, keys(6, instrument.Bowed), "open-strings")
 	assert.True(t, IsProbe("sing-back"))
 	assert.False(t, IsProbe("improvise"))
 }
 
 func TestAnOwnActivityIsChecked(t *testing.T) {
 	g := skill.Catalogue()
-	good := Activity{ID: "own", Title: "Ours", Aim: "steady-beat", From: 4, To: 9, Least: 1, Most: 3, Family: skill.Shared, Levels: []string{"Walk."}}
+	good := Activity{ID: "own", Title: "Ours", Aim: "steady-beat", From: 4, To: 9, Least: 1, Most: 3, Family: instrument.Shared, Levels: []string{"Walk."}}
 	require.NoError(t, good.Check(g))
 	for says, spoil := range map[string]func(*Activity){
 		"needs a title":       func(a *Activity) { a.Title = " " },

@@ -1,9 +1,8 @@
 package activity
 
 import (
+	"patientladder/core/instrument"
 	"slices"
-
-	"patientladder/core/skill"
 )
 
 // A Probe is a question of the first meetings, answered pass, nearly or not yet.
@@ -12,7 +11,7 @@ type Probe struct {
 	Key  string `json:"key" doc:"the aim"`
 	Asks string `json:"asks" doc:"what the teacher finds out"`
 	Exit string `json:"exit" doc:"when it is passed"`
-	only skill.Family
+	only instrument.Family
 	from int // youngest age it is asked at
 	to   int // oldest; 0 for any
 }
@@ -22,24 +21,24 @@ type Probe struct {
 var probes = []Probe{
 	{"left-right", "Which hand is which?", "names the hand on six mixed pictures", "", 3, 7},
 	{"hand-swap", "Swaps hands on a cue word?", "swaps within a beat, five plain words running", "", 3, 5},
-	{"key-groups", "Finds the groups of black keys?", "finds every pair going up", skill.Keyboard, 3, 7},
-	{"open-strings", "Knows the open strings?", "plucks five called strings", skill.Bowed, 3, 9},
-	{"thumb-bass", "Finds a called string?", "lands on six called strings", skill.Plucked, 4, 9},
+	{"key-groups", "Finds the groups of black keys?", "finds every pair going up", instrument.Keyboard, 3, 7},
+	{"open-strings", "Knows the open strings?", "plucks five called strings", instrument.Bowed, 3, 9},
+	{"thumb-bass", "Finds a called string?", "lands on six called strings", instrument.Plucked, 4, 9},
 	{"high-low", "Which end is high?", "stands at the right end five times running", "", 3, 7},
 	{"steady-beat", "Keeps four steady beats?", "keeps two fours in a row, no gap and no hurry", "", 3, 0},
 	{"echo-rhythm", "Echoes a rhythm of four beats?", "answers three echoes, none begun early", "", 5, 0},
 	{"sing-back", "Sings back one, two, three pitches?", "sings three tones, twice", "", 4, 12},
 	{"higher-lower", "Hears higher from lower?", "is right in five of six", "", 4, 9},
 	{"find-by-ear", "Finds a heard note?", "finds three of three, singing first", "", 5, 12},
-	{"one-finger", "One finger at a time?", "moves each finger alone, neighbours quiet", skill.Keyboard, 4, 0},
-	{"first-finger", "One finger in its place?", "lands there four times out of five", skill.Bowed, 5, 0},
-	{"flush-stroke", "One string met flush?", "plucks four of one sound", skill.Plucked, 5, 0},
+	{"one-finger", "One finger at a time?", "moves each finger alone, neighbours quiet", instrument.Keyboard, 4, 0},
+	{"first-finger", "One finger in its place?", "lands there four times out of five", instrument.Bowed, 5, 0},
+	{"flush-stroke", "One string met flush?", "plucks four of one sound", instrument.Plucked, 5, 0},
 	{"leading-hand", "Which hand leads?", "begins three tasks of four with the same hand", "", 3, 9},
 	{"seat", "Sits with feet carried?", "sets feet and seat without help", "", 5, 0},
 }
 
 // Probes returns what is asked at an age on a family of instruments, in order.
-func Probes(age int, f skill.Family) []Probe {
+func Probes(age int, f instrument.Family) []Probe {
 	var out []Probe
 	for _, p := range probes {
 		if age >= p.from && (p.to == 0 || age <= p.to) && (p.only == "" || p.only == f) {

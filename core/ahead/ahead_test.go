@@ -11,6 +11,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -85,12 +86,12 @@ var (
 func emil(prepared map[string]ladder.HeadStart) (ladder.Standing, climb.Path) {
 	at := time.Date(2026, 11, 11, 16, 0, 0, 0, time.UTC)
 	piece := func(id string, brings ...string) ladder.Rung {
-		return ladder.Rung{ID: id, Strand: shelf.Book, Item: shelf.Item{ID: id, Title: id, Instrument: shelf.Cello, Strand: shelf.Book, Brings: brings}}
+		return ladder.Rung{ID: id, Strand: shelf.Book, Item: shelf.Item{ID: id, Title: id, Instrument: "cello", Strand: shelf.Book, Brings: brings}}
 	}
 	lamp := piece("Lamp Room", "halves")
 	lamp.Taught = &at
 	s := ladder.Standing{Prepared: prepared, Rungs: []ladder.Rung{lamp, piece("Slipway Song"), piece("Half Tide"), piece("Reel"), piece("Jig", "reach-back", "quick-crossings")}}
-	p := climb.Reckon(climb.Student{Standing: s, Graph: graph, Approach: approach.Default(8), Plays: shelf.Cello, Slot: calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}, Now: at.AddDate(0, 0, 7)})
+	p := climb.Reckon(climb.Student{Standing: s, Graph: graph, Approach: approach.Default(8), Plays: instrument.Shipped.Of("cello"), Slot: calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}, Now: at.AddDate(0, 0, 7)})
 	return s, p
 }
 

@@ -7,6 +7,7 @@ package approach
 
 import (
 	"fmt"
+	"patientladder/core/instrument"
 	"slices"
 	"strings"
 )
@@ -24,11 +25,11 @@ type School struct {
 
 // A Row is one question.
 type Row struct {
-	Key     string   `json:"key"`
-	Asks    string   `json:"asks"`
-	Block   string   `json:"block" doc:"kind of the lesson's block in which the school's cue stands; empty when there is none"`
-	Only    string   `json:"only" doc:"the one instrument it is asked for; empty for all"`
-	Schools []School `json:"schools" nullable:"false"`
+	Key     string            `json:"key"`
+	Asks    string            `json:"asks"`
+	Block   string            `json:"block" doc:"kind of the lesson's block in which the school's cue stands; empty when there is none"`
+	Only    instrument.Family `json:"only" enum:",keyboard,bowed,plucked,other" doc:"the one family of instruments it is asked for; empty for all"`
+	Schools []School          `json:"schools" nullable:"false"`
 	usual   func(age int) string
 }
 
@@ -58,14 +59,14 @@ var Rows = []Row{
 		{"tablature", "tablature", "String and fret first, then the rhythm under them."}}, under(8, "direction", "landmarks")},
 	{"start", "How does the hand find its start?", "", "", []School{
 		{"diagram", "from a drawn position", ""}, {"page", "read from the page", ""}}, under(7, "diagram", "page")},
-	{"labels", "Are keys labelled?", "", "piano", []School{
+	{"labels", "Are keys labelled?", "", instrument.Keyboard, []School{
 		{"labelled", "labelled at first", ""}, {"found", "found from the key groups", ""}}, always("found")},
 	{"numbers", "When do finger numbers begin?", "", "", []School{
 		{"day-one", "from day one", ""}, {"from-four", "not before four", ""}}, always("from-four")},
 	{"hand-image", "Which image for the hand?", "set-up", "", []School{
 		{"round", "a round object", "Hands as if around a soft ball."},
 		{"hanging", "a hanging hand", "Let the arm hang, then bring the hand up unchanged."}}, always("hanging")},
-	{"bench", "How high is the seat?", "set-up", "piano", []School{
+	{"bench", "How high is the seat?", "set-up", instrument.Keyboard, []School{
 		{"level", "forearm level", "Forearms level."}, {"above", "slightly above", "Elbows a touch above the keys."}, {"below", "slightly below", "Elbows a touch below the keys."}}, always("level")},
 	{"bench-part", "Which part of the seat?", "set-up", "", []School{
 		{"half", "front half", "Front half of the seat."}, {"third", "front third", "Front third of the seat."}}, always("half")},
@@ -82,17 +83,17 @@ var Rows = []Row{
 			}
 			return "seat-hand"
 		}},
-	{"scale-key", "Which scale is first?", "", "piano", []School{
+	{"scale-key", "Which scale is first?", "", instrument.Keyboard, []School{
 		{"c", "C", ""}, {"black", "the five-black-key scale", ""}, {"fifths", "by fifths", ""}, {"semitone", "by semitone", ""}}, always("c")},
 	{"scales", "When do scales begin?", "", "", []School{
 		{"first-months", "in the first months", ""}, {"after-reading", "after fluent reading", ""}}, always("first-months")},
-	{"scale-hands", "How do the hands share a scale?", "", "piano", []School{
+	{"scale-hands", "How do the hands share a scale?", "", instrument.Keyboard, []School{
 		{"same-week", "each hand, same week", ""}, {"week-each", "one hand a week", ""}, {"meeting", "together by meeting points", ""}}, under(9, "week-each", "same-week")},
 	{"counts", "How are repetitions asked for?", "", "", []School{
 		{"by-age", "by material and age", ""}, {"correct-only", "correct ones only", ""}, {"quality", "a quality rule", ""}}, always("by-age")},
-	{"hands", "How does a two-hand piece begin?", "", "piano", []School{
+	{"hands", "How does a two-hand piece begin?", "", instrument.Keyboard, []School{
 		{"week-each", "a week each, then together", ""}, {"together", "together from the start", ""}}, always("week-each")},
-	{"patterns", "Patterns together: which first?", "", "piano", []School{
+	{"patterns", "Patterns together: which first?", "", instrument.Keyboard, []School{
 		{"parallel", "parallel", ""}, {"mirrored", "mirrored", ""}}, always("parallel")},
 	{"upkeep", "How much of the practice is upkeep?", "", "", []School{
 		{"three-quarters", "three quarters or more", ""}, {"half", "half", ""}, {"third", "a third", ""}}, always("half")},
@@ -111,19 +112,19 @@ var Rows = []Row{
 		{"along", "step by step with it", "Play step by step with the model."}}, always("alone-first")},
 	{"transfers", "Where does a transfer begin?", "", "", []School{
 		{"lower", "a little lower", ""}, {"same", "same level, all keys", ""}}, always("lower")},
-	{"anchor", "Does the plucking hand rest?", "technique", "guitar", []School{
+	{"anchor", "Does the plucking hand rest?", "technique", instrument.Plucked, []School{
 		{"one", "on one finger", "One finger rests on the top."}, {"two", "on two", "Two fingers rest on the top."}, {"whichever", "on whichever is idle", "Whichever finger is idle rests."}}, always("whichever")},
-	{"plucked-time", "Must plucking be even first?", "technique", "guitar", []School{
+	{"plucked-time", "Must plucking be even first?", "technique", instrument.Plucked, []School{
 		{"even", "even first", "Even in time first, then in strength."}, {"lilt", "a lilt is allowed", "A lilt is welcome if it is meant."}}, always("even")},
 	{"rewards", "Are small things counted?", "", "", []School{
 		{"asked", "ask the family", ""}, {"counted", "counted, with family treats", ""}, {"music", "the music only", ""}}, always("asked")},
 }
 
-// For returns the questions that are asked for an instrument.
-func For(instrument string) []Row {
+// For returns the questions that are asked for a family of instruments.
+func For(plays instrument.Family) []Row {
 	rows := []Row{}
 	for _, r := range Rows {
-		if r.Only == "" || r.Only == instrument {
+		if r.Only == "" || r.Only == plays {
 			rows = append(rows, r)
 		}
 	}
@@ -182,12 +183,12 @@ func (a Approach) NewSkills() int {
 // HeadStarts returns how many skills are prepared at once.
 func (a Approach) HeadStarts() int { return min(a.NewSkills(), 2) }
 
-// Cues returns what the schools chosen put into a kind of block, on an
-// instrument.
-func (a Approach) Cues(block, instrument string) string {
+// Cues returns what the schools chosen put into a kind of block, on a family of
+// instruments.
+func (a Approach) Cues(block string, plays instrument.Family) string {
 	var cues []string
 	for _, r := range Rows {
-		if r.Block != block || r.Only != "" && r.Only != instrument {
+		if r.Block != block || r.Only != "" && r.Only != plays {
 			continue
 		}
 		if s, ok := r.School(a[r.Key]); ok && s.Cue != "" {

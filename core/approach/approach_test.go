@@ -1,6 +1,7 @@
 package approach
 
 import (
+	"patientladder/core/instrument"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -51,9 +52,9 @@ func TestSchoolsMovePlans(t *testing.T) {
 	assert.Equal(t, []int{1, 1}, []int{one.NewSkills(), one.HeadStarts()})
 	assert.Equal(t, 2, a.With(Approach{"new-skills": "book"}).HeadStarts(), "never more than two at once")
 	assert.Equal(t, "two", a["new-skills"], "the first approach is not changed")
-	assert.Contains(t, a.Cues("technique", "guitar"), "Even in time first")
-	assert.NotContains(t, a.Cues("technique", "piano"), "Even in time first")
-	assert.Empty(t, a.Cues("ahead", "piano"))
+	assert.Contains(t, a.Cues("technique", instrument.Plucked), "Even in time first")
+	assert.NotContains(t, a.Cues("technique", instrument.Keyboard), "Even in time first")
+	assert.Empty(t, a.Cues("ahead", instrument.Keyboard))
 }
 
 // What first meetings change: common practice, no source.

@@ -11,6 +11,7 @@ import (
 
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -125,7 +126,7 @@ func day(s string) *time.Time { d := calendar.Date(s).Time(); return &d }
 
 // someone is a student of piano on Wednesdays, reckoned on a day.
 func someone(today string, s ladder.Standing, items ...shelf.Item) Student {
-	return Student{Standing: s, Graph: skill.Catalogue(), Shelf: items, Approach: approach.Default(9), Plays: shelf.Piano,
+	return Student{Standing: s, Graph: skill.Catalogue(), Shelf: shelf.Offered(items, instrument.Shipped, instrument.Shipped.Of("piano")), Approach: approach.Default(9), Plays: instrument.Shipped.Of("piano"),
 		Calendar: terms, Slot: wednesdays, Now: calendar.Date(today).Time().Add(15 * time.Hour)}
 }
 

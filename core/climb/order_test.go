@@ -21,7 +21,7 @@ func randomShelf(rng *rand.Rand, n int) []shelf.Item {
 	pool := []string{"steps", "skips", "halves", "dotted", "rests", "hands-in-turn", "held-left-hand", "hands-together", "g-position", "loud-soft", "six-levels", "accidentals"}
 	items := make([]shelf.Item, n)
 	for i := range items {
-		it := shelf.Item{ID: fmt.Sprint(i), Instrument: shelf.Piano, Book: []string{"Shore", "Harbour"}[rng.IntN(2)],
+		it := shelf.Item{ID: fmt.Sprint(i), Instrument: "piano", Book: []string{"Shore", "Harbour"}[rng.IntN(2)],
 			Strand: shelf.Strands[rng.IntN(4)], Different: rng.IntN(20), Taste: shelf.Tastes[rng.IntN(3)], Staves: 1 + rng.IntN(2)}
 		for _, id := range pool {
 			switch rng.IntN(9) {
@@ -81,7 +81,7 @@ func TestOrderIsTheOptimum(t *testing.T) {
 }
 
 func piece(id string, brings, needs []string) shelf.Item {
-	return shelf.Item{ID: id, Title: id, Instrument: shelf.Piano, Strand: shelf.Book, Book: "Shore", Brings: brings, Needs: needs, Different: 8}
+	return shelf.Item{ID: id, Title: id, Instrument: "piano", Strand: shelf.Book, Book: "Shore", Brings: brings, Needs: needs, Different: 8}
 }
 
 func order(k Knows, wish Wish, items ...shelf.Item) (ids []string) {

@@ -7,6 +7,7 @@ import (
 
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -17,24 +18,26 @@ import (
 type Student struct {
 	Standing ladder.Standing
 	Graph    skill.Graph
-	Shelf    []shelf.Item // all of the studio, in order
+	Shelf    []shelf.Item // what may be offered on the instrument, in order
 	Presumed []string     // skills taken for granted from where the student began
 	Approach approach.Approach
 	Home     shelf.Home // what the student practises on
 	Studio   shelf.Home // what the studio teaches on
-	Plays    shelf.Instrument
+	Plays    instrument.Profile
 	Calendar calendar.Calendar
 	Slot     calendar.Slot
 	Now      time.Time // by the studio's clock
 }
 
 // Can reports whether both instruments can do an item.
-func (s Student) Can(it shelf.Item) bool { return s.Home.Lacks(it) == nil && s.Studio.Lacks(it) == nil }
+func (s Student) Can(it shelf.Item) bool {
+	return s.Home.Lacks(s.Plays, it) == nil && s.Studio.Lacks(s.Plays, it) == nil
+}
 
-// offers reports whether an item may be offered: for this instrument, one that
+// offers reports whether an item may be offered: one that
 // both instruments can do, not on the ladder and not from before the first book.
 func (s Student) offers(it shelf.Item, on map[string]bool) bool {
-	return it.Instrument == s.Plays && !on[it.ID] && it.Unit != shelf.BeforeBook && s.Can(it)
+	return !on[it.ID] && it.Unit != shelf.BeforeBook && s.Can(it)
 }
 
 // onLadder is the set of the items of rungs.

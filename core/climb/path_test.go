@@ -20,14 +20,14 @@ func titles(p Path) (ids []string) {
 }
 
 var shore = []shelf.Item{
-	{ID: "walk", Title: "Rope Walk", Instrument: shelf.Piano, Strand: shelf.Book, Book: "Shore", Unit: "1", Brings: []string{"five-fingers", "steps"}, Different: 4},
-	{ID: "gulls", Title: "Gulls", Instrument: shelf.Piano, Strand: shelf.Book, Book: "Shore", Unit: "1", Brings: []string{"long-notes"}, Needs: []string{"five-fingers"}, Different: 6},
-	{ID: "march", Title: "Five fingers marching", Instrument: shelf.Piano, Strand: shelf.Technique, Book: "Shore", Unit: "1", Brings: []string{"hand-shape"}},
-	{ID: "turns", Title: "Taking turns", Instrument: shelf.Piano, Strand: shelf.Book, Book: "Shore", Unit: "2", Brings: []string{"hands-in-turn"}, Needs: []string{"five-fingers"}, Different: 6},
-	{ID: "far", Title: "Near and Far", Instrument: shelf.Piano, Strand: shelf.Book, Book: "Shore", Unit: "2", Brings: []string{"loud-soft"}, Needs: []string{"five-fingers"}, Different: 6},
-	{ID: "both", Title: "Both at Once", Instrument: shelf.Piano, Strand: shelf.Book, Book: "Shore", Unit: "3", Brings: []string{"held-left-hand", "hands-together", "dotted", "accidentals"}, Needs: []string{"hands-in-turn"}, Different: 8, Staves: 2},
-	{ID: "held", Title: "One Long Note", Instrument: shelf.Piano, Strand: shelf.Repertoire, Book: "Pool", Brings: []string{"held-left-hand"}, Needs: []string{"five-fingers"}, Different: 4, Staves: 2},
-	{ID: "cello", Title: "For another", Instrument: shelf.Cello, Strand: shelf.Book, Book: "Shore"},
+	{ID: "walk", Title: "Rope Walk", Instrument: "piano", Strand: shelf.Book, Book: "Shore", Unit: "1", Brings: []string{"five-fingers", "steps"}, Different: 4},
+	{ID: "gulls", Title: "Gulls", Instrument: "piano", Strand: shelf.Book, Book: "Shore", Unit: "1", Brings: []string{"long-notes"}, Needs: []string{"five-fingers"}, Different: 6},
+	{ID: "march", Title: "Five fingers marching", Instrument: "piano", Strand: shelf.Technique, Book: "Shore", Unit: "1", Brings: []string{"hand-shape"}},
+	{ID: "turns", Title: "Taking turns", Instrument: "piano", Strand: shelf.Book, Book: "Shore", Unit: "2", Brings: []string{"hands-in-turn"}, Needs: []string{"five-fingers"}, Different: 6},
+	{ID: "far", Title: "Near and Far", Instrument: "piano", Strand: shelf.Book, Book: "Shore", Unit: "2", Brings: []string{"loud-soft"}, Needs: []string{"five-fingers"}, Different: 6},
+	{ID: "both", Title: "Both at Once", Instrument: "piano", Strand: shelf.Book, Book: "Shore", Unit: "3", Brings: []string{"held-left-hand", "hands-together", "dotted", "accidentals"}, Needs: []string{"hands-in-turn"}, Different: 8, Staves: 2},
+	{ID: "held", Title: "One Long Note", Instrument: "piano", Strand: shelf.Repertoire, Book: "Pool", Brings: []string{"held-left-hand"}, Needs: []string{"five-fingers"}, Different: 4, Staves: 2},
+	{ID: "cello", Title: "For another", Instrument: "cello", Strand: shelf.Book, Book: "Shore"},
 }
 
 func TestTheLadderIsFilledFromTheBooksChosen(t *testing.T) {
@@ -56,7 +56,7 @@ func TestTheLadderIsFilledFromTheBooksChosen(t *testing.T) {
 	assert.NotContains(t, got, "walk", "nothing below where the student stands")
 	assert.Contains(t, got, "both")
 	assert.Equal(t, []string{"five-fingers", "steps", "long-notes", "hand-shape"}, Presumed(shore, "turns"), "what the first unit brings is taken for granted")
-	other := append([]shelf.Item{{ID: "own", Instrument: shelf.Piano, Strand: shelf.Book, Book: "Own", Brings: []string{"dotted"}, Needs: []string{"halves"}}, {ID: "own2", Instrument: shelf.Piano, Strand: shelf.Book, Book: "Own", Needs: []string{"dotted", "skips"}}}, shore...)
+	other := append([]shelf.Item{{ID: "own", Instrument: "piano", Strand: shelf.Book, Book: "Own", Brings: []string{"dotted"}, Needs: []string{"halves"}}, {ID: "own2", Instrument: "piano", Strand: shelf.Book, Book: "Own", Needs: []string{"dotted", "skips"}}}, shore...)
 	assert.Equal(t, []string{"halves", "skips"}, Presumed(other, "own"), "at the foot of a book, what it needs and does not bring")
 	assert.Equal(t, []string{"five-fingers", "steps", "long-notes", "hand-shape"}, Presumed(other, "turns"), "other books do not count")
 	assert.Empty(t, Presumed(shore, "nowhere"))
@@ -140,8 +140,8 @@ func TestAfterABreak(t *testing.T) {
 }
 
 func TestWhenThePathSticks(t *testing.T) {
-	heavy := shelf.Item{ID: "heavy", Title: "Heavy Swell", Instrument: shelf.Piano, Strand: shelf.Book, Brings: []string{"two-touches"}, Needs: []string{"touch-joined"}, Different: 24}
-	light := shelf.Item{ID: "light", Title: "Light Air", Instrument: shelf.Piano, Strand: shelf.Book, Book: "Shore", Needs: []string{"touch-joined"}, Different: 6}
+	heavy := shelf.Item{ID: "heavy", Title: "Heavy Swell", Instrument: "piano", Strand: shelf.Book, Brings: []string{"two-touches"}, Needs: []string{"touch-joined"}, Different: 24}
+	light := shelf.Item{ID: "light", Title: "Light Air", Instrument: "piano", Strand: shelf.Book, Book: "Shore", Needs: []string{"touch-joined"}, Different: 6}
 	old := ladder.Rung{ID: "old", Item: shelf.Item{Title: "Old Rope", Revisits: []string{"touch-joined"}}, Strand: shelf.Repertoire, Taught: day("2025-09-10"), Foothold: day("2025-10-01")}
 	r := ladder.Rung{ID: "r", Item: heavy, Strand: shelf.Book, Taught: day("2026-09-09"), Best: 3,
 		Points: []ladder.Point{{Key: "tone", Name: "Tone", State: ladder.Open}, {Key: "rhythm", Name: "Rhythm", State: ladder.Met}, {Key: "fingering", Name: "Fingering", State: ladder.Open}, {Key: "loud", Name: "Loud and soft", State: ladder.Unmarked}},

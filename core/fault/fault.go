@@ -4,52 +4,51 @@
 package fault
 
 import (
+	"patientladder/core/instrument"
 	"slices"
-
-	"patientladder/core/skill"
 )
 
 // A Fault is one of them.
 type Fault struct {
-	Key    string       `json:"key"`
-	Seen   string       `json:"seen"`
-	Try    string       `json:"try"`
-	Why    string       `json:"why"`
-	Family skill.Family `json:"family" enum:"shared,keyboard,bowed,plucked"`
-	Hands  bool         `json:"hands" doc:"the adult touches the student's hand: ask first, every time"`
+	Key    string            `json:"key"`
+	Seen   string            `json:"seen"`
+	Try    string            `json:"try"`
+	Why    string            `json:"why"`
+	Family instrument.Family `json:"family" enum:"shared,keyboard,bowed,plucked"`
+	Hands  bool              `json:"hands" doc:"the adult touches the student's hand: ask first, every time"`
 }
 
 // All lists the faults, those seen most often first.
 var All = []Fault{
-	{"joints-cave", "end joints cave in", "lighter arm, one finger at a time, a fingertip of yours behind the joint", "slips, slow, strain", skill.Keyboard, true},
-	{"thumb-squeezes", "left thumb squeezes", "slide the thumb, tap it", "shifts stick, cramps", skill.Bowed, false},
-	{"bow-drifts", "bow drifts, bow not straight", "mirror; half bows", "scratch", skill.Bowed, false},
-	{"wrist-sideways", "plucking wrist bent sideways", "bend it up instead; let the hand fall naturally", "scrapes, strain", skill.Plucked, false},
-	{"shoulders-up", "shoulders up, neck stiff, breath held", "stop, breathe, shake out, smaller task", "the body tightens while thinking", skill.Shared, false},
-	{"wrist-low", "wrist under the keys, or resting on the edge", "seat height; let the wrist float", "blocked fingers", skill.Keyboard, false},
-	{"little-flat", "little finger lies flat", "turn the hands slightly inward, play on its tip", "weak tone, the wrist follows", skill.Keyboard, false},
-	{"thumb-flat", "thumb lies on its length", "corner of the thumb, wrist a little higher", "strikes two keys, stalls crossings", skill.Keyboard, false},
-	{"idle-fingers", "idle fingers stick out or curl away", "rest them where they play next; slow", "tension, late arrivals", skill.Shared, false},
-	{"claw", "claw from a round hand", "drop the image; a hanging hand", "tension", skill.Shared, false},
-	{"fingers-lifted", "fingers lifted high, arm asleep", "drop the arm's weight on one finger", "weak sound, tired hand", skill.Keyboard, false},
-	{"wrist-high", "wrist very high", "seat height; let it sink", "thin sound", skill.Keyboard, false},
-	{"wrist-pumps", "wrist pumps at each note", "one movement a group", "noise, fatigue", skill.Keyboard, false},
-	{"hand-twists", "hand twists at a thumb crossing", "thumb starts early from its base, the arm glides", "bump in the line", skill.Keyboard, false},
-	{"hand-drifts", "hand drifts while eyes are on the page", "one finger a key, start position again, shorter chunk", "wrong notes", skill.Keyboard, false},
-	{"arm-dragged", "whole arm dragged down after the thumb", "keep the arch", "the hand loses its place", skill.Keyboard, false},
-	{"sits-back", "sits back, leans on the backrest, too near", "front of the seat", "no weight into the sound", skill.Shared, false},
-	{"plucks-far", "plucking too far from the bridge", "move back", "dull", skill.Plucked, false},
-	{"too-fast", "too fast for the hand", "half the speed, one aim", "what is smooth to see is smooth to hear", skill.Shared, false},
+	{"joints-cave", "end joints cave in", "lighter arm, one finger at a time, a fingertip of yours behind the joint", "slips, slow, strain", instrument.Keyboard, true},
+	{"thumb-squeezes", "left thumb squeezes", "slide the thumb, tap it", "shifts stick, cramps", instrument.Bowed, false},
+	{"bow-drifts", "bow drifts, bow not straight", "mirror; half bows", "scratch", instrument.Bowed, false},
+	{"wrist-sideways", "plucking wrist bent sideways", "bend it up instead; let the hand fall naturally", "scrapes, strain", instrument.Plucked, false},
+	{"shoulders-up", "shoulders up, neck stiff, breath held", "stop, breathe, shake out, smaller task", "the body tightens while thinking", instrument.Shared, false},
+	{"wrist-low", "wrist under the keys, or resting on the edge", "seat height; let the wrist float", "blocked fingers", instrument.Keyboard, false},
+	{"little-flat", "little finger lies flat", "turn the hands slightly inward, play on its tip", "weak tone, the wrist follows", instrument.Keyboard, false},
+	{"thumb-flat", "thumb lies on its length", "corner of the thumb, wrist a little higher", "strikes two keys, stalls crossings", instrument.Keyboard, false},
+	{"idle-fingers", "idle fingers stick out or curl away", "rest them where they play next; slow", "tension, late arrivals", instrument.Shared, false},
+	{"claw", "claw from a round hand", "drop the image; a hanging hand", "tension", instrument.Shared, false},
+	{"fingers-lifted", "fingers lifted high, arm asleep", "drop the arm's weight on one finger", "weak sound, tired hand", instrument.Keyboard, false},
+	{"wrist-high", "wrist very high", "seat height; let it sink", "thin sound", instrument.Keyboard, false},
+	{"wrist-pumps", "wrist pumps at each note", "one movement a group", "noise, fatigue", instrument.Keyboard, false},
+	{"hand-twists", "hand twists at a thumb crossing", "thumb starts early from its base, the arm glides", "bump in the line", instrument.Keyboard, false},
+	{"hand-drifts", "hand drifts while eyes are on the page", "one finger a key, start position again, shorter chunk", "wrong notes", instrument.Keyboard, false},
+	{"arm-dragged", "whole arm dragged down after the thumb", "keep the arch", "the hand loses its place", instrument.Keyboard, false},
+	{"sits-back", "sits back, leans on the backrest, too near", "front of the seat", "no weight into the sound", instrument.Shared, false},
+	{"plucks-far", "plucking too far from the bridge", "move back", "dull", instrument.Plucked, false},
+	{"too-fast", "too fast for the hand", "half the speed, one aim", "what is smooth to see is smooth to hear", instrument.Shared, false},
 }
 
 // For returns the faults of a family's instruments: its own before the shared.
-func For(f skill.Family) []Fault {
+func For(f instrument.Family) []Fault {
 	var own, shared []Fault
 	for _, x := range All {
 		switch x.Family {
 		case f:
 			own = append(own, x)
-		case skill.Shared:
+		case instrument.Shared:
 			shared = append(shared, x)
 		}
 	}

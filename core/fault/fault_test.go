@@ -1,11 +1,10 @@
 package fault
 
 import (
+	"patientladder/core/instrument"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
-
-	"patientladder/core/skill"
 )
 
 func TestFaults(t *testing.T) {
@@ -20,12 +19,12 @@ func TestFaults(t *testing.T) {
 			assert.NotContains(t, f.Try, word, f.Key)
 		}
 	}
-	for family, first := range map[skill.Family]string{skill.Keyboard: "joints-cave", skill.Bowed: "thumb-squeezes", skill.Plucked: "wrist-sideways"} {
+	for family, first := range map[instrument.Family]string{instrument.Keyboard: "joints-cave", instrument.Bowed: "thumb-squeezes", instrument.Plucked: "wrist-sideways"} {
 		list := For(family)
 		assert.Equal(t, first, list[0].Key)
 		assert.GreaterOrEqual(t, len(list), 5, family)
 		for _, f := range list {
-			assert.Contains(t, []skill.Family{family, skill.Shared}, f.Family)
+			assert.Contains(t, []instrument.Family{family, instrument.Shared}, f.Family)
 		}
 	}
 	f, ok := Named("claw")

@@ -11,7 +11,6 @@ import (
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
-	"patientladder/core/skill"
 	"patientladder/core/upkeep"
 )
 
@@ -34,7 +33,7 @@ const aims = 5
 // probes gives a block to each aim of the first meetings that has no pass yet.
 func (ask Ask) probes() []Block {
 	var open []activity.Probe
-	for _, p := range activity.Probes(ask.Age, ask.Plays.Family()) {
+	for _, p := range activity.Probes(ask.Age, ask.Plays.Family) {
 		if ask.Standing.Probes[p.Key].Outcome != "pass" {
 			open = append(open, p)
 		}
@@ -143,7 +142,7 @@ func (ask Ask) lastDone(id string) calendar.Date {
 // may reports whether an activity may be done: it fits the student, nothing
 // three weeks running unless it was asked for, no hands on from afar.
 func (ask Ask) may(a activity.Activity) bool {
-	if !a.Fits(ask.Age, ask.Plays.Family()) || ask.Remote && a.InRoom() {
+	if !a.Fits(ask.Age, ask.Plays.Family) || ask.Remote && a.InRoom() {
 		return false
 	}
 	days := ask.Standing.Activities[a.ID].Days
@@ -355,7 +354,7 @@ func quiet(a activity.Activity) bool {
 func (ask Ask) spared(blocks []Block) []Block {
 	other := map[string]string{"right": "left", "left": "right"}[ask.Ache.Side]
 	today := calendar.On(ask.Ache.At) == ask.Day
-	oneHand := ask.Plays.Family() == skill.Keyboard && other != "" && !today
+	oneHand := ask.Plays.HandsApart() && other != "" && !today
 	var out []Block
 	for _, b := range blocks {
 		switch {
@@ -377,7 +376,7 @@ func (ask Ask) restful(but []Block) []Block {
 	var out []Block
 	for _, a := range ask.Bank {
 		taken := slices.ContainsFunc(but, func(b Block) bool { return b.Activity != nil && b.Activity.ID == a.ID })
-		if !quiet(a) || taken || !a.Fits(max(ask.Age, a.From), ask.Plays.Family()) || len(out) >= 6 {
+		if !quiet(a) || taken || !a.Fits(max(ask.Age, a.From), ask.Plays.Family) || len(out) >= 6 {
 			continue
 		}
 		b := ask.game(Activity, a)

@@ -12,6 +12,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 )
@@ -37,7 +38,7 @@ func TestAFirstMeetingAtThree(t *testing.T) {
 		assert.LessOrEqual(t, b.Minutes, 3, b.Title)
 		assert.GreaterOrEqual(t, len(b.Choices), 2, "several games for %s", b.Aim)
 		assert.Equal(t, 1, b.Level)
-		assert.True(t, b.Activity.Fits(3, shelf.Piano.Family()))
+		assert.True(t, b.Activity.Fits(3, instrument.Keyboard))
 	}
 	assert.NotEmpty(t, p.LeftOut, "what does not fit is carried over")
 	assert.LessOrEqual(t, sat(p.Blocks), 3*Longest(3), "sitting is broken by moving")
@@ -185,7 +186,7 @@ func TestPainStopsThePlaying(t *testing.T) {
 	both.Ache = &ladder.Ache{Side: "both", At: today}
 	assert.Empty(t, of(Make(both), Current))
 	cello := later
-	cello.Plays = shelf.Cello
+	cello.Plays = instrument.Shipped.Of("cello")
 	assert.Empty(t, of(Make(cello), Current), "strings need both hands")
 }
 

@@ -21,9 +21,9 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
-	"patientladder/core/shelf"
 	"patientladder/core/skill"
 )
 
@@ -165,7 +165,7 @@ type Ask struct {
 	Path     climb.Path
 	Ahead    []ahead.HeadStart
 	Approach approach.Approach
-	Plays    shelf.Instrument
+	Plays    instrument.Profile
 	Age      int // years
 	Minutes  int
 	Day      calendar.Date

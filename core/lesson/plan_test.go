@@ -13,6 +13,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -40,8 +41,8 @@ var usual = ladder.Standing{Rungs: []ladder.Rung{
 func asking(s ladder.Standing, a approach.Approach, age, minutes int, at time.Time) Ask {
 	g := skill.Catalogue()
 	slot := calendar.Slot{Weekday: at.Weekday(), Start: "16:00", Minutes: minutes}
-	p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: shelf.Piano, Slot: slot, Now: at})
-	return Ask{Standing: s, Graph: g, Bank: activity.Bank(), Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), at), Approach: a, Plays: shelf.Piano, Age: age, Minutes: minutes, Day: calendar.On(at), At: at}.ready()
+	p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: instrument.Shipped.Of("piano"), Slot: slot, Now: at})
+	return Ask{Standing: s, Graph: g, Bank: activity.Bank(), Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), at), Approach: a, Plays: instrument.Shipped.Of("piano"), Age: age, Minutes: minutes, Day: calendar.On(at), At: at}.ready()
 }
 
 func plan(s ladder.Standing, a approach.Approach, age, minutes int, at time.Time) Plan {

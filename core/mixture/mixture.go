@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
@@ -95,14 +96,9 @@ type Sign struct {
 	Met   bool   `json:"met" doc:"a thing that brings it is secure, or its probe was passed"`
 }
 
-// signs lists what book one takes for granted, by family; common practice, no
-// source.
-var signs = map[skill.Family][]string{
-	skill.Shared:   {"left-right", "high-low", "steady-beat", "echo-rhythm", "sing-back"},
-	skill.Keyboard: {"key-groups", "one-finger"},
-	skill.Bowed:    {"open-strings", "bow-hold"},
-	skill.Plucked:  {"guitar-seat", "resting-hand"},
-}
+// signs lists what book one takes for granted on every instrument; each adds its own
+// (instrument.Profile.First). Common practice, no source.
+var signs = []string{"left-right", "high-low", "steady-beat", "echo-rhythm", "sing-back"}
 
 // steady is the sign that cannot be missing: without it no note values.
 const steady = "steady-beat"
@@ -119,7 +115,7 @@ type Test struct {
 
 // FirstBook reads the test from a standing. A sign that was there stays: its
 // games have stopped.
-func FirstBook(s ladder.Standing, g skill.Graph, plays shelf.Instrument) Test {
+func FirstBook(s ladder.Standing, g skill.Graph, plays instrument.Profile) Test {
 	t := Test{}
 	met := 0
 	brought := map[string]bool{} // it must have been the point of something, not only used in it
@@ -128,7 +124,7 @@ func FirstBook(s ladder.Standing, g skill.Graph, plays shelf.Instrument) Test {
 			brought[id] = true
 		}
 	}
-	for _, id := range slices.Concat(signs[skill.Shared], signs[plays.Family()]) {
+	for _, id := range slices.Concat(signs, plays.First) {
 		sign := Sign{id, g.Name(id), brought[id] || s.Probes[id].Outcome == "pass"}
 		if sign.Met {
 			met++

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -20,7 +21,7 @@ var (
 )
 
 func small(id string, taught, secure bool) ladder.Rung {
-	r := ladder.Rung{ID: id, Item: shelf.Item{ID: id, Title: id, Instrument: shelf.Piano, Brings: []string{id}}}
+	r := ladder.Rung{ID: id, Item: shelf.Item{ID: id, Title: id, Instrument: "piano", Brings: []string{id}}}
 	at := now.AddDate(0, 0, -7)
 	if taught {
 		r.Taught = &at
@@ -53,7 +54,7 @@ func TestTheTestForBookOne(t *testing.T) {
 		for _, id := range ids {
 			s.Rungs = append(s.Rungs, small(id, true, true))
 		}
-		return FirstBook(s, graph, shelf.Piano)
+		return FirstBook(s, graph, instrument.Shipped.Of("piano"))
 	}
 	none := secure()
 	require.Len(t, none.Signs, 7)
@@ -64,10 +65,10 @@ func TestTheTestForBookOne(t *testing.T) {
 	used := small("echo", true, true)
 	used.Item.Brings, used.Item.Revisits = nil, []string{"steady-beat"}
 	s := ladder.Standing{Rungs: []ladder.Rung{used}, Probes: map[string]ladder.Probe{fact.FirstBook: {Outcome: "nearly", At: now}}}
-	got := FirstBook(s, graph, shelf.Piano)
+	got := FirstBook(s, graph, instrument.Shipped.Of("piano"))
 	for _, sign := range got.Signs {
 		assert.False(t, sign.Met, "a thing that only uses the beat is no sign of it")
 	}
 	assert.Equal(t, "nearly", got.Tried)
-	assert.Len(t, FirstBook(s, graph, shelf.Cello).Signs, 7)
+	assert.Len(t, FirstBook(s, graph, instrument.Shipped.Of("cello")).Signs, 7)
 }

@@ -16,6 +16,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/instrument"
 	"patientladder/core/notation/musicxml"
 	"patientladder/core/pitch"
 	"patientladder/core/reading"
@@ -70,7 +71,7 @@ func exported(s score.Score) []byte {
 func analysed(b *testing.B, file []byte) {
 	s, err := Read("long.musicxml", file)
 	require.NoError(b, err)
-	page := reading.Read(s, reading.Keyboard)
+	page := reading.Read(s, instrument.Shipped.Of("piano"))
 	require.NotEmpty(b, page.Minute(page.Demands()))
 	require.NotEmpty(b, page.Chunks(4))
 }

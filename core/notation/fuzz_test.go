@@ -12,6 +12,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/instrument"
 	"patientladder/core/reading"
 	"patientladder/core/reason"
 	"patientladder/core/score"
@@ -64,7 +65,7 @@ func through(t testing.TB, data []byte) {
 	if _, err := frugal(t, "drawing", func() ([]byte, error) { return Engraved("", data) }); err != nil {
 		t.Fatalf("read, but not drawn: %v", err)
 	}
-	for _, plays := range []reading.Plays{reading.Keyboard, reading.Bowed, reading.Plucked} {
+	for _, plays := range instrument.Shipped {
 		_, _ = frugal(t, "reading off it", func() ([]reason.Reason, error) {
 			page := reading.Read(s, plays)
 			page.Layers(reading.Ask{Size: 4, Known: reading.Landmarks, Words: reading.OwnWords})

@@ -77,6 +77,17 @@ func (p Pitch) String() string {
 // MarshalText writes the form String writes.
 func (p Pitch) MarshalText() ([]byte, error) { return []byte(p.String()), nil }
 
+// UnmarshalText reads what MarshalText wrote; nothing is the zero Pitch.
+func (p *Pitch) UnmarshalText(text []byte) error {
+	if len(text) == 0 {
+		*p = Pitch{}
+		return nil
+	}
+	var err error
+	*p, err = Parse(string(text))
+	return err
+}
+
 // Valid reports whether p is a pitch at all.
 func (p Pitch) Valid() bool { return p.step != 0 }
 
@@ -201,4 +212,19 @@ func (k Key) Spell(midi int) Pitch {
 func (k Key) Tonic() int {
 	// a signature without a mode is named as the major
 	return ((7*(k.Fifths-modes[k.Mode]))%12 + 12) % 12
+}
+
+// MustParse is Parse for pitches written in the program; it panics on a fault.
+func MustParse(s string) Pitch {
+	p, err := Parse(s)
+	if err != nil {
+		panic(err)
+	}
+	return p
+}
+
+// Octaves returns the pitch n octaves higher.
+func (p Pitch) Octaves(n int) Pitch {
+	p.octave += int8(n)
+	return p
 }

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"sort"
 
+	"patientladder/core/instrument"
 	"patientladder/core/score"
 )
 
@@ -22,7 +23,7 @@ type StartOf struct {
 
 // A HandStart tells where one hand begins a chunk of both.
 type HandStart struct {
-	Hand Hand `json:"hand" enum:"right,left"`
+	Hand Hand `json:"hand" enum:",right,left"`
 	StartOf
 }
 
@@ -34,7 +35,7 @@ const Both Hand = "both"
 type Chunk struct {
 	From   Place       `json:"from"`
 	To     Place       `json:"to" doc:"where its last note begins"`
-	Hand   Hand        `json:"hand" enum:"right,left,both"`
+	Hand   Hand        `json:"hand" enum:",right,left,both" doc:"empty where no hand has it to itself"`
 	Start  StartOf     `json:"start" doc:"of its first note; where both hands begin at once, the right hand's"`
 	Starts []HandStart `json:"starts,omitempty" doc:"of both hands: of each that plays in it, the upper staff's first"`
 	Notes  int         `json:"notes" doc:"how many moments with a note it holds"`
@@ -71,7 +72,7 @@ const (
 // at most size notes, never to one note alone.
 func (p Page) Chunks(size int) []Chunk {
 	trees := len(p.Staves)
-	if trees == 2 && p.Plays == Keyboard {
+	if trees == 2 && p.On.Family == instrument.Keyboard {
 		trees++
 	}
 	out := make([]Chunk, trees)

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"patientladder/core/instrument"
 	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
@@ -29,25 +30,19 @@ type sign struct {
 
 // Certain reports whether a page that does not demand a skill does not ask for
 // it: the skill stands on the page or is not there.
-func Certain(skill string, plays Plays) bool {
+func Certain(skill string, plays instrument.Family) bool {
 	return slices.ContainsFunc(signs(plays), func(s sign) bool { return s.skill == skill && s.certain })
 }
 
 // Readable reports whether a skill can be read off a page at all.
-func Readable(skill string, plays Plays) bool {
+func Readable(skill string, plays instrument.Family) bool {
 	return slices.ContainsFunc(signs(plays), func(s sign) bool { return s.skill == skill })
 }
 
 // signs are those of every instrument and those of one family.
-func signs(plays Plays) []sign {
-	switch plays {
-	case Bowed:
-		return slices.Concat(sharedSigns, bowedSigns)
-	case Plucked:
-		return slices.Concat(sharedSigns, pluckedSigns)
-	}
-	return slices.Concat(sharedSigns, keyboardSigns)
-}
+func signs(plays instrument.Family) []sign { return slices.Concat(sharedSigns, ownSigns[plays]) }
+
+var ownSigns = map[instrument.Family][]sign{instrument.Keyboard: keyboardSigns, instrument.Bowed: bowedSigns, instrument.Plucked: pluckedSigns}
 
 // workers is among how many the signs are shared out.
 const workers = 2
@@ -57,7 +52,7 @@ const workers = 2
 func (p Page) Demands() []Demand {
 	s := see(p)
 	out := []Demand{}
-	all := signs(p.Plays)
+	all := signs(p.On.Family)
 	found := make([][]Place, len(all))
 	beside(workers, func(w int) {
 		for i := w; i < len(all); i += workers {

@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"patientladder/core/instrument"
 	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
@@ -44,7 +45,7 @@ type Ask struct {
 // layers are all kinds of annotation, in the order in which they stand.
 var layers = []struct {
 	name string
-	on   []Plays // empty for all
+	on   []instrument.Family // empty for all
 	draw func(Page, Ask) Layer
 }{
 	{"direction", nil, labelled(func(p Page, _ Ask, st Staff, i int) string {
@@ -77,7 +78,7 @@ var layers = []struct {
 	{"positions", nil, positionLayer},
 	{"patterns", nil, patternLayer},
 	{"chunks", nil, chunkLayer},
-	{"tablature", []Plays{Bowed, Plucked}, labelled(func(_ Page, _ Ask, st Staff, i int) string {
+	{"tablature", []instrument.Family{instrument.Bowed, instrument.Plucked}, labelled(func(_ Page, _ Ask, st Staff, i int) string {
 		var stops []string
 		for _, s := range st.Stops[i] {
 			if s.String > 0 {
@@ -103,7 +104,7 @@ var layers = []struct {
 func (p Page) Layers(ask Ask) []Layer {
 	out := []Layer{}
 	for _, l := range layers {
-		if len(l.on) == 0 || slices.Contains(l.on, p.Plays) {
+		if len(l.on) == 0 || slices.Contains(l.on, p.On.Family) {
 			drawn := l.draw(p, ask)
 			drawn.Name = l.name
 			out = append(out, drawn)
@@ -137,7 +138,7 @@ func labelled(text func(p Page, a Ask, st Staff, i int) string) func(Page, Ask) 
 func fingerLayer(p Page, _ Ask) Layer {
 	out := Layer{Labels: []Label{}, Spans: []Stretch{}}
 	between := " "
-	if p.Plays == Plucked {
+	if p.On.Family == instrument.Plucked {
 		between = ""
 	}
 	for _, st := range p.Staves {
@@ -330,7 +331,7 @@ func (p Page) stops() map[string]Stop {
 // under the staff or instead of it. Notes that lie off the instrument are left
 // out of it. It returns false for an instrument without frets.
 func (p Page) Tablature(instead bool) (score.Score, bool) {
-	if p.Plays != Plucked {
+	if p.On.Family != instrument.Plucked {
 		return score.Score{}, false
 	}
 	stops := p.stops()

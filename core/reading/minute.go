@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"patientladder/core/instrument"
 	"patientladder/core/pitch"
 	"patientladder/core/reason"
 )
@@ -21,11 +22,11 @@ func (p Page) Minute(demands []Demand) []reason.Reason {
 	for _, st := range p.Staves {
 		hand, start := string(st.Hand), st.Line[0].Top().String()
 		// a hand alone may take more figures, of half the size: that is no news
-		if n := ToLearn(st.Figures); len(p.Staves) > 1 && p.Plays == Keyboard && n < figures {
+		if n := ToLearn(st.Figures); len(p.Staves) > 1 && p.On.Family == instrument.Keyboard && n < figures {
 			say("minute-hand-figures", "hand", hand, "figures", strconv.Itoa(n))
 		}
 		switch {
-		case p.Plays == Keyboard && len(st.Line[0].Notes) > 1:
+		case p.On.Family == instrument.Keyboard && len(st.Line[0].Notes) > 1:
 			fingers, keys := []string{}, []string{}
 			for n, f := range st.Line[0].from(st.Positions[0], st.Hand) {
 				if f != "" {
@@ -33,9 +34,9 @@ func (p Page) Minute(demands []Demand) []reason.Reason {
 				}
 			}
 			say("minute-start-chord", "hand", hand, "fingers", strings.Join(fingers, " "), "keys", strings.Join(keys, " "))
-		case p.Plays == Keyboard:
+		case p.On.Family == instrument.Keyboard:
 			say("minute-start-hand", "hand", hand, "finger", st.Positions[0].Fingers[0], "key", start)
-		case st.Stops[0][len(st.Stops[0])-1].String == 0:
+		case len(st.Stops) == 0 || st.Stops[0][len(st.Stops[0])-1].String == 0:
 			say("minute-start", "key", start)
 		default:
 			stop := st.Stops[0][len(st.Stops[0])-1]

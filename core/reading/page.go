@@ -4,18 +4,9 @@ import (
 	"slices"
 	"strconv"
 
+	"patientladder/core/instrument"
 	"patientladder/core/pitch"
 	"patientladder/core/score"
-)
-
-// Plays says what hands do on an instrument.
-type Plays string
-
-// The families.
-const (
-	Keyboard Plays = "keyboard"
-	Bowed    Plays = "bowed"
-	Plucked  Plays = "plucked"
 )
 
 // A Staff is what one hand reads, or one player of a single staff, with all
@@ -36,39 +27,50 @@ type Staff struct {
 // A Page is a score as a teacher has read it.
 type Page struct {
 	Score   score.Score
-	Plays   Plays
+	On      instrument.Profile
 	Staves  []Staff // those with notes
 	Figures []Figure
 }
 
-// Guess returns the family that a score is written for where nobody says:
-// plucked with tablature, else keyboard.
-func Guess(s score.Score) Plays {
+// Guess returns the instrument that a score is written for where nobody says: a guitar
+// with tablature, else a piano.
+func Guess(s score.Score) instrument.Profile {
+	if Tablature(s) {
+		return instrument.Shipped.Of("guitar")
+	}
+	return instrument.Shipped.Of("piano")
+}
+
+// Tablature reports whether a score names strings to pluck.
+func Tablature(s score.Score) bool {
 	for _, p := range s.Parts {
 		for _, b := range p.Bars {
 			for _, c := range b.Clefs {
 				if c.Sign == "TAB" {
-					return Plucked
+					return true
 				}
 			}
 			for _, n := range b.Notes {
 				if n.String > 0 {
-					return Plucked
+					return true
 				}
 			}
 		}
 	}
-	return Keyboard
+	return false
 }
 
-// Read reads a score for a family of instruments: O(n) in its notes. Its staves,
+// Read reads a score for an instrument: O(n) in its notes. Its staves,
 // and the figures of the whole, are read beside each other.
-func Read(s score.Score, plays Plays) Page {
-	p := Page{Score: s, Plays: plays}
+func Read(s score.Score, on instrument.Profile) Page {
+	p := Page{Score: s, On: on}
 	for pi, part := range s.Parts {
 		for staff := 1; staff <= part.Staves; staff++ {
 			st := Staff{Part: pi, Staff: staff, Hand: Right}
-			if staff > 1 || plays != Keyboard || part.Staves == 1 && low(part) {
+			switch {
+			case on.Family == instrument.Other:
+				st.Hand = "" // no hand of its own
+			case staff > 1 || !on.HandsApart() || part.Staves == 1 && low(part):
 				st.Hand = Left
 			}
 			p.Staves = append(p.Staves, st)
@@ -81,7 +83,7 @@ func Read(s score.Score, plays Plays) Page {
 			return
 		}
 		st := &p.Staves[i]
-		st.read(s.Parts[st.Part], s.Written(), plays)
+		st.read(s.Parts[st.Part], s.Written(), on)
 		if !alone && len(st.Line) > 0 {
 			st.Figures = figures(s, scope{st.Part, st.Staff})
 		}
@@ -94,17 +96,15 @@ func Read(s score.Score, plays Plays) Page {
 }
 
 // read reads the line of a staff.
-func (st *Staff) read(part score.Part, bars []int, plays Plays) {
+func (st *Staff) read(part score.Part, bars []int, on instrument.Profile) {
 	st.Line = Line(part, st.Staff, bars)
 	st.Top, st.Bottom = Directions(st.Line)
 	st.Intervals = Melodic(st.Line)
-	switch plays {
-	case Keyboard:
+	switch {
+	case on.Family == instrument.Keyboard:
 		st.Positions = Positions(st.Line, st.Hand)
-	case Bowed:
-		st.Stops, st.Positions = CelloStrings.Stopped(st.Line)
-	case Plucked:
-		st.Stops, st.Positions = GuitarIn(part).Stopped(st.Line)
+	case len(on.Strings) > 0:
+		st.Stops, st.Positions = StringsOf(part, on).Stopped(st.Line)
 	}
 }
 
@@ -136,7 +136,7 @@ func (p Page) chordFingers(st Staff) [][]string {
 	for i := range out {
 		out[i] = make([]string, len(st.Line[i].Notes))
 	}
-	if p.Plays == Plucked {
+	if p.On.Family == instrument.Plucked {
 		for i, stops := range st.Stops {
 			for n, s := range stops {
 				out[i][n] = s.Pluck
@@ -147,7 +147,7 @@ func (p Page) chordFingers(st Staff) [][]string {
 	at := 0
 	for _, pos := range st.Positions {
 		for _, top := range pos.Fingers {
-			if p.Plays == Keyboard {
+			if p.On.Family == instrument.Keyboard {
 				out[at] = st.Line[at].from(pos, st.Hand)
 			}
 			out[at][len(out[at])-1] = top

@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/instrument"
 	"patientladder/core/notation"
 	"patientladder/core/pitch"
 	"patientladder/core/score"
@@ -309,7 +310,7 @@ func walk(c Chunk, visit func(Chunk)) {
 }
 
 func TestChunksAreJoinedToTheWhole(t *testing.T) {
-	page := Read(tune(t, "C D E D|C D E2|E F G F|E D C2|C D E D|C D E2|E F G F|E D C2"), Keyboard)
+	page := Read(tune(t, "C D E D|C D E2|E F G F|E D C2|C D E D|C D E2|E F G F|E D C2"), usual[instrument.Keyboard])
 	trees := page.Chunks(Size(5, false))
 	require.Len(t, trees, 1)
 	whole := trees[0]
@@ -327,11 +328,11 @@ func TestChunksAreJoinedToTheWhole(t *testing.T) {
 	leaves := 0
 	walk(page.Chunks(Size(9, true))[0], func(Chunk) { leaves++ })
 	assert.Equal(t, 4, leaves, "from eight and reading solidly the pair is begun with")
-	assert.Empty(t, Read(score.Score{}, Keyboard).Chunks(4))
+	assert.Empty(t, Read(score.Score{}, usual[instrument.Keyboard]).Chunks(4))
 }
 
 func cuts(t *testing.T, bars string, size int) (out []string) {
-	walk(Read(tune(t, bars), Keyboard).Chunks(size)[0], func(c Chunk) {
+	walk(Read(tune(t, bars), usual[instrument.Keyboard]).Chunks(size)[0], func(c Chunk) {
 		out = append(out, fmt.Sprintf("%d.%v:%d", c.From.Bar, c.From.Beat, c.Notes))
 	})
 	return
@@ -364,7 +365,7 @@ func TestChunksTileTheLine(t *testing.T) {
 			}
 			bars.WriteByte("CDEFGABcdefgabz"[rng.IntN(15)])
 		}
-		page := Read(tune(t, bars.String()+"C"), Keyboard)
+		page := Read(tune(t, bars.String()+"C"), usual[instrument.Keyboard])
 		size := 3 + rng.IntN(5)
 		var check func(c Chunk) int
 		check = func(c Chunk) int {
@@ -388,7 +389,7 @@ func TestChunksTileTheLine(t *testing.T) {
 func TestHandsTogetherHaveATreeOfTheirOwn(t *testing.T) {
 	s, err := notation.Read("t.abc", []byte("X:1\nT:T\nM:4/4\nL:1/4\n%%score {1 2}\nV:1\nV:2 clef=bass\nK:C\nV:1\nC D E F|G4|\nV:2\nC,4|E, D, C,2|\n"))
 	require.NoError(t, err)
-	trees := Read(s, Keyboard).Chunks(4)
+	trees := Read(s, usual[instrument.Keyboard]).Chunks(4)
 	require.Len(t, trees, 3)
 	assert.Equal(t, []Hand{Right, Left, Both}, []Hand{trees[0].Hand, trees[1].Hand, trees[2].Hand})
 	assert.Equal(t, []int{5, 4, 7}, []int{trees[0].Notes, trees[1].Notes, trees[2].Notes})
@@ -401,7 +402,7 @@ func TestHandsTogetherHaveATreeOfTheirOwn(t *testing.T) {
 }
 
 func TestTheTeachersMinute(t *testing.T) {
-	page := Read(tune(t, "C D E F|G A B c|C c G2|z C c2"), Keyboard)
+	page := Read(tune(t, "C D E F|G A B c|C c G2|z C c2"), usual[instrument.Keyboard])
 	var says []string
 	for _, r := range page.Minute(page.Demands()) {
 		says = append(says, strings.TrimPrefix(r.Code, "minute-")+" "+r.Args["figures"]+r.Args["finger"]+r.Args["key"]+r.Args["bars"]+r.Args["leap"]+r.Args["bar"])
@@ -410,14 +411,14 @@ func TestTheTeachersMinute(t *testing.T) {
 	s, err := notation.Read("t.abc", []byte("X:1\nT:T\nM:4/4\nL:1/4\n%%score {1 2}\nV:1\nV:2 clef=bass\nK:C\nV:1\nA2cB|A2E2|FAGF|E4|A2cB|d2c2|BGAB|A4|]\nV:2\n[A,,E,]4|[A,,E,]4|[D,A,]4|[E,,B,,]4|[A,,E,]4|[D,A,]4|[E,,B,,]4|[A,,E,]4|]\n"))
 	require.NoError(t, err)
 	var hands []string
-	for _, r := range Read(s, Keyboard).Minute(nil) {
+	for _, r := range Read(s, usual[instrument.Keyboard]).Minute(nil) {
 		if figures := r.Args["figures"]; figures != "" {
 			hands = append(hands, r.Args["hand"]+" "+figures)
 		}
 	}
 	assert.Equal(t, []string{" 6", "left 1"}, hands, "a hand is told where it alone has less to learn")
 	begins := func(bars string) (out []string) {
-		for _, r := range Read(tune(t, bars), Keyboard).Minute(nil) {
+		for _, r := range Read(tune(t, bars), usual[instrument.Keyboard]).Minute(nil) {
 			if strings.HasPrefix(r.Code, "minute-start") {
 				out = append(out, r.Args["finger"]+r.Args["fingers"]+" on "+r.Args["key"]+r.Args["keys"])
 			}
@@ -426,7 +427,7 @@ func TestTheTeachersMinute(t *testing.T) {
 	}
 	assert.Equal(t, []string{"1 3 5 on C4 E4 G4"}, begins("[CEG]4|C4"), "a chord is placed with all its fingers")
 	assert.Equal(t, []string{"1 5 on C4 C5"}, begins("[CEc]4|C4"), "a wide one with the outer ones")
-	cello := Read(page.Score, Bowed)
+	cello := Read(page.Score, usual[instrument.Bowed])
 	assert.Equal(t, "minute-start-string", cello.Minute(cello.Demands())[1].Code)
-	assert.Len(t, Read(score.Score{}, Keyboard).Minute(nil), 2)
+	assert.Len(t, Read(score.Score{}, usual[instrument.Keyboard]).Minute(nil), 2)
 }

@@ -5,45 +5,35 @@ import (
 	"slices"
 	"strconv"
 
+	"patientladder/core/instrument"
 	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
 
-// Strings are the open strings of an instrument, from the highest-sounding
-// (string 1) to the lowest, and how a hand lies on them.
+// Strings are the open strings of an instrument as a part is written for them,
+// string 1 first, and how a hand lies on them.
 type Strings struct {
-	Open    []pitch.Pitch
-	Fretted bool
-	// Home is where the second finger lies in first position, in semitones
-	// above the open string.
-	Home int
-	// Forward is where the four fingers lie in the hand opened forward, against
-	// where the second lies in a closed hand.
-	Forward [4]int
+	Open []pitch.Pitch
+	on   instrument.Profile
 }
 
-// The strings of the instruments here. Guitar music is written an octave above
-// its sound; written under a clef with a small 8 it is kept as it sounds.
-// Common practice, no source.
-var (
-	CelloStrings  = Strings{Open: notes("A3", "D3", "G2", "C2"), Home: 3, Forward: [4]int{-1, 1, 2, 3}}
-	GuitarWritten = Strings{Open: notes("E5", "B4", "G4", "D4", "A3", "E3"), Fretted: true, Home: 2, Forward: [4]int{-1, 0, 1, 3}}
-	GuitarSounds  = Strings{Open: notes("E4", "B3", "G3", "D3", "A2", "E2"), Fretted: true, Home: 2, Forward: [4]int{-1, 0, 1, 3}}
-)
-
-// The shapes of a hand, by where fingers 1 to 4 lie against the second finger of
-// a closed hand.
-var (
-	closed = [4]int{-1, 0, 1, 2}
-	back   = [4]int{-2, 0, 1, 2} // the first finger reaches back
-)
-
-// GuitarIn returns the strings that a part is written for.
-func GuitarIn(p score.Part) Strings {
-	if len(p.Bars) > 0 && slices.ContainsFunc(p.Bars[0].Clefs, func(c score.Clef) bool { return c.Octave == -1 }) {
-		return GuitarSounds
+// StringsOf returns the strings that a part is written for. Music for a guitar is
+// written an octave above its sound; written under a clef with a small 8 it is kept
+// as it sounds. Common practice, no source.
+func StringsOf(p score.Part, on instrument.Profile) Strings {
+	s := Strings{Open: slices.Clone(on.Strings), on: on}
+	for i, open := range s.Open {
+		s.Open[i] = open.Octaves(Lowered(p, on) / 12)
 	}
-	return GuitarWritten
+	return s
+}
+
+// Lowered returns how many semitones below the written notes a part sounds.
+func Lowered(p score.Part, on instrument.Profile) int {
+	if len(p.Bars) > 0 && slices.ContainsFunc(p.Bars[0].Clefs, func(c score.Clef) bool { return c.Octave != 0 }) {
+		return 0 // such a clef is read as it sounds
+	}
+	return on.Written
 }
 
 // A Stop is where a note is stopped on a string.
@@ -51,18 +41,16 @@ type Stop struct {
 	String int    `json:"string" doc:"1 is the highest-sounding; 0 where the note lies off the instrument"`
 	Fret   int    `json:"fret" doc:"semitones above the open string"`
 	Finger string `json:"finger" doc:"left hand, 0 for open"`
-	Pluck  string `json:"pluck,omitempty" doc:"right hand of a plucked string: p, i, m or a"`
+	Pluck  string `json:"pluck,omitempty" doc:"right hand of a plucked string: p, i, m or a; the thumb is t with a drone"`
 	Reach  string `json:"reach,omitempty" enum:"back,forward" doc:"how the hand is opened for it; empty for a closed hand"`
 }
 
 // Shift is a hand that moves along the neck.
 const Shift Move = "shift"
 
-// A place is where a hand lies on the neck.
-type handAt struct {
-	at    int // second finger of the closed hand, semitones above the open string
-	shape int // closed, back or forward
-}
+// A handAt is where a hand lies on the neck: its place, in semitones above the open
+// string, and its shape among those of the frame.
+type handAt struct{ at, shape int }
 
 // A hold is one way of playing a chord.
 type hold struct {
@@ -75,13 +63,14 @@ type hold struct {
 // What a hold costs beside a change of position, which costs far: a note stopped
 // elsewhere that first position holds costs as much as a change, so that one
 // leaves it only where the music does; an opened hand, opening or closing it from
-// one stopped note to the next, a fourth finger where an open string would do, and
-// crossing strings only decide between equals. A judgement.
+// one stopped note to the next (instrument.Frame), a fourth finger, or on frets any,
+// where an open string would do, crossing strings, and a finger that is not the note's own by its
+// letter only decide between equals. A judgement.
 const (
-	costOpened   = 1.2
-	costReshaped = 2.5
 	costFourth   = 0.2
+	costFretted  = 0.18
 	costCrossing = 0.15
+	costLetter   = 1
 )
 
 // Stopped returns where each note of a line is stopped with the fewest changes of
@@ -102,7 +91,7 @@ func (s Strings) Stopped(line []Chord) ([][]Stop, []Position) {
 			at := &cells[i][j]
 			own := at.cost
 			if i == 0 {
-				at.cost = own + float64(abs(at.hand.at-s.Home))
+				at.cost = own + float64(abs(at.hand.at-s.on.Frame.Home))
 				continue
 			}
 			at.cost = math.Inf(1)
@@ -112,9 +101,11 @@ func (s Strings) Stopped(line []Chord) ([][]Stop, []Position) {
 					cost += far + float64(abs(before.hand.at-at.hand.at))
 				}
 				if before.hand.shape != at.hand.shape && stopped(before.stops) > 0 && stopped(at.stops) > 0 {
-					cost += costReshaped
+					cost += s.on.Frame.Reshape
 				}
-				cost += costCrossing * float64(abs(before.stops[len(before.stops)-1].String-at.stops[len(at.stops)-1].String))
+				if from, to := before.stops[len(before.stops)-1].String, at.stops[len(at.stops)-1].String; from != s.on.Drone && to != s.on.Drone {
+					cost += costCrossing * float64(abs(from-to)) // a drone has a thumb of its own
+				}
 				if cost < at.cost {
 					at.cost, at.from = cost, k
 				}
@@ -136,14 +127,10 @@ func (s Strings) Stopped(line []Chord) ([][]Stop, []Position) {
 	for i := range taken {
 		stops[i] = slices.Clone(taken[i].stops)
 		for j := range stops[i] {
-			if shape := taken[i].hand.shape; shape > 0 {
-				stops[i][j].Reach = shapes[shape]
-			}
+			stops[i][j].Reach = s.shape(taken[i].hand).Name
 		}
 	}
-	if s.Fretted {
-		pluck(line, stops)
-	}
+	s.pluck(line, stops)
 	return stops, s.positions(line, taken)
 }
 
@@ -155,7 +142,7 @@ const lowNeck = 12
 // its highest note on the highest string, or where a written finger may want a
 // note on a lower one, but not under first position.
 func (s Strings) highest(line []Chord) int {
-	most := s.Home + 1
+	most := s.on.Frame.Home + 1
 	for _, c := range line {
 		for i, p := range c.Notes {
 			most = max(most, p.MIDI()-s.Open[0].MIDI())
@@ -179,19 +166,19 @@ func (s Strings) holds(c Chord, high int) []hold {
 	for _, honour := range []bool{true, false} {
 		var out []hold
 		home := false // first position holds it
-		for at := 2; at <= high; at++ {
-			for shape, lie := range [][4]int{closed, back, s.Forward} {
-				if shape == 1 && at < 3 {
+		for at := s.on.Frame.Lowest; at <= high; at++ {
+			for shape, lie := range s.on.Frame.Shapes {
+				if at+lie.Lie[0] < 1 {
 					continue // nothing lies below the open string
 				}
-				out = s.place(out, c, hold{hand: handAt{at, shape}}, lie, honour)
+				out = s.place(out, c, hold{hand: handAt{at, shape}}, honour)
 			}
 		}
 		for _, h := range out {
-			home = home || h.hand.at == s.Home
+			home = home || h.hand.at == s.on.Frame.Home
 		}
 		for i := range out {
-			if h := &out[i]; home && h.hand.at != s.Home && slices.ContainsFunc(h.stops, func(st Stop) bool { return st.Fret > 0 }) {
+			if h := &out[i]; home && h.hand.at != s.on.Frame.Home && slices.ContainsFunc(h.stops, func(st Stop) bool { return st.Fret > 0 }) {
 				h.cost += far
 			}
 		}
@@ -199,26 +186,35 @@ func (s Strings) holds(c Chord, high int) []hold {
 			return out
 		}
 	}
-	return []hold{{hand: handAt{s.Home, 0}, stops: make([]Stop, len(c.Notes))}}
+	return []hold{{hand: handAt{s.on.Frame.Home, 0}, stops: make([]Stop, len(c.Notes))}}
 }
 
 // place adds the holds of a chord from one place: every way to give each note,
 // from the lowest, a string of its own that the hand reaches.
-func (s Strings) place(out []hold, c Chord, h hold, lie [4]int, honour bool) []hold {
-	n := len(h.stops)
+func (s Strings) place(out []hold, c Chord, h hold, honour bool) []hold {
+	n, shape := len(h.stops), s.shape(h.hand)
 	if n == len(c.Notes) {
-		opened := false
 		for _, st := range h.stops {
-			opened = opened || st.Fret > 0 && h.hand.shape > 0
-			if st.Finger == "4" {
+			switch {
+			case st.Finger == "4":
 				h.cost += costFourth
+			case s.on.Frame.Fretted && st.Fret > 0:
+				h.cost += costFretted
 			}
 		}
-		if h.hand.shape > 0 && !opened {
+		if h.hand.shape > 0 && stopped(h.stops) == 0 {
 			return out // an opened hand that plays nothing is a closed one
 		}
-		if opened {
-			h.cost += costOpened
+		h.cost += shape.Cost
+		if s.on.Frame.Reshape == 0 { // shapes differ only in what they cost
+			for i := len(out) - 1; i >= 0 && out[i].hand.at == h.hand.at; i-- {
+				if slices.Equal(out[i].stops, h.stops) {
+					if h.cost < out[i].cost {
+						out[i].hand, out[i].cost = h.hand, h.cost
+					}
+					return out
+				}
+			}
 		}
 		h.stops = slices.Clone(h.stops)
 		return append(out, h)
@@ -231,20 +227,23 @@ func (s Strings) place(out []hold, c Chord, h hold, lie [4]int, honour bool) []h
 		if w := c.Stops[n]; honour && w.String > 0 && (w.String != st.String || w.Fret != st.Fret) {
 			continue
 		}
+		next := h
 		if st.Fret == 0 {
 			st.Finger = "0"
-		} else if f := slices.Index(lie[:], st.Fret-h.hand.at); f >= 0 {
+		} else if f := slices.Index(shape.Lie[:], st.Fret-h.hand.at); f >= 0 && st.String != s.on.Drone {
 			st.Finger = strconv.Itoa(f + 1)
+			if own, known := s.on.Frame.Letter(h.hand.at); known && c.Notes[n].Line()-s.Open[i].Line()-own != f {
+				next.cost += costLetter
+			}
 		} else {
 			continue
 		}
 		if w := c.Fingers[n]; honour && len(w) == 1 && w[0] >= '0' && w[0] <= '4' && w != st.Finger {
 			continue
 		}
-		next := h
 		next.stops = append(slices.Clip(h.stops), st)
 		if len(out) < 600 { // a chord of six notes has ways enough
-			out = s.place(out, c, next, lie, honour)
+			out = s.place(out, c, next, honour)
 		}
 	}
 	return out
@@ -256,7 +255,7 @@ func (s Strings) positions(line []Chord, taken []hold) []Position {
 	var low, high pitch.Pitch
 	for i, c := range line {
 		if i == 0 || taken[i].hand.at != taken[i-1].hand.at {
-			p := Position{Bar: c.Bar, Beat: c.Beat, Fingers: []string{}, Place: s.name(taken[i].hand.at)}
+			p := Position{Bar: c.Bar, Beat: c.Beat, Fingers: []string{}, Place: s.on.Frame.Place(taken[i].hand.at)}
 			if i > 0 {
 				p.Move = Shift
 			}
@@ -273,52 +272,37 @@ func (s Strings) positions(line []Chord, taken []hold) []Position {
 		last := &out[len(out)-1]
 		last.Low, last.High = low.String(), high.String()
 		last.Fingers, last.Strings = append(last.Fingers, top.Finger), append(last.Strings, top.String)
-		if shape := taken[i].hand.shape; shape > 0 && !slices.Contains(last.Opened, shapes[shape]) {
-			last.Opened = append(last.Opened, shapes[shape])
+		if shape := s.shape(taken[i].hand).Name; shape != "" && !slices.Contains(last.Opened, shape) {
+			last.Opened = append(last.Opened, shape)
 		}
 	}
 	return out
 }
 
-var shapes = []string{"closed", "back", "forward"}
-
-// name says where the hand lies, in the usual numbers: on a fretted neck that of
-// the first finger's fret. Common practice, no source.
-func (s Strings) name(at int) string {
-	if s.Fretted && at > s.Home {
-		return "position " + strconv.Itoa(at-1)
-	}
-	if s.Fretted {
-		return "first position"
-	}
-	names := []string{"half", "first", "second", "second", "third", "third", "fourth", "fifth", "fifth", "sixth", "sixth", "seventh"}
-	if i := at - 2; i < len(names) {
-		return names[i] + " position"
-	}
-	return "thumb position"
-}
+func (s Strings) shape(h handAt) instrument.Shape { return s.on.Frame.Shapes[h.shape] }
 
 // pluck gives each note of a plucked line its right-hand finger, written ones
-// kept: the thumb on the three low strings, i, m and a on the third, second and
-// first where strings change as in a roll; i and m in turn along one string.
-// Common practice, no source.
-func pluck(line []Chord, stops [][]Stop) {
-	roll := []string{"", "a", "m", "i", "p", "p", "p"}
-	last := ""
+// kept: that of the instrument's roll where strings change, the thumb on the low
+// ones; i and m in turn along one string. Common practice, no source.
+func (s Strings) pluck(line []Chord, stops [][]Stop) {
+	roll, last := s.on.Roll, ""
+	if len(roll) == 0 {
+		return
+	}
 	for i, c := range line {
 		for j := range stops[i] {
 			st := &stops[i][j]
 			if st.String == 0 {
 				continue
 			}
-			st.Pluck = roll[min(st.String, 6)]
-			if len(c.Notes) == 1 && st.String <= 3 && alone(stops, i) {
+			st.Pluck = roll[min(st.String, len(roll))-1]
+			if len(c.Notes) == 1 && st.Pluck != s.on.Thumb() && alone(stops, i) {
 				st.Pluck = "i"
 				if last == "i" {
 					st.Pluck = "m"
 				}
 			}
-			if w := c.Fingers[j]; len(w) == 1 && (w == "p" || w == "i" || w == "m" || w == "a") {
+			if w := c.Fingers[j]; len(w) == 1 && (slices.Contains(roll, w) || w == "i" || w == "m") {
 				st.Pluck = w
 			}
 			last = st.Pluck

@@ -10,15 +10,21 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/instrument"
 	"patientladder/core/notation"
 	"patientladder/core/score"
 )
 
+// usual are the instruments that tests read for.
+var usual = map[instrument.Family]instrument.Profile{
+	instrument.Keyboard: instrument.Shipped.Of("piano"), instrument.Bowed: instrument.Shipped.Of("cello"), instrument.Plucked: instrument.Shipped.Of("guitar"),
+}
+
 // on reads bars for an instrument of strings.
-func on(t *testing.T, plays Plays, key, bars string) Page {
+func on(t *testing.T, plays instrument.Family, key, bars string) Page {
 	s, err := notation.Read("t.abc", []byte("X:1\nT:T\nM:4/4\nL:1/4\nK:"+key+"\n"+bars+"\n"))
 	require.NoError(t, err)
-	return Read(s, plays)
+	return Read(s, usual[plays])
 }
 
 // stopsOf writes each moment as string.finger, chords joined by +.
@@ -48,7 +54,7 @@ func TestCelloFingers(t *testing.T) {
 		{"two open strings at once", "C bass", "[G,,D,]4", "3.0+2.0", "first position", ""},
 		{"a written finger is honoured", "C bass", "!4!A,4", "2.4", "second position", ""},
 	} {
-		st := on(t, Bowed, c.key, c.bars).Staves[0]
+		st := on(t, instrument.Bowed, c.key, c.bars).Staves[0]
 		var places, opened []string
 		for _, p := range st.Positions {
 			places, opened = append(places, p.Place), append(opened, p.Opened...)
@@ -67,7 +73,7 @@ func TestGuitarStopsAndRolls(t *testing.T) {
 		{"a roll over a held chord", "C G c e", "5.3 3.0 2.1 1.0", "p i m a", "first position"},
 		{"the fourth finger stretched to the fifth fret", "e f a g", "1.0 1.1 1.5 1.3", "i m i m", "first position"},
 	} {
-		st := on(t, Plucked, "C", c.bars).Staves[0]
+		st := on(t, instrument.Plucked, "C", c.bars).Staves[0]
 		var frets, plucks, places []string
 		for _, chord := range st.Stops {
 			frets, plucks = append(frets, fmt.Sprintf("%d.%d", chord[0].String, chord[0].Fret)), append(plucks, chord[0].Pluck)
@@ -82,10 +88,10 @@ func TestGuitarStopsAndRolls(t *testing.T) {
 }
 
 func TestWrittenFretsAreKept(t *testing.T) {
-	page := on(t, Plucked, "C", "E e C, E")
+	page := on(t, instrument.Plucked, "C", "E e C, E")
 	n := &page.Score.Parts[0].Bars[0].Notes[1]
 	n.String, n.Fret = 2, 5
-	stops := Read(page.Score, Plucked).Staves[0].Stops
+	stops := Read(page.Score, usual[instrument.Plucked]).Staves[0].Stops
 	assert.Equal(t, []int{2, 5}, []int{stops[1][0].String, stops[1][0].Fret}, "as written, though the first string is open")
 	assert.Zero(t, stops[2][0], "a note below the lowest string")
 }
@@ -100,13 +106,14 @@ func TestPositionsOnStringsAreTheFewest(t *testing.T) {
 		for range 1 + rng.IntN(5) {
 			bars = append(bars, names[rng.IntN(len(names))])
 		}
-		for plays, s := range map[Plays]Strings{Bowed: CelloStrings, Plucked: GuitarWritten} {
+		for _, plays := range []instrument.Family{instrument.Bowed, instrument.Plucked} {
+			s := StringsOf(score.Part{}, usual[plays])
 			st := on(t, plays, "C", strings.Join(bars, " ")).Staves[0]
 			var ways [][]hold
 			away := make([]int, len(st.Line)) // 1 where first position holds it
 			for i, c := range st.Line {
 				ways = append(ways, s.holds(c, s.highest(st.Line)))
-				if slices.ContainsFunc(ways[i], func(h hold) bool { return h.hand.at == s.Home }) {
+				if slices.ContainsFunc(ways[i], func(h hold) bool { return h.hand.at == s.on.Frame.Home }) {
 					away[i] = 1
 				}
 			}
@@ -119,7 +126,7 @@ func TestPositionsOnStringsAreTheFewest(t *testing.T) {
 				}
 				for _, h := range ways[i] {
 					more := sum
-					if h.hand.at != s.Home && h.stops[0].Fret > 0 {
+					if h.hand.at != s.on.Frame.Home && h.stops[0].Fret > 0 {
 						more += away[i]
 					}
 					if i > 0 && h.hand.at != at {
@@ -146,7 +153,7 @@ func TestPositionsOnStringsAreTheFewest(t *testing.T) {
 }
 
 func TestTablature(t *testing.T) {
-	page := on(t, Plucked, "C", "C2- C E|(G c) [CGc]2")
+	page := on(t, instrument.Plucked, "C", "C2- C E|(G c) [CGc]2")
 	under, ok := page.Tablature(false)
 	require.True(t, ok)
 	assert.Equal(t, 2, under.Parts[0].Staves)
@@ -166,15 +173,58 @@ func TestTablature(t *testing.T) {
 	again, err := notation.Read("x.musicxml", file)
 	require.NoError(t, err)
 	assert.Equal(t, "TAB", again.Parts[0].Bars[0].Clefs[0].Sign)
-	assert.Equal(t, Plucked, Guess(again))
+	assert.True(t, Tablature(again))
 	for bi, b := range again.Parts[0].Bars {
 		for i, n := range b.Notes {
 			want := instead.Parts[0].Bars[bi].Notes[i]
 			assert.Equal(t, []int{want.String, want.Fret}, []int{n.String, n.Fret})
 		}
 	}
-	_, ok = on(t, Keyboard, "C", "C4").Tablature(true)
+	_, ok = on(t, instrument.Keyboard, "C", "C4").Tablature(true)
 	assert.False(t, ok, "keys have no frets")
-	_, ok = Read(score.Score{Parts: []score.Part{{Staves: 2}}}, Plucked).Tablature(true)
+	_, ok = Read(score.Score{Parts: []score.Part{{Staves: 2}}}, usual[instrument.Plucked]).Tablature(true)
 	assert.False(t, ok, "a part of two staves has its own")
+}
+
+// Scales as they are first taught in first position, string.finger, on other
+// instruments of known families; on a violin each finger has its letters, so that E
+// flat over A is a low fourth finger and D sharp a high third. Common practice, no
+// source.
+func TestFirstPositionOfOtherStrings(t *testing.T) {
+	for _, c := range []struct{ name, plays, key, bars, want string }{
+		{"G major of two octaves", "violin", "G", "G,A,B,C|DEFG|ABcd|efg2", "4.0 4.1 4.2 4.3 3.0 3.1 3.2 3.3 2.0 2.1 2.2 2.3 1.0 1.1 1.2"},
+		{"B flat over A, E flat", "violin", "Bb", "ABcd|e2", "2.0 2.1 2.2 2.3 2.4"},
+		{"D sharp is a high third", "violin", "E", "ABcd|e2", "2.0 2.1 2.2 2.3 1.0"},
+		{"C major", "viola", "C alto", "C,D,E,F,|G,A,B,C", "4.0 4.1 4.2 4.3 3.0 3.1 3.2 3.3"},
+		{"G major: one, two and four", "double-bass", "G bass", "G,,A,,B,,C,|D,E,F,G,", "4.2 3.0 3.1 3.2 2.0 2.1 2.4 1.0"},
+		{"G major", "mandolin", "G", "G,A,B,C|DEFG", "4.0 4.1 4.2 4.3 3.0 3.1 3.2 3.3"},
+		{"C major", "ukulele", "C", "CDEF|GABc", "3.0 3.2 2.0 2.1 2.3 1.0 1.2 1.3"},
+		{"G major: a finger a fret", "bass-guitar", "G bass", "G,,A,,B,,C,|D,E,F,G,", "4.3 3.0 3.2 3.3 2.0 2.2 2.4 1.0"},
+		{"the drone is only plucked open", "five-string", "G", "g d B e", "5.0 1.0 2.0 1.2"},
+	} {
+		s, err := notation.Read("t.abc", []byte("X:1\nT:T\nM:4/4\nL:1/4\nK:"+c.key+"\n"+c.bars+"\n"))
+		require.NoError(t, err)
+		plays := instrument.Shipped.Of(instrument.ID(c.plays))
+		st := Read(s, plays).Staves[0]
+		assert.Equal(t, c.want, strings.Join(stopsOf(st), " "), "%s on the %s", c.name, c.plays)
+		assert.Equal(t, "first position", st.Positions[0].Place, c.name)
+	}
+}
+
+func TestAnotherInstrument(t *testing.T) {
+	s, err := notation.Read("t.abc", []byte("X:1\nT:T\nM:4/4\nL:1/4\nK:C\nCDEF|c'2 C2\n"))
+	require.NoError(t, err)
+	whistle := instrument.Profile{ID: "whistle", Name: "whistle", Family: instrument.Other}
+	page := Read(s, whistle)
+	assert.Empty(t, page.Staves[0].Hand)
+	assert.Empty(t, page.Staves[0].Stops)
+	assert.Empty(t, page.Staves[0].Positions)
+	for _, d := range page.Demands() {
+		assert.True(t, slices.ContainsFunc(sharedSigns, func(s sign) bool { return s.skill == d.Skill }), "%s belongs to every instrument", d.Skill)
+	}
+	assert.NotEmpty(t, page.Chunks(4))
+	assert.NotEmpty(t, page.Minute(page.Demands()))
+	clarinet := instrument.Profile{Family: instrument.Other, Written: 2}
+	assert.Equal(t, 2, Lowered(score.Part{}, clarinet))
+	assert.Zero(t, Lowered(score.Part{Bars: []score.Bar{{Clefs: []score.Clef{{Octave: -1}}}}}, instrument.Shipped.Of("guitar")), "a clef with an 8 is read as it sounds")
 }

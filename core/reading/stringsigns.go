@@ -43,13 +43,13 @@ var bowedSigns = []sign{
 	{"shift-up", "a shift along the string", true, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Shift })},
 	{"double-open", "two open strings at once", false, stops(func(st []Stop) bool { return len(st) > 1 && stopped(st) == 0 })},
 	{"double-notes", "two notes at once", true, stops(func(st []Stop) bool { return len(st) > 1 && stopped(st) > 0 })},
-	{"ledger-lines", "notes far from the staff", false, each(func(n *seen) bool { return n.Pitch.Line() >= 30 })},
+	{"ledger-lines", "notes far from the staff", false, farAbove},
 }
 
 // pluckedSigns stand on the pages of plucked strings.
 var pluckedSigns = []sign{
 	{"tablature", "tablature", true, func(s *sight) []Place {
-		if Guess(s.Score) != Plucked {
+		if !Tablature(s.Score) {
 			return nil
 		}
 		return []Place{{Bar: 1}}
@@ -68,7 +68,7 @@ var pluckedSigns = []sign{
 		return a > 0 && b > 0 && a != b && len(st.Line[i].Notes) == 1
 	})},
 	{"pinch", "thumb and finger together", false, stops(func(st []Stop) bool { return len(st) == 2 || len(st) == 3 })},
-	{"tune-and-bass", "a tune and its bass at once", false, stops(func(st []Stop) bool { return len(st) > 1 && st[0].String >= 4 && st[len(st)-1].String <= 3 })},
+	{"tune-and-bass", "a tune and its bass at once", false, stops(func(st []Stop) bool { return len(st) > 1 && isThumb(st[0]) && !isThumb(st[len(st)-1]) })},
 	{"strum", "a stroke over four strings or more", false, stops(func(st []Stop) bool { return len(st) >= 4 })},
 	{"chord-two-finger", "two notes stopped at once", false, stops(func(st []Stop) bool { return stopped(st) == 2 && len(st) > 2 })},
 	{"chord-three-finger", "three notes stopped at once", false, stops(func(st []Stop) bool { return stopped(st) >= 3 })},
@@ -88,7 +88,7 @@ var pluckedSigns = []sign{
 	{"shift-neck", "the hand moves along the neck", true, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Shift })},
 	{"hammer", "a slur upwards on one string", true, slurred(2, many, onOneString(Up))},
 	{"pull", "a slur downwards on one string", true, slurred(2, many, onOneString(Down))},
-	{"ledger-lines", "notes far above the staff", false, each(func(n *seen) bool { return n.Pitch.Line() >= 40 })},
+	{"ledger-lines", "notes far above the staff", false, farAbove},
 }
 
 // pair returns the stops of a chord's top note and of the one before it.
@@ -148,11 +148,19 @@ func plucked(fingers ...string) func(*sight) []Place {
 // thumb returns the string that the thumb plays in a chord, 0 for none.
 func thumb(st *Staff, i int) int {
 	for _, s := range st.Stops[i] {
-		if s.Pluck == "p" {
+		if isThumb(s) {
 			return s.String
 		}
 	}
 	return 0
+}
+
+func isThumb(s Stop) bool { return s.Pluck == "p" || s.Pluck == "t" }
+
+// farAbove finds notes far above the instrument's staff.
+func farAbove(s *sight) []Place {
+	high := s.On.Ledger()
+	return each(func(n *seen) bool { return n.Pitch.Line() >= high })(s)
 }
 
 // strings lists the strings of the notes under a slur.

@@ -20,7 +20,7 @@ var Codes = []string{
 	"points-lost", "practised-week", "prepared-more", "probe", "probe-again", "probe-answered", "read-not-played", "ready-to-try", "remedy-ask",
 	"remedy-ask-dull", "remedy-easier", "remedy-fewer", "remedy-prerequisite", "remedy-prerequisite-unmet", "remedy-seat", "remedy-seat-point",
 	"remedy-split", "remote-lesson", "rest-within", "rests-the-hands", "script-count", "script-direction", "script-ear", "seat-estimated", "seat-firm",
-	"seat-first", "seat-footstool", "seat-height", "seat-platform", "seat-platform-pedals", "seat-spike", "seat-tiles", "seat-too-high",
+	"seat-first", "seat-footstool", "seat-height", "seat-platform", "seat-platform-pedals", "seat-spike", "seat-stand", "seat-tiles", "seat-too-high",
 	"shifted-later", "shifted-sooner", "small-first", "small-thing-going", "spot-carried", "spot-count", "spot-first", "squeezed", "still-open",
 	"stop-if-it-hurts", "stretched", "taught", "thin-week", "to-taste", "too-short-for", "tries-failed", "try-first-book", "upkeep-share",
 	"waits-for-its-lesson",

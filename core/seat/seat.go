@@ -13,9 +13,9 @@ import (
 	"math"
 	"strconv"
 
+	"patientladder/core/instrument"
 	"patientladder/core/judgement"
 	"patientladder/core/reason"
-	"patientladder/core/skill"
 )
 
 // A Player is what is known of a player; 0 for what was not measured.
@@ -144,7 +144,7 @@ func or(v, usual float64) float64 {
 
 // Work fits a player to a place. Prefer raises (or lowers) the elbow over the
 // keys, within a few centimetres. Errors are those of Check.
-func Work(b Player, p Bench, family skill.Family, prefer float64) (Fit, error) {
+func Work(b Player, p Bench, how instrument.Seat, prefer float64) (Fit, error) {
 	if err := Check(b, p); err != nil {
 		return Fit{}, err
 	}
@@ -164,22 +164,24 @@ func Work(b Player, p Bench, family skill.Family, prefer float64) (Fit, error) {
 		high = max(low, usualBenchHigh)
 	}
 	low = min(low, high)
-	switch family {
-	case skill.Keyboard:
+	switch how {
+	case instrument.AtKeys:
 		f.KeyTops = or(p.KeyTops, usualKeyTops)
 		f.Seat = from(f.KeyTops, elbow).plus(prefer)
-	case skill.Bowed:
+	case instrument.Spike:
 		f.Seat = leg.plus(judgement.SeatCello) // hips a little above the knees
-	default:
+	case instrument.Footrest:
 		f.Seat = leg
 		stool := judgement.SeatFootstool * or(b.Stature, elbow.Best/(elbowStanding-1+sittingHeight))
 		f.Footstool = Length{stool - 3, stool, stool + 3}
+	default:
+		f.Seat = leg // the chair of one who sits down to it
 	}
 	f.raise(low, high, tile)
 	if gap := from(0, leg).plus(f.height(tile)); gap.Best > noticed {
 		f.Platform = Length{max(gap.Low, 0), gap.Best, gap.High}
 	}
-	f.say(p, family, low)
+	f.say(p, how, low)
 	f.draw(b, elbow, leg, tile)
 	return f, nil
 }
@@ -199,8 +201,11 @@ func (f *Fit) raise(low, high, tile float64) {
 // height is that of what is sat on.
 func (f *Fit) height(tile float64) float64 { return f.Setting + float64(f.Tiles)*tile }
 
-func (f *Fit) say(p Bench, family skill.Family, low float64) {
+func (f *Fit) say(p Bench, how instrument.Seat, low float64) {
 	say := func(code string, pairs ...string) { f.Says = append(f.Says, reason.Of(code, pairs...)) }
+	if how == instrument.Standing {
+		say("seat-stand")
+	}
 	say("seat-height", "cm", cm(math.Round(2*f.Seat.Best)/2), "low", cm(math.Round(f.Seat.Low)), "high", cm(math.Round(f.Seat.High)))
 	if f.Tiles > 0 {
 		say("seat-tiles", "n", strconv.Itoa(f.Tiles))
@@ -210,15 +215,15 @@ func (f *Fit) say(p Bench, family skill.Family, low float64) {
 	}
 	if f.Platform.Best > 0 {
 		code := "seat-platform"
-		if p.Pedals && family == skill.Keyboard {
+		if p.Pedals && how == instrument.AtKeys {
 			code = "seat-platform-pedals"
 		}
 		say(code, "cm", cm(math.Round(f.Platform.Best)), "low", cm(math.Round(f.Platform.Low)), "high", cm(math.Round(f.Platform.High)))
 	}
-	switch family {
-	case skill.Bowed:
+	switch how {
+	case instrument.Spike:
 		say("seat-spike")
-	case skill.Plucked:
+	case instrument.Footrest:
 		say("seat-footstool", "cm", cm(math.Round(f.Footstool.Best)), "low", cm(math.Round(f.Footstool.Low)), "high", cm(math.Round(f.Footstool.High)))
 	}
 	say("seat-firm")

@@ -7,8 +7,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/calendar"
+	"patientladder/core/instrument"
 	"patientladder/core/reason"
-	"patientladder/core/skill"
 )
 
 // Worked by hand from the proportions of Drillis and Contini (1966) as tabled in
@@ -38,24 +38,25 @@ func TestWork(t *testing.T) {
 		name                    string
 		body                    Player
 		place                   Bench
-		family                  skill.Family
+		how                     instrument.Seat
 		prefer                  float64
 		seat, setting, platform float64
 		tiles                   int
 		says                    []string
 	}{
-		{"a grown-up, measured", Player{Elbow: 24, LowerLeg: 46}, bench, skill.Keyboard, 0, 48, 48, 2, 0, []string{"seat-height", "seat-platform", "seat-firm"}},
-		{"a grown-up with long legs", Player{Elbow: 24, LowerLeg: 48}, bench, skill.Keyboard, 0, 48, 48, 0, 0, []string{"seat-height", "seat-firm"}},
-		{"a child of four: three tiles and a platform", Player{Elbow: 15, LowerLeg: 25, Child: true}, Bench{KeyTops: 72, BenchLow: 46, BenchHigh: 49, Tile: 3}, skill.Keyboard, 0, 57, 48, 32, 3, []string{"seat-height", "seat-tiles", "seat-platform", "seat-firm"}},
-		{"tiles are whole ones, rounded up", Player{Elbow: 15, LowerLeg: 56}, Bench{KeyTops: 72, BenchLow: 46, BenchHigh: 50, Tile: 3}, skill.Keyboard, 0, 57, 48, 0, 3, nil},
-		{"the elbow a touch above", Player{Elbow: 24, LowerLeg: 50}, bench, skill.Keyboard, 1.5, 49.5, 49.5, 0, 0, nil},
-		{"too high even at its lowest", Player{Elbow: 30, LowerLeg: 46}, bench, skill.Keyboard, 0, 42, 46, 0, 0, []string{"seat-height", "seat-too-high", "seat-firm"}},
-		{"with pedals the platform carries them too", Player{Elbow: 18, LowerLeg: 32}, Bench{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Pedals: true}, skill.Keyboard, 0, 54, 54, 22, 0, []string{"seat-height", "seat-platform-pedals", "seat-firm"}},
-		{"a cellist of eight on a chair of 46", Player{Stature: 128, LowerLeg: 34, Elbow: 19, Child: true}, Bench{BenchLow: 46, BenchHigh: 46}, skill.Bowed, 0, 36, 46, 12, 0, []string{"seat-height", "seat-too-high", "seat-platform", "seat-spike", "seat-firm"}},
-		{"a guitarist", Player{Stature: 170, LowerLeg: 46, Elbow: 24}, Bench{BenchLow: 46, BenchHigh: 46}, skill.Plucked, 0, 46, 46, 0, 0, []string{"seat-height", "seat-footstool", "seat-firm"}},
-		{"from stature alone, said so", Player{Stature: 170}, bench, skill.Keyboard, 0, 46.5, 46.5, 0, 0, []string{"seat-height", "seat-firm", "seat-estimated"}},
+		{"a grown-up, measured", Player{Elbow: 24, LowerLeg: 46}, bench, instrument.AtKeys, 0, 48, 48, 2, 0, []string{"seat-height", "seat-platform", "seat-firm"}},
+		{"a grown-up with long legs", Player{Elbow: 24, LowerLeg: 48}, bench, instrument.AtKeys, 0, 48, 48, 0, 0, []string{"seat-height", "seat-firm"}},
+		{"a child of four: three tiles and a platform", Player{Elbow: 15, LowerLeg: 25, Child: true}, Bench{KeyTops: 72, BenchLow: 46, BenchHigh: 49, Tile: 3}, instrument.AtKeys, 0, 57, 48, 32, 3, []string{"seat-height", "seat-tiles", "seat-platform", "seat-firm"}},
+		{"tiles are whole ones, rounded up", Player{Elbow: 15, LowerLeg: 56}, Bench{KeyTops: 72, BenchLow: 46, BenchHigh: 50, Tile: 3}, instrument.AtKeys, 0, 57, 48, 0, 3, nil},
+		{"the elbow a touch above", Player{Elbow: 24, LowerLeg: 50}, bench, instrument.AtKeys, 1.5, 49.5, 49.5, 0, 0, nil},
+		{"too high even at its lowest", Player{Elbow: 30, LowerLeg: 46}, bench, instrument.AtKeys, 0, 42, 46, 0, 0, []string{"seat-height", "seat-too-high", "seat-firm"}},
+		{"with pedals the platform carries them too", Player{Elbow: 18, LowerLeg: 32}, Bench{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Pedals: true}, instrument.AtKeys, 0, 54, 54, 22, 0, []string{"seat-height", "seat-platform-pedals", "seat-firm"}},
+		{"a cellist of eight on a chair of 46", Player{Stature: 128, LowerLeg: 34, Elbow: 19, Child: true}, Bench{BenchLow: 46, BenchHigh: 46}, instrument.Spike, 0, 36, 46, 12, 0, []string{"seat-height", "seat-too-high", "seat-platform", "seat-spike", "seat-firm"}},
+		{"a violinist stands, or sits on a chair", Player{Stature: 150, LowerLeg: 40, Elbow: 22}, Bench{BenchLow: 46, BenchHigh: 46}, instrument.Standing, 0, 40, 46, 6, 0, []string{"seat-stand", "seat-height", "seat-too-high", "seat-platform", "seat-firm"}},
+		{"a guitarist", Player{Stature: 170, LowerLeg: 46, Elbow: 24}, Bench{BenchLow: 46, BenchHigh: 46}, instrument.Footrest, 0, 46, 46, 0, 0, []string{"seat-height", "seat-footstool", "seat-firm"}},
+		{"from stature alone, said so", Player{Stature: 170}, bench, instrument.AtKeys, 0, 46.5, 46.5, 0, 0, []string{"seat-height", "seat-firm", "seat-estimated"}},
 	} {
-		f, err := Work(c.body, c.place, c.family, c.prefer)
+		f, err := Work(c.body, c.place, c.how, c.prefer)
 		require.NoError(t, err, c.name)
 		assert.InDelta(t, c.seat, f.Seat.Best, 0.01, c.name)
 		assert.InDelta(t, c.setting, f.Setting, 0.01, c.name)
@@ -66,13 +67,13 @@ func TestWork(t *testing.T) {
 		}
 		assert.LessOrEqual(t, f.Seat.Low, f.Seat.High)
 	}
-	guitar, err := Work(Player{Stature: 170}, Bench{}, skill.Plucked, 0)
+	guitar, err := Work(Player{Stature: 170}, Bench{}, instrument.Footrest, 0)
 	require.NoError(t, err)
 	assert.InDelta(t, 15.3, guitar.Footstool.Best, 0.01)
 }
 
 func TestTheFigureStandsOnWhatItIsGiven(t *testing.T) {
-	f, err := Work(Player{Elbow: 15, LowerLeg: 25, Child: true}, Bench{KeyTops: 72, BenchHigh: 49, BenchLow: 46}, skill.Keyboard, 0)
+	f, err := Work(Player{Elbow: 15, LowerLeg: 25, Child: true}, Bench{KeyTops: 72, BenchHigh: 49, BenchLow: 46}, instrument.AtKeys, 0)
 	require.NoError(t, err)
 	at := map[string]Joint{}
 	for _, p := range f.Figure {
@@ -98,7 +99,7 @@ func TestImpossibleBodiesAndBenches(t *testing.T) {
 		"a tile of 25 cm cannot be right":                                  {Player{Stature: 150}, Bench{Tile: 25}},
 		"white keys at a height of 30 cm":                                  {Player{Stature: 150}, Bench{KeyTops: 30}},
 	} {
-		_, err := Work(c.b, c.p, skill.Keyboard, 0)
+		_, err := Work(c.b, c.p, instrument.AtKeys, 0)
 		assert.ErrorContains(t, err, says)
 	}
 }

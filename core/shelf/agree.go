@@ -3,6 +3,7 @@ package shelf
 import (
 	"slices"
 
+	"patientladder/core/instrument"
 	"patientladder/core/reading"
 	"patientladder/core/skill"
 )
@@ -25,19 +26,19 @@ type Disagreement struct {
 // books brings it: it is taken for granted then. One that a tag names may be
 // missing from the page when something that the page asks for rests on it.
 // Pieces outside the books are taken to come after the first book.
-func Disagreements(g skill.Graph, items []Item) []Disagreement {
+func Disagreements(g skill.Graph, all instrument.Set, items []Item) []Disagreement {
 	out := []Disagreement{}
-	for _, plays := range []Instrument{Piano, Cello, Guitar} {
+	for _, plays := range all.Shelves() {
 		granted, first := map[string]bool{}, map[string]bool{}
 		book := ""
 		for _, it := range items {
-			if it.Instrument != plays || it.Strand == Repertoire || it.Unit == BeforeBook {
+			if all.Of(it.Instrument).Shelf() != plays || it.Strand == Repertoire || it.Unit == BeforeBook {
 				continue
 			}
 			if book == "" {
 				book = it.Book
 			}
-			out = append(out, disagree(g, it, granted)...)
+			out = append(out, disagree(g, all.Of(it.Instrument), it, granted)...)
 			for _, id := range it.Brings {
 				g.Under(id, granted)
 				if it.Book == book {
@@ -46,8 +47,8 @@ func Disagreements(g skill.Graph, items []Item) []Disagreement {
 			}
 		}
 		for _, it := range items {
-			if it.Instrument == plays && it.Strand == Repertoire && it.Unit != BeforeBook {
-				out = append(out, disagree(g, it, first)...)
+			if all.Of(it.Instrument).Shelf() == plays && it.Strand == Repertoire && it.Unit != BeforeBook {
+				out = append(out, disagree(g, all.Of(it.Instrument), it, first)...)
 			}
 		}
 	}
@@ -60,7 +61,7 @@ func Disagreements(g skill.Graph, items []Item) []Disagreement {
 }
 
 // disagree compares one item's tags with what its score asks for.
-func disagree(g skill.Graph, it Item, granted map[string]bool) []Disagreement {
+func disagree(g skill.Graph, plays instrument.Profile, it Item, granted map[string]bool) []Disagreement {
 	if !it.HasScore || it.Demanded == nil {
 		return nil
 	}
@@ -72,10 +73,9 @@ func disagree(g skill.Graph, it Item, granted map[string]bool) []Disagreement {
 	for _, id := range it.Demanded {
 		g.Under(id, shown)
 	}
-	plays := it.Instrument.Plays()
 	var out []Disagreement
 	for _, id := range it.Demanded {
-		if reading.Certain(id, plays) && !tagged[id] && !granted[id] && !slices.Contains(it.Settled, id) {
+		if reading.Certain(id, plays.Family) && !tagged[id] && !granted[id] && !slices.Contains(it.Settled, id) {
 			out = append(out, Disagreement{it.ID, it.Title, id, g.Name(id), true, ""})
 		}
 	}
@@ -84,7 +84,7 @@ func disagree(g skill.Graph, it Item, granted map[string]bool) []Disagreement {
 		ids  []string
 	}{{"brings", it.Brings}, {"needs", it.Needs}, {"revisits", it.Revisits}} {
 		for _, id := range list.ids {
-			if reading.Certain(id, plays) && !shown[id] && !slices.Contains(it.Settled, id) {
+			if reading.Certain(id, plays.Family) && !shown[id] && !slices.Contains(it.Settled, id) {
 				out = append(out, Disagreement{it.ID, it.Title, id, g.Name(id), false, list.name})
 			}
 		}
@@ -92,18 +92,13 @@ func disagree(g skill.Graph, it Item, granted map[string]bool) []Disagreement {
 	return out
 }
 
-// Plays says what hands do on an instrument.
-func (i Instrument) Plays() reading.Plays {
-	return reading.Plays(families[i])
-}
-
 // Tag fills an item's brings and needs from what its score asks for: it needs
 // what another item of the instrument brings, and brings what none does. What
 // another of its own tags rests on goes without saying.
-func (it *Item) Tag(g skill.Graph, items []Item) {
+func (it *Item) Tag(g skill.Graph, all instrument.Set, items []Item) {
 	brought := map[string]bool{}
 	for _, other := range items {
-		if other.Instrument == it.Instrument && other.ID != it.ID {
+		if all.Together(other.Instrument, it.Instrument) && other.ID != it.ID {
 			for _, id := range other.Brings {
 				brought[id] = true
 			}

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 
+	"patientladder/core/instrument"
 	"patientladder/core/reason"
 	"patientladder/core/skill"
 )
@@ -18,13 +19,17 @@ type Fault struct {
 // Faults lists, by title and skill: skills that are not in the graph, needs of
 // an instrument that nothing on its shelf brings and no other item's skill
 // rests on, items that bring and need the same skill, and orphans: skills that
-// no item names and nothing rests on.
-func Faults(g skill.Graph, items []Item) []Fault {
-	brought := map[Instrument]map[string]bool{Piano: {}, Cello: {}, Guitar: {}}
+// no item and no instrument names and nothing rests on.
+func Faults(g skill.Graph, all instrument.Set, items []Item) []Fault {
+	brought := map[instrument.ID]map[string]bool{}
+	for _, id := range all.Shelves() {
+		brought[id] = map[string]bool{}
+	}
+	on := func(it Item) map[string]bool { return brought[all.Of(it.Instrument).Shelf()] }
 	named := map[string]bool{}
 	for _, it := range items {
 		for _, id := range it.Brings {
-			brought[it.Instrument][id] = true
+			on(it)[id] = true
 		}
 		for _, id := range it.Skills() {
 			named[id] = true
@@ -32,11 +37,17 @@ func Faults(g skill.Graph, items []Item) []Fault {
 	}
 	var out []Fault
 	for _, it := range items {
-		out = append(out, FaultsOf(g, it, brought[it.Instrument])...)
+		out = append(out, FaultsOf(g, all.Of(it.Instrument), it, on(it))...)
 	}
 	for _, s := range g {
 		for _, below := range s.RestsOn {
 			named[below] = true
+		}
+	}
+	for _, p := range all {
+		named[p.Holds] = true
+		for _, id := range p.First {
+			named[id] = true
 		}
 	}
 	for _, s := range g.Sorted() {
@@ -48,9 +59,9 @@ func Faults(g skill.Graph, items []Item) []Fault {
 	return out
 }
 
-// FaultsOf lists the faults of one item; brought are the skills that its
+// FaultsOf lists the faults of one item of an instrument; brought are the skills that its
 // instrument's shelf brings.
-func FaultsOf(g skill.Graph, it Item, brought map[string]bool) []Fault {
+func FaultsOf(g skill.Graph, plays instrument.Profile, it Item, brought map[string]bool) []Fault {
 	var out []Fault
 	found := func(code, id string) {
 		out = append(out, Fault{it.ID, it.Title, reason.Of(code, "title", it.Title, "skill", g.Name(id))})
@@ -60,7 +71,7 @@ func FaultsOf(g skill.Graph, it Item, brought map[string]bool) []Fault {
 		switch {
 		case !ok:
 			found("no-such-skill", id)
-		case s.Family != skill.Shared && s.Family != families[it.Instrument]:
+		case s.Family != instrument.Shared && s.Family != plays.Family:
 			found("other-family", id)
 		}
 	}
@@ -74,8 +85,3 @@ func FaultsOf(g skill.Graph, it Item, brought map[string]bool) []Fault {
 	}
 	return out
 }
-
-var families = map[Instrument]skill.Family{Piano: skill.Keyboard, Cello: skill.Bowed, Guitar: skill.Plucked}
-
-// Family returns the family of skills of an instrument.
-func (i Instrument) Family() skill.Family { return families[i] }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"patientladder/core/instrument"
 	"patientladder/core/reason"
 )
 
@@ -56,10 +57,13 @@ func (h Home) compass() (low, high int) {
 	return low, low + h.Keys - 1
 }
 
-// Lacks returns why an item cannot be practised there, or nil.
-func (h Home) Lacks(it Item) *reason.Reason {
-	if it.Instrument != Piano {
+// Lacks returns why an item cannot be practised there on an instrument, or nil.
+func (h Home) Lacks(plays instrument.Profile, it Item) *reason.Reason {
+	if plays.Family != instrument.Keyboard {
 		return nil
+	}
+	if h.Keys == 0 {
+		h.Keys = plays.Keys
 	}
 	no := func(what string) *reason.Reason {
 		r := reason.Of("home-lacks", "title", it.Title, "what", what)

@@ -1,6 +1,7 @@
 package shelf
 
 import (
+	"patientladder/core/instrument"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -8,11 +9,11 @@ import (
 
 // What a home keyboard can do: common layouts, common practice, no source.
 func TestWhatAHomeInstrumentCanDo(t *testing.T) {
-	soft := Item{Title: "Near and Far", Instrument: Piano, Brings: []string{"loud-soft"}}
-	pedal := Item{Title: "Night Crossing", Instrument: Piano, Asks: []string{"pedals"}}
-	wide := Item{Title: "Long Ladder", Instrument: Piano, Low: 33, High: 90}
-	plain := Item{Title: "Rope Walk", Instrument: Piano, Low: 60, High: 67}
-	cello := Item{Title: "Lamp Room", Instrument: Cello, Brings: []string{"loud-soft"}, Low: 36, High: 100}
+	soft := Item{Title: "Near and Far", Instrument: "piano", Brings: []string{"loud-soft"}}
+	pedal := Item{Title: "Night Crossing", Instrument: "piano", Asks: []string{"pedals"}}
+	wide := Item{Title: "Long Ladder", Instrument: "piano", Low: 33, High: 90}
+	plain := Item{Title: "Rope Walk", Instrument: "piano", Low: 60, High: 67}
+	cello := Item{Title: "Lamp Room", Instrument: "cello", Brings: []string{"loud-soft"}, Low: 36, High: 100}
 	for _, c := range []struct {
 		name  string
 		home  Home
@@ -29,7 +30,7 @@ func TestWhatAHomeInstrumentCanDo(t *testing.T) {
 		{"no pedal", Home{NoPedals: true}, pedal, "pedals"},
 		{"only keyboards are asked", Home{Keys: 25, NoTouch: true}, cello, ""},
 	} {
-		why := c.home.Lacks(c.it)
+		why := c.home.Lacks(instrument.Shipped.Of(c.it.Instrument), c.it)
 		if c.lacks == "" {
 			assert.Nil(t, why, c.name)
 		} else if assert.NotNil(t, why, c.name) {

@@ -2,6 +2,7 @@ package shelf
 
 import (
 	"encoding/json"
+	"patientladder/core/instrument"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -85,6 +86,6 @@ func TestRevisionsOfAnItem(t *testing.T) {
 	turned.Points = Points{again.Points[1], again.Points[0]}
 	turned.Succeed(again)
 	assert.Equal(t, again.Revision, turned.Revision, "another order is no revision")
-	assert.ErrorContains(t, Item{Title: "x", Instrument: Cello, Strand: Book, Points: Points{{"a", "Tone"}, {"b", "tone "}}}.Check(), "stands twice")
-	assert.ErrorContains(t, Item{Title: "x", Instrument: Cello, Strand: Book, Parts: Parts{{"a", "one"}, {"a", "two"}}}.Check(), "stands twice")
+	assert.ErrorContains(t, Item{Title: "x", Instrument: "cello", Strand: Book, Points: Points{{"a", "Tone"}, {"b", "tone "}}}.Check(instrument.Shipped), "stands twice")
+	assert.ErrorContains(t, Item{Title: "x", Instrument: "cello", Strand: Book, Parts: Parts{{"a", "one"}, {"a", "two"}}}.Check(instrument.Shipped), "stands twice")
 }

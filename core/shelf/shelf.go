@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"patientladder/core/instrument"
 	"patientladder/core/reading"
 	"patientladder/core/score"
 )
@@ -28,48 +29,35 @@ var Strands = []Strand{Book, Technique, Reading, Repertoire}
 // Known reports whether s is one of the four.
 func (s Strand) Known() bool { return slices.Contains(Strands, s) }
 
-// An Instrument is what an item is played on.
-type Instrument string
-
-// The instruments that materials and students may name.
-const (
-	Piano  Instrument = "piano"
-	Cello  Instrument = "cello"
-	Guitar Instrument = "guitar"
-)
-
-// Known reports whether i is an instrument of the program.
-func (i Instrument) Known() bool { return i == Piano || i == Cello || i == Guitar }
-
 // An Item is one thing to learn.
 type Item struct {
-	ID         string     `json:"id"`
-	Title      string     `json:"title"`
-	Composer   string     `json:"composer,omitempty"`
-	Instrument Instrument `json:"instrument" enum:"piano,cello,guitar"`
-	Strand     Strand     `json:"strand" enum:"book,technique,reading,repertoire"`
-	Unit       string     `json:"unit" doc:"the unit's title"`
-	Book       string     `json:"book" doc:"the book's title"`
-	Brings     []string   `json:"brings" nullable:"false" doc:"skills met here first"`
-	Needs      []string   `json:"needs" nullable:"false" doc:"skills taken for granted"`
-	Revisits   []string   `json:"revisits" nullable:"false" doc:"skills asked for again on purpose"`
-	Parts      Parts      `json:"parts" nullable:"false" maxItems:"100" doc:"parts with a foothold each; empty for one whole"`
-	Points     Points     `json:"points" nullable:"false" maxItems:"40" doc:"usual focus points"`
-	Revision   int        `json:"revision,omitempty" doc:"counts changes of what its points and parts are"`
-	Past       []Past     `json:"past,omitempty" nullable:"false" doc:"points and parts of earlier revisions"`
-	Cue        string     `json:"cue,omitempty" doc:"what is said before playing"`
-	Taste      Taste      `json:"taste,omitempty" enum:"lively,lyrical,familiar" doc:"of repertoire"`
-	Asks       []string   `json:"asks,omitempty" enum:"touch,pedals" nullable:"false" doc:"what the instrument must have"`
-	Bars       int        `json:"bars" doc:"written bars; 0 without a score"`
-	Different  int        `json:"different,omitempty" doc:"bars with notes that are not the same again; 0 without a score"`
-	Staves     int        `json:"staves" doc:"staves of the first part; 2 means two hands"`
-	Tempo      float64    `json:"tempo,omitempty" doc:"quarter notes a minute; 0 where none is written"`
-	Low        int        `json:"low,omitempty" doc:"lowest note as a MIDI number; 0 without a score"`
-	High       int        `json:"high,omitempty" doc:"highest note"`
-	HasScore   bool       `json:"hasScore"`
-	Archived   bool       `json:"archived,omitempty" doc:"laid away: whoever has it goes on, nobody is offered it"`
-	Demanded   []string   `json:"demanded,omitempty" nullable:"false" doc:"skills that the score asks for"`
-	Settled    []string   `json:"settled,omitempty" nullable:"false" doc:"skills of which the tags stand, whatever the score tells"`
+	ID         string        `json:"id"`
+	Title      string        `json:"title"`
+	Composer   string        `json:"composer,omitempty"`
+	Instrument instrument.ID `json:"instrument"`
+	Strand     Strand        `json:"strand" enum:"book,technique,reading,repertoire"`
+	Unit       string        `json:"unit" doc:"the unit's title"`
+	Book       string        `json:"book" doc:"the book's title"`
+	Brings     []string      `json:"brings" nullable:"false" doc:"skills met here first"`
+	Needs      []string      `json:"needs" nullable:"false" doc:"skills taken for granted"`
+	Revisits   []string      `json:"revisits" nullable:"false" doc:"skills asked for again on purpose"`
+	Parts      Parts         `json:"parts" nullable:"false" maxItems:"100" doc:"parts with a foothold each; empty for one whole"`
+	Points     Points        `json:"points" nullable:"false" maxItems:"40" doc:"usual focus points"`
+	Revision   int           `json:"revision,omitempty" doc:"counts changes of what its points and parts are"`
+	Past       []Past        `json:"past,omitempty" nullable:"false" doc:"points and parts of earlier revisions"`
+	Cue        string        `json:"cue,omitempty" doc:"what is said before playing"`
+	Taste      Taste         `json:"taste,omitempty" enum:"lively,lyrical,familiar" doc:"of repertoire"`
+	Asks       []string      `json:"asks,omitempty" enum:"touch,pedals" nullable:"false" doc:"what the instrument must have"`
+	Bars       int           `json:"bars" doc:"written bars; 0 without a score"`
+	Different  int           `json:"different,omitempty" doc:"bars with notes that are not the same again; 0 without a score"`
+	Staves     int           `json:"staves" doc:"staves of the first part; 2 means two hands"`
+	Tempo      float64       `json:"tempo,omitempty" doc:"quarter notes a minute; 0 where none is written"`
+	Low        int           `json:"low,omitempty" doc:"lowest note as a MIDI number; 0 without a score"`
+	High       int           `json:"high,omitempty" doc:"highest note"`
+	HasScore   bool          `json:"hasScore"`
+	Archived   bool          `json:"archived,omitempty" doc:"laid away: whoever has it goes on, nobody is offered it"`
+	Demanded   []string      `json:"demanded,omitempty" nullable:"false" doc:"skills that the score asks for"`
+	Settled    []string      `json:"settled,omitempty" nullable:"false" doc:"skills of which the tags stand, whatever the score tells"`
 }
 
 // A Taste is what a piece of repertoire is like to play.
@@ -89,9 +77,16 @@ var Tastes = []Taste{Lively, Lyrical, Familiar}
 // book: small things without an order.
 const BeforeBook = "Before the first book"
 
-// Offered leaves out what is archived.
-func Offered(items []Item) []Item {
-	return slices.DeleteFunc(slices.Clone(items), func(it Item) bool { return it.Archived })
+// Offered returns what a player of an instrument may be offered: what stands on its
+// shelf and is not archived.
+func Offered(items []Item, all instrument.Set, plays instrument.Profile) []Item {
+	own, shelf := make([]Item, 0, len(items)), plays.Shelf()
+	for _, it := range items {
+		if !it.Archived && (it.Instrument == plays.ID || all.Of(it.Instrument).Shelf() == shelf) {
+			own = append(own, it)
+		}
+	}
+	return own
 }
 
 // Skills lists each skill that the item brings, needs or revisits, once.
@@ -107,15 +102,17 @@ func (it Item) Skills() []string {
 	return ids
 }
 
-// Check says what is wrong with an item.
-func (it Item) Check() error {
+// Check says what is wrong with an item on the shelf of a studio that has all these
+// instruments.
+func (it Item) Check(all instrument.Set) error {
+	_, known := all.Find(it.Instrument)
 	switch {
 	case strings.TrimSpace(it.Title) == "":
 		return fmt.Errorf("an item needs a title")
 	case len(it.Title) > 200:
 		return fmt.Errorf("the title is longer than 200 characters")
-	case !it.Instrument.Known():
-		return fmt.Errorf("%q is not an instrument here: piano, cello or guitar", it.Instrument)
+	case !known:
+		return fmt.Errorf("%q is not an instrument here: %s, or add it to the studio", it.Instrument, all.Names())
 	case !it.Strand.Known():
 		return fmt.Errorf("%q is not a strand: book, technique, reading or repertoire", it.Strand)
 	case it.Taste != "" && !slices.Contains(Tastes, it.Taste):
@@ -145,16 +142,8 @@ const Spots = "spots"
 // UsualPoints returns the focus points an imported piece starts with: tone,
 // rhythm and the instrument's own, loudness where it is written, spots last.
 // Common practice, no source.
-func UsualPoints(i Instrument, s score.Score) Points {
-	points := []string{"Rhythm", "Tone"}
-	switch i {
-	case Cello:
-		points = append(points, "Tuning")
-	case Piano:
-		points = append(points, "Fingering")
-	case Guitar:
-		points = append(points, "Even strokes")
-	}
+func UsualPoints(on instrument.Profile, s score.Score) Points {
+	points := append([]string{"Rhythm", "Tone"}, on.Points...)
 	for _, p := range s.Parts {
 		for _, b := range p.Bars {
 			for _, m := range b.Marks {
@@ -167,14 +156,14 @@ func UsualPoints(i Instrument, s score.Score) Points {
 	return PointsOf(append(points, "Spots")...)
 }
 
-// Describe fills in what an item's score tells.
-func (it *Item) Describe(s score.Score) {
+// Describe fills in what an item's score tells to a player of its instrument.
+func (it *Item) Describe(s score.Score, on instrument.Profile) {
 	it.HasScore, it.Bars, it.Different = true, s.Bars(), reading.Distinct(s)
 	if it.Composer == "" {
 		it.Composer = s.Composer
 	}
 	it.Demanded = []string{}
-	for _, d := range reading.Read(s, it.Instrument.Plays()).Demands() {
+	for _, d := range reading.Read(s, on).Demands() {
 		it.Demanded = append(it.Demanded, d.Skill)
 	}
 	if len(s.Parts) > 0 {

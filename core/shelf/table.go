@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"patientladder/core/instrument"
 	"slices"
 	"strconv"
 	"strings"
@@ -23,7 +24,7 @@ var columns = []column{
 	{"id", func(it Item) string { return it.ID }, func(it *Item, s string) error { it.ID = s; return nil }},
 	{"title", func(it Item) string { return it.Title }, func(it *Item, s string) error { it.Title = s; return nil }},
 	{"composer", func(it Item) string { return it.Composer }, func(it *Item, s string) error { it.Composer = s; return nil }},
-	{"instrument", func(it Item) string { return string(it.Instrument) }, func(it *Item, s string) error { it.Instrument = Instrument(s); return nil }},
+	{"instrument", func(it Item) string { return string(it.Instrument) }, func(it *Item, s string) error { it.Instrument = instrument.ID(s); return nil }},
 	{"strand", func(it Item) string { return string(it.Strand) }, func(it *Item, s string) error { it.Strand = Strand(s); return nil }},
 	{"book", func(it Item) string { return it.Book }, func(it *Item, s string) error { it.Book = s; return nil }},
 	{"unit", func(it Item) string { return it.Unit }, func(it *Item, s string) error { it.Unit = s; return nil }},
@@ -102,7 +103,7 @@ type Change struct {
 // change nothing counted, and the rows that cannot be taken, by line. Columns
 // that are left out keep what stands; a row without an id is a new item, whose
 // id newID makes. An error means that the table as a whole cannot be read.
-func Merge(shelf []Item, table []byte, newID func() string) (changes []Change, same int, bad []BadRow, err error) {
+func Merge(shelf []Item, all instrument.Set, table []byte, newID func() string) (changes []Change, same int, bad []BadRow, err error) {
 	r := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(table, []byte("\xef\xbb\xbf"))))
 	r.FieldsPerRecord = -1
 	head, err := r.Read()
@@ -144,7 +145,7 @@ func Merge(shelf []Item, table []byte, newID func() string) (changes []Change, s
 				row[i] = row[i][1:]
 			}
 		}
-		change, err := merged(known, at, row, newID)
+		change, err := merged(known, all, at, row, newID)
 		if err == nil && seen[change.Item.ID] > 0 {
 			err = fmt.Errorf("the id %q stood in line %d already", change.Item.ID, seen[change.Item.ID])
 		}
@@ -163,7 +164,7 @@ func Merge(shelf []Item, table []byte, newID func() string) (changes []Change, s
 }
 
 // merged applies one row.
-func merged(known map[string]Item, at []int, row []string, newID func() string) (Change, error) {
+func merged(known map[string]Item, all instrument.Set, at []int, row []string, newID func() string) (Change, error) {
 	id := ""
 	for i, c := range at {
 		if columns[c].name == "id" {
@@ -189,7 +190,10 @@ func merged(known map[string]Item, at []int, row []string, newID func() string) 
 	if len(it.ID) > 60 {
 		return Change{}, fmt.Errorf("the id is longer than 60 characters")
 	}
-	if err := it.Check(); err != nil {
+	if p, there := all.Named(string(it.Instrument)); there {
+		it.Instrument = p.ID // a table may say the name
+	}
+	if err := it.Check(all); err != nil {
 		return Change{}, err
 	}
 	it.Succeed(was)

@@ -2,6 +2,7 @@ package shelf
 
 import (
 	"fmt"
+	"patientladder/core/instrument"
 	"strings"
 	"testing"
 
@@ -15,26 +16,26 @@ func newIDs() func() string {
 }
 
 var onTheShelf = []Item{
-	{ID: "walk", Title: "Rope Walk", Instrument: Piano, Strand: Book, Book: "Shore", Unit: "1", Brings: []string{"steps"}, Needs: []string{}, Revisits: []string{}, Parts: PartsOf(), Points: PointsOf("Tone", "Spots"), Bars: 4, HasScore: true},
-	{ID: "odd", Title: "=1+1, \"quoted\"", Instrument: Cello, Strand: Repertoire, Book: "Pool", Cue: "two\nlines", Brings: []string{}, Needs: []string{"steps", "skips"}, Revisits: []string{}, Parts: PartsOf("A", "B"), Points: PointsOf(), Taste: Lively, Asks: []string{}, Settled: []string{"ties"}, Bars: 16},
+	{ID: "walk", Title: "Rope Walk", Instrument: "piano", Strand: Book, Book: "Shore", Unit: "1", Brings: []string{"steps"}, Needs: []string{}, Revisits: []string{}, Parts: PartsOf(), Points: PointsOf("Tone", "Spots"), Bars: 4, HasScore: true},
+	{ID: "odd", Title: "=1+1, \"quoted\"", Instrument: "cello", Strand: Repertoire, Book: "Pool", Cue: "two\nlines", Brings: []string{}, Needs: []string{"steps", "skips"}, Revisits: []string{}, Parts: PartsOf("A", "B"), Points: PointsOf(), Taste: Lively, Asks: []string{}, Settled: []string{"ties"}, Bars: 16},
 }
 
 func TestTheTableGoesOutAndComesBack(t *testing.T) {
 	table := Table(onTheShelf)
 	assert.Contains(t, string(table), `'=1+1`, "no spreadsheet takes a title for a formula")
-	changes, same, bad, err := Merge(onTheShelf, table, newIDs())
+	changes, same, bad, err := Merge(onTheShelf, instrument.Shipped, table, newIDs())
 	require.NoError(t, err)
 	assert.Empty(t, changes)
 	assert.Empty(t, bad)
 	assert.Equal(t, 2, same)
-	again, _, _, err := Merge(nil, table, newIDs())
+	again, _, _, err := Merge(nil, instrument.Shipped, table, newIDs())
 	require.NoError(t, err)
 	require.Len(t, again, 2)
 	back := again[1].Item
 	back.HasScore = false
 	assert.Equal(t, onTheShelf[1], back)
 	withMark := append([]byte("\xef\xbb\xbf"), table...)
-	_, same, _, err = Merge(onTheShelf, withMark, newIDs())
+	_, same, _, err = Merge(onTheShelf, instrument.Shipped, withMark, newIDs())
 	require.NoError(t, err)
 	assert.Equal(t, 2, same, "with a byte order mark, as spreadsheets write it")
 }
@@ -50,7 +51,7 @@ func TestWhatATableWouldChange(t *testing.T) {
 		"bad3,Bars,piano,book,many,",
 		`bad4,"Open quote,piano,book,1,`,
 	}, "\n")
-	changes, same, bad, err := Merge(onTheShelf, []byte(table), newIDs())
+	changes, same, bad, err := Merge(onTheShelf, instrument.Shipped, []byte(table), newIDs())
 	require.NoError(t, err)
 	require.Len(t, changes, 2)
 	assert.Equal(t, Change{Line: 2, Fields: []string{"title"}, Item: changes[0].Item}, changes[0])
@@ -64,7 +65,7 @@ func TestWhatATableWouldChange(t *testing.T) {
 		says = append(says, fmt.Sprintf("%d: %s", b.Line, b.Says))
 	}
 	assert.Equal(t, []string{
-		`4: "kazoo" is not an instrument here: piano, cello or guitar`,
+		`4: "kazoo" is not an instrument here: ` + instrument.Shipped.Names() + ", or add it to the studio",
 		"5: 3 cells where the head line has 6",
 		`6: the id "walk" stood in line 2 already`,
 		`7: "many" is not a number of bars`,
@@ -78,7 +79,7 @@ func TestATableThatCannotBeRead(t *testing.T) {
 		`there is no column "colour"`:     "id,title,colour\n",
 		`the column "title" stands twice`: "title,Title\n",
 	} {
-		_, _, _, err := Merge(nil, []byte(table), newIDs())
+		_, _, _, err := Merge(nil, instrument.Shipped, []byte(table), newIDs())
 		assert.ErrorContains(t, err, says)
 	}
 }

@@ -8,20 +8,11 @@ package skill
 
 import (
 	"fmt"
+	"maps"
+	"patientladder/core/instrument"
 	"slices"
 	"sort"
 	"strings"
-)
-
-// A Family says which instruments share a skill.
-type Family string
-
-// The families.
-const (
-	Shared   Family = "shared"
-	Keyboard Family = "keyboard"
-	Bowed    Family = "bowed"
-	Plucked  Family = "plucked"
 )
 
 // An Area is what a skill is about.
@@ -47,13 +38,13 @@ type Link struct {
 
 // A Skill is one atomic ability.
 type Skill struct {
-	ID      string   `json:"id"`
-	Name    string   `json:"name" doc:"as a teacher says it"`
-	Family  Family   `json:"family" enum:"shared,keyboard,bowed,plucked"`
-	Area    Area     `json:"area" enum:"posture,hands,rhythm,reading,theory,ear,expression"`
-	Weight  float64  `json:"weight" doc:"how heavy it is when new; 1 is usual"`
-	RestsOn []string `json:"restsOn" nullable:"false"`
-	Chain   []Link   `json:"chain" nullable:"false"`
+	ID      string            `json:"id"`
+	Name    string            `json:"name" doc:"as a teacher says it"`
+	Family  instrument.Family `json:"family" enum:"shared,keyboard,bowed,plucked,other"`
+	Area    Area              `json:"area" enum:"posture,hands,rhythm,reading,theory,ear,expression"`
+	Weight  float64           `json:"weight" doc:"how heavy it is when new; 1 is usual"`
+	RestsOn []string          `json:"restsOn" nullable:"false"`
+	Chain   []Link            `json:"chain" nullable:"false"`
 }
 
 // Weeks returns how long the whole chain takes, one task after another.
@@ -105,6 +96,66 @@ func New(skills []Skill) (Graph, error) {
 	}
 	return g, nil
 }
+
+// With returns the graph with a studio's own skills, which Check has let in.
+func (g Graph) With(own []Skill) Graph {
+	if len(own) == 0 {
+		return g
+	}
+	out := make(Graph, len(g)+len(own))
+	maps.Copy(out, g)
+	for _, s := range own {
+		out[s.ID] = s
+	}
+	return out
+}
+
+// Check says what is wrong with a skill that a teacher puts into the graph, or puts
+// there anew: bounds, what it rests on, and circles.
+func (g Graph) Check(s Skill) error {
+	name := strings.TrimSpace(s.Name)
+	switch {
+	case name == "" || len(name) > 80:
+		return fmt.Errorf("a skill needs a name of at most 80 letters")
+	case !slices.Contains(families, s.Family):
+		return fmt.Errorf("%q is not a family of instruments", s.Family)
+	case !slices.Contains(areas, s.Area):
+		return fmt.Errorf("%q is not an area: posture, hands, rhythm, reading, theory, ear or expression", s.Area)
+	case s.Weight < LeastWeight || s.Weight > MostWeight:
+		return fmt.Errorf("a weight lies between %g and %g, where 1 is usual", LeastWeight, MostWeight)
+	case len(s.RestsOn) > 12:
+		return fmt.Errorf("name at most twelve skills that it rests on")
+	}
+	for _, other := range g {
+		if other.ID != s.ID && other.Family == s.Family && strings.EqualFold(other.Name, name) {
+			return fmt.Errorf("%q is in the graph already", other.Name)
+		}
+	}
+	for _, below := range s.RestsOn {
+		if f := g[below].Family; f != "" && f != instrument.Shared && f != s.Family {
+			return fmt.Errorf("%q belongs to other instruments, so nothing of these can rest on it", g.Name(below))
+		}
+	}
+	for _, t := range s.Chain {
+		if len(t.Do) > 200 || t.Minutes > 15 || t.Weeks > 20 {
+			return fmt.Errorf("a task of a chain has at most 200 letters, 15 minutes a day and 20 weeks")
+		}
+	}
+	all := make([]Skill, 0, len(g)+1)
+	for _, other := range g.Sorted() {
+		if other.ID != s.ID {
+			all = append(all, other)
+		}
+	}
+	_, err := New(append(all, s))
+	return err
+}
+
+// The weights that a skill may have.
+const (
+	LeastWeight = 0.3
+	MostWeight  = 3.0
+)
 
 // circle returns the ids of skills that rest on each other in turn, the first
 // again at the end, or nil.
@@ -174,7 +225,7 @@ func (g Graph) Sorted() []Skill {
 }
 
 var (
-	families = []Family{Shared, Keyboard, Bowed, Plucked}
+	families = append([]instrument.Family{instrument.Shared}, instrument.Families...)
 	areas    = []Area{Posture, Hands, Rhythm, Reading, Theory, Ear, Expression}
 )
 

@@ -1,6 +1,7 @@
 package skill
 
 import (
+	"patientladder/core/instrument"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -38,7 +39,7 @@ func TestCatalogue(t *testing.T) {
 		assert.NotNil(t, s.RestsOn, s.ID)
 		areas[s.Area]++
 		for _, below := range s.RestsOn {
-			assert.Contains(t, []Family{Shared, s.Family}, g[below].Family, "%s rests on another family's skill", s.ID)
+			assert.Contains(t, []instrument.Family{instrument.Shared, s.Family}, g[below].Family, "%s rests on another family's skill", s.ID)
 		}
 		assert.True(t, s.Weight >= 0.5 && s.Weight <= 2.5, s.ID)
 		for _, task := range s.Chain {

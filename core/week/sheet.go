@@ -19,6 +19,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/reading"
 	"patientladder/core/reason"
@@ -54,7 +55,7 @@ var bands = []string{"now", "upkeep", "ahead"}
 type Start struct {
 	From string `json:"from" doc:"id of its first note in the score"`
 	To   string `json:"to" doc:"id of its last"`
-	Hand string `json:"hand" enum:"right,left,both"`
+	Hand string `json:"hand" enum:",right,left,both"`
 	reading.StartOf
 	Starts []reading.HandStart `json:"starts,omitempty" doc:"of both hands: of each that plays in it"`
 	Notes  int                 `json:"notes"`
@@ -117,6 +118,7 @@ type Ask struct {
 	Ahead    []ahead.HeadStart
 	Approach approach.Approach
 	Home     shelf.Home
+	Plays    instrument.Profile
 	Trees    map[string][]reading.Chunk // by rung: a tree a hand, of two hands a third for both
 	Age      int                        // years
 	From     calendar.Date              // day of the lesson
@@ -256,7 +258,7 @@ func (w *writer) ahead() {
 			w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("no-room-for", "title", r.Item.Title))
 		}
 	}
-	if far := len(coming) - 1; far > 1 && w.Home.Lacks(coming[far].Item) == nil {
+	if far := len(coming) - 1; far > 1 && w.Home.Lacks(w.Plays, coming[far].Item) == nil {
 		title := coming[far].Item.Title
 		put(0, Task{Band: "ahead", Rung: coming[far].ID, Title: title, Count: 1, Listen: true, Minutes: 1, Why: reason.Of("hear-far-ahead", "title", title)})
 	}
@@ -290,7 +292,7 @@ func (w *writer) ahead() {
 // fits reports whether the home instrument can do a rung; one that it cannot
 // do is told as left out.
 func (w *writer) fits(r ladder.Rung) bool {
-	lacks := w.Home.Lacks(r.Item)
+	lacks := w.Home.Lacks(w.Plays, r.Item)
 	if lacks != nil && !slices.ContainsFunc(w.sheet.LeftOut, func(o reason.Reason) bool { return o.Args["title"] == r.Item.Title }) {
 		w.sheet.LeftOut = append(w.sheet.LeftOut, *lacks)
 	}

@@ -14,6 +14,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -40,8 +41,8 @@ func sheet(s ladder.Standing, a approach.Approach, age int, from, next calendar.
 
 func ask(s ladder.Standing, a approach.Approach, age int, from, next calendar.Date) Ask {
 	g := skill.Catalogue()
-	p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: shelf.Piano, Slot: calendar.Slot{Weekday: from.Weekday(), Start: "16:00", Minutes: 30}, Now: from.Time()})
-	return Ask{Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), from.Time()), Approach: a, Age: age, From: from, Next: next, At: from.Time()}
+	p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: instrument.Shipped.Of("piano"), Slot: calendar.Slot{Weekday: from.Weekday(), Start: "16:00", Minutes: 30}, Now: from.Time()})
+	return Ask{Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), from.Time()), Approach: a, Plays: instrument.Shipped.Of("piano"), Age: age, From: from, Next: next, At: from.Time()}
 }
 
 func bars(d Day) (out []string) {
@@ -297,7 +298,7 @@ func TestHeadStartsStandOnTheSheet(t *testing.T) {
 
 func TestOnlyWhatTheHomeInstrumentCanDo(t *testing.T) {
 	soft := rung("soft", 8, 1, at(from), nil)
-	soft.Item.Instrument, soft.Item.Brings = shelf.Piano, []string{"loud-soft"}
+	soft.Item.Instrument, soft.Item.Brings = "piano", []string{"loud-soft"}
 	in := ask(only(soft, rung("plain", 8, 1, at(from), nil)), approach.Default(9), 9, from, next)
 	in.Home = shelf.Home{Keys: 61, NoTouch: true}
 	sh := Make(in)

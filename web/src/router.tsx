@@ -128,6 +128,11 @@ const activities = createRoute({
   path: "/activities",
   component: lazyRouteComponent(() => import("./screens/activities/ActivitiesScreen"), "ActivitiesScreen"),
 });
+const instruments = createRoute({
+  getParentRoute: () => inside,
+  path: "/instruments",
+  component: lazyRouteComponent(() => import("./screens/instruments/InstrumentsScreen"), "InstrumentsScreen"),
+});
 const studio = createRoute({
   getParentRoute: () => inside,
   path: "/studio",
@@ -153,6 +158,7 @@ export const router = createRouter({
       mailbox,
       calendar,
       activities,
+      instruments,
       studio,
       numbers,
     ]),

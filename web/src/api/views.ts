@@ -52,6 +52,13 @@ export const seatView = (student: string) =>
     queryFn: () => answer(api.GET("/api/students/{student}/seat", ofStudent(student))),
   });
 
+// The instruments that students may play: the program's and the studio's own.
+export const instrumentsView = queryOptions({
+  queryKey: ["instruments"],
+  queryFn: () => answer(api.GET("/api/instruments")),
+  staleTime: 60_000,
+});
+
 // A seat tried out with other numbers.
 export const seatTry = (ask: Schemas["SeatAsk"]) =>
   queryOptions({

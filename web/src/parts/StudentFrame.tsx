@@ -20,7 +20,7 @@ export function StudentFrame() {
         <h1 className="text-head">{card ? `${card.firstName} ${card.familyName}` : "This student is not here"}</h1>
         {card && day && (
           <p className="text-soft">
-            {card.age} · {card.instrument} ·{" "}
+            {card.age} · {card.plays} ·{" "}
             {card.next
               ? `${card.next === day.today ? "today" : namedDay(card.next)} ${card.slot.start}`
               : "no lesson ahead"}

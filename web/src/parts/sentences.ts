@@ -84,6 +84,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "calendar-no-pause": (a) => `${dayOf(a.on)}: ${hours(a.minutes)} from ${a.from} without ten minutes between.`,
 
   // the seat
+  "seat-stand": () => "Standing: feet as wide as the hips, weight on both, knees not locked. Seated:",
   "seat-height": (a) => `Seat at ${cm(a.cm)}${a.low === a.high ? "" : ` (${cm(a.low)} to ${cm(a.high)})`}.`,
   "seat-tiles": (a) => `${number(a.n)} firm tile${a.n === "1" ? "" : "s"} on the bench at its highest.`,
   "seat-too-high": (a) => `The lowest setting is ${cm(a.cm)} too high: find a lower seat.`,

@@ -51,7 +51,7 @@ it("sounds A at 440 hertz", () => {
 });
 
 describe("hearing", () => {
-  const model = { hands: ["right", "left"], sounds: two, open: [], bars: [0, 4], beat: 1, qpm: 60 };
+  const model = { hands: ["right", "left"], sounds: two, open: [], fretted: false, bars: [0, 4], beat: 1, qpm: 60 };
   it("plays a hand's passage until its last note has sounded, a bar counted in", () => {
     expect(hearing(model, { fromId: "a", toId: "b", hand: "right" }, 0.5)).toEqual({
       from: 0,

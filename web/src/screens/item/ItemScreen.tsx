@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { itemView, readingView, scoreText, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { useInstruments } from "../../parts/instruments";
 import { Score } from "../../parts/Score";
 import { Shown } from "../../parts/Told";
 import { EditItem } from "../shelf/EditItem";
@@ -32,7 +33,8 @@ function Item({ view }: { view: View }) {
   const [editing, edit] = useState(false);
   const [student, choose] = useState("");
   const { data: day } = useDay();
-  const students = day?.students.filter((s) => s.instrument === item.instrument) ?? [];
+  const instruments = useInstruments();
+  const students = day?.students.filter((s) => instruments.together(s.instrument, item.instrument)) ?? [];
   const reading = useQuery({ ...readingView(item.id, student), enabled: item.hasScore });
   return (
     <main className="grid flex-1 content-start gap-5 px-4 py-3 lg:grid-cols-[1fr_340px] print:block print:p-0">
@@ -82,7 +84,9 @@ function Item({ view }: { view: View }) {
                   ))}
                 </select>
               </label>
-              {students.length === 0 && <p className="text-soft">No student here plays {item.instrument}.</p>}
+              {students.length === 0 && (
+                <p className="text-soft">No student here plays {instruments.name(item.instrument)}.</p>
+              )}
               {students
                 .filter((s) => s.id === student)
                 .map((s) => (
@@ -115,7 +119,7 @@ function Page({ view, read }: { view: View; read: Schemas["ReadingView"] }) {
   const { verses, bands, fresh } = usePage(read, on);
   return (
     <>
-      <Layers read={read} frets={item.instrument === "guitar"} on={on} set={set} />
+      <Layers read={read} frets={read.fretted} on={on} set={set} />
       <Shown query={text}>
         {(xml) => <Score xml={xml} title={item.title} verses={verses} bands={bands} fresh={fresh} />}
       </Shown>

@@ -4,11 +4,11 @@ import { useDeferredValue, useRef, useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { PickInstrument } from "../../parts/instruments";
 import { Score } from "../../parts/Score";
 import { Trouble } from "../../parts/Told";
 import { notKept, sentence, strandNames } from "../../parts/words";
 
-type Instrument = Schemas["Draft"]["instrument"];
 type Strand = Schemas["Item"]["strand"];
 
 const start = "X:1\nT:A new tune\nM:4/4\nL:1/4\nK:C\nC D E D | E2 D2 | C D E D | C4 |]\n";
@@ -18,7 +18,7 @@ const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-
 // underlined where it stands, and put on the shelf when it is right.
 export function TypeScreen() {
   const [abc, setABC] = useState(start);
-  const [instrument, setInstrument] = useState<Instrument>("piano");
+  const [instrument, setInstrument] = useState("piano");
   const [strand, setStrand] = useState<Strand>("repertoire");
   const [book, setBook] = useState("");
   const id = useRef(ulid()); // so that saving twice adds one
@@ -68,14 +68,7 @@ export function TypeScreen() {
           draft.error && <Trouble again={draft.refetch}>{draft.error.message}</Trouble>
         )}
         <div className="grid grid-cols-3 gap-2 font-[580]">
-          <label>
-            Instrument
-            <select className={field} value={instrument} onChange={(e) => setInstrument(e.target.value as Instrument)}>
-              <option>piano</option>
-              <option>cello</option>
-              <option>guitar</option>
-            </select>
-          </label>
+          <PickInstrument className={field} value={instrument} set={setInstrument} />
           <label>
             Lane
             <select className={field} value={strand} onChange={(e) => setStrand(e.target.value as Strand)}>

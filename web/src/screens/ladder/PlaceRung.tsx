@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { shelfView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { useInstruments } from "../../parts/instruments";
 import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
 import { strandNames } from "../../parts/words";
@@ -26,6 +27,7 @@ export function PlaceRung({ view, above }: { view: Schemas["LadderView"]; above?
       after: into?.id ?? "top",
       revision: item.revision,
     });
+  const { together } = useInstruments();
   useKeys({ i: () => setOpen(true) });
   return (
     <Dialog.Root
@@ -62,13 +64,13 @@ export function PlaceRung({ view, above }: { view: Schemas["LadderView"]; above?
                 const words = find.toLowerCase();
                 const found = shelf.items.filter(
                   (it) =>
-                    it.instrument === view.student.instrument &&
+                    together(it.instrument, view.student.instrument) &&
                     !there.has(it.id) &&
                     `${it.title} ${it.book} ${it.unit}`.toLowerCase().includes(words),
                 );
                 return found.length === 0 ? (
                   <p className="text-soft">
-                    Nothing left on the shelf for {view.student.instrument}. Import a score under Shelf.
+                    Nothing left on the shelf for {view.student.plays}. Import a score under Shelf.
                   </p>
                 ) : (
                   Object.entries(Object.groupBy(found, (it) => it.book)).map(([book, list = []]) => (

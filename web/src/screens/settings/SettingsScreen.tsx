@@ -6,6 +6,7 @@ import { type Body, tell } from "../../api/outbox";
 import { approachView, effectsView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { HomeDays } from "../../parts/HomeDays";
+import { useInstruments } from "../../parts/instruments";
 import { Shown } from "../../parts/Told";
 import { sentence } from "../../parts/words";
 import { Contact } from "../week/Send";
@@ -17,6 +18,7 @@ import { HomeForm } from "./HomeForm";
 export function SettingsScreen() {
   const { student } = useParams({ from: "/inside/students/$student/settings" });
   const query = useQuery(approachView(student));
+  const instruments = useInstruments();
   return (
     <Shown query={query}>
       {(view) => (
@@ -47,7 +49,7 @@ export function SettingsScreen() {
                 <HomeDays student={student} days={view.homeDays} minutes={view.homeMinutes} />
               </div>
             </section>
-            {view.student.instrument === "piano" && (
+            {instruments.of(view.student.instrument)?.family === "keyboard" && (
               <HomeForm
                 key={JSON.stringify(view.student.home)}
                 student={student}
@@ -163,9 +165,7 @@ function Books({ view }: { view: View }) {
           );
         })}
       </ul>
-      {view.offered.length === 0 && (
-        <p className="text-soft">Nothing on the shelf for {view.student.instrument} yet.</p>
-      )}
+      {view.offered.length === 0 && <p className="text-soft">Nothing on the shelf for {view.student.plays} yet.</p>}
     </section>
   );
 }

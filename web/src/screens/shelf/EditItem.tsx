@@ -1,8 +1,10 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
-import { type FormEvent, useDeferredValue, useId, useState } from "react";
+import { type FormEvent, useDeferredValue, useState } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { skillsView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { PickInstrument, useInstruments } from "../../parts/instruments";
+import { SkillField } from "../../parts/SkillField";
 import { Shown, Trouble } from "../../parts/Told";
 import { sentence, strandNames } from "../../parts/words";
 import { NamedField } from "./NamedField";
@@ -41,7 +43,7 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
     e.preventDefault();
     save.mutate();
   };
-  const family = { piano: "keyboard", cello: "bowed", guitar: "plucked" }[draft.instrument];
+  const family = useInstruments().of(draft.instrument)?.family;
   return (
     <form
       onSubmit={submit}
@@ -68,20 +70,11 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
           <input className={field} value={draft.unit} onChange={(e) => set({ unit: e.target.value })} />
         </label>
         {!item.title && (
-          <label>
-            Instrument
-            <select
-              className={field}
-              value={draft.instrument}
-              onChange={(e) =>
-                set({ instrument: e.target.value as Item["instrument"], brings: [], needs: [], revisits: [] })
-              }
-            >
-              <option>piano</option>
-              <option>cello</option>
-              <option>guitar</option>
-            </select>
-          </label>
+          <PickInstrument
+            className={field}
+            value={draft.instrument}
+            set={(instrument) => set({ instrument, brings: [], needs: [], revisits: [] })}
+          />
         )}
         {!item.hasScore && (
           <label>
@@ -160,56 +153,5 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
         </Button>
       </div>
     </form>
-  );
-}
-
-type SkillProps = { name: string; ids: string[]; all: Schemas["Skill"][]; set: (ids: string[]) => void };
-
-// SkillField is a list of skills; another is found by typing its name.
-function SkillField({ name, ids, all, set }: SkillProps) {
-  const [text, setText] = useState("");
-  const list = useId();
-  const add = (typed: string) => {
-    const found = all.find((s) => s.name.toLowerCase() === typed.trim().toLowerCase());
-    if (found && !ids.includes(found.id)) set([...ids, found.id]);
-    setText(found ? "" : typed);
-  };
-  return (
-    <fieldset>
-      <legend>{name}</legend>
-      <ul className="flex flex-wrap gap-1.5">
-        {ids.map((id) => {
-          const label = all.find((s) => s.id === id)?.name ?? id;
-          return (
-            <li key={id} className="flex items-center gap-1 rounded border border-line px-2 py-0.5 font-normal">
-              {label}
-              <button
-                type="button"
-                aria-label={`${name}: take ${label} off`}
-                className="px-1 font-[650]"
-                onClick={() => set(ids.filter((x) => x !== id))}
-              >
-                ×
-              </button>
-            </li>
-          );
-        })}
-      </ul>
-      <input
-        aria-label={`${name}: add a skill`}
-        placeholder="Type a skill's name"
-        list={list}
-        value={text}
-        onChange={(e) => add(e.target.value)}
-        className={`${field} placeholder:text-soft`}
-      />
-      <datalist id={list}>
-        {all
-          .filter((s) => !ids.includes(s.id))
-          .map((s) => (
-            <option key={s.id} value={s.name} />
-          ))}
-      </datalist>
-    </fieldset>
   );
 }

@@ -2,13 +2,14 @@ import { Link } from "@tanstack/react-router";
 import { type DragEvent, useId, useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, Problem, queries, type Schemas } from "../../api/client";
+import { PickInstrument } from "../../parts/instruments";
 import { notKept, strandNames } from "../../parts/words";
 
 type Result = { id: string; name: string; done?: Schemas["Imported"]; failed?: string };
 type Place = {
   book: string;
   unit: string;
-  instrument: "piano" | "cello" | "guitar";
+  instrument: string;
   strand: "book" | "technique" | "reading" | "repertoire";
 };
 
@@ -61,18 +62,11 @@ export function ImportScores({ books }: { books: string[] }) {
           Unit, if there is one
           <input className={field} value={place.unit} onChange={(e) => setPlace({ ...place, unit: e.target.value })} />
         </label>
-        <label>
-          Instrument
-          <select
-            className={field}
-            value={place.instrument}
-            onChange={(e) => setPlace({ ...place, instrument: e.target.value as Place["instrument"] })}
-          >
-            <option value="piano">piano</option>
-            <option value="cello">cello</option>
-            <option value="guitar">guitar</option>
-          </select>
-        </label>
+        <PickInstrument
+          className={field}
+          value={place.instrument}
+          set={(instrument) => setPlace({ ...place, instrument })}
+        />
         <label>
           Lane
           <select

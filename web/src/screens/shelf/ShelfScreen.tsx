@@ -5,6 +5,7 @@ import { ulid } from "ulid";
 import type { Schemas } from "../../api/client";
 import { shelfView, skillsView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { useInstruments } from "../../parts/instruments";
 import { Shown } from "../../parts/Told";
 import { plural, sentence, strandNames } from "../../parts/words";
 import { EditItem } from "./EditItem";
@@ -43,7 +44,9 @@ export function ShelfScreen() {
   const [made, make] = useState<Schemas["Item"]>();
   const { data: day } = useDay();
   const student = day?.students.find((s) => s.id === asked.student);
-  const instrument = student?.instrument ?? asked.instrument;
+  const instruments = useInstruments();
+  const shelves = [...new Set(query.data?.items.map((it) => instruments.of(it.instrument)?.shelf ?? it.instrument))];
+  const instrument = student ? (instruments.of(student.instrument)?.shelf ?? student.instrument) : asked.instrument;
   return (
     <main className="grid flex-1 content-start gap-5 px-4 py-3 lg:grid-cols-[1fr_340px]">
       <section aria-label="Books" className="min-w-0">
@@ -59,7 +62,8 @@ export function ShelfScreen() {
           <Pick
             name="Instrument"
             all="every instrument"
-            choices={["piano", "cello", "guitar"]}
+            choices={shelves}
+            say={instruments.name}
             value={instrument}
             set={(instrument) => set({ instrument, student: "" })}
           />
@@ -112,15 +116,24 @@ export function ShelfScreen() {
   );
 }
 
-type PickProps = { name: string; all: string; choices: string[]; value: string; set: (value: string) => void };
+type PickProps = {
+  name: string;
+  all: string;
+  choices: string[];
+  say?: (choice: string) => string;
+  value: string;
+  set: (value: string) => void;
+};
 
 // Pick narrows the shelf by one thing.
-function Pick({ name, all, choices, value, set }: PickProps) {
+function Pick({ name, all, choices, say, value, set }: PickProps) {
   return (
     <select aria-label={name} className={pickBox} value={value} onChange={(e) => set(e.target.value)}>
       <option value="">{all}</option>
       {choices.map((c) => (
-        <option key={c}>{c}</option>
+        <option key={c} value={c}>
+          {say ? say(c) : c}
+        </option>
       ))}
     </select>
   );
@@ -132,10 +145,11 @@ function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
   const skills = useQuery(skillsView).data?.skills;
   const named = (it: Schemas["Item"]) =>
     [...it.brings, ...it.needs, ...it.revisits].map((id) => skills?.find((s) => s.id === id)?.name ?? id).join(" ");
+  const instruments = useInstruments();
   const words = asked.words.toLowerCase();
   const found = shelf.items.filter(
     (it) =>
-      (!asked.instrument || it.instrument === asked.instrument) &&
+      (!asked.instrument || instruments.together(it.instrument, asked.instrument)) &&
       (!asked.taste || it.taste === asked.taste) &&
       (!asked.slope || shelf.loads[it.id]?.slope === asked.slope) &&
       `${it.title} ${it.book} ${it.unit} ${it.composer ?? ""} ${words ? named(it) : ""}`.toLowerCase().includes(words),
@@ -151,7 +165,7 @@ function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
     <section key={book} aria-label={book} className="mb-4 rounded bg-raised px-4 py-3">
       <Title book={book}>
         <span className="text-body font-normal text-soft">
-          {list[0]?.instrument} · {plural(list.length, "item")}
+          {instruments.name(list[0]?.instrument ?? "")} · {plural(list.length, "item")}
         </span>
       </Title>
       <Profile shelf={shelf} list={list.filter((it) => it.strand === "book" || it.strand === "repertoire")} />

@@ -5,6 +5,7 @@ import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { shelfView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { PickInstrument, useInstruments } from "../../parts/instruments";
 import { Trouble } from "../../parts/Told";
 import { plural, strandNames, weekdays, weekOrder } from "../../parts/words";
 import { OwnBooks } from "../shelf/OwnBooks";
@@ -46,7 +47,8 @@ export function NewStudent() {
     e.preventDefault();
     add.mutate();
   };
-  const items = shelf.data?.items.filter((it) => it.instrument === asked.instrument) ?? [];
+  const instruments = useInstruments();
+  const items = shelf.data?.items.filter((it) => instruments.together(it.instrument, asked.instrument)) ?? [];
   const offered = [...new Set(items.map((it) => it.book))];
   const books = asked.books ?? [];
   const toggle = (b: string) =>
@@ -112,19 +114,12 @@ export function NewStudent() {
           onChange={(e) => set({ birthYear: Number(e.target.value) })}
         />
       </label>
-      <label>
-        Instrument
-        <select
-          name="instrument"
-          className={field}
-          value={asked.instrument}
-          onChange={(e) => set({ instrument: e.target.value as Asked["instrument"], books: [], begin: "" })}
-        >
-          <option>piano</option>
-          <option>cello</option>
-          <option>guitar</option>
-        </select>
-      </label>
+      <PickInstrument
+        name="instrument"
+        className={field}
+        value={asked.instrument}
+        set={(instrument) => set({ instrument, books: [], begin: "" })}
+      />
       <label>
         Lesson on
         <select
@@ -187,7 +182,7 @@ export function NewStudent() {
         {shelf.data?.items.length === 0 && <OwnBooks />}
         {shelf.data && shelf.data.items.length > 0 && offered.length === 0 && (
           <p className="font-normal text-soft">
-            Nothing on the shelf for {asked.instrument} yet: books can be chosen later.
+            Nothing on the shelf for {instruments.name(asked.instrument)} yet: books can be chosen later.
           </p>
         )}
       </fieldset>

@@ -1,23 +1,21 @@
-import { useQuery } from "@tanstack/react-query";
-import type { Schemas } from "../../api/client";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, queries, type Schemas } from "../../api/client";
 import { skillsView } from "../../api/views";
-import { Shown } from "../../parts/Told";
+import { Button } from "../../parts/Button";
+import { families } from "../../parts/instruments";
+import { Shown, Trouble } from "../../parts/Told";
 import { plural } from "../../parts/words";
-
-const families: Record<string, string> = {
-  shared: "Every instrument",
-  keyboard: "Keyboards",
-  bowed: "Bowed strings",
-  plucked: "Plucked strings",
-};
+import { OwnSkill } from "./OwnSkill";
 
 // NumbersScreen shows what every plan rests on: the skills with their weights
 // and chains, and the numbers that are ours.
 export function NumbersScreen() {
   const query = useQuery(skillsView);
+  const [edited, edit] = useState<Schemas["Skill"] | "new">();
   return (
     <Shown query={query}>
-      {({ skills, numbers }) => (
+      {({ skills, own, numbers }) => (
         <main className="grid flex-1 content-start gap-6 px-4 py-3 lg:grid-cols-2">
           <section aria-label="Skills">
             <h1 className="text-head">What plans rest on</h1>
@@ -25,14 +23,26 @@ export function NumbersScreen() {
               {plural(skills.length, "skill")}, each with its weight when new, what it rests on, and the small tasks
               that prepare it. Weights and tasks are our judgement.
             </p>
-            {Object.entries(Object.groupBy(skills, (s) => s.family)).map(([family, own = []]) => (
+            {edited ? (
+              <OwnSkill
+                key={edited === "new" ? "" : edited.id}
+                all={skills}
+                skill={edited === "new" ? undefined : edited}
+                done={() => edit(undefined)}
+              />
+            ) : (
+              <p className="mb-3">
+                <Button onClick={() => edit("new")}>Add a skill</Button>
+              </p>
+            )}
+            {Object.entries(Object.groupBy(skills, (s) => s.family)).map(([family, list = []]) => (
               <details key={family} className="mb-2 rounded bg-raised px-4 py-2">
                 <summary className="cursor-pointer font-[620]">
-                  {families[family]}: {own.length}
+                  {families[family]}: {list.length}
                 </summary>
                 <ul className="divide-y divide-faint">
-                  {own.map((s) => (
-                    <Skill key={s.id} skill={s} all={skills} />
+                  {list.map((s) => (
+                    <Skill key={s.id} skill={s} all={skills} edit={own.includes(s.id) ? () => edit(s) : undefined} />
                   ))}
                 </ul>
               </details>
@@ -64,7 +74,13 @@ export function NumbersScreen() {
   );
 }
 
-function Skill({ skill, all }: { skill: Schemas["Skill"]; all: Schemas["Skill"][] }) {
+type SkillProps = { skill: Schemas["Skill"]; all: Schemas["Skill"][]; edit?: () => void };
+
+function Skill({ skill, all, edit }: SkillProps) {
+  const drop = useMutation({
+    mutationFn: () => answer(api.DELETE("/api/skills/{skill}", { params: { path: { skill: skill.id } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["skills"] }),
+  });
   const name = (id: string) => all.find((s) => s.id === id)?.name ?? id;
   return (
     <li className="py-1.5">
@@ -74,6 +90,18 @@ function Skill({ skill, all }: { skill: Schemas["Skill"]; all: Schemas["Skill"][
           {skill.area} · {skill.weight}
         </span>
       </div>
+      {edit && (
+        <p className="flex items-center gap-2">
+          <span className="text-soft">yours</span>
+          <Button look="quiet" onClick={edit}>
+            Edit
+          </Button>
+          <Button look="quiet" disabled={drop.isPending} onClick={() => drop.mutate()}>
+            Take it away
+          </Button>
+        </p>
+      )}
+      {drop.error && <Trouble>{drop.error.message}</Trouble>}
       {skill.restsOn.length > 0 && <p className="text-soft">rests on {skill.restsOn.map(name).join(", ")}</p>}
       <ol className="list-decimal pl-5">
         {skill.chain.map((t) => (

@@ -45,7 +45,7 @@ export function StudioScreen() {
                       {s.firstName} {s.familyName}
                     </b>
                     <span className="text-soft">
-                      {s.age} · {s.instrument}
+                      {s.age} · {s.plays}
                     </span>
                     <span className="text-right text-soft">
                       {weekdays[s.slot.weekday]?.slice(0, 3)} {s.slot.start}, {s.slot.minutes} min
@@ -80,6 +80,11 @@ export function StudioScreen() {
                 </p>
                 <Link to="/numbers" className="font-[620] underline underline-offset-4">
                   See them all
+                </Link>
+                <h2 className="mt-4">Instruments</h2>
+                <p className="my-1 text-soft">What students may play; add an instrument or a tuning.</p>
+                <Link to="/instruments" className="font-[620] underline underline-offset-4">
+                  See them, add one
                 </Link>
                 <h2 className="mt-4">Games and studies</h2>
                 <p className="my-1 text-soft">What lessons draw on away from the page; add your own.</p>

@@ -1,14 +1,14 @@
 import type { Schemas } from "../../api/client";
 import { length } from "../../parts/units";
 
-type Props = { fit: Schemas["Fit"]; instrument: string; tile: number };
+type Props = { fit: Schemas["Fit"]; tile: number };
 
 const wide = 190;
 const tall = 150;
 
 // Figure is a player from the side, to scale in centimetres: the numbers are the
 // server's, this only draws them.
-export function Figure({ fit, instrument, tile }: Props) {
+export function Figure({ fit, tile }: Props) {
   const at = Object.fromEntries(fit.figure.map((p) => [p.name, p]));
   const x = (cm: number) => cm + 85;
   const y = (cm: number) => tall - 8 - cm;
@@ -66,7 +66,7 @@ export function Figure({ fit, instrument, tile }: Props) {
           strokeWidth={0.6}
         />
       )}
-      {instrument === "piano" && (
+      {fit.keyTops > 0 && (
         <>
           <rect
             x={x(wrist.x + 4)}
@@ -120,7 +120,7 @@ export function Figure({ fit, instrument, tile }: Props) {
             {length(fit.platform.best)}
           </text>
         )}
-        {instrument === "piano" && (
+        {fit.keyTops > 0 && (
           <text x={x(wrist.x + 40)} y={y(fit.keyTops) + 2}>
             {length(fit.keyTops)}
           </text>

@@ -34,7 +34,7 @@ export function Seat({ view }: { view: View }) {
   const unit = useUnits();
   const { student } = view;
   const ask = useDeferredValue<Schemas["SeatAsk"]>({
-    instrument: student.instrument,
+    seat: view.seat || "standing",
     body,
     place: places[where],
     bench: view.bench as Schemas["SeatAsk"]["bench"],
@@ -106,7 +106,7 @@ export function Seat({ view }: { view: View }) {
             ))}
           </fieldset>
           {benchFields
-            .filter((f) => student.instrument === "piano" || !f.keyboard)
+            .filter((f) => view.seat === "keys" || !f.keyboard)
             .map((f) => (
               <div key={`${where}${f.key}`} className="mt-2 flex items-center gap-2">
                 <span className="flex-1">{f.name}</span>
@@ -117,7 +117,7 @@ export function Seat({ view }: { view: View }) {
                 )}
               </div>
             ))}
-          {student.instrument !== "piano" && where === "home" && (
+          {view.seat !== "keys" && where === "home" && (
             <label className="mt-2 flex items-center gap-2">
               <input type="checkbox" checked={small} onChange={() => setSmall(!small)} />A smaller size: half, three
               quarters
@@ -135,7 +135,7 @@ export function Seat({ view }: { view: View }) {
       </div>
       <section aria-label="The seat from the side" className="rounded bg-raised p-4">
         {at.fit ? (
-          <Figure fit={at.fit} instrument={student.instrument} tile={places[where].tile} />
+          <Figure fit={at.fit} tile={places[where].tile} />
         ) : (
           <p role="alert" className="border-l-4 border-warn pl-3 text-large">
             {at.wrong}

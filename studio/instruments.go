@@ -1,0 +1,158 @@
+package studio
+
+import (
+	"context"
+	"slices"
+	"strings"
+
+	"patientladder/core/instrument"
+	"patientladder/core/pitch"
+	"patientladder/core/skill"
+)
+
+// An InstrumentView is the profile of an instrument as a form shows it.
+type InstrumentView struct {
+	ID      instrument.ID     `json:"id" maxLength:"40" doc:"of a new one: made by the client, a ULID"`
+	Name    string            `json:"name" maxLength:"60"`
+	Family  instrument.Family `json:"family" enum:"keyboard,bowed,plucked,other"`
+	Shelf   instrument.ID     `json:"shelf" maxLength:"40" doc:"the instrument on whose shelf its pieces stand; itself for a shelf of its own"`
+	Keys    int               `json:"keys" doc:"of a keyboard; 0 for a full one or for none"`
+	Strings []string          `json:"strings" nullable:"false" maxItems:"10" doc:"open strings as they sound, string 1 first, as A4"`
+	Drone   int               `json:"drone" doc:"the string that only sounds open; 0 for none"`
+	Hand    string            `json:"hand" enum:",semitones,frets,patterns,short-frets,one-two-four" doc:"how the hand lies on the strings"`
+	Fretted bool              `json:"fretted"`
+	Clef    string            `json:"clef" enum:",G2,G2-8,G2+8,C3,C4,F4,F4-8"`
+	Written int               `json:"written" doc:"semitones from its sound to how it is written"`
+	Low     string            `json:"low" doc:"usual compass as written; empty where none is told"`
+	High    string            `json:"high"`
+	Seat    instrument.Seat   `json:"seat" enum:",keys,spike,footstool,standing"`
+	Own     bool              `json:"own"`
+	Used    bool              `json:"used" doc:"a student plays it or an item is for it: it cannot go"`
+}
+
+// An InstrumentsView is all instruments of a studio, in the order they are offered.
+type InstrumentsView struct {
+	Instruments []InstrumentView `json:"instruments" nullable:"false"`
+}
+
+func instrumentView(p instrument.Profile) InstrumentView {
+	v := InstrumentView{ID: p.ID, Name: p.Name, Family: p.Family, Shelf: p.Shelf(), Keys: p.Keys, Strings: []string{}, Drone: p.Drone, Hand: p.Frame.Name,
+		Fretted: p.Fretted(), Clef: p.Clef, Written: p.Written, Low: p.Low.String(), High: p.High.String(), Seat: p.Seat, Own: p.Own}
+	for _, s := range p.Strings {
+		v.Strings = append(v.Strings, s.String())
+	}
+	return v
+}
+
+// Instruments shows the instruments that students may play.
+func (a *App) Instruments(ctx context.Context, who Who) (InstrumentsView, error) {
+	r, items, err := a.shelved(ctx, who)
+	if err != nil {
+		return InstrumentsView{}, err
+	}
+	students, err := r.Students(ctx)
+	if err != nil {
+		return InstrumentsView{}, told(err, "studio")
+	}
+	used := map[instrument.ID]bool{}
+	for _, it := range items {
+		used[it.Instrument] = true
+	}
+	for _, st := range students {
+		used[st.Instrument] = true
+	}
+	v := InstrumentsView{Instruments: []InstrumentView{}}
+	for _, p := range r.instruments {
+		one := instrumentView(p)
+		one.Used = used[p.ID]
+		v.Instruments = append(v.Instruments, one)
+	}
+	return v, nil
+}
+
+// mostOwn is how many instruments a studio may add.
+const mostOwn = 40
+
+// SaveInstrument keeps an instrument of the studio's own, or a tuning of another. What
+// the form does not ask for comes from one of the program's of the same kind.
+func (a *App) SaveInstrument(ctx context.Context, who Who, in InstrumentView) error {
+	p := instrument.Profile{ID: in.ID, Name: strings.TrimSpace(in.Name), Family: in.Family, Keys: in.Keys, Drone: in.Drone, Clef: in.Clef, Written: in.Written, Seat: in.Seat, Own: true}
+	if _, program := instrument.Shipped.Find(in.ID); program || in.ID == "" {
+		return invalid("That instrument comes with the program; save yours under another name.")
+	}
+	for i, name := range in.Strings {
+		s, err := pitch.Parse(strings.TrimSpace(name))
+		if err != nil {
+			return invalid("String %d, %q, is not a note with its octave, such as A3.", i+1, name)
+		}
+		p.Strings = append(p.Strings, s)
+	}
+	for _, end := range []struct {
+		name string
+		at   *pitch.Pitch
+	}{{in.Low, &p.Low}, {in.High, &p.High}} {
+		if end.name == "" {
+			continue
+		}
+		var err error
+		if *end.at, err = pitch.Parse(end.name); err != nil {
+			return invalid("%q is not a note with its octave, such as A3.", end.name)
+		}
+	}
+	if in.Hand != "" {
+		var err error
+		if p.Frame, err = instrument.FrameNamed(in.Hand); err != nil {
+			return invalid("%v.", err)
+		}
+	}
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return err
+	}
+	if other, there := r.instruments.Find(in.Shelf); in.Shelf != in.ID && in.Shelf != "" {
+		if !there || other.Family != p.Family {
+			return invalid("It cannot play from the shelf of %q: that is another family, or none.", in.Shelf)
+		}
+		p.Kin = other.Shelf()
+	}
+	p = instrument.Shipped.Complete(p)
+	if err := p.Check(); err != nil {
+		return invalid("The instrument cannot be kept: %v.", err)
+	}
+	if same, there := r.instruments.Named(p.Name); there && same.ID != p.ID {
+		return invalid("There is a %s already.", same.Name)
+	}
+	return told(r.ChangeOwn(ctx, func(own *[]instrument.Profile, _ *[]skill.Skill) error {
+		if i := slices.IndexFunc(*own, func(o instrument.Profile) bool { return o.ID == p.ID }); i >= 0 {
+			(*own)[i] = p
+			return nil
+		}
+		if len(*own) >= mostOwn {
+			return invalid("A studio has room for %d instruments of its own.", mostOwn)
+		}
+		*own = append(*own, p)
+		return nil
+	}), "studio")
+}
+
+// DropInstrument takes an instrument of the studio's own away, if nothing is for it.
+func (a *App) DropInstrument(ctx context.Context, who Who, id instrument.ID) error {
+	v, err := a.Instruments(ctx, who)
+	if err != nil {
+		return err
+	}
+	for _, p := range v.Instruments {
+		switch {
+		case p.ID == id && !p.Own:
+			return invalid("The %s comes with the program.", p.Name)
+		case p.ID == id && p.Used:
+			return invalid("Somebody plays the %s, or something on the shelf is for it.", p.Name)
+		case p.ID != id && p.Shelf == id:
+			return invalid("The %s plays from its shelf.", p.Name)
+		}
+	}
+	return told(a.store.In(who.Studio).ChangeOwn(ctx, func(own *[]instrument.Profile, _ *[]skill.Skill) error {
+		*own = slices.DeleteFunc(*own, func(p instrument.Profile) bool { return p.ID == id })
+		return nil
+	}), "studio")
+}

@@ -1,0 +1,82 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, queries } from "../../api/client";
+import { Button } from "../../parts/Button";
+import { families, type Instrument, useInstruments } from "../../parts/instruments";
+import { Trouble } from "../../parts/Told";
+import { OwnInstrument } from "./OwnInstrument";
+
+// InstrumentsScreen lists what students may play, and takes another instrument or a
+// tuning of one.
+export function InstrumentsScreen() {
+  const { all, name } = useInstruments();
+  const [edited, edit] = useState<Instrument>();
+  const drop = useMutation({
+    mutationFn: (instrument: string) =>
+      answer(api.DELETE("/api/instruments/{instrument}", { params: { path: { instrument } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["instruments"] }),
+  });
+  return (
+    <main className="grid flex-1 content-start gap-6 px-4 py-3 lg:grid-cols-[1fr_380px]">
+      <section aria-label="Instruments">
+        <h1 className="pb-3 text-head">Instruments</h1>
+        {drop.error && <Trouble>{drop.error.message}</Trouble>}
+        {Object.entries(Object.groupBy(all, (p) => p.family)).map(([family, list = []]) => (
+          <section key={family} aria-label={families[family]} className="mb-3 rounded bg-raised px-4 py-2">
+            <h2>{families[family]}</h2>
+            <ul className="divide-y divide-faint">
+              {list.map((p) => (
+                <li key={p.id} className="grid grid-cols-[13rem_1fr_auto] items-center gap-3 py-1.5">
+                  <b className="font-[620]">{p.name}</b>
+                  <span className="text-soft">{told(p, name)}</span>
+                  <span className="flex gap-1">
+                    {p.own ? (
+                      <>
+                        <Button look="quiet" onClick={() => edit(p)}>
+                          Edit
+                        </Button>
+                        {!p.used && (
+                          <Button look="quiet" disabled={drop.isPending} onClick={() => drop.mutate(p.id)}>
+                            Take it away
+                          </Button>
+                        )}
+                      </>
+                    ) : (
+                      p.family !== "keyboard" && (
+                        <Button
+                          look="quiet"
+                          onClick={() => edit({ ...p, id: "", name: "", shelf: p.shelf, own: true })}
+                        >
+                          Another tuning
+                        </Button>
+                      )
+                    )}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+        <p className="max-w-2xl text-soft">
+          Pieces, fingers and books belong to an instrument. A tuning plays from the shelf of the instrument that it is
+          a tuning of. An instrument of no family here uses the skills that all share, its own books, and tags set by
+          hand.
+        </p>
+      </section>
+      <OwnInstrument key={edited ? edited.id + edited.shelf : ""} instrument={edited} done={() => edit(undefined)} />
+    </main>
+  );
+}
+
+// told says in few words what is known of an instrument.
+function told(p: Instrument, name: (id: string) => string): string {
+  const parts = [];
+  if (p.strings.length > 0) parts.push(`strings ${p.strings.join(" ")}`);
+  if (p.keys > 0) parts.push(`${p.keys} keys`);
+  if (p.drone > 0) parts.push(`string ${p.drone} only open`);
+  if (p.written > 0) parts.push(`written ${p.written === 12 ? "an octave" : `${p.written} semitones`} above its sound`);
+  if (p.written < 0) parts.push(`written ${-p.written} semitones below its sound`);
+  if (p.low && p.high && p.strings.length === 0) parts.push(`${p.low} to ${p.high}`);
+  if (p.shelf !== p.id) parts.push(`plays from the shelf of the ${name(p.shelf)}`);
+  return parts.join(" · ");
+}
