@@ -72,6 +72,7 @@ export function InstrumentsScreen() {
 function told(p: Instrument, name: (id: string) => string): string {
   const parts = [];
   if (p.strings.length > 0) parts.push(`strings ${p.strings.join(" ")}`);
+  if (p.family === "keyboard" && p.keys === 0) parts.push("a full keyboard");
   if (p.keys > 0) parts.push(`${p.keys} keys`);
   if (p.drone > 0) parts.push(`string ${p.drone} only open`);
   if (p.written > 0) parts.push(`written ${p.written === 12 ? "an octave" : `${p.written} semitones`} above its sound`);

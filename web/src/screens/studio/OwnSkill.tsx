@@ -107,7 +107,7 @@ export function OwnSkill({ all, skill, done }: Props) {
         <legend>The small tasks that prepare it, in order</legend>
         {draft.chain.map((t, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: tasks are known by their place
-          <div key={i} className="mb-1 grid grid-cols-[1fr_4.5rem_4.5rem_2rem] gap-2">
+          <div key={i} className="mb-1 grid items-start grid-cols-[1fr_4.5rem_4.5rem_2rem] gap-2">
             <input
               required
               aria-label={`Task ${i + 1}`}
