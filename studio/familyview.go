@@ -10,6 +10,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/document"
 	"patientladder/core/fact"
+	"patientladder/core/home"
 	"patientladder/core/notation"
 	"patientladder/core/reading"
 	"patientladder/core/week"
@@ -106,7 +107,7 @@ func (p *pupil) treats() (offered bool, to *TreatView) {
 		offered = true
 	}
 	if t := p.standing.Treat; t != nil && offered {
-		to = &TreatView{t.Name, t.Counts, t.Goal, t.Done(p.standing)}
+		to = &TreatView{t.Name, t.Counts, t.Goal, home.Towards(*t, p.standing)}
 	}
 	return offered, to
 }

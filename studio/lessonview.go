@@ -12,9 +12,9 @@ import (
 	"patientladder/core/document"
 	"patientladder/core/fact"
 	"patientladder/core/fault"
+	"patientladder/core/home"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
-	"patientladder/core/practice"
 	"patientladder/core/reason"
 	"patientladder/core/seat"
 	"patientladder/core/shelf"
@@ -41,7 +41,7 @@ type LessonView struct {
 	Seat     SeatNote           `json:"seat"`
 	Ache     *AcheView          `json:"ache,omitempty" doc:"a pain that is not cleared"`
 	Asked    []AskedView        `json:"asked" nullable:"false" doc:"at home, and not answered yet"`
-	Home     practice.Answer    `json:"home" doc:"what comes back from home, and what to try"`
+	Home     home.Answer        `json:"home" doc:"what comes back from home, and what to try"`
 	After    *After             `json:"after,omitempty" doc:"of a closed lesson"`
 }
 

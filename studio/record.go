@@ -13,8 +13,8 @@ import (
 	"patientladder/core/document"
 	"patientladder/core/fact"
 	"patientladder/core/fault"
+	"patientladder/core/home"
 	"patientladder/core/ladder"
-	"patientladder/core/practice"
 	"patientladder/core/upkeep"
 )
 
@@ -33,7 +33,7 @@ type RecordView struct {
 	Student   StudentCard        `json:"student"`
 	Footholds int                `json:"footholds"`
 	Lessons   int                `json:"lessons"`
-	Home      practice.Answer    `json:"home" doc:"practice and enjoyment, apart, and what to try"`
+	Home      home.Answer        `json:"home" doc:"practice and enjoyment, apart, and what to try"`
 	Skills    []upkeep.SkillMark `json:"skills" nullable:"false" doc:"those with evidence: in hand, rusty, secure"`
 	Weeks     []RecordWeek       `json:"weeks" nullable:"false" doc:"what was asked at home and what was ticked, the last first"`
 	Entries   []Entry            `json:"entries" nullable:"false"`

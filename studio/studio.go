@@ -19,10 +19,10 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/fact"
+	"patientladder/core/home"
 	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
-	"patientladder/core/practice"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -312,8 +312,8 @@ func slotOn(weekly calendar.Slot, s ladder.Standing, d calendar.Date) calendar.S
 }
 
 // home is what comes back from home.
-func (p *pupil) home() practice.Answer {
-	return practice.Read(p.standing, p.today(), age(p.Student, p.today()))
+func (p *pupil) home() home.Answer {
+	return home.Read(p.standing, p.today(), age(p.Student, p.today()))
 }
 
 // ask is what the lesson of a day is planned from.

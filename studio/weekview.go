@@ -7,9 +7,9 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/document"
+	"patientladder/core/home"
 	"patientladder/core/ladder"
 	"patientladder/core/notation"
-	"patientladder/core/practice"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
 	"patientladder/core/week"
@@ -27,7 +27,7 @@ type WeekView struct {
 	Links     int                 `json:"links" doc:"that open this week to the family now"`
 	Sending   *Sending            `json:"sending,omitempty" doc:"the last of this sheet"`
 	Chunks    []Bracketed         `json:"chunks" nullable:"false" doc:"of each piece in hand with a score, what this week builds"`
-	Home      practice.Answer     `json:"home" doc:"what comes back from home, and what to try"`
+	Home      home.Answer         `json:"home" doc:"what comes back from home, and what to try"`
 }
 
 // Week shows the sheet of a closed lesson, of the last for the empty day, in a

@@ -148,7 +148,7 @@ func TestWhenThePathSticks(t *testing.T) {
 		Tries:  []ladder.Try{{Outcome: "not-yet"}, {Outcome: "refused"}, {Outcome: "not-yet"}}}
 	s := ladder.Standing{Rungs: []ladder.Rung{r, old}}
 	for range 8 {
-		s.Practice = append(s.Practice, ladder.Practice{Day: "2026-11-10", Minutes: 30, Feel: "dull"})
+		s.Practice = append(s.Practice, ladder.Practice{Day: "2027-01-28", Minutes: 30, Feel: "dull"})
 	}
 	st := someone("2027-02-03", s, heavy, light)
 	p := Reckon(st)

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"patientladder/core/calendar"
+	"patientladder/core/home"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 )
@@ -22,12 +23,9 @@ func (b Break) Light() bool { return b.Days > 0 }
 // breakOf finds the break that the coming lesson, or one of the last few,
 // follows.
 func breakOf(s ladder.Standing, today calendar.Date) Break {
-	days := make([]calendar.Date, 0, len(s.Closed)+len(s.Practice)+1)
+	days := home.Days(s, "", today)
 	for d := range s.Closed {
 		days = append(days, d)
-	}
-	for _, p := range s.Practice {
-		days = append(days, p.Day)
 	}
 	if len(days) == 0 {
 		return Break{}

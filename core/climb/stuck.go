@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"patientladder/core/home"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
@@ -98,8 +99,12 @@ func (p Path) remedies(st Student, r ladder.Rung) []Remedy {
 		out = append(out, Remedy{Do: "fewer-points", weight: 0.8 + 0.3*float64(len(open)), Why: reason.Of("remedy-fewer", "open", strconv.Itoa(len(open)), "hold", open[0])})
 	}
 	ask := Remedy{Do: "ask", weight: 0.9, Why: reason.Of("remedy-ask", "title", r.Item.Title)}
-	if days, dull := joyless(st.Standing); dull >= 3 {
-		ask.weight, ask.Why = 3.5, reason.Of("remedy-ask-dull", "title", r.Item.Title, "dull", strconv.Itoa(dull), "days", strconv.Itoa(days))
+	if words, joy := home.Feelings(st.Standing, st.Today()); joy == home.Little {
+		days := 0
+		for _, n := range words {
+			days += n
+		}
+		ask.weight, ask.Why = 3.5, reason.Of("remedy-ask-dull", "title", r.Item.Title, "dull", strconv.Itoa(words["dull"]), "days", strconv.Itoa(days))
 	}
 	out = append(out, ask)
 	slices.SortStableFunc(out, func(a, b Remedy) int { return cmp.Compare(b.weight, a.weight) })
@@ -138,19 +143,4 @@ func (p Path) easier(st Student, r ladder.Rung) (shelf.Item, bool) {
 		}
 	}
 	return best, most > 0
-}
-
-// lately is how many days of practice tell how practice feels.
-const lately = 12
-
-// joyless counts the latest days of practice and those that the student called
-// dull.
-func joyless(s ladder.Standing) (days, dull int) {
-	for _, p := range s.Practice[max(0, len(s.Practice)-lately):] {
-		days++
-		if p.Feel == "dull" {
-			dull++
-		}
-	}
-	return days, dull
 }

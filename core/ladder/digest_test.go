@@ -101,7 +101,7 @@ func digest(s Standing) string {
 		say("tick %s %s %s", t.ID, t.Day, t.Line)
 	}
 	if t := s.Treat; t != nil {
-		say("treat %q %s %d since %s done %d", t.Name, t.Counts, t.Goal, at(&t.Since), t.Done(s))
+		say("treat %q %s %d since %s", t.Name, t.Counts, t.Goal, at(&t.Since))
 	}
 	return b.String()
 }

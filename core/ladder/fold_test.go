@@ -248,16 +248,6 @@ func TestRepeatedDeliveryChangesNothing(t *testing.T) {
 	})
 }
 
-// A treat counts from when the family named it; a tick of an old piece is a
-// playing of it.
-func TestTreatsAndTicks(t *testing.T) {
-	day := calendar.Date("2026-11-18")
-	s := Standing{Practice: []Practice{{Day: day.Add(-1)}, {Day: day.Add(1)}}, Ticks: []Tick{{Day: day}, {Day: day.Add(1)}},
-		Rungs: []Rung{{Foothold: at(day.Add(-3))}, {Foothold: at(day.Add(3))}, {}}}
-	assert.Equal(t, 2, Treat{Counts: fact.KeptDays, Goal: 5, Since: day.Time()}.Done(s), "a day ticked and told is one")
-	assert.Equal(t, 1, Treat{Counts: fact.Footholds, Goal: 5, Since: day.Time()}.Done(s))
-}
-
 func at(d calendar.Date) *time.Time { t := d.Time(); return &t }
 
 // Renaming a piece's points or parts loses no mark; what is added to a piece reaches

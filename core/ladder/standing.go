@@ -93,33 +93,6 @@ type Treat struct {
 	Since  time.Time
 }
 
-// Done counts what was reached since the treat was named.
-func (t Treat) Done(s Standing) int {
-	if t.Counts == fact.Footholds {
-		n := 0
-		for _, r := range s.Rungs {
-			if r.Foothold != nil && !r.Foothold.Before(t.Since) {
-				n++
-			}
-		}
-		return n
-	}
-	from, days := calendar.On(t.Since), map[calendar.Date]bool{}
-	for _, p := range s.Practice {
-		days[p.Day] = p.Day >= from
-	}
-	for _, tick := range s.Ticks {
-		days[tick.Day] = tick.Day >= from
-	}
-	n := 0
-	for _, since := range days {
-		if since {
-			n++
-		}
-	}
-	return n
-}
-
 // An Ache is a pain that was told.
 type Ache struct {
 	Side  string // right, left or both

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/home"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
@@ -69,39 +70,20 @@ func (w *writer) lastWeek() (days, asked int) {
 	if before == "" {
 		return 0, 0
 	}
-	told := false
-	done := map[calendar.Date]bool{}
-	lately := w.From.Add(-28)
-	for _, p := range w.Standing.Practice {
-		told = told || p.Day >= lately
-		if p.Day > before && p.Day <= w.From {
-			done[p.Day] = true
-		}
-	}
-	if !told {
+	if home.Silent(w.Standing, w.From) {
 		return 0, 0
 	}
-	for d := before.Add(1); d < w.From && d <= before.Add(practice); d = d.Add(1) {
-		if w.Standing.HomeDays.On(d) {
-			asked++
-		}
-	}
-	return len(done), asked
+	return len(home.Days(w.Standing, before.Add(1), w.From)), len(home.Asked(w.Standing, before.Add(1), min(w.From.Add(-1), before.Add(practice))))
 }
 
 // lately returns the mean minutes of the days practised in the last three weeks; 0
 // where too few were told.
 func (w *writer) lately() float64 {
-	sum, n, since := 0, 0, w.From.Add(-21)
-	for _, p := range w.Standing.Practice {
-		if p.Minutes > 0 && p.Day <= w.From && p.Day >= since {
-			sum, n = sum+p.Minutes, n+1
-		}
-	}
+	mean, n := home.Minutes(w.Standing, w.From.Add(-21), w.From)
 	if n < 4 {
 		return 0
 	}
-	return float64(sum) / float64(n)
+	return mean
 }
 
 // lines says what holds for every practice: the seat first; a rest in each half

@@ -1,0 +1,133 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// shots is where pictures are kept while a screen is being worked on; nowhere, usually.
+func (p *page) look(name string) {
+	if dir := os.Getenv("LADDER_LOOK"); dir != "" {
+		p.shot(filepath.Join(dir, name+".png"))
+	}
+}
+
+// A violin student from a new book to the sheet, on a page that names strings and
+// fingers.
+func TestAViolinStudentFromANewBookToASheet(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/shelf")
+	p.sees("Tidelines: Shore")
+	p.overwrite("document.querySelector('section[aria-label=\"Bring in scores\"] input')", "First Strings")
+	p.pick("Instrument", "violin")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=musicxml]"), []string{
+		write(t, "oars.abc", "X:1\nT:Four Oars\nM:4/4\nL:1/4\nK:D\nA A B c|d2 A2|D E F G|A4|]\n"),
+		write(t, "steps.abc", "X:1\nT:Wet Steps\nM:4/4\nL:1/4\nK:A\nA B c d|e2 e2|E F A A|A4|]\n"),
+	}))
+	p.sees("Four Oars")
+	p.sees("Wet Steps")
+	p.look("violin-shelf")
+	p.press("Four Oars")
+	p.until("document.querySelectorAll('[role=img] svg g.note').length === 11", "the score is drawn")
+	p.sees("string 2")
+	p.look("violin-item")
+
+	p.goTo("/studio")
+	p.fill("firstName", "Ottilie")
+	p.fill("familyName", "Brandt")
+	p.fill("birthYear", "2016")
+	p.pick("Instrument", "violin")
+	p.fill("start", "0915AM")
+	p.press("First Strings")
+	p.sees("Four Oars")
+	p.press("Take on")
+	p.sees("What follows, and why")
+	p.sees("violin")
+	p.sees("Four Oars")
+	p.look("violin-ladder")
+	ottilie := p.student("Ottilie")
+	p.begins(ottilie)
+	p.look("violin-lesson")
+	p.closeLesson(ottilie)
+	p.goTo("/students/" + ottilie + "/week")
+	p.sees("Four Oars")
+	p.look("violin-week")
+	p.goTo("/workbench?student=" + ottilie)
+	p.look("violin-seat")
+}
+
+// A teacher adds a tuning and an instrument that the program does not know, and takes
+// one away again.
+func TestInstrumentsOfTheStudio(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/instruments")
+	p.sees("strings E4 B3 G3 D3 A2 E2")
+	p.look("instruments")
+	guitar := "[...document.querySelectorAll('li')].find(li => li.querySelector('b')?.innerText === 'guitar')"
+	p.until(guitar+"?.querySelector('button')", "a tuning of the guitar")
+	eval[bool](p, guitar+".querySelector('button').click(); true")
+	p.sees("Another tuning")
+	p.fill("name", "guitar in low D")
+	p.overwrite("document.querySelector('[name=strings]')", "E4 B3 G3 D3 A2 H2")
+	p.press("Keep it")
+	p.sees(`String 6, "H2", is not a note with its octave`)
+	p.overwrite("document.querySelector('[name=strings]')", "E4 B3 G3 D3 A2 D2")
+	p.press("Keep it")
+	p.sees("strings E4 B3 G3 D3 A2 D2 · written an octave above its sound · plays from the shelf of the guitar")
+
+	p.fill("name", "tin whistle")
+	p.fill("low", "D4")
+	p.fill("high", "B5")
+	p.press("Keep it")
+	p.sees("D4 to B5")
+	p.look("instruments-own")
+	p.goTo("/studio")
+	p.pick("Instrument", "guitar in low D")
+	p.sees("Low Water: Shells")
+	p.pick("Instrument", "tin whistle")
+	p.sees("Nothing on the shelf for tin whistle yet")
+	p.goTo("/instruments")
+	p.press("Take it away")
+	p.until("![...document.querySelectorAll('b')].some(b => b.innerText === 'guitar in low D')", "it is gone")
+}
+
+// A skill of the teacher's own with its chain: checked, brought by a piece, and begun
+// as a head start on a ladder.
+func TestAnOwnSkillOnALadder(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/numbers")
+	p.press("Add a skill")
+	p.press("Name, as you say it")
+	p.key("Sea shanty sway")
+	p.pick("For", "Keyboards")
+	p.pick("About", "rhythm")
+	p.press("Task 1")
+	p.key("Sway from foot to foot with the beat")
+	p.look("skill-form")
+	p.press("Keep it")
+	p.until("!document.querySelector('form[aria-label^=\"A skill\"]')", "it is kept")
+	p.press("Keyboards:")
+	p.sees("Sea shanty sway")
+	p.sees("Sway from foot to foot with the beat")
+	p.look("skills-own")
+
+	tobias := p.student("Tobias")
+	item := evalAsync(p, `fetch('/api/students/`+tobias+`/ladder').then(r => r.json()).then(l => l.rungs.find(r => r.state === 'ahead' && r.strand === 'book').item)`)
+	p.goTo("/items/" + item)
+	p.press("Edit")
+	p.press("Brings: add a skill")
+	p.key("Sea shanty sway")
+	p.sees("Sea shanty sway")
+	p.press("Keep")
+	p.until("!document.querySelector('form[aria-label^=Edit]')", "the piece brings it")
+	p.goTo("/students/" + tobias + "/ladder")
+	p.sees("Sea shanty sway")
+	p.look("skill-ladder")
+	p.goTo("/numbers")
+	p.press("Keyboards:")
+	p.press("Take it away")
+	p.sees("names it; take it off there first")
+}
