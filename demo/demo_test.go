@@ -11,7 +11,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/advice"
 	"patientladder/core/ahead"
+	"patientladder/core/approach"
 	"patientladder/core/fact"
 	"patientladder/core/instrument"
 	"patientladder/core/ladder"
@@ -67,7 +69,7 @@ func titles(v studio.LadderView, strand shelf.Strand, state ladder.State) (out [
 	return
 }
 
-func suggested(v studio.LadderView, code string) *studio.Suggestion {
+func suggested(v studio.LadderView, code string) *advice.Suggestion {
 	for _, s := range v.Suggestions {
 		if s.Why.Code == code {
 			return &s
@@ -80,6 +82,7 @@ func TestTheDemo(t *testing.T) {
 	app, who, s := seeded(t, 17)
 	t.Run("the students", func(t *testing.T) { theStudents(t, app, who, s) })
 	t.Run("the shelf", func(t *testing.T) { theShelf(t, app, who) })
+	t.Run("the questions", func(t *testing.T) { theQuestions(t, app, who, s) })
 }
 
 func theStudents(t *testing.T, app *studio.App, who studio.Who, s *store.Store) {
@@ -288,5 +291,32 @@ func TestPlansOfEveryLength(t *testing.T) {
 				assert.Positive(t, play, "%s works at something", st.FirstName)
 			}
 		}
+	}
+}
+
+// Each question that is asked moves something for somebody: a question whose answers
+// move nothing for any of the students is not worth asking.
+func theQuestions(t *testing.T, app *studio.App, who studio.Who, s *store.Store) {
+	students, err := s.In(who.Studio).Students(t.Context())
+	require.NoError(t, err)
+	asked, acts := map[approach.Question]bool{}, map[approach.Question]bool{}
+	for _, st := range students {
+		v, err := app.Approach(t.Context(), who, st.ID)
+		require.NoError(t, err)
+		for _, row := range v.Rows {
+			asked[row.Key] = true
+			for _, school := range row.Schools {
+				if acts[row.Key] || school.Key == v.Student.Approach[row.Key] {
+					continue
+				}
+				effects, err := app.Effects(t.Context(), who, st.ID, string(row.Key), string(school.Key))
+				require.NoError(t, err)
+				acts[row.Key] = effects.Effects[0].Code != "effect-none"
+			}
+		}
+	}
+	assert.GreaterOrEqual(t, len(asked), 16)
+	for question := range asked {
+		assert.True(t, acts[question], "%s moves nothing", question)
 	}
 }

@@ -85,10 +85,10 @@ func (bodySchema) Schema(r huma.Registry) *huma.Schema {
 func questions() (asked, schools []any) {
 	had := map[string]bool{}
 	for _, row := range approach.Rows {
-		asked = append(asked, row.Key)
+		asked = append(asked, string(row.Key))
 		for _, s := range row.Schools {
-			if !had[s.Key] {
-				had[s.Key], schools = true, append(schools, s.Key)
+			if !had[string(s.Key)] {
+				had[string(s.Key)], schools = true, append(schools, string(s.Key))
 			}
 		}
 	}

@@ -92,20 +92,9 @@ type TreatView struct {
 	Done   int    `json:"done" doc:"since it was named"`
 }
 
-// treatsTo is the age up to which counting is offered where nobody has said: older
-// students are asked first.
-const treatsTo = 12
-
 // treats reports whether counting towards a treat is offered, and towards what.
 func (p *pupil) treats() (offered bool, to *TreatView) {
-	switch p.Approach["rewards"] {
-	case "music":
-		return false, nil
-	case "asked":
-		offered = age(p.Student, p.today()) <= treatsTo
-	default:
-		offered = true
-	}
+	offered = advice.Treats(p.Approach, age(p.Student, p.today()))
 	if t := p.standing.Treat; t != nil && offered {
 		to = &TreatView{t.Name, t.Counts, t.Goal, home.Towards(*t, p.standing)}
 	}

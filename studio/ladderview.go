@@ -83,18 +83,18 @@ type TryView struct {
 
 // A LadderView is a student's ladder.
 type LadderView struct {
-	Student     StudentCard       `json:"student"`
-	Today       calendar.Date     `json:"today"`
-	Free        []calendar.Span   `json:"free" nullable:"false" doc:"spans without lessons, terms' gaps included"`
-	Rungs       []RungView        `json:"rungs" nullable:"false" doc:"lane by lane, from the foot up; proposals last"`
-	Usual       float64           `json:"usual" doc:"load of the student's usual rung"`
-	HeadStarts  []ahead.HeadStart `json:"headStarts" nullable:"false"`
-	WeekAt      []float64         `json:"weekAt" nullable:"false" doc:"where each taught week from now begins, in calendar weeks from now"`
-	Suggestions []Suggestion      `json:"suggestions" nullable:"false"`
-	Changes     []reason.Reason   `json:"changes" nullable:"false" doc:"what moved since a week ago"`
-	Books       []string          `json:"books" nullable:"false" doc:"books and pools chosen"`
-	Targets     []Target          `json:"targets" nullable:"false"`
-	Mixture     *MixtureView      `json:"mixture,omitempty" doc:"of a student before the first book"`
+	Student     StudentCard         `json:"student"`
+	Today       calendar.Date       `json:"today"`
+	Free        []calendar.Span     `json:"free" nullable:"false" doc:"spans without lessons, terms' gaps included"`
+	Rungs       []RungView          `json:"rungs" nullable:"false" doc:"lane by lane, from the foot up; proposals last"`
+	Usual       float64             `json:"usual" doc:"load of the student's usual rung"`
+	HeadStarts  []ahead.HeadStart   `json:"headStarts" nullable:"false"`
+	WeekAt      []float64           `json:"weekAt" nullable:"false" doc:"where each taught week from now begins, in calendar weeks from now"`
+	Suggestions []advice.Suggestion `json:"suggestions" nullable:"false"`
+	Changes     []reason.Reason     `json:"changes" nullable:"false" doc:"what moved since a week ago"`
+	Books       []string            `json:"books" nullable:"false" doc:"books and pools chosen"`
+	Targets     []Target            `json:"targets" nullable:"false"`
+	Mixture     *MixtureView        `json:"mixture,omitempty" doc:"of a student before the first book"`
 }
 
 // A Target is a day by which rungs should be polished.
@@ -118,7 +118,7 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 	}
 	w := p.now()
 	v := LadderView{Student: p.card(p.Student, p.lessonDay()), Today: p.today(), Free: p.gaps(), Rungs: p.rungs(w), Usual: w.Usual,
-		HeadStarts: w.ahead, Suggestions: p.suggestions(w), Changes: p.changes(w), Books: p.standing.Books, Targets: p.targets()}
+		HeadStarts: w.Ahead, Suggestions: w.Suggestions(), Changes: p.since(w), Books: p.standing.Books, Targets: p.targets()}
 	if v.HeadStarts == nil {
 		v.HeadStarts = []ahead.HeadStart{}
 	}
@@ -214,4 +214,10 @@ func (p *pupil) gaps() []calendar.Span {
 		}
 	}
 	return out
+}
+
+// since says what moved in the week before a way.
+func (p *pupil) since(w way) []reason.Reason {
+	then := p.room.now.Add(-7 * 24 * time.Hour)
+	return w.Since(p.asStudent(p.until(then), p.Approach, then))
 }

@@ -3,11 +3,12 @@ package studio
 import (
 	"cmp"
 	"context"
-	"fmt"
 	"maps"
 	"slices"
 	"time"
 
+	"patientladder/core/advice"
+	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/document"
 	"patientladder/core/fact"
@@ -17,7 +18,6 @@ import (
 	"patientladder/core/lesson"
 	"patientladder/core/reason"
 	"patientladder/core/seat"
-	"patientladder/core/shelf"
 	"patientladder/core/week"
 )
 
@@ -188,33 +188,13 @@ func (a *App) Pace(ctx context.Context, who Who, student, block string, minute i
 	return plan.Pace(block, minute, p.ask(p.way(then, p.approach(then, day), opened), day)), nil
 }
 
-// eightWeeks is how long a fault that was seen stands among the first.
-const eightWeeks = 8 * 7 * 24 * time.Hour
-
-// faults lists those of the instrument: what was seen lately first, the most
-// often first.
+// faults lists those of the instrument, with how often each was seen lately.
 func (p *pupil) faults() []FaultView {
 	out := []FaultView{}
-	var quiet []FaultView
-	for _, f := range fault.For(p.plays.Family) {
-		v := FaultView{Fault: f}
-		for _, s := range p.standing.Seen {
-			if s.Fault == f.Key && p.room.now.Sub(s.At) < eightWeeks {
-				at := s.At
-				v.Last, v.Times = &at, v.Times+1
-			}
-		}
-		if v.Times == 0 {
-			quiet = append(quiet, v)
-			continue
-		}
-		i := 0
-		for i < len(out) && out[i].Times >= v.Times {
-			i++
-		}
-		out = append(out[:i], append([]FaultView{v}, out[i:]...)...)
+	for _, s := range advice.Seen(fault.For(p.plays.Family), p.standing, p.room.now) {
+		out = append(out, FaultView{s.Fault, s.Last, s.Times})
 	}
-	return append(out, quiet...)
+	return out
 }
 
 // seatNote works out how to sit at the studio's instrument.
@@ -223,7 +203,7 @@ func (p *pupil) seatNote() SeatNote {
 	if p.standing.Body.At.IsZero() {
 		return n
 	}
-	if fit, err := seat.Work(p.body(), place(p.row.Home), p.plays.Seat, seat.Preference(p.Approach["bench"])); err == nil {
+	if fit, err := seat.Work(p.body(), place(p.row.Home), p.plays.Seat, seat.Preference(p.Approach[approach.Bench])); err == nil {
 		n.Says = fit.Says
 	}
 	return n
@@ -247,78 +227,10 @@ func (p *pupil) after(before ladder.Standing, now way, day calendar.Date, sheet 
 	for _, d := range sheet.Days {
 		out.Sheet += len(d.Tasks)
 	}
-	marked(before, after, out)
-	for _, aim := range slices.Sorted(maps.Keys(after.Probes)) {
-		if was, there := before.Probes[aim]; !there || was.Outcome != after.Probes[aim].Outcome {
-			out.Changed = append(out.Changed, reason.Of("probe-answered", "aim", p.graph.Name(aim), "outcome", after.Probes[aim].Outcome))
-		}
-	}
-	if !last {
-		out.Follows = []reason.Reason{}
-		return out
-	}
-	for _, h := range now.ahead {
-		if task, on := h.Now(); on {
-			out.Follows = append(out.Follows, reason.Of("head-start-next", "skill", h.Name, "do", task.Do))
-		}
+	changed, follows := advice.Between(before, after, p.graph)
+	out.Changed = append(out.Changed, changed...)
+	if last {
+		out.Follows = slices.Concat(out.Follows, follows, now.Starts())
 	}
 	return out
-}
-
-// marked adds what happened to rungs.
-func marked(before, after ladder.Standing, out *After) {
-	changed := func(code, title, more string) {
-		out.Changed = append(out.Changed, reason.Of(code, "title", title, "more", more))
-	}
-	for _, r := range after.Rungs {
-		was, known := before.Rung(r.ID)
-		if !known {
-			changed("placed", r.Item.Title, "")
-		}
-		if r.Taught != nil && was.Taught == nil {
-			changed("taught", r.Item.Title, "")
-		}
-		for _, pt := range r.Points {
-			if pt.Key == shelf.Spots {
-				continue // the spots themselves are told below
-			}
-			old := ladder.Unmarked
-			for _, o := range was.Points {
-				if o.Key == pt.Key {
-					old = o.State
-				}
-			}
-			if pt.State != old && pt.State == ladder.Met {
-				changed("point-met", r.Item.Title, pt.Name)
-			} else if pt.State != old && pt.State == ladder.Open {
-				changed("point-open", r.Item.Title, pt.Name)
-			}
-		}
-		for _, s := range r.Spots {
-			old := 0
-			for _, o := range was.Spots {
-				if o.ID == s.ID {
-					old = o.Done
-				}
-			}
-			if s.Done > old {
-				changed("spot-count", r.Item.Title, fmt.Sprintf("%s, %d of %d in a row", s.Where, s.Done, s.Goal))
-			}
-		}
-		if r.Foothold != nil && was.Foothold == nil {
-			changed("foothold", r.Item.Title, "")
-		}
-		now, then := after.State(r), before.State(was)
-		if known && now == ladder.Current && then == ladder.Ahead {
-			out.Follows = append(out.Follows, reason.Of("now-current", "title", r.Item.Title))
-		}
-		if r.Ready() {
-			out.Follows = append(out.Follows, reason.Of("ready-to-try", "title", r.Item.Title))
-		}
-		for _, s := range r.Spots {
-			if !s.Met() && r.Foothold == nil {
-				out.Follows = append(out.Follows, reason.Of("spot-carried", "title", r.Item.Title, "where", s.Where))
-			}
-		}
-	}
 }

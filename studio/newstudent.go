@@ -79,7 +79,7 @@ func (a *App) Begin(ctx context.Context, who Who, in NewStudent) (Beginning, err
 	}
 	s := ladder.Fold(facts, p.items)
 	w := p.way(s, p.Approach, p.room.now)
-	v := Beginning{Age: age(p.Student, p.today()), Approach: p.Approach, Rows: approach.For(p.plays.Family), Presumed: p.graph.Names(w.Presumed), Rungs: []FirstRung{}}
+	v := Beginning{Age: age(p.Student, p.today()), Approach: p.Approach, Rows: approach.For(p.plays), Presumed: p.graph.Names(w.Presumed), Rungs: []FirstRung{}}
 	for _, r := range s.Rungs {
 		first := FirstRung{Title: r.Item.Title, Strand: r.Strand, Why: []reason.Reason{}}
 		if load, ok := w.Loads[r.ID]; ok {

@@ -3,6 +3,7 @@ package studio
 import (
 	"context"
 
+	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/instrument"
 	"patientladder/core/reason"
@@ -23,7 +24,7 @@ type SeatView struct {
 	Body     seat.Player     `json:"body"`
 	Measured calendar.Date   `json:"measured" doc:"empty for never"`
 	Again    *reason.Reason  `json:"again,omitempty"`
-	Bench    string          `json:"bench" doc:"the approach's school: level, above or below"`
+	Bench    approach.School `json:"bench" doc:"the approach's school: level, above or below"`
 	Studio   SeatAt          `json:"studio"`
 	Home     SeatAt          `json:"home"`
 	Seat     instrument.Seat `json:"seat" enum:",keys,spike,footstool,standing"`
@@ -54,14 +55,14 @@ func (a *App) Seat(ctx context.Context, who Who, student string) (SeatView, erro
 	if err != nil {
 		return SeatView{}, err
 	}
-	v := SeatView{Student: p.card(p.Student, p.lessonDay()), Body: p.body(), Measured: p.measured(), Bench: p.Approach["bench"], Seat: p.plays.Seat, Looks: seat.Looks(),
+	v := SeatView{Student: p.card(p.Student, p.lessonDay()), Body: p.body(), Measured: p.measured(), Bench: p.Approach[approach.Bench], Seat: p.plays.Seat, Looks: seat.Looks(),
 		Again: seat.Again(p.measured(), p.today(), age(p.Student, p.today()))}
-	at := func(h shelf.Home) SeatAt { return seatAt(p.body(), place(h), p.plays.Seat, p.Approach["bench"]) }
+	at := func(h shelf.Home) SeatAt { return seatAt(p.body(), place(h), p.plays.Seat, p.Approach[approach.Bench]) }
 	v.Studio, v.Home = at(p.row.Home), at(p.Home)
 	return v, nil
 }
 
-func seatAt(b seat.Player, at seat.Bench, how instrument.Seat, bench string) SeatAt {
+func seatAt(b seat.Player, at seat.Bench, how instrument.Seat, bench approach.School) SeatAt {
 	out := SeatAt{Place: at}
 	fit, err := seat.Work(b, at, how, seat.Preference(bench))
 	if err != nil {
@@ -77,7 +78,7 @@ type SeatAsk struct {
 	Seat  instrument.Seat `json:"seat" enum:"keys,spike,footstool,standing"`
 	Body  seat.Player     `json:"body"`
 	Place seat.Bench      `json:"place"`
-	Bench string          `json:"bench" enum:"level,above,below"`
+	Bench approach.School `json:"bench" enum:"level,above,below"`
 }
 
 // TrySeat works out a seat and keeps nothing.

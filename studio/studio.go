@@ -14,7 +14,7 @@ import (
 	"github.com/oklog/ulid/v2"
 
 	"patientladder/core/activity"
-	"patientladder/core/ahead"
+	"patientladder/core/advice"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
@@ -214,11 +214,9 @@ func outcomes(probes map[string]ladder.Probe) map[string]string {
 	return out
 }
 
-// A way is a standing with the path that follows from it.
+// A way is what advice is given from, with the calendar that its ladder is drawn by.
 type way struct {
-	climb.Student
-	climb.Path
-	ahead []ahead.HeadStart
+	advice.Way
 	marks calendar.Marks // where taught weeks from that moment begin
 }
 
@@ -227,9 +225,7 @@ const horizon = 60
 
 // way reckons the path from a standing at a moment.
 func (p *pupil) way(s ladder.Standing, a approach.Approach, at time.Time) way {
-	st := p.asStudent(s, a, at)
-	path := climb.Reckon(st)
-	return way{st, path, ahead.Plan(s, p.graph, path, a.HeadStarts(), at), p.calendar().Marks(p.Slot, calendar.On(at), horizon)}
+	return way{advice.Reckon(p.asStudent(s, a, at), age(p.Student, calendar.On(at))), p.calendar().Marks(p.Slot, calendar.On(at), horizon)}
 }
 
 func (p *pupil) asStudent(s ladder.Standing, a approach.Approach, at time.Time) climb.Student {
@@ -322,7 +318,7 @@ func (p *pupil) ask(w way, d calendar.Date) lesson.Ask {
 	if d != "" && d != calendar.On(w.Now) {
 		at = p.starts(d)
 	}
-	ask := lesson.Ask{Standing: w.Standing, Changes: p.standing.Changes[d], Graph: p.graph, Bank: slices.Concat(activity.Bank(), p.own), Path: w.Path, Ahead: w.ahead,
+	ask := lesson.Ask{Standing: w.Standing, Changes: p.standing.Changes[d], Graph: p.graph, Bank: slices.Concat(activity.Bank(), p.own), Path: w.Path, Ahead: w.Ahead,
 		Approach: w.Approach, Plays: p.plays, Age: age(p.Student, cmp.Or(d, p.today())), Minutes: p.Slot.Minutes, Day: d, At: at, Remote: p.standing.Remote[d], Ache: p.standing.Ache}
 	if opened, open := p.standing.Opened[d]; open && ask.Ache != nil && calendar.On(ask.Ache.At) == d && !ask.Ache.At.Before(opened) {
 		ask.Stopped = max(1, int(math.Ceil(ask.Ache.At.Sub(opened).Minutes())))
@@ -335,6 +331,6 @@ func (p *pupil) plan(w way, d calendar.Date) lesson.Plan { return lesson.Make(p.
 
 // sheet writes the week sheet from a lesson's day.
 func (p *pupil) sheet(w way, from calendar.Date) week.Sheet {
-	return week.Make(week.Ask{Standing: w.Standing, Graph: p.graph, Path: w.Path, Ahead: w.ahead, Approach: w.Approach, Home: p.Home, Plays: p.plays, Trees: p.trees,
+	return week.Make(week.Ask{Standing: w.Standing, Graph: p.graph, Path: w.Path, Ahead: w.Ahead, Approach: w.Approach, Home: p.Home, Plays: p.plays, Trees: p.trees,
 		Age: age(p.Student, from), From: from, Next: p.calendar().Next(p.Slot, from), At: w.Now})
 }

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/advice"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/instrument"
@@ -173,7 +174,7 @@ func TestTheWayToTheFirstBook(t *testing.T) {
 	_, err := r.app.AddStudent(ctx, r.who, in)
 	require.NoError(t, err)
 	r.student = in.ID
-	book := func() studio.Suggestion {
+	book := func() advice.Suggestion {
 		v, err := r.app.Ladder(ctx, r.who, r.student)
 		require.NoError(t, err)
 		for _, s := range v.Suggestions {
@@ -181,7 +182,7 @@ func TestTheWayToTheFirstBook(t *testing.T) {
 				return s
 			}
 		}
-		return studio.Suggestion{}
+		return advice.Suggestion{}
 	}
 	first := book()
 	assert.Equal(t, "before-the-book", first.Why.Code)
@@ -209,7 +210,7 @@ func TestADayThatComesTooSoon(t *testing.T) {
 		r.tell(fact.TargetSet{Rung: lamp, Day: day})
 		v, err := r.app.Ladder(ctx, r.who, r.student)
 		require.NoError(t, err)
-		return slices.ContainsFunc(v.Suggestions, func(s studio.Suggestion) bool { return s.Why.Code == "date-at-risk" && s.Rung == lamp })
+		return slices.ContainsFunc(v.Suggestions, func(s advice.Suggestion) bool { return s.Why.Code == "date-at-risk" && s.Rung == lamp })
 	}
 	assert.True(t, warned("2026-11-20"), "in two days")
 	assert.False(t, warned("2027-08-20"), "in nine months")

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/activity"
+	"patientladder/core/advice"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
@@ -159,7 +160,7 @@ func TestAnApproachIsTriedBeforeItIsTold(t *testing.T) {
 	share := func() string {
 		v, err := r.app.Approach(ctx, r.who, r.student)
 		require.NoError(t, err)
-		return v.Student.Approach["upkeep"]
+		return string(v.Student.Approach["upkeep"])
 	}
 	assert.Equal(t, "third", share())
 	r.tell(fact.Retracted{Ref: set})
@@ -169,7 +170,7 @@ func TestAnApproachIsTriedBeforeItIsTold(t *testing.T) {
 func TestASuggestionTurnedDownStaysAway(t *testing.T) {
 	r := furnished(t)
 	r.tell(fact.BookChosen{Book: "Under the Bow 1"})
-	fill := func() *studio.Suggestion {
+	fill := func() *advice.Suggestion {
 		v, err := r.app.Ladder(ctx, r.who, r.student)
 		require.NoError(t, err)
 		for _, s := range v.Suggestions {

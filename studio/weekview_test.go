@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/approach"
 	"patientladder/core/fact"
 	"patientladder/core/shelf"
 	"patientladder/letter"
@@ -156,13 +157,13 @@ func TestMailThatDoesNotGoOut(t *testing.T) {
 func TestWhoIsOfferedTreats(t *testing.T) {
 	for _, c := range []struct {
 		born    int
-		rewards string
+		rewards approach.School
 		want    bool
 	}{{2018, "asked", true}, {2010, "asked", false}, {2010, "counted", true}, {2018, "music", false}} {
 		r := newRoom(t)
 		id := studio.NewID()
 		_, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: c.born, BirthMonth: 1, Instrument: "piano",
-			Slot: weekly, Approach: map[string]string{"rewards": c.rewards}})
+			Slot: weekly, Approach: approach.Approach{"rewards": c.rewards}})
 		require.NoError(t, err)
 		link, err := r.app.MakeLink(ctx, r.who, id)
 		require.NoError(t, err)

@@ -130,7 +130,7 @@ func TestOneLineForEachFailure(t *testing.T) {
 		{"other file", []string{"read", file(t, "b.txt", "hello")}, "neither MusicXML"},
 		{"two files", []string{"read", "a", "b"}, `not also "b"`},
 		{"no age", []string{"read", "a", "--for"}, "--for needs an age"},
-		{"no instrument", []string{"read", "a", "--on", "harp"}, "--on needs piano, cello or guitar"},
+		{"no instrument", []string{"read", "a", "--on", "harp"}, "--on needs an instrument: piano, keyboard of 76 keys"},
 		{"one file to convert", []string{"convert", "a"}, "convert needs two files"},
 		{"no such format", []string{"convert", "../../demo/scores/bow-jig.abc", "x.pdf"}, "x.pdf is none of the formats"},
 		{"nowhere to write", []string{"convert", "../../demo/scores/bow-jig.abc", "/nowhere/x.mid"}, "/nowhere/x.mid cannot be written"},

@@ -12,32 +12,75 @@ import (
 	"strings"
 )
 
-// An Approach is one student's settings: the school chosen for each question,
-// both by key.
-type Approach map[string]string
+// An Approach is one student's settings: the school chosen for each question.
+type Approach map[Question]School
 
-// A School is one answer to a question.
-type School struct {
-	Key  string `json:"key"`
+// A Question names a row of the table, and a School one of its answers. What acts on
+// them names them by the constants below, so that neither can be misspelt.
+type (
+	Question string
+	School   string
+)
+
+// The questions that rules ask for by name.
+const (
+	Reading   Question = "reading"
+	Bench     Question = "bench"
+	First     Question = "first"
+	Numbers   Question = "numbers"
+	Counts    Question = "counts"
+	Hands     Question = "hands"
+	Upkeep    Question = "upkeep"
+	NewSkills Question = "new-skills"
+	Slope     Question = "slope"
+	Rewards   Question = "rewards"
+)
+
+// The schools that rules ask for by name.
+const (
+	ByDirection   School = "direction" // of reading
+	ByEar         School = "ear"
+	Above         School = "above" // of the bench
+	Below         School = "below"
+	Together      School = "together"       // of hands
+	ThreeQuarters School = "three-quarters" // of upkeep
+	Third         School = "third"
+	OneSkill      School = "one" // of new skills
+	AsBook        School = "book"
+	Graded        School = "graded" // of the slope
+	MusicOnly     School = "music"  // of rewards
+	AskFamily     School = "asked"
+)
+
+// waiting are questions whose answers move nothing yet. They are kept, and out of
+// sight, until a plan answers to them.
+var waiting = []Question{"start", "labels", Numbers, "low-seat", First, "scale-key", "scales", "scale-hands", "patterns", "transfers"}
+
+// seated are the questions about what one sits on; who stands is not asked.
+var seated = []Question{"bench-part", "low-seat"}
+
+// An Option is one answer to a question, as it is shown.
+type Option struct {
+	Key  School `json:"key"`
 	Name string `json:"name"`
 	Cue  string `json:"cue" doc:"what it puts into the lesson; empty when it only moves plans"`
 }
 
 // A Row is one question.
 type Row struct {
-	Key     string            `json:"key"`
+	Key     Question          `json:"key"`
 	Asks    string            `json:"asks"`
 	Block   string            `json:"block" doc:"kind of the lesson's block in which the school's cue stands; empty when there is none"`
 	Only    instrument.Family `json:"only" enum:",keyboard,bowed,plucked,other" doc:"the one family of instruments it is asked for; empty for all"`
-	Schools []School          `json:"schools" nullable:"false"`
-	usual   func(age int) string
+	Schools []Option          `json:"schools" nullable:"false"`
+	usual   func(age int) School
 }
 
-func always(school string) func(int) string { return func(int) string { return school } }
+func always(school School) func(int) School { return func(int) School { return school } }
 
 // under gives young for ages below n and older from then on.
-func under(n int, young, older string) func(int) string {
-	return func(age int) string {
+func under(n int, young, older School) func(int) School {
+	return func(age int) School {
 		if age < n {
 			return young
 		}
@@ -47,34 +90,34 @@ func under(n int, young, older string) func(int) string {
 
 // Rows are the questions, in the order they are shown.
 var Rows = []Row{
-	{"movement", "Where does movement start?", "technique", "", []School{
+	{"movement", "Where does movement start?", "technique", "", []Option{
 		{"fingers", "fingers, hand still", "Fingers move from their base; the hand stays still."},
 		{"wrist", "wrist or elbow", "Lead from the wrist and elbow."},
 		{"arm", "whole arm", "The whole arm moves; fingers land ready."}}, always("arm")},
-	{"reading", "How are notes read at first?", "reading", "", []School{
+	{Reading, "How are notes read at first?", "reading", "", []Option{
 		{"direction", "direction", "Say up, down or same for each note, then play."},
 		{"landmarks", "landmarks and intervals", "Find the nearest landmark, then the distance."},
 		{"names", "note names", "Name each note, then play."},
 		{"ear", "ear first", "Sing it, find it, then look at the page."},
 		{"tablature", "tablature", "String and fret first, then the rhythm under them."}}, under(8, "direction", "landmarks")},
-	{"start", "How does the hand find its start?", "", "", []School{
+	{"start", "How does the hand find its start?", "", "", []Option{
 		{"diagram", "from a drawn position", ""}, {"page", "read from the page", ""}}, under(7, "diagram", "page")},
-	{"labels", "Are keys labelled?", "", instrument.Keyboard, []School{
+	{"labels", "Are keys labelled?", "", instrument.Keyboard, []Option{
 		{"labelled", "labelled at first", ""}, {"found", "found from the key groups", ""}}, always("found")},
-	{"numbers", "When do finger numbers begin?", "", "", []School{
+	{Numbers, "When do finger numbers begin?", "", "", []Option{
 		{"day-one", "from day one", ""}, {"from-four", "not before four", ""}}, always("from-four")},
-	{"hand-image", "Which image for the hand?", "set-up", "", []School{
+	{"hand-image", "Which image for the hand?", "set-up", "", []Option{
 		{"round", "a round object", "Hands as if around a soft ball."},
 		{"hanging", "a hanging hand", "Let the arm hang, then bring the hand up unchanged."}}, always("hanging")},
-	{"bench", "How high is the seat?", "set-up", instrument.Keyboard, []School{
+	{Bench, "How high is the seat?", "set-up", instrument.Keyboard, []Option{
 		{"level", "forearm level", "Forearms level."}, {"above", "slightly above", "Elbows a touch above the keys."}, {"below", "slightly below", "Elbows a touch below the keys."}}, always("level")},
-	{"bench-part", "Which part of the seat?", "set-up", "", []School{
+	{"bench-part", "Which part of the seat?", "set-up", "", []Option{
 		{"half", "front half", "Front half of the seat."}, {"third", "front third", "Front third of the seat."}}, always("half")},
-	{"low-seat", "What raises a low seat?", "", "", []School{
+	{"low-seat", "What raises a low seat?", "", "", []Option{
 		{"tiles", "firm tiles only", ""}, {"book", "also a thick book", ""}}, always("tiles")},
-	{"first", "What comes first?", "", "", []School{
+	{First, "What comes first?", "", "", []Option{
 		{"ear", "ear", ""}, {"rhythm", "rhythm", ""}, {"left-right", "left and right, beat", ""}, {"seat-hand", "seat and hand", ""}, {"numbers", "finger numbers", ""}},
-		func(age int) string {
+		func(age int) School {
 			switch {
 			case age < 5:
 				return "left-right"
@@ -83,52 +126,57 @@ var Rows = []Row{
 			}
 			return "seat-hand"
 		}},
-	{"scale-key", "Which scale is first?", "", instrument.Keyboard, []School{
+	{"scale-key", "Which scale is first?", "", instrument.Keyboard, []Option{
 		{"c", "C", ""}, {"black", "the five-black-key scale", ""}, {"fifths", "by fifths", ""}, {"semitone", "by semitone", ""}}, always("c")},
-	{"scales", "When do scales begin?", "", "", []School{
+	{"scales", "When do scales begin?", "", "", []Option{
 		{"first-months", "in the first months", ""}, {"after-reading", "after fluent reading", ""}}, always("first-months")},
-	{"scale-hands", "How do the hands share a scale?", "", instrument.Keyboard, []School{
+	{"scale-hands", "How do the hands share a scale?", "", instrument.Keyboard, []Option{
 		{"same-week", "each hand, same week", ""}, {"week-each", "one hand a week", ""}, {"meeting", "together by meeting points", ""}}, under(9, "week-each", "same-week")},
-	{"counts", "How are repetitions asked for?", "", "", []School{
+	{Counts, "How are repetitions asked for?", "", "", []Option{
 		{"by-age", "by material and age", ""}, {"correct-only", "correct ones only", ""}, {"quality", "a quality rule", ""}}, always("by-age")},
-	{"hands", "How does a two-hand piece begin?", "", instrument.Keyboard, []School{
+	{Hands, "How does a two-hand piece begin?", "", instrument.Keyboard, []Option{
 		{"week-each", "a week each, then together", ""}, {"together", "together from the start", ""}}, always("week-each")},
-	{"patterns", "Patterns together: which first?", "", instrument.Keyboard, []School{
+	{"patterns", "Patterns together: which first?", "", instrument.Keyboard, []Option{
 		{"parallel", "parallel", ""}, {"mirrored", "mirrored", ""}}, always("parallel")},
-	{"upkeep", "How much of the practice is upkeep?", "", "", []School{
+	{Upkeep, "How much of the practice is upkeep?", "", "", []Option{
 		{"three-quarters", "three quarters or more", ""}, {"half", "half", ""}, {"third", "a third", ""}}, always("half")},
-	{"new-skills", "How many new skills a piece?", "", "", []School{
+	{NewSkills, "How many new skills a piece?", "", "", []Option{
 		{"one", "one", ""}, {"two", "two", ""}, {"book", "as the book gives", ""}}, always("two")},
-	{"slope", "In what order do materials come?", "", "", []School{
+	{Slope, "In what order do materials come?", "", "", []Option{
 		{"uneven", "uneven, climbs and landings", ""}, {"graded", "graded by difficulty", ""}}, always("uneven")},
-	{"correcting", "How is a fault corrected?", "current", "", []School{
+	{"correcting", "How is a fault corrected?", "current", "", []Option{
 		{"each-time", "each time from the first", "Stop at each slip from the first playing on."},
 		{"one-thing", "gradually, one thing", "One thing at a time; let the rest pass."}}, always("one-thing")},
-	{"praise", "When is praise given?", "close", "", []School{
+	{"praise", "When is praise given?", "close", "", []Option{
 		{"generous", "generously, at every chunk", "Praise every chunk that went, and name it."},
 		{"specific", "for a named thing only", "Name one thing that went well, and the student names two."}}, under(7, "generous", "specific")},
-	{"model", "How is the model used at home?", "home", "", []School{
+	{"model", "How is the model used at home?", "home", "", []Option{
 		{"alone-first", "alone first, then along", "Play alone the set number of times, then along with the model."},
 		{"along", "step by step with it", "Play step by step with the model."}}, always("alone-first")},
-	{"transfers", "Where does a transfer begin?", "", "", []School{
+	{"transfers", "Where does a transfer begin?", "", "", []Option{
 		{"lower", "a little lower", ""}, {"same", "same level, all keys", ""}}, always("lower")},
-	{"anchor", "Does the plucking hand rest?", "technique", instrument.Plucked, []School{
+	{"anchor", "Does the plucking hand rest?", "technique", instrument.Plucked, []Option{
 		{"one", "on one finger", "One finger rests on the top."}, {"two", "on two", "Two fingers rest on the top."}, {"whichever", "on whichever is idle", "Whichever finger is idle rests."}}, always("whichever")},
-	{"plucked-time", "Must plucking be even first?", "technique", instrument.Plucked, []School{
+	{"plucked-time", "Must plucking be even first?", "technique", instrument.Plucked, []Option{
 		{"even", "even first", "Even in time first, then in strength."}, {"lilt", "a lilt is allowed", "A lilt is welcome if it is meant."}}, always("even")},
-	{"rewards", "Are small things counted?", "", "", []School{
+	{Rewards, "Are small things counted?", "", "", []Option{
 		{"asked", "ask the family", ""}, {"counted", "counted, with family treats", ""}, {"music", "the music only", ""}}, always("asked")},
 }
 
-// For returns the questions that are asked for a family of instruments.
-func For(plays instrument.Family) []Row {
+// For returns the questions that are asked of a player of an instrument: those that
+// concern it and that move something.
+func For(plays instrument.Profile) []Row {
 	rows := []Row{}
 	for _, r := range Rows {
-		if r.Only == "" || r.Only == plays {
+		if r.concerns(plays) && !slices.Contains(waiting, r.Key) {
 			rows = append(rows, r)
 		}
 	}
 	return rows
+}
+
+func (r Row) concerns(plays instrument.Profile) bool {
+	return (r.Only == "" || r.Only == plays.Family) && !(plays.Seat == instrument.Standing && slices.Contains(seated, r.Key))
 }
 
 // Default returns the usual approach for an age in years.
@@ -142,7 +190,7 @@ func Default(age int) Approach {
 
 // EarFirst returns the default of an ear-led start: three quarters upkeep.
 func EarFirst(age int) Approach {
-	return Default(age).With(Approach{"reading": "ear", "upkeep": "three-quarters"})
+	return Default(age).With(Approach{Reading: ByEar, Upkeep: ThreeQuarters})
 }
 
 // With returns the approach with some questions answered otherwise.
@@ -159,10 +207,10 @@ func (a Approach) With(b Approach) Approach {
 
 // UpkeepShare returns the share of practice minutes for secure pieces.
 func (a Approach) UpkeepShare() float64 {
-	switch a["upkeep"] {
-	case "three-quarters":
+	switch a[Upkeep] {
+	case ThreeQuarters:
 		return 0.75
-	case "third":
+	case Third:
 		return 1.0 / 3
 	}
 	return 0.5
@@ -171,10 +219,10 @@ func (a Approach) UpkeepShare() float64 {
 // NewSkills returns how many new skills a rung should bring at most; as many
 // as it likes (99) when the book decides.
 func (a Approach) NewSkills() int {
-	switch a["new-skills"] {
-	case "one":
+	switch a[NewSkills] {
+	case OneSkill:
 		return 1
-	case "book":
+	case AsBook:
 		return 99
 	}
 	return 2
@@ -183,12 +231,11 @@ func (a Approach) NewSkills() int {
 // HeadStarts returns how many skills are prepared at once.
 func (a Approach) HeadStarts() int { return min(a.NewSkills(), 2) }
 
-// Cues returns what the schools chosen put into a kind of block, on a family of
-// instruments.
-func (a Approach) Cues(block string, plays instrument.Family) string {
+// Cues returns what the schools chosen put into a kind of block, on an instrument.
+func (a Approach) Cues(block string, plays instrument.Profile) string {
 	var cues []string
 	for _, r := range Rows {
-		if r.Block != block || r.Only != "" && r.Only != plays {
+		if r.Block != block || !r.concerns(plays) {
 			continue
 		}
 		if s, ok := r.School(a[r.Key]); ok && s.Cue != "" {
@@ -199,16 +246,16 @@ func (a Approach) Cues(block string, plays instrument.Family) string {
 }
 
 // School finds a school of the row by key.
-func (r Row) School(key string) (School, bool) {
-	i := slices.IndexFunc(r.Schools, func(s School) bool { return s.Key == key })
+func (r Row) School(key School) (Option, bool) {
+	i := slices.IndexFunc(r.Schools, func(s Option) bool { return s.Key == key })
 	if i < 0 {
-		return School{}, false
+		return Option{}, false
 	}
 	return r.Schools[i], true
 }
 
 // Asked finds a row by key.
-func Asked(key string) (Row, bool) {
+func Asked(key Question) (Row, bool) {
 	i := slices.IndexFunc(Rows, func(r Row) bool { return r.Key == key })
 	if i < 0 {
 		return Row{}, false
@@ -227,7 +274,7 @@ func (a Approach) Check() error {
 		if _, ok := row.School(school); !ok {
 			var names []string
 			for _, s := range row.Schools {
-				names = append(names, s.Key)
+				names = append(names, string(s.Key))
 			}
 			return fmt.Errorf("%q is not a choice for %s; choose one of %s", school, key, strings.Join(names, ", "))
 		}
@@ -244,16 +291,16 @@ func FromProbes(probes map[string]string) Approach {
 	open := func(key string) bool { return probes[key] == "nearly" || probes[key] == "not-yet" }
 	switch {
 	case open("left-right"):
-		a["first"] = "left-right"
+		a[First] = "left-right"
 	case open("steady-beat"):
-		a["first"] = "rhythm"
+		a[First] = "rhythm"
 	case open("sing-back"), open("find-by-ear"):
-		a["first"] = "ear"
+		a[First] = "ear"
 	case open("seat"):
-		a["first"] = "seat-hand"
+		a[First] = "seat-hand"
 	}
 	if open("one-finger") {
-		a["numbers"] = "from-four"
+		a[Numbers] = "from-four"
 	}
 	return a
 }

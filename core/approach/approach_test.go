@@ -8,11 +8,13 @@ import (
 )
 
 // The usual answers by age: common practice, no source.
+var piano, guitar = instrument.Shipped.Of("piano"), instrument.Shipped.Of("guitar")
+
 func TestDefaultsByAge(t *testing.T) {
 	for _, c := range []struct {
-		ask      string
+		ask      Question
 		age      int
-		schooled string
+		schooled School
 	}{
 		{"reading", 7, "direction"}, {"reading", 8, "landmarks"},
 		{"start", 6, "diagram"}, {"start", 7, "page"},
@@ -33,7 +35,7 @@ func TestDefaultsByAge(t *testing.T) {
 }
 
 func TestEveryQuestionIsAnswered(t *testing.T) {
-	seen := map[string]bool{}
+	seen := map[Question]bool{}
 	for _, r := range Rows {
 		assert.False(t, seen[r.Key], "%s stands twice", r.Key)
 		seen[r.Key] = true
@@ -51,10 +53,10 @@ func TestSchoolsMovePlans(t *testing.T) {
 	one := a.With(Approach{"new-skills": "one"})
 	assert.Equal(t, []int{1, 1}, []int{one.NewSkills(), one.HeadStarts()})
 	assert.Equal(t, 2, a.With(Approach{"new-skills": "book"}).HeadStarts(), "never more than two at once")
-	assert.Equal(t, "two", a["new-skills"], "the first approach is not changed")
-	assert.Contains(t, a.Cues("technique", instrument.Plucked), "Even in time first")
-	assert.NotContains(t, a.Cues("technique", instrument.Keyboard), "Even in time first")
-	assert.Empty(t, a.Cues("ahead", instrument.Keyboard))
+	assert.Equal(t, School("two"), a["new-skills"], "the first approach is not changed")
+	assert.Contains(t, a.Cues("technique", guitar), "Even in time first")
+	assert.NotContains(t, a.Cues("technique", piano), "Even in time first")
+	assert.Empty(t, a.Cues("ahead", piano))
 }
 
 // What first meetings change: common practice, no source.
@@ -69,7 +71,37 @@ func TestProbesSetTheDefaults(t *testing.T) {
 		"all there":                          {map[string]string{"left-right": "pass", "steady-beat": "pass"}, ""},
 		"nothing asked":                      {nil, ""},
 	} {
-		assert.Equal(t, c.first, FromProbes(c.probes)["first"], name)
+		assert.Equal(t, School(c.first), FromProbes(c.probes)[First], name)
 		assert.NoError(t, FromProbes(c.probes).Check(), name)
+	}
+}
+
+func TestWhoIsAskedWhat(t *testing.T) {
+	asked := func(plays instrument.Profile) map[Question]bool {
+		out := map[Question]bool{}
+		for _, r := range For(plays) {
+			out[r.Key] = true
+		}
+		return out
+	}
+	violin := instrument.Shipped.Of("violin")
+	for _, c := range []struct {
+		question Question
+		plays    instrument.Profile
+		want     bool
+	}{
+		{Bench, piano, true}, {Bench, guitar, false}, {Hands, piano, true}, {Hands, violin, false},
+		{"anchor", guitar, true}, {"anchor", piano, false},
+		{"bench-part", piano, true}, {"bench-part", guitar, true}, {"bench-part", violin, false},
+		{Upkeep, violin, true}, {First, piano, false}, {"scale-key", piano, false},
+	} {
+		assert.Equal(t, c.want, asked(c.plays)[c.question], "%s of a player of the %s", c.question, c.plays)
+	}
+	assert.Contains(t, Default(9).Cues("set-up", piano), "Front half of the seat.")
+	assert.NotContains(t, Default(9).Cues("set-up", violin), "seat", "who stands has none")
+	assert.True(t, piano.HandsApart())
+	for _, q := range waiting {
+		_, known := Asked(q)
+		assert.True(t, known, q)
 	}
 }

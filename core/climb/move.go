@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strconv"
 
+	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
@@ -27,7 +28,7 @@ func (p *Path) moves(st Student, coming []ladder.Rung) {
 	}
 	coming = inTurn(coming)
 	items := make([]shelf.Item, len(coming))
-	wish := Wish{Want: len(coming), NewSkills: st.Approach.NewSkills(), Graded: st.Approach["slope"] == "graded", KeepLanes: true, Due: map[string]int{}}
+	wish := Wish{Want: len(coming), NewSkills: st.Approach.NewSkills(), Graded: st.Approach[approach.Slope] == approach.Graded, KeepLanes: true, Due: map[string]int{}}
 	asIs := make([]int, len(coming))
 	for i, r := range coming {
 		items[i], asIs[i] = r.Item, i

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 
+	"patientladder/core/approach"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
@@ -27,7 +28,7 @@ type Proposal struct {
 // propose fills the ladder up to twelve rungs ahead from the books and pools
 // chosen for the student.
 func (p *Path) propose(st Student, k Knows, coming []ladder.Rung, last float64) {
-	wish := Wish{Want: rungsAhead - len(coming), NewSkills: st.Approach.NewSkills(), Graded: st.Approach["slope"] == "graded",
+	wish := Wish{Want: rungsAhead - len(coming), NewSkills: st.Approach.NewSkills(), Graded: st.Approach[approach.Slope] == approach.Graded,
 		Taste: TasteOf(st.Standing), Ahead: map[shelf.Strand]int{}, Last: last}
 	for _, r := range coming {
 		wish.Ahead[r.Strand]++

@@ -311,12 +311,12 @@ func (c check) word(f fact.Fact, r fact.Ref) error {
 		is := func(a activity.Activity) bool { return a.ID == r.ID }
 		ok = slices.ContainsFunc(activity.Bank(), is) || slices.ContainsFunc(c.Own, is)
 	case "school":
-		question := f.Body.(fact.ApproachSet).Question
+		question := approach.Question(f.Body.(fact.ApproachSet).Question)
 		row, asked := approach.Asked(question)
 		if !asked {
 			return fmt.Errorf("%q is not a question of the approach", question)
 		}
-		if _, ok = row.School(r.ID); !ok {
+		if _, ok = row.School(approach.School(r.ID)); !ok {
 			return fmt.Errorf("%q is not a school of the question %s", r.ID, question)
 		}
 	}

@@ -106,3 +106,12 @@ var (
 	PracticeMuch = ours("week", "part of the asked days from which a family practises much", 0.6, "higher: more families are advised on habit")
 	DullWords    = ours("week", "times in four weeks that dull is said before it counts", 3, "lower: a single bad day brings a talk")
 )
+
+// What is said, and when.
+var (
+	ForecastShift = ours("advice", "weeks by which a forecast must move to be told", 1.5, "lower: every small shift is news")
+	ShareShift    = ours("advice", "share of the practice that must move for an effect to be told", 0.03, "lower: differences that nobody feels are told")
+	CarryRecall   = ours("advice", "recall under which an old piece that carries a skill being learnt is suggested", 0.93, "higher: such pieces are suggested sooner after they were heard")
+	FaultWeeks    = ours("advice", "weeks for which a fault that was seen stands among the first", 8, "lower: faults are forgotten sooner")
+	TreatsTo      = ours("advice", "age up to which counting towards a treat is offered unasked", 12, "higher: older students see it")
+)

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"time"
 
+	"patientladder/core/approach"
 	"patientladder/core/fact"
 )
 
@@ -70,7 +71,7 @@ func digest(s Standing) string {
 	say("books %q began %q before %v taste %q", s.Books, s.Began, s.BeforeBook, s.Taste)
 	each(say, "probe", s.Probes, func(p Probe) string { return p.Outcome + " " + at(&p.At) })
 	each(say, "prepared", s.Prepared, func(h HeadStart) string { return fmt.Sprint(h.Done, " ", at(&h.Last)) })
-	each(say, "approach", s.Approach, func(v string) string { return v })
+	each(say, "approach", plain(s.Approach), func(v approach.School) string { return string(v) })
 	each(say, "overruled", s.Overruled, func(o Overrule) string { return o.Outcome + " " + at(&o.At) })
 	each(say, "missed", plain(s.Missed), func(v string) string { return v })
 	each(say, "extra", plain(s.Extra), func(v string) string { return v })

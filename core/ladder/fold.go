@@ -10,6 +10,7 @@ import (
 	"strings"
 	"time"
 
+	"patientladder/core/approach"
 	"patientladder/core/fact"
 	"patientladder/core/shelf"
 )
@@ -28,7 +29,7 @@ func Fold(facts []fact.Fact, items map[string]shelf.Item) Standing {
 	f := &fold{items: items, lanes: map[shelf.Strand][]*Rung{}, rungs: map[string]*Rung{}}
 	f.s.Lessons = newLessons()
 	f.s.Probes, f.s.Prepared = map[string]Probe{}, map[string]HeadStart{}
-	f.s.Approach, f.s.Overruled = map[string]string{}, map[string]Overrule{}
+	f.s.Approach, f.s.Overruled = approach.Approach{}, map[string]Overrule{}
 	f.s.Activities, f.s.Asked = map[string]ActivityMark{}, map[string]time.Time{}
 	InOrder(facts, f.apply)
 	for _, strand := range shelf.Strands {
@@ -186,7 +187,7 @@ func (f *fold) student(t fact.Fact) {
 	case fact.TasteAsked:
 		f.s.Taste = shelf.Taste(b.Taste)
 	case fact.ApproachSet:
-		f.s.Approach[b.Question] = b.School
+		f.s.Approach[approach.Question(b.Question)] = approach.School(b.School)
 	case fact.Overruled:
 		f.s.Overruled[b.Suggestion] = Overrule{b.Until, t.At}
 	case fact.Seen:

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"time"
 
+	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/shelf"
@@ -23,7 +24,7 @@ type Standing struct {
 	Probes     map[string]Probe     // the last outcome of each
 	Prepared   map[string]HeadStart // by skill
 	Taste      shelf.Taste          // as asked; empty when never asked
-	Approach   map[string]string    // questions answered otherwise since the student came
+	Approach   approach.Approach    // questions answered otherwise since the student came
 	Overruled  map[string]Overrule  // suggestions, by their key
 
 	Activities map[string]ActivityMark // by id

@@ -69,7 +69,7 @@ func (ask Ask) block(k Kind, r *ladder.Rung) Block {
 	if r != nil {
 		b.Key, b.Title, b.Rung, b.Cue = string(k)+":"+r.ID, r.Item.Title, r.ID, r.Item.Cue
 	}
-	if cue := ask.Approach.Cues(string(k), ask.Plays.Family); cue != "" {
+	if cue := ask.Approach.Cues(string(k), ask.Plays); cue != "" {
 		b.Cue = strings.TrimSpace(b.Cue + " " + cue)
 	}
 	return b

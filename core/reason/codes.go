@@ -6,7 +6,7 @@ var Codes = []string{
 	"a-climb", "a-pattern", "after-break", "aims-card", "another-game", "before-in-book", "before-the-book", "brings-and-needs", "calendar-clash",
 	"calendar-long-day", "calendar-no-pause", "carried-over", "carries", "chosen", "close-made-up", "comes-next", "count-by-age", "count-correct-only",
 	"count-quality", "date-at-risk", "drops-out", "drops-to", "due-again", "earlier-help", "effect-counts", "effect-cue", "effect-hands",
-	"effect-head-starts", "effect-lesson", "effect-moves", "effect-none", "effect-order", "effect-ready", "effect-share", "fading", "fill-ladder",
+	"effect-head-starts", "effect-lesson", "effect-moves", "effect-none", "effect-order", "effect-ready", "effect-share", "effect-treats", "fading", "fill-ladder",
 	"first-lesson", "fix-delay", "fix-drop", "fix-landing", "foothold", "game-learning", "game-moves", "game-prepares", "game-refreshes",
 	"goes-already", "grown-gently", "head-start", "head-start-late", "head-start-next", "hear-far-ahead", "hear-it-early", "hold-this",
 	"home-ask-feeling", "home-ask-parts", "home-choose-together", "home-feed", "home-habit", "home-joyless", "home-lacks", "home-smaller", "home-talk",

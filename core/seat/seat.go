@@ -13,6 +13,7 @@ import (
 	"math"
 	"strconv"
 
+	"patientladder/core/approach"
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
 	"patientladder/core/reason"
@@ -245,11 +246,11 @@ func (f *Fit) draw(b Player, elbow, leg Length, tile float64) {
 
 // Preference returns how far over the keys a school of the approach wants the
 // elbow: beginners start in the middle. Common practice, no source.
-func Preference(school string) float64 {
+func Preference(school approach.School) float64 {
 	switch school {
-	case "above":
+	case approach.Above:
 		return judgement.SeatPreference
-	case "below":
+	case approach.Below:
 		return -judgement.SeatPreference
 	}
 	return 0

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"time"
 
+	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/home"
 	"patientladder/core/judgement"
@@ -118,10 +119,10 @@ func (w *writer) lines() {
 		say("earlier-help", "skill", w.Graph.Name(skill), "title", title)
 	}
 	if w.sheet.Reader == "parent" {
-		switch w.Approach["reading"] {
-		case "direction":
+		switch w.Approach[approach.Reading] {
+		case approach.ByDirection:
 			say("script-direction")
-		case "ear":
+		case approach.ByEar:
 			say("script-ear")
 		default:
 			say("script-count")

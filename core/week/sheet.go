@@ -151,7 +151,7 @@ func (t Task) key() string {
 // Make writes the sheet of the seven days from a lesson's day. A day on which the
 // family does not practise is off.
 func Make(ask Ask) (sh Sheet) {
-	sh = Sheet{From: ask.From, Next: ask.Next, Budget: Budget(ask.Age), Counting: ask.Approach["counts"], Asked: ask.Approach.UpkeepShare(), Reader: reader(ask.Age),
+	sh = Sheet{From: ask.From, Next: ask.Next, Budget: Budget(ask.Age), Counting: string(ask.Approach[approach.Counts]), Asked: ask.Approach.UpkeepShare(), Reader: reader(ask.Age),
 		LeftOut: []reason.Reason{}, Lines: []Line{}}
 	defer sh.say()
 	w := writer{Ask: ask, sheet: &sh, rungs: map[ladder.State][]ladder.Rung{}}
@@ -419,7 +419,7 @@ func (w *writer) fromScore(r ladder.Rung, t Task, trees []reading.Chunk, turn, t
 	}
 	alone := t.Hands == "right" || t.Hands == "left"
 	week := w.lessons(r)
-	if t.Hands == "together" && w.Approach["hands"] != "together" {
+	if t.Hands == "together" && w.Approach[approach.Hands] != approach.Together {
 		week -= 2 // each hand had its week
 	}
 	if alone {
@@ -470,7 +470,7 @@ func (w *writer) hands(r ladder.Rung) string {
 		return ""
 	}
 	switch n := w.lessons(r); {
-	case w.Approach["hands"] == "together" || n > 2 || r.Ready():
+	case w.Approach[approach.Hands] == approach.Together || n > 2 || r.Ready():
 		return "together"
 	case n == 2:
 		return "left"

@@ -139,7 +139,7 @@ func TestUpkeepShareBySchool(t *testing.T) {
 	s := only(rung("now", 8, 1, at(from), nil), rung("a", 8, 1, at("2026-09-01"), at("2026-10-01")),
 		rung("b", 8, 1, at("2026-09-01"), at("2026-10-08")), rung("c", 8, 1, at("2026-09-01"), at("2026-10-15")),
 		rung("d", 8, 1, at("2026-09-01"), at("2026-10-22")))
-	for _, upkeep := range []string{"three-quarters", "half", "third"} {
+	for _, upkeep := range []approach.School{"three-quarters", "half", "third"} {
 		a := approach.Default(12)
 		a["upkeep"] = upkeep
 		sh := sheet(s, a, 12, from, next)
@@ -237,7 +237,7 @@ func TestEveryWeek(t *testing.T) {
 		}
 		age := rapid.IntRange(3, 80).Draw(t, "age")
 		a := approach.Default(age)
-		a["upkeep"] = rapid.SampledFrom([]string{"three-quarters", "half", "third"}).Draw(t, "upkeep")
+		a["upkeep"] = rapid.SampledFrom([]approach.School{"three-quarters", "half", "third"}).Draw(t, "upkeep")
 		sh := sheet(only(rungs...), a, age, from, next)
 		learnt := map[string]map[int]bool{} // bars met so far, by rung
 		for i, d := range sh.Days {

@@ -87,7 +87,7 @@ func TestTheWayBackToAnEarlierHelp(t *testing.T) {
 func TestNoOldPieceIsForgotten(t *testing.T) {
 	for _, c := range []struct {
 		pieces, age int
-		upkeep      string
+		upkeep      approach.School
 	}{{8, 7, "half"}, {25, 12, "half"}, {40, 15, "three-quarters"}, {14, 34, "third"}} {
 		t.Run(fmt.Sprintf("%d pieces at %d", c.pieces, c.age), func(t *testing.T) {
 			rng := rand.New(rand.NewPCG(uint64(c.pieces), 7))

@@ -215,6 +215,8 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "effect-none": () => "No plan changes now; it is kept with the student for what comes.",
   "effect-lesson": (a) => `The coming lesson: ${blocks[a.kind ?? ""] ?? a.kind} ${a.from} → ${a.to} minutes.`,
   "effect-cue": (a) => `Said under ${blocks[a.kind ?? ""] ?? a.kind}: “${a.cue}”`,
+  "effect-treats": (a) =>
+    a.to === "counted" ? "The family's page offers counting towards a treat." : "The family's page counts nothing.",
   "effect-share": (a) => `Upkeep in the week: ${a.from} → ${a.to} of 100 minutes.`,
   "effect-counts": (a) => `The sheet counts ${counts[a.to ?? ""]}.`,
   "effect-hands": (a) => `Hands on the sheet: ${a.first}.`,
