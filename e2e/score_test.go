@@ -232,7 +232,7 @@ func TestTwentyFilesAtOnce(t *testing.T) {
 		"letter.abc could not be read. Line 3, column 7, bar 2: \"?\" is not ABC music",
 		"short.mid could not be read. The file ends before the music does",
 		"cut.musicxml could not be read. Line 1, bar 2: \"x\" is not a duration",
-		"photo.xml could not be read. Neither MusicXML",
+		"photo.xml could not be read. Not a score that can be read: MusicXML",
 		"empty.abc could not be read. The file is empty",
 	} {
 		p.sees(says)

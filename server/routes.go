@@ -33,12 +33,6 @@ type file struct {
 	Body        []byte
 }
 
-// mediaTypes of score files.
-var mediaTypes = map[notation.Format]string{
-	notation.MusicXML: "application/vnd.recordare.musicxml+xml", notation.Compressed: "application/vnd.recordare.musicxml",
-	notation.ABC: "text/vnd.abc; charset=utf-8", notation.MIDI: "audio/midi",
-}
-
 // maxTable is the largest table of the shelf taken, in bytes.
 const maxTable = 4 << 20
 
@@ -339,7 +333,7 @@ func (s *Server) routes() {
 	huma.Register(s.api, huma.Operation{OperationID: "convert", Method: http.MethodGet, Path: "/api/items/{item}/file", Summary: "An item's score in another format, or with layers written into it"},
 		func(ctx context.Context, in *struct {
 			Item    string          `path:"item" maxLength:"60"`
-			Format  notation.Format `query:"format" required:"true" enum:"musicxml,mxl,abc,midi"`
+			Format  notation.Format `query:"format" required:"true" maxLength:"20"`
 			Layers  []string        `query:"layers" doc:"written into the copy; none when left out"`
 			Student string          `query:"student" maxLength:"26"`
 		}) (*file, error) {
@@ -347,7 +341,7 @@ func (s *Server) routes() {
 			if err != nil {
 				return nil, s.problem(err)
 			}
-			return &file{mediaTypes[in.Format], mime.FormatMediaType("attachment", map[string]string{"filename": out.Name}), out.Data}, nil
+			return &file{in.Format.Media(), mime.FormatMediaType("attachment", map[string]string{"filename": out.Name}), out.Data}, nil
 		})
 	post(s, "/api/draft", "draft", "Read a tune as it is typed; keeps nothing", func(ctx context.Context, w studio.Who, in studio.Draft) (studio.DraftView, error) {
 		return s.app.Draft(ctx, w, in)

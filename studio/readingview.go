@@ -55,17 +55,24 @@ type Model struct {
 // anybody.
 type ReadingView struct {
 	Model
-	Layers   []reading.Layer           `json:"layers" nullable:"false"`
-	Chunks   []reading.Chunk           `json:"chunks" nullable:"false" doc:"a tree a hand; of two hands a third for both"`
-	Minute   []reason.Reason           `json:"minute" nullable:"false" doc:"what a teacher reads off the score in a minute"`
-	New      []reason.Reason           `json:"new" nullable:"false" doc:"what is new for the student"`
-	Fresh    []string                  `json:"fresh" nullable:"false" doc:"ids of notes that the student meets here first"`
-	Asks     []Asked                   `json:"asks" nullable:"false"`
-	Rhythms  []reading.Spoken          `json:"rhythms" nullable:"false"`
-	Weeks    *climb.Range              `json:"weeks,omitempty" doc:"to a foothold, for the student"`
-	Load     *climb.Load               `json:"load,omitempty" doc:"for the student"`
-	Losses   map[string][]score.Unread `json:"losses" doc:"what each format cannot hold of it"`
-	Disagree []shelf.Disagreement      `json:"disagree" nullable:"false"`
+	Layers   []reading.Layer      `json:"layers" nullable:"false"`
+	Chunks   []reading.Chunk      `json:"chunks" nullable:"false" doc:"a tree a hand; of two hands a third for both"`
+	Minute   []reason.Reason      `json:"minute" nullable:"false" doc:"what a teacher reads off the score in a minute"`
+	New      []reason.Reason      `json:"new" nullable:"false" doc:"what is new for the student"`
+	Fresh    []string             `json:"fresh" nullable:"false" doc:"ids of notes that the student meets here first"`
+	Asks     []Asked              `json:"asks" nullable:"false"`
+	Rhythms  []reading.Spoken     `json:"rhythms" nullable:"false"`
+	Weeks    *climb.Range         `json:"weeks,omitempty" doc:"to a foothold, for the student"`
+	Load     *climb.Load          `json:"load,omitempty" doc:"for the student"`
+	Copies   []Copy               `json:"copies" nullable:"false" doc:"the formats that it can be taken out in"`
+	Disagree []shelf.Disagreement `json:"disagree" nullable:"false"`
+}
+
+// A Copy is a format that a score can be written in.
+type Copy struct {
+	Format notation.Format `json:"format"`
+	Name   string          `json:"name"`
+	Losses []score.Unread  `json:"losses" nullable:"false" doc:"what it cannot hold of the score"`
 }
 
 // walking is the tempo of a score without one, in quarter notes a minute.
@@ -80,12 +87,12 @@ func (a *App) Reading(ctx context.Context, who Who, id, student string) (Reading
 	page := read.page
 	demands := page.Demands()
 	v := ReadingView{Layers: page.Layers(read.ask), Chunks: page.Chunks(read.ask.Size), Model: model(page),
-		Minute: page.Minute(demands), New: []reason.Reason{}, Fresh: []string{}, Asks: []Asked{}, Rhythms: page.Rhythms(read.ask.Words), Losses: map[string][]score.Unread{}, Disagree: []shelf.Disagreement{}}
+		Minute: page.Minute(demands), New: []reason.Reason{}, Fresh: []string{}, Asks: []Asked{}, Rhythms: page.Rhythms(read.ask.Words), Copies: []Copy{}, Disagree: []shelf.Disagreement{}}
 	for _, d := range demands {
 		v.Asks = append(v.Asks, Asked{d, read.graph.Name(d.Skill), tagged(read.item, d.Skill)})
 	}
-	for _, f := range []notation.Format{notation.ABC, notation.MIDI} {
-		v.Losses[string(f)] = append([]score.Unread{}, notation.Losses(f, page.Score)...)
+	for _, f := range notation.Formats() {
+		v.Copies = append(v.Copies, Copy{f, f.Name(), list(notation.Losses(f, page.Score))})
 	}
 	for _, d := range shelf.Disagreements(read.graph, read.instruments, read.shelf) {
 		if d.Item == id {
@@ -306,7 +313,7 @@ func (a *App) Convert(ctx context.Context, who Who, id string, f notation.Format
 	if err != nil {
 		return File{}, invalid("%q cannot be written as %s: %v.", read.item.Title, f, err)
 	}
-	return File{name + notation.Ending(f), data}, nil
+	return File{name + f.Ending(), data}, nil
 }
 
 // A Draft is a tune that is being typed.

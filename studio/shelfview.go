@@ -10,7 +10,6 @@ import (
 	"patientladder/core/climb"
 	"patientladder/core/instrument"
 	"patientladder/core/notation"
-	"patientladder/core/notation/abc"
 	"patientladder/core/score"
 	"patientladder/core/shelf"
 	"patientladder/store"
@@ -23,6 +22,7 @@ type ShelfView struct {
 	Faults   []shelf.Fault         `json:"faults" nullable:"false" doc:"between the shelf and the skills"`
 	Usual    map[string]float64    `json:"usual" doc:"load of a usual item, by instrument"`
 	Disagree []shelf.Disagreement  `json:"disagree" nullable:"false" doc:"where tags and scores disagree"`
+	Reads    []string              `json:"reads" nullable:"false" doc:"endings of the score files that can be brought in"`
 }
 
 // Shelf shows the materials, with their loads for a student; the empty student
@@ -50,7 +50,7 @@ func (a *App) Shelf(ctx context.Context, who Who, student string) (ShelfView, er
 }
 
 func (r room) shelfView(items []shelf.Item) ShelfView {
-	return ShelfView{Items: items, Loads: map[string]climb.Load{}, Faults: append([]shelf.Fault{}, shelf.Faults(r.graph, r.instruments, items)...), Usual: map[string]float64{}, Disagree: shelf.Disagreements(r.graph, r.instruments, items)}
+	return ShelfView{Items: items, Loads: map[string]climb.Load{}, Faults: append([]shelf.Fault{}, shelf.Faults(r.graph, r.instruments, items)...), Usual: map[string]float64{}, Disagree: shelf.Disagreements(r.graph, r.instruments, items), Reads: notation.Endings()}
 }
 
 // along weighs the items of an instrument: books one after another, other
@@ -175,12 +175,7 @@ type Imported struct {
 // tunes becomes several items. The same id twice adds nothing.
 func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) {
 	out := Imported{Items: []shelf.Item{}, Unread: []score.Unread{}}
-	tunes := [][]byte{in.Data}
-	if f, err := notation.Detect(in.FileName, in.Data); err == nil && f == notation.ABC {
-		if split := abc.Split(in.Data); len(split) > 0 {
-			tunes = split
-		}
-	}
+	tunes := notation.Split(in.FileName, in.Data)
 	r, shelved, err := a.shelved(ctx, who)
 	if err != nil {
 		return Imported{}, err

@@ -127,7 +127,7 @@ func TestOneLineForEachFailure(t *testing.T) {
 		{"a folder", []string{"read", t.TempDir()}, "is a folder"},
 		{"bad bar", []string{"read", file(t, "b.abc", "X:1\nK:C\nC|[CE|\n")}, "line 3, column 3, bar 2: "},
 		{"bad XML", []string{"read", file(t, "b.xml", "<score-partwise><part-list/>")}, "line 1: "},
-		{"other file", []string{"read", file(t, "b.txt", "hello")}, "neither MusicXML"},
+		{"other file", []string{"read", file(t, "b.txt", "hello")}, "not a score that can be read: MusicXML"},
 		{"two files", []string{"read", "a", "b"}, `not also "b"`},
 		{"no age", []string{"read", "a", "--for"}, "--for needs an age"},
 		{"no instrument", []string{"read", "a", "--on", "harp"}, "--on needs an instrument: piano, keyboard of 76 keys"},

@@ -1,15 +1,14 @@
 // Package notation reads and writes score files of any format the program
-// knows, and converts one into another.
+// knows, and converts one into another. The formats are a table (codecs).
 package notation
 
 import (
 	"bytes"
 	"fmt"
 	"path"
+	"slices"
 	"strings"
 
-	"patientladder/core/notation/abc"
-	"patientladder/core/notation/midifile"
 	"patientladder/core/notation/musicxml"
 	"patientladder/core/score"
 )
@@ -17,97 +16,139 @@ import (
 // MaxFile is the largest score file read, in bytes.
 const MaxFile = 16 << 20
 
-// A Format is a kind of score file.
-type Format string
+// Formats lists the formats, in the order in which copies are offered.
+func Formats() []Format {
+	out := make([]Format, 0, len(codecs))
+	for _, c := range codecs {
+		out = append(out, c.format)
+	}
+	return out
+}
 
-// The formats. A compressed file is read as MusicXML.
-const (
-	MusicXML   Format = "musicxml"
-	Compressed Format = "mxl"
-	ABC        Format = "abc"
-	MIDI       Format = "midi"
-)
+// Endings lists the endings of file names that are read, each format's usual one first.
+func Endings() []string {
+	var out []string
+	for _, c := range codecs {
+		out = append(out, c.endings...)
+	}
+	return out
+}
 
-// endings gives the format that a file name asks for.
-var endings = map[string]Format{".musicxml": MusicXML, ".xml": MusicXML, ".mxl": Compressed, ".abc": ABC, ".mid": MIDI, ".midi": MIDI}
+// Name returns what a format is called, or its key where it is not known.
+func (f Format) Name() string {
+	if c := find(f); c != nil {
+		return c.name
+	}
+	return string(f)
+}
 
-// Named returns the format that a file name's ending asks for.
-func Named(name string) (Format, bool) {
-	f, ok := endings[strings.ToLower(path.Ext(name))]
-	return f, ok
+// Media returns the media type of a format's files, or of any file.
+func (f Format) Media() string {
+	if c := find(f); c != nil {
+		return c.media
+	}
+	return "application/octet-stream"
 }
 
 // Ending returns the usual ending of a format's file names.
-func Ending(f Format) string {
-	return map[Format]string{MusicXML: ".musicxml", Compressed: ".mxl", ABC: ".abc", MIDI: ".mid"}[f]
+func (f Format) Ending() string {
+	if c := find(f); c != nil {
+		return c.endings[0]
+	}
+	return ""
+}
+
+// Named returns the format that a file name's ending asks for.
+func Named(name string) (Format, bool) {
+	ending := strings.ToLower(path.Ext(name))
+	for _, c := range codecs {
+		if slices.Contains(c.endings, ending) {
+			return c.format, true
+		}
+	}
+	return "", false
 }
 
 // Write writes a score in a format. What the format cannot hold is left out:
 // Losses names it.
 func Write(f Format, s score.Score) ([]byte, error) {
-	switch f {
-	case MusicXML:
-		return musicxml.Write(s), nil
-	case Compressed:
-		return musicxml.Compress(musicxml.Write(s))
-	case ABC:
-		return abc.Write(s)
-	case MIDI:
-		return midifile.Write(s)
+	c := find(f)
+	if c == nil {
+		return nil, fmt.Errorf("%q is not a format that is written: %s", f, known())
 	}
-	return nil, fmt.Errorf("%q is not a format that is written: musicxml, mxl, abc or midi", f)
+	return c.write(s)
+}
+
+func known() string {
+	var names []string
+	for _, c := range codecs {
+		names = append(names, string(c.format))
+	}
+	return strings.Join(names, ", ")
 }
 
 // Losses lists what a format cannot hold of a score, each with the first bar in
-// which it stands. MusicXML holds all of it.
+// which it stands; none where it holds all of it.
 func Losses(f Format, s score.Score) []score.Unread {
-	switch f {
-	case ABC:
-		return abc.Losses(s)
-	case MIDI:
-		return midifile.Losses(s)
+	if c := find(f); c != nil && c.losses != nil {
+		return c.losses(s)
 	}
 	return nil
 }
 
 // Detect tells the format from the name and the first bytes.
 func Detect(name string, data []byte) (Format, error) {
-	head := bytes.TrimLeft(bytes.TrimPrefix(data[:min(len(data), 4096)], []byte("\xEF\xBB\xBF")), " \t\r\n")
-	switch ext := strings.ToLower(path.Ext(name)); {
-	case len(data) == 0:
-		return "", &score.SyntaxError{Msg: "the file is empty"}
-	case len(data) > MaxFile:
-		return "", &score.SyntaxError{Msg: fmt.Sprintf("the file is larger than %d MB", MaxFile>>20)}
-	case bytes.HasPrefix(head, []byte("PK\x03\x04")), bytes.HasPrefix(head, []byte("<")),
-		bytes.HasPrefix(data, []byte{0xFF, 0xFE}), bytes.HasPrefix(data, []byte{0xFE, 0xFF}):
-		return MusicXML, nil
-	case bytes.HasPrefix(data, []byte("MThd")):
-		return MIDI, nil
-	case ext == ".abc", bytes.HasPrefix(head, []byte("X:")), bytes.Contains(head, []byte("\nX:")):
-		return ABC, nil
+	c, err := detect(name, data)
+	if err != nil {
+		return "", err
 	}
-	return "", &score.SyntaxError{Msg: "neither MusicXML (.musicxml, .xml, .mxl), nor ABC (.abc), nor MIDI (.mid)"}
+	return c.format, nil
+}
+
+func detect(name string, data []byte) (*codec, error) {
+	switch {
+	case len(data) == 0:
+		return nil, &score.SyntaxError{Msg: "the file is empty"}
+	case len(data) > MaxFile:
+		return nil, &score.SyntaxError{Msg: fmt.Sprintf("the file is larger than %d MB", MaxFile>>20)}
+	}
+	head := bytes.TrimLeft(bytes.TrimPrefix(data[:min(len(data), 4096)], []byte("\xEF\xBB\xBF")), " \t\r\n")
+	ending := strings.ToLower(path.Ext(name))
+	for i := range codecs {
+		if codecs[i].is(ending, head) {
+			return &codecs[i], nil
+		}
+	}
+	var says []string
+	for _, c := range codecs {
+		says = append(says, fmt.Sprintf("%s (%s)", c.name, strings.Join(c.endings, ", ")))
+	}
+	last := len(says) - 1
+	return nil, &score.SyntaxError{Msg: "not a score that can be read: " + strings.Join(says[:last], ", ") + " or " + says[last]}
+}
+
+// Split returns the tunes of a file, each a file of its own; of a format that holds one,
+// the file itself.
+func Split(name string, data []byte) [][]byte {
+	if c, err := detect(name, data); err == nil && c.split != nil {
+		if tunes := c.split(data); len(tunes) > 0 {
+			return tunes
+		}
+	}
+	return [][]byte{data}
 }
 
 // MaxBar is the most notes that a bar of a part may hold. The densest written music
 // stays far below it; what is worked out about a bar grows faster than its notes.
 const MaxBar = 4000
 
-// Read reads the score in a file; of an ABC file with several tunes, the first.
+// Read reads the score in a file; of a file with several tunes, the first.
 func Read(name string, data []byte) (score.Score, error) {
-	f, err := Detect(name, data)
+	c, err := detect(name, data)
 	if err != nil {
 		return score.Score{}, err
 	}
-	var s score.Score
-	switch f {
-	case ABC:
-		s, err = abc.Read(data)
-	case MIDI:
-		s, err = midifile.Read(data)
-	default:
-		s, err = musicxml.Read(data)
-	}
+	s, err := c.read(data)
 	if err != nil {
 		return s, err
 	}
@@ -125,12 +166,12 @@ func Read(name string, data []byte) (score.Score, error) {
 // text, so that the page keeps all it has, or one written from another format.
 // Each note carries its id of the score that Read returns.
 func Engraved(name string, data []byte) ([]byte, error) {
-	f, err := Detect(name, data)
+	c, err := detect(name, data)
 	if err != nil {
 		return nil, err
 	}
-	if f == MusicXML {
-		return musicxml.WithIDs(data)
+	if c.engraved != nil {
+		return c.engraved(data)
 	}
 	s, err := Read(name, data)
 	if err != nil {

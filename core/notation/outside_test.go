@@ -175,10 +175,10 @@ func TestFilesToldApart(t *testing.T) {
 		{"tune.abc", "X:1\nK:C\nC|", ABC, ""},
 		{"tune.txt", "% mine\nX:1\nK:C\nC|", ABC, ""},
 		{"piece.xml", "<?xml version=\"1.0\"?><score-partwise/>", MusicXML, ""},
-		{"piece.mxl", "PK\x03\x04....", MusicXML, ""},
+		{"piece.mxl", "PK\x03\x04....", Compressed, ""},
 		{"wrongly-named.abc", "<score-partwise/>", MusicXML, ""},
 		{"empty.xml", "", "", "empty"},
-		{"photo.jpg", "\xff\xd8\xff\xe0", "", "neither MusicXML"},
+		{"photo.jpg", "\xff\xd8\xff\xe0", "", "not a score that can be read: MusicXML"},
 		{"long.abc", strings.Repeat("x", MaxFile+1), "", "larger than 16 MB"},
 	} {
 		got, err := Detect(c.name, []byte(c.data))

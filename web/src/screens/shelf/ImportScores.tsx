@@ -17,7 +17,7 @@ const biggest = 16 * 2 ** 20;
 
 // ImportScores takes score files by drop or by the file picker, reads them one
 // after another, and says of each what came of it.
-export function ImportScores({ books }: { books: string[] }) {
+export function ImportScores({ books, reads }: { books: string[]; reads: string[] }) {
   const [place, setPlace] = useState<Place>({ book: "", unit: "", instrument: "piano", strand: "book" });
   const [results, setResults] = useState<Result[]>([]);
   const [over, setOver] = useState(false);
@@ -92,11 +92,11 @@ export function ImportScores({ books }: { books: string[] }) {
         className={`block cursor-pointer rounded border-2 border-dashed p-6 text-center ${over ? "border-ahead bg-faint" : "border-line bg-raised"}`}
       >
         <b className="block font-[650]">Drop score files here, or choose them</b>
-        <span className="text-soft">MusicXML (.musicxml, .xml, .mxl), ABC (.abc) and MIDI (.mid)</span>
+        <span className="text-soft">{reads.join(" ")}</span>
         <input
           type="file"
           multiple
-          accept=".musicxml,.xml,.mxl,.abc,.mid,.midi"
+          accept={reads.join(",")}
           className="sr-only"
           onChange={(e) => {
             void take([...(e.target.files ?? [])]);

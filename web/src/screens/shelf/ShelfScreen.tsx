@@ -99,7 +99,7 @@ export function ShelfScreen() {
         <Shown query={query}>{(shelf) => <Books shelf={shelf} asked={{ ...asked, instrument }} />}</Shown>
       </section>
       <div className="space-y-4">
-        <ImportScores books={[...new Set(query.data?.items.map((it) => it.book))]} />
+        <ImportScores books={[...new Set(query.data?.items.map((it) => it.book))]} reads={query.data?.reads ?? []} />
         <Table />
         <div className="grid grid-cols-2 gap-2">
           <Button onClick={() => make({ ...blank, id: ulid() })}>Write a new item</Button>
