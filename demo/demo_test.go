@@ -246,7 +246,7 @@ func TestTagsAgreeWithScores(t *testing.T) {
 		if one.File != nil {
 			s, err := notation.Read(one.File.Name, one.File.Data)
 			require.NoError(t, err)
-			it.Describe(s, instrument.Shipped.Of(it.Instrument))
+			it.Take(shelf.PrintedOf(s, instrument.Shipped.Of(it.Instrument)))
 			assert.NotEmpty(t, it.Demanded, it.ID)
 		}
 		items = append(items, it)

@@ -131,3 +131,29 @@ func TestAnOwnSkillOnALadder(t *testing.T) {
 	p.press("Take it away")
 	p.sees("names it; take it off there first")
 }
+
+// The same file twice is asked about; brought in all the same, the two are told to be
+// one: whoever has the first keeps every mark.
+func TestTheSameFileTwice(t *testing.T) {
+	p := atWork(t)
+	tune := write(t, "rope.abc", "X:1\nT:Rope Round\nM:4/4\nL:1/4\nK:C\nC D E F|G4|\n")
+	bring := func() {
+		p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=musicxml]"), []string{tune}))
+	}
+	p.goTo("/shelf")
+	p.sees("Bring in scores")
+	bring()
+	p.sees("Rope Round")
+	bring()
+	p.sees("rope.abc is on the shelf already, as Rope Round of Loose sheets.")
+	p.press("Bring it in all the same")
+	p.until("document.querySelectorAll('section[aria-label=\"Bring in scores\"] li a').length === 2", "it is there twice")
+	p.look("twins")
+	p.press("Rope Round")
+	p.sees("It is the same as")
+	p.pick("It is the same as", "Rope Round")
+	p.sees("This is the same as")
+	p.look("same-as")
+	p.goTo("/shelf")
+	p.until("[...document.querySelectorAll('a')].filter(a => a.innerText.startsWith('Rope Round')).length === 1", "one of the two stands on the shelf")
+}

@@ -74,6 +74,7 @@ type importInput struct {
 	Unit       string        `query:"unit" maxLength:"200"`
 	Instrument instrument.ID `query:"instrument" required:"true"`
 	Strand     shelf.Strand  `query:"strand" required:"true" enum:"book,technique,reading,repertoire"`
+	Again      bool          `query:"again" doc:"though the same file is there already"`
 	RawBody    []byte        `contentType:"application/octet-stream"`
 }
 
@@ -358,7 +359,7 @@ func (s *Server) routes() {
 	})
 	huma.Register(s.api, huma.Operation{OperationID: "import", Method: http.MethodPost, Path: "/api/import", Summary: "Put a score file on the shelf", MaxBodyBytes: notation.MaxFile},
 		func(ctx context.Context, in *importInput) (*body[studio.Imported], error) {
-			out, err := s.app.Import(ctx, who(ctx), studio.Import{ID: in.ID, FileName: in.Name, Data: in.RawBody, Book: in.Book, Unit: in.Unit, Instrument: in.Instrument, Strand: in.Strand})
+			out, err := s.app.Import(ctx, who(ctx), studio.Import{ID: in.ID, FileName: in.Name, Data: in.RawBody, Book: in.Book, Unit: in.Unit, Instrument: in.Instrument, Strand: in.Strand, Again: in.Again})
 			if err != nil {
 				return nil, s.problem(err)
 			}
@@ -379,6 +380,14 @@ func (s *Server) routes() {
 	}) error {
 		in.Body.ID = in.Item
 		return s.app.SaveItem(ctx, w, in.Body)
+	})
+	change(s, http.MethodPut, "/api/items/{item}/same", "same-item", "Tell that an item is the same as another; as nothing, that it is one of its own again", func(ctx context.Context, w studio.Who, in *struct {
+		Item string `path:"item" maxLength:"60"`
+		Body struct {
+			As string `json:"as" maxLength:"60"`
+		}
+	}) error {
+		return s.app.SameItem(ctx, w, in.Item, in.Body.As)
 	})
 	change(s, http.MethodDelete, "/api/items/{item}", "drop-item", "Take an item off the shelf for good; one that a student has or had is archived instead", func(ctx context.Context, w studio.Who, in *ofItem) error {
 		return s.app.DropItem(ctx, w, in.Item)
@@ -425,9 +434,10 @@ func (s *Server) routes() {
 	huma.Register(s.api, huma.Operation{OperationID: "merge-table", Method: http.MethodPost, Path: "/api/shelf.csv", Summary: "Read a table against the shelf: what it would change, or keep it", MaxBodyBytes: maxTable},
 		func(ctx context.Context, in *struct {
 			Save    bool   `query:"save"`
+			Twins   bool   `query:"twins" doc:"also new items that seem to stand there already"`
 			RawBody []byte `contentType:"application/octet-stream"`
 		}) (*body[studio.TableView], error) {
-			v, err := s.app.Table(ctx, who(ctx), in.RawBody, in.Save)
+			v, err := s.app.Table(ctx, who(ctx), in.RawBody, in.Save, in.Twins)
 			if err != nil {
 				return nil, s.problem(err)
 			}

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"sync"
 
 	"patientladder/core/shelf"
@@ -51,12 +52,37 @@ func (s Studio) Items(ctx context.Context) ([]shelf.Item, error) {
 	if items, there := s.shelves.get(s.id, version); there {
 		return items, nil
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT id, detail FROM items WHERE studio_id = ? ORDER BY place, id`, s.id)
-	items, err := collect(rows, err, scanItem)
-	if err == nil {
+	items, unread, err := s.readItems(ctx, `ORDER BY i.place, i.id`)
+	if err == nil && unread == 0 {
 		s.shelves.put(s.id, version, items)
 	}
 	return items, err
+}
+
+// Item returns one item.
+func (s Studio) Item(ctx context.Context, id string) (shelf.Item, error) {
+	items, err := s.Items(ctx)
+	if err != nil {
+		return shelf.Item{}, err
+	}
+	for _, it := range items {
+		if it.ID == id {
+			return it, nil
+		}
+	}
+	return shelf.Item{}, ErrNotFound
+}
+
+// Listed returns an item's own words, also of one that is the same as another.
+func (s Studio) Listed(ctx context.Context, id string) (shelf.Item, error) {
+	var detail []byte
+	if err := s.db.QueryRowContext(ctx, `SELECT detail FROM items WHERE studio_id = ? AND id = ?`, s.id, id).Scan(&detail); err != nil {
+		return shelf.Item{}, classify(err)
+	}
+	var it shelf.Item
+	err := json.Unmarshal(detail, &it)
+	it.ID = id
+	return it, err
 }
 
 // ItemsAtHand returns the shelf as it was last read, which may be an older one, without

@@ -14,6 +14,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/shelf"
 	"patientladder/store"
 	"patientladder/store/storetest"
@@ -55,6 +56,7 @@ func TestWhatGoesInComesOut(t *testing.T) {
 	require.NoError(t, st.AddItems(ctx, []store.NewItem{{Item: it, File: file}}))
 	items, err := st.Items(ctx)
 	require.NoError(t, err)
+	it.HasScore = true
 	assert.Equal(t, []shelf.Item{it}, items)
 	back, err := st.Score(ctx, it.ID)
 	require.NoError(t, err)
@@ -165,4 +167,40 @@ func TestDatabaseOutOfReach(t *testing.T) {
 	assert.GreaterOrEqual(t, time.Since(start), 300*time.Millisecond, "it keeps trying as long as it says")
 	_, err = store.Open(ctx, "not an address", 0)
 	assert.ErrorContains(t, err, "user:password")
+}
+
+// What a score tells is kept beside its item: a better reader reaches a shelf that is
+// there, a listing that is saved leaves it alone, and a file that came before is known.
+func TestReadingsAreKeptBesideItems(t *testing.T) {
+	s := storetest.New(t)
+	st := studio(t, s, "reads@example.com")
+	file := store.ScoreFile{Name: "oars.abc", Data: []byte("X:1\nT:Oars\nK:D\nA A B c|d2 A2|\n")}
+	it := shelf.Item{ID: id(), Title: "Oars", Instrument: "violin", Strand: shelf.Book}
+	read, err := shelf.Read(file.Name, file.Data, instrument.Shipped.Of("violin"))
+	require.NoError(t, err)
+	it.Take(read)
+	require.NoError(t, st.AddItems(ctx, []store.NewItem{{Item: it, File: &file}}))
+	same := func(says string) {
+		t.Helper()
+		got, err := st.Item(ctx, it.ID)
+		require.NoError(t, err)
+		assert.Equal(t, read, shelf.Printed{Bars: got.Bars, Different: got.Different, Staves: got.Staves, Tempo: got.Tempo, Low: got.Low, High: got.High, Demanded: got.Demanded}, says)
+		assert.True(t, got.HasScore)
+	}
+	same("as it was read")
+	edited := shelf.Item{ID: it.ID, Title: "Four Oars", Instrument: "violin", Strand: shelf.Book, Bars: 99, Low: 7, HasScore: true}
+	require.NoError(t, st.SetItems(ctx, []shelf.Item{edited}, nil))
+	same("whatever an editor sends")
+	require.NoError(t, store.Age(ctx, s))
+	same("an older reader's is read again")
+	items, err := st.Items(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, read.Demanded, items[0].Demanded)
+	holders, err := st.HoldersOf(ctx, file.Data)
+	require.NoError(t, err)
+	assert.Equal(t, []string{it.ID}, holders)
+	other := studio(t, s, "other@example.com")
+	holders, err = other.HoldersOf(ctx, file.Data)
+	require.NoError(t, err)
+	assert.Empty(t, holders, "another studio's files are not known")
 }

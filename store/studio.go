@@ -113,8 +113,15 @@ func (s Studio) ChangeOwn(ctx context.Context, change func(*[]instrument.Profile
 		if err := errors.Join(err1, err2); err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `UPDATE studios SET instruments = ?, skills = ? WHERE id = ?`, instruments, skills, s.id)
-		return err
+		if _, err := tx.ExecContext(ctx, `UPDATE studios SET instruments = ?, skills = ? WHERE id = ?`, instruments, skills, s.id); err != nil {
+			return err
+		}
+		for _, p := range own { // its strings may be others now
+			if _, err := tx.ExecContext(ctx, `DELETE FROM readings WHERE studio_id = ? AND plays = ?`, s.id, string(p.ID)); err != nil {
+				return err
+			}
+		}
+		return s.shelfChanged(ctx, tx)
 	})
 }
 
@@ -140,24 +147,6 @@ func changed(res sql.Result, err error) error {
 	return classify(err)
 }
 
-func scanItem(row interface{ Scan(...any) error }) (shelf.Item, error) {
-	var it shelf.Item
-	var detail []byte
-	if err := row.Scan(&it.ID, &detail); err != nil {
-		return it, err
-	}
-	id := it.ID
-	err := json.Unmarshal(detail, &it)
-	it.ID = id
-	return it, err
-}
-
-// Item returns one item.
-func (s Studio) Item(ctx context.Context, id string) (shelf.Item, error) {
-	it, err := scanItem(s.db.QueryRowContext(ctx, `SELECT id, detail FROM items WHERE studio_id = ? AND id = ?`, s.id, id))
-	return it, classify(err)
-}
-
 // A ScoreFile is a file as it came.
 type ScoreFile struct {
 	Name string
@@ -175,7 +164,7 @@ type NewItem struct {
 func (s Studio) AddItems(ctx context.Context, items []NewItem) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error {
 		for _, in := range items {
-			detail, err := json.Marshal(in.Item)
+			detail, err := json.Marshal(in.Item.Listing())
 			if err != nil {
 				return err
 			}
@@ -188,10 +177,13 @@ func (s Studio) AddItems(ctx context.Context, items []NewItem) error {
 			if in.File == nil {
 				continue
 			}
-			_, err = tx.ExecContext(ctx, `INSERT INTO scores (studio_id, item_id, file_name, data) VALUES (?, ?, ?, ?)
-				ON DUPLICATE KEY UPDATE item_id = item_id`, s.id, in.Item.ID, in.File.Name, in.File.Data)
+			_, err = tx.ExecContext(ctx, `INSERT INTO scores (studio_id, item_id, file_name, data, hash) VALUES (?, ?, ?, ?, ?)
+				ON DUPLICATE KEY UPDATE item_id = item_id`, s.id, in.Item.ID, in.File.Name, in.File.Data, hashOf(in.File.Data))
 			if err != nil {
 				return fmt.Errorf("add the score of %q: %w", in.Item.Title, err)
+			}
+			if err := s.addReading(ctx, tx, in.Item, in.File.Data); err != nil {
+				return fmt.Errorf("add the reading of %q: %w", in.Item.Title, err)
 			}
 		}
 		return s.shelfChanged(ctx, tx)
@@ -210,7 +202,7 @@ func (s Studio) SetItems(ctx context.Context, items []shelf.Item, titles shelf.T
 			return err
 		}
 		for _, it := range items {
-			detail, err := json.Marshal(it)
+			detail, err := json.Marshal(it.Listing())
 			if err != nil {
 				return err
 			}
@@ -227,7 +219,7 @@ func (s Studio) SetItems(ctx context.Context, items []shelf.Item, titles shelf.T
 
 // SetScore gives an item another score file, and keeps what is read from it.
 func (s Studio) SetScore(ctx context.Context, it shelf.Item, f ScoreFile) error {
-	detail, err := json.Marshal(it)
+	detail, err := json.Marshal(it.Listing())
 	if err != nil {
 		return err
 	}
@@ -235,8 +227,11 @@ func (s Studio) SetScore(ctx context.Context, it shelf.Item, f ScoreFile) error 
 		if err := changed(tx.ExecContext(ctx, `UPDATE items SET detail = ? WHERE studio_id = ? AND id = ?`, detail, s.id, it.ID)); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO scores (studio_id, item_id, file_name, data) VALUES (?, ?, ?, ?)
-			ON DUPLICATE KEY UPDATE file_name = VALUES(file_name), data = VALUES(data)`, s.id, it.ID, f.Name, f.Data); err != nil {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO scores (studio_id, item_id, file_name, data, hash) VALUES (?, ?, ?, ?, ?)
+			ON DUPLICATE KEY UPDATE file_name = VALUES(file_name), data = VALUES(data), hash = VALUES(hash)`, s.id, it.ID, f.Name, f.Data, hashOf(f.Data)); err != nil {
+			return err
+		}
+		if err := s.addReading(ctx, tx, it, f.Data); err != nil {
 			return err
 		}
 		return s.shelfChanged(ctx, tx)

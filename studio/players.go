@@ -36,7 +36,7 @@ func (r room) players(ctx context.Context, item string) ([]PlayedBy, error) {
 	for _, st := range students {
 		s := standings[st.ID]
 		for _, rung := range s.Rungs {
-			if rung.Item.ID != item {
+			if rung.Item.ID != item && rung.Item.SameAs != item {
 				continue
 			}
 			p := PlayedBy{Student: st.ID, Name: strings.TrimSpace(st.FirstName + " " + st.FamilyName), Rung: rung.ID, State: s.State(rung), Polished: rung.Polished, Since: rung.Taught}

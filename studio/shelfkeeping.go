@@ -6,6 +6,7 @@ import (
 
 	"patientladder/core/fact"
 	"patientladder/core/notation"
+	"patientladder/core/shelf"
 	"patientladder/store"
 )
 
@@ -26,6 +27,15 @@ func (a *App) DropItem(ctx context.Context, who Who, id string) error {
 			if ref.To == "item" && ref.ID == id {
 				return &Error{Kind: Conflict, Says: fmt.Sprintf("%q is on a student's ladder, or was. Archive it: whoever has it goes on, and nobody is offered it.", it.Title)}
 			}
+		}
+	}
+	items, err := r.Items(ctx)
+	if err != nil {
+		return told(err, "shelf")
+	}
+	for _, other := range items {
+		if other.SameAs == id {
+			return &Error{Kind: Conflict, Says: fmt.Sprintf("Another item was told to be the same as %q; part them first, or archive it.", it.Title)}
 		}
 	}
 	return told(r.DropItem(ctx, id), "item")
@@ -54,10 +64,29 @@ func (a *App) ReplaceScore(ctx context.Context, who Who, id, name string, data [
 		return Replaced{}, unreadable(name, 0, 1, err)
 	}
 	out := Replaced{Was: it.Bars}
-	it.Tempo, it.Low, it.High = 0, 0, 0 // of the score before
-	it.Describe(s, r.instruments.Of(it.Instrument))
+	it.Take(shelf.PrintedOf(s, r.instruments.Of(it.Instrument)))
 	if out.Bars = it.Bars; out.Was != out.Bars {
 		out.Says = fmt.Sprintf("It had %d bars and has %d now: look at spots that name a bar.", out.Was, out.Bars)
 	}
 	return out, told(r.SetScore(ctx, it, store.ScoreFile{Name: name, Data: data}), "item")
+}
+
+// SameItem tells that an item is the same as another, or, as nothing, that it is an item
+// of its own again. Whoever has it keeps every mark.
+func (a *App) SameItem(ctx context.Context, who Who, id, as string) error {
+	r, items, err := a.shelved(ctx, who)
+	if err != nil {
+		return err
+	}
+	it, err := r.Listed(ctx, id)
+	if err != nil {
+		return told(err, "item")
+	}
+	if as != "" {
+		if _, err := shelf.Same(r.instruments, items, id, as); err != nil {
+			return invalid("They cannot be made one: %v.", err)
+		}
+	}
+	it.SameAs = as
+	return told(r.SetItems(ctx, []shelf.Item{it}, r.row.Titles), "item")
 }

@@ -48,10 +48,10 @@ func (a *App) SaveItem(ctx context.Context, who Who, it shelf.Item) error {
 		if was.ID != it.ID {
 			continue
 		}
-		succeeds = was
-		if was.HasScore {
-			it.HasScore, it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Demanded = true, was.Bars, was.Different, was.Staves, was.Tempo, was.Low, was.High, was.Demanded
+		if was.SameAs != "" {
+			return invalid("%q is the same as another item; edit that one.", was.Title)
 		}
+		succeeds, it.HasScore = was, was.HasScore
 	}
 	it.Succeed(succeeds)
 	return r.keep(ctx, items, []shelf.Item{it})
@@ -70,6 +70,7 @@ func (a *App) shelved(ctx context.Context, who Who) (room, []shelf.Item, error) 
 // keep saves changed and new items of a shelf; a book all of whose items have another
 // title now goes on being the one that students chose.
 func (r room) keep(ctx context.Context, shelved, changed []shelf.Item) error {
+	changed = shown(changed) // the others have the words of what they are the same as
 	after := slices.Clone(shelved)
 	for _, it := range changed {
 		if i := slices.IndexFunc(after, func(was shelf.Item) bool { return was.ID == it.ID }); i >= 0 {
@@ -105,17 +106,19 @@ type TableView struct {
 	Changes []shelf.Change `json:"changes" nullable:"false"`
 	Same    int            `json:"same" doc:"rows that change nothing"`
 	Bad     []shelf.BadRow `json:"bad" nullable:"false" doc:"rows that cannot be taken, by line"`
+	Twins   int            `json:"twins" doc:"new items of the same title, book and instrument as one that is there: not kept unless asked for"`
 	Saved   bool           `json:"saved"`
 }
 
 // Table reads a table of items against the shelf and, when it is to be saved,
-// keeps the rows that can be taken.
-func (a *App) Table(ctx context.Context, who Who, data []byte, save bool) (TableView, error) {
+// keeps the rows that can be taken; those of new items that seem to stand there already
+// only when that is asked for.
+func (a *App) Table(ctx context.Context, who Who, data []byte, save, twins bool) (TableView, error) {
 	r, items, err := a.shelved(ctx, who)
 	if err != nil {
 		return TableView{}, err
 	}
-	changes, same, bad, err := shelf.Merge(items, r.instruments, data, NewID)
+	changes, same, bad, err := shelf.Merge(shown(items), r.instruments, data, NewID)
 	if err != nil {
 		return TableView{}, invalid("The table cannot be read: %v.", err)
 	}
@@ -125,6 +128,12 @@ func (a *App) Table(ctx context.Context, who Who, data []byte, save bool) (Table
 		if unknown := r.unknownSkill(c.Item); unknown != "" {
 			v.Bad = append(v.Bad, shelf.BadRow{Line: c.Line, Says: "\"" + unknown + "\" is not a skill of the graph"})
 			continue
+		}
+		if c.Twin != "" && !twins {
+			v.Twins++
+			if save {
+				continue
+			}
 		}
 		v.Changes = append(v.Changes, c)
 		keep = append(keep, c.Item)
@@ -150,5 +159,5 @@ func (r room) unknownSkill(it shelf.Item) string {
 // ShelfTable writes the whole shelf as a table.
 func (a *App) ShelfTable(ctx context.Context, who Who) ([]byte, error) {
 	items, err := a.store.In(who.Studio).Items(ctx)
-	return shelf.Table(items), told(err, "shelf")
+	return shelf.Table(shown(items)), told(err, "shelf")
 }

@@ -1,10 +1,12 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
 	"path"
+	"slices"
 	"strings"
 
 	"patientladder/core/climb"
@@ -33,7 +35,7 @@ func (a *App) Shelf(ctx context.Context, who Who, student string) (ShelfView, er
 		if err != nil {
 			return ShelfView{}, err
 		}
-		v := r.shelfView(items)
+		v := r.shelfView(shown(items))
 		for _, plays := range r.instruments.Shelves() {
 			v.along(r.instruments, climb.Begin(r.graph, nil), plays, 0)
 		}
@@ -43,10 +45,15 @@ func (a *App) Shelf(ctx context.Context, who Who, student string) (ShelfView, er
 	if err != nil {
 		return ShelfView{}, err
 	}
-	v := p.shelfView(p.shelf)
+	v := p.shelfView(shown(p.shelf))
 	w := p.now()
 	v.along(p.instruments, w.Knows(), p.plays.Shelf(), w.Usual)
 	return v, nil
+}
+
+// shown leaves out items that are the same as others.
+func shown(items []shelf.Item) []shelf.Item {
+	return slices.DeleteFunc(slices.Clone(items), func(it shelf.Item) bool { return it.SameAs != "" })
 }
 
 func (r room) shelfView(items []shelf.Item) ShelfView {
@@ -163,22 +170,46 @@ type Import struct {
 	Book, Unit string
 	Instrument instrument.ID
 	Strand     shelf.Strand
+	Again      bool // though the same file is there
+}
+
+// A Twin is an item that is there already and seems to be what is brought in.
+type Twin struct {
+	Item  string `json:"item"`
+	Title string `json:"title"`
+	Book  string `json:"book"`
 }
 
 // An Imported is what came of a file.
 type Imported struct {
 	Items  []shelf.Item   `json:"items" nullable:"false"`
 	Unread []score.Unread `json:"unread" nullable:"false"`
+	Twins  []Twin         `json:"twins" nullable:"false" doc:"items with the same file: nothing was put on the shelf until it is asked for again"`
 }
 
 // Import reads a score file and puts it on the shelf: a tune file with several
-// tunes becomes several items. The same id twice adds nothing.
+// tunes becomes several items. The same id twice adds nothing; a file that is there
+// already is asked about.
 func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) {
-	out := Imported{Items: []shelf.Item{}, Unread: []score.Unread{}}
+	out := Imported{Items: []shelf.Item{}, Unread: []score.Unread{}, Twins: []Twin{}}
 	tunes := notation.Split(in.FileName, in.Data)
 	r, shelved, err := a.shelved(ctx, who)
 	if err != nil {
 		return Imported{}, err
+	}
+	if !in.Again {
+		holders, err := r.HoldersOf(ctx, tunes...)
+		if err != nil {
+			return Imported{}, told(err, "shelf")
+		}
+		for _, it := range shelved {
+			if slices.Contains(holders, it.ID) && !strings.HasPrefix(it.ID, in.ID) {
+				out.Twins = append(out.Twins, Twin{it.ID, it.Title, it.Book})
+			}
+		}
+		if len(out.Twins) > 0 {
+			return out, nil
+		}
 	}
 	on := r.instruments.Of(in.Instrument)
 	var ready []store.NewItem
@@ -199,7 +230,7 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 		if it.Book == "" {
 			it.Book = "Loose sheets"
 		}
-		it.Describe(s, on)
+		it.Take(shelf.PrintedOf(s, on))
 		it.Tag(r.graph, r.instruments, shelved)
 		if err := it.Check(r.instruments); err != nil {
 			return Imported{}, invalid("%s cannot go on the shelf: %v.", in.FileName, err)
@@ -252,7 +283,8 @@ func (a *App) AddItems(ctx context.Context, who Who, items []store.NewItem) erro
 			if err != nil {
 				return unreadable(in.File.Name, 0, 1, err)
 			}
-			in.Item.Describe(s, r.instruments.Of(in.Item.Instrument))
+			in.Item.Take(shelf.PrintedOf(s, r.instruments.Of(in.Item.Instrument)))
+			in.Item.Composer = cmp.Or(in.Item.Composer, s.Composer)
 		}
 	}
 	return told(a.store.In(who.Studio).AddItems(ctx, items), "studio")

@@ -45,7 +45,7 @@ func onLadder(lists ...[]ladder.Rung) map[string]bool {
 	on := map[string]bool{}
 	for _, rungs := range lists {
 		for _, r := range rungs {
-			on[r.Item.ID] = true
+			on[r.Item.Is()] = true
 		}
 	}
 	return on

@@ -8,7 +8,6 @@ import (
 	"strings"
 
 	"patientladder/core/instrument"
-	"patientladder/core/reading"
 	"patientladder/core/score"
 )
 
@@ -55,6 +54,7 @@ type Item struct {
 	Low        int           `json:"low,omitempty" doc:"lowest note as a MIDI number; 0 without a score"`
 	High       int           `json:"high,omitempty" doc:"highest note"`
 	HasScore   bool          `json:"hasScore"`
+	SameAs     string        `json:"sameAs,omitempty" maxLength:"60" doc:"the item that it was told to be the same as, whose words it has"`
 	Archived   bool          `json:"archived,omitempty" doc:"laid away: whoever has it goes on, nobody is offered it"`
 	Demanded   []string      `json:"demanded,omitempty" nullable:"false" doc:"skills that the score asks for"`
 	Settled    []string      `json:"settled,omitempty" nullable:"false" doc:"skills of which the tags stand, whatever the score tells"`
@@ -154,37 +154,4 @@ func UsualPoints(on instrument.Profile, s score.Score) Points {
 		}
 	}
 	return PointsOf(append(points, "Spots")...)
-}
-
-// Describe fills in what an item's score tells to a player of its instrument.
-func (it *Item) Describe(s score.Score, on instrument.Profile) {
-	it.HasScore, it.Bars, it.Different = true, s.Bars(), reading.Distinct(s)
-	if it.Composer == "" {
-		it.Composer = s.Composer
-	}
-	it.Demanded = []string{}
-	for _, d := range reading.Read(s, on).Demands() {
-		it.Demanded = append(it.Demanded, d.Skill)
-	}
-	if len(s.Parts) > 0 {
-		it.Staves = s.Parts[0].Staves
-	}
-	for _, p := range s.Parts {
-		for _, b := range p.Bars {
-			for _, m := range b.Marks {
-				if m.QPM > 0 && it.Tempo == 0 {
-					it.Tempo = m.QPM
-				}
-			}
-			for _, n := range b.Notes {
-				if n.Rest {
-					continue
-				}
-				if m := n.Pitch.MIDI(); it.Low == 0 || m < it.Low {
-					it.Low = m
-				}
-				it.High = max(it.High, n.Pitch.MIDI())
-			}
-		}
-	}
 }

@@ -34,7 +34,7 @@ func TestUsualPoints(t *testing.T) {
 	assert.Equal(t, []string{"Rhythm", "Tone", "Fingering", "Spots"}, UsualPoints(instrument.Shipped.Of("piano"), plain).Names())
 	assert.Equal(t, []string{"Rhythm", "Tone", "Tuning", "Loud and soft", "Spots"}, UsualPoints(instrument.Shipped.Of("cello"), loud).Names())
 	it := Item{}
-	it.Describe(plain, instrument.Shipped.Of("piano"))
+	it.Take(PrintedOf(plain, instrument.Shipped.Of("piano")))
 	assert.Equal(t, 2, it.Staves)
 	assert.Equal(t, 2, it.Bars)
 	assert.True(t, it.HasScore)

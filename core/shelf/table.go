@@ -96,6 +96,7 @@ type Change struct {
 	Line   int      `json:"line"`
 	Item   Item     `json:"item" doc:"as it would be"`
 	New    bool     `json:"new"`
+	Twin   string   `json:"twin,omitempty" doc:"of a new item: the id of one of the same title, book and instrument that stands there already"`
 	Fields []string `json:"fields" nullable:"false" doc:"columns that differ from what is on the shelf"`
 }
 
@@ -157,6 +158,9 @@ func Merge(shelf []Item, all instrument.Set, table []byte, newID func() string) 
 			same++
 		default:
 			change.Line = line
+			if twin, there := Twin(shelf, change.Item); there && change.New {
+				change.Twin = twin.ID
+			}
 			changes = append(changes, change)
 		}
 		seen[change.Item.ID] = line

@@ -1,7 +1,8 @@
-import { useMutation } from "@tanstack/react-query";
-import { useNavigate } from "@tanstack/react-router";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { Link, useNavigate } from "@tanstack/react-router";
 import { useId } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
+import { shelfView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
 
@@ -36,7 +37,28 @@ export function Keeping({ item, used }: Props) {
       await queries.invalidateQueries({ queryKey: ["shelf"] });
     },
   });
-  const trouble = replace.error ?? archive.error ?? drop.error;
+  const same = useMutation({
+    mutationFn: (as: string) => answer(api.PUT("/api/items/{item}/same", { ...at, body: { as } })),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const trouble = replace.error ?? archive.error ?? drop.error ?? same.error;
+  if (item.sameAs)
+    return (
+      <section aria-label="Keeping" className="space-y-2 rounded bg-raised p-4">
+        <h2>Keeping</h2>
+        <p>
+          This is the same as{" "}
+          <Link to="/items/$item" params={{ item: item.sameAs }} className="underline underline-offset-4">
+            {item.title}
+          </Link>{" "}
+          of {item.book}, and has its words. Whoever has it keeps every mark.
+        </p>
+        <Button onClick={() => same.mutate("")} disabled={same.isPending}>
+          Part them again
+        </Button>
+        {trouble && <Trouble>{trouble.message}</Trouble>}
+      </section>
+    );
   return (
     <section aria-label="Keeping" className="space-y-2 rounded bg-raised p-4">
       <h2>Keeping</h2>
@@ -68,10 +90,38 @@ export function Keeping({ item, used }: Props) {
           </Button>
         )}
       </div>
+      <SameAs item={item} choose={(as) => same.mutate(as)} />
       <p aria-live="polite" className="text-soft">
         {replace.data && (replace.data.says || "The score is the new one; every mark stands.")}
       </p>
       {trouble && <Trouble>{trouble.message}</Trouble>}
     </section>
+  );
+}
+
+// SameAs tells that an item is the same thing as another of its lane, so that the two
+// become one.
+function SameAs({ item, choose }: { item: Schemas["Item"]; choose: (as: string) => void }) {
+  const shelf = useQuery(shelfView(""));
+  const title = item.title.toLowerCase();
+  const others = (shelf.data?.items ?? [])
+    .filter((it) => it.id !== item.id && it.instrument === item.instrument && it.strand === item.strand)
+    .sort((a, b) => Number(b.title.toLowerCase() === title) - Number(a.title.toLowerCase() === title));
+  return (
+    <label className="block font-[580]">
+      It is the same as
+      <select
+        className="mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal"
+        value=""
+        onChange={(e) => choose(e.target.value)}
+      >
+        <option value="">nothing else</option>
+        {others.map((it) => (
+          <option key={it.id} value={it.id}>
+            {it.title}, {it.book}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

@@ -5,7 +5,13 @@ import { answer, api, Problem, queries, type Schemas } from "../../api/client";
 import { PickInstrument } from "../../parts/instruments";
 import { notKept, strandNames } from "../../parts/words";
 
-type Result = { id: string; name: string; done?: Schemas["Imported"]; failed?: string };
+type Result = {
+  id: string;
+  name: string;
+  done?: Schemas["Imported"];
+  failed?: string;
+  again?: () => void; // brings it in though the same file is there
+};
 type Place = {
   book: string;
   unit: string;
@@ -28,8 +34,16 @@ export function ImportScores({ books, reads }: { books: string[]; reads: string[
     setResults((old) => [...batch.map(({ file, id }) => ({ id, name: file.name })), ...old]);
     for (const { file, id } of batch) {
       const outcome = await read(file, id, place);
-      setResults((old) => old.map((r) => (r.id === id ? { ...r, ...outcome } : r)));
+      const asked = outcome.done && outcome.done.twins.length > 0;
+      become(id, { ...outcome, again: asked ? () => void bring(file, id) : undefined });
     }
+    await queries.invalidateQueries({ queryKey: ["shelf"] });
+  };
+  const become = (id: string, outcome: Partial<Result>) =>
+    setResults((old) => old.map((r) => (r.id === id ? { ...r, ...outcome } : r)));
+  const bring = async (file: File, id: string) => {
+    become(id, { done: undefined, again: undefined });
+    become(id, await read(file, id, place, true));
     await queries.invalidateQueries({ queryKey: ["shelf"] });
   };
   const drop = (e: DragEvent) => {
@@ -135,7 +149,7 @@ function Progress({ results }: { results: Result[] }) {
   );
 }
 
-async function read(file: File, id: string, place: Place): Promise<Partial<Result>> {
+async function read(file: File, id: string, place: Place, again = false): Promise<Partial<Result>> {
   if (file.size === 0) return { failed: `${file.name} could not be read. The file is empty.` };
   if (file.size > biggest)
     return { failed: `${file.name} is larger than 16 MB, more than a score needs. It was not sent.` };
@@ -147,6 +161,7 @@ async function read(file: File, id: string, place: Place): Promise<Partial<Resul
       unit: place.unit.trim(),
       instrument: place.instrument,
       strand: place.strand,
+      again,
     };
     const done = await answer(
       api.POST("/api/import", {
@@ -165,9 +180,17 @@ async function read(file: File, id: string, place: Place): Promise<Partial<Resul
 function Outcome({ result }: { result: Result }) {
   if (result.failed) return <span role="alert">{result.failed}</span>;
   if (!result.done) return <span className="text-soft">Reading {result.name} …</span>;
-  const { items, unread } = result.done;
+  const { items, unread, twins } = result.done;
   return (
     <>
+      {result.again && (
+        <span role="alert" className="block">
+          {result.name} is on the shelf already, as {twins.map((t) => `${t.title} of ${t.book}`).join(", ")}.{" "}
+          <button type="button" className="font-[620] underline underline-offset-4" onClick={result.again}>
+            Bring it in all the same
+          </button>
+        </span>
+      )}
       {items.map((it) => (
         <Link
           key={it.id}
@@ -179,7 +202,7 @@ function Outcome({ result }: { result: Result }) {
         </Link>
       ))}
       <span className="text-soft">
-        {result.name}
+        {!result.again && result.name}
         {unread.length > 0 && `; not kept: ${notKept(unread)}`}
       </span>
     </>

@@ -5,10 +5,10 @@ import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
 import { plural } from "../../parts/words";
 
-const send = (file: File, save: boolean) =>
+const send = (file: File, save: boolean, twins = false) =>
   answer(
     api.POST("/api/shelf.csv", {
-      params: { query: { save } },
+      params: { query: { save, twins } },
       body: file as unknown as string,
       bodySerializer: (f) => f as unknown as Blob,
       headers: { "Content-Type": "application/octet-stream" },
@@ -20,18 +20,21 @@ const send = (file: File, save: boolean) =>
 export function Table() {
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File>();
+  const [twins, setTwins] = useState(false);
   const look = useMutation({ mutationFn: (f: File) => send(f, false) });
   const keep = useMutation({
-    mutationFn: (f: File) => send(f, true),
+    mutationFn: (f: File) => send(f, true, twins),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["shelf"] }),
   });
   const take = (f?: File) => {
     if (!f) return;
     keep.reset();
+    setTwins(false);
     setFile(f);
     look.mutate(f);
   };
   const error = look.error ?? keep.error;
+  const changes = (look.data?.changes.length ?? 0) - (twins ? 0 : (look.data?.twins ?? 0));
   return (
     <section aria-label="The shelf as a table" className="space-y-2 rounded bg-raised p-4">
       <h2>The shelf as a table</h2>
@@ -57,9 +60,16 @@ export function Table() {
       </div>
       {error && <Trouble>{error.message}</Trouble>}
       {look.data && !error && <Preview table={keep.data ?? look.data} name={file?.name ?? ""} />}
-      {look.data && !keep.data && !error && look.data.changes.length > 0 && file && (
+      {look.data && !keep.data && !error && look.data.twins > 0 && (
+        <label className="flex items-start gap-2">
+          <input type="checkbox" className="mt-1" checked={twins} onChange={() => setTwins(!twins)} />
+          {plural(look.data.twins, "new item")} of the same title and book {look.data.twins === 1 ? "stands" : "stand"}{" "}
+          on the shelf already. Bring {look.data.twins === 1 ? "it" : "them"} in all the same
+        </label>
+      )}
+      {look.data && !keep.data && !error && file && changes > 0 && (
         <Button look="main" disabled={keep.isPending} onClick={() => keep.mutate(file)}>
-          Keep {plural(look.data.changes.length, "change")}
+          Keep {plural(changes, "change")}
         </Button>
       )}
     </section>
@@ -84,7 +94,9 @@ function Preview({ table, name }: { table: Schemas["TableView"]; name: string })
         {table.changes.map((c) => (
           <li key={c.line}>
             Line {c.line}: <b className="font-[620]">{c.item.title}</b>{" "}
-            <span className="text-soft">{c.new ? "new" : c.fields.join(", ")}</span>
+            <span className="text-soft">
+              {c.twin ? "new, though one of that title is there" : c.new ? "new" : c.fields.join(", ")}
+            </span>
           </li>
         ))}
       </ul>

@@ -1,0 +1,139 @@
+package studio_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/fact"
+	"patientladder/core/instrument"
+	"patientladder/core/shelf"
+	"patientladder/core/skill"
+	"patientladder/studio"
+)
+
+// A file that is there already is asked about; asked for again it is another item, and
+// the two can be told to be the same: whoever has the first keeps every mark.
+func TestTheSameThingTwice(t *testing.T) {
+	r := newRoom(t)
+	bring := func(again bool) studio.Imported {
+		t.Helper()
+		out, err := r.app.Import(ctx, r.who, studio.Import{ID: studio.NewID(), FileName: "kelp.abc", Data: []byte("X:1\nT:Kelp Round\nL:1/4\nM:4/4\nK:C\nCDEF|G4|\n"), Book: "Kelp", Instrument: "piano", Strand: shelf.Repertoire, Again: again})
+		require.NoError(t, err)
+		return out
+	}
+	first := bring(false)
+	require.Len(t, first.Items, 1)
+	twin := bring(false)
+	assert.Empty(t, twin.Items)
+	assert.Equal(t, []studio.Twin{{Item: first.Items[0].ID, Title: "Kelp Round", Book: "Kelp"}}, twin.Twins)
+	second := bring(true)
+	require.Len(t, second.Items, 1)
+	a, b := first.Items[0].ID, second.Items[0].ID
+
+	rung := r.tell(fact.RungAdded{Item: a, Strand: "repertoire", After: fact.Top})
+	r.tell(fact.Taught{Rung: rung})
+	r.tell(fact.PointMarked{Rung: rung, Point: "tone", State: fact.Met})
+	renamed := second.Items[0]
+	renamed.Title = "Kelp Canon"
+	require.NoError(t, r.app.SaveItem(ctx, r.who, renamed))
+	require.NoError(t, r.app.SameItem(ctx, r.who, a, b))
+	ladder, err := r.app.Ladder(ctx, r.who, r.student)
+	require.NoError(t, err)
+	found := false
+	for _, on := range ladder.Rungs {
+		if on.ID == rung {
+			found = true
+			assert.Equal(t, "Kelp Canon", on.Title)
+			assert.EqualValues(t, "met", on.Points[1].State, "%+v", on.Points)
+		}
+	}
+	assert.True(t, found)
+	view, err := r.app.Shelf(ctx, r.who, "")
+	require.NoError(t, err)
+	for _, it := range view.Items {
+		assert.NotEqual(t, a, it.ID, "one of the two stands on the shelf")
+	}
+	page, err := r.app.Item(ctx, r.who, b)
+	require.NoError(t, err)
+	assert.Len(t, page.Players, 1, "who has the first plays the second")
+	assert.ErrorContains(t, r.app.DropItem(ctx, r.who, b), "part them first")
+	assert.ErrorContains(t, r.app.SaveItem(ctx, r.who, first.Items[0]), "edit that one")
+	assert.ErrorContains(t, r.app.SameItem(ctx, r.who, b, a), "choose that one")
+	require.NoError(t, r.app.SameItem(ctx, r.who, a, ""))
+	page, err = r.app.Item(ctx, r.who, a)
+	require.NoError(t, err)
+	assert.Equal(t, "Kelp Round", page.Item.Title, "parted again, with its own words")
+
+	table := []byte("title,book,instrument,strand\nKelp Round,Kelp,piano,repertoire\nNew One,Kelp,piano,repertoire\n")
+	v, err := r.app.Table(ctx, r.who, table, true, false)
+	require.NoError(t, err)
+	assert.Equal(t, []int{1, 1}, []int{v.Twins, len(v.Changes)}, "what stands there is left out")
+	v, err = r.app.Table(ctx, r.who, table, true, true)
+	require.NoError(t, err)
+	assert.Len(t, v.Changes, 2)
+}
+
+// A studio's own instruments and skills: refused with a sentence, kept, used, and taken
+// away when nothing is for them.
+func TestOwnInstrumentsAndSkills(t *testing.T) {
+	r := newRoom(t)
+	whistle := studio.InstrumentView{ID: "01WHISTLE", Name: "tin whistle", Family: instrument.Other, Clef: "G2", Low: "D4", High: "B5", Strings: []string{}}
+	require.NoError(t, r.app.SaveInstrument(ctx, r.who, whistle))
+	for says, bad := range map[string]func(*studio.InstrumentView){
+		"comes with the program":   func(v *studio.InstrumentView) { v.ID = "piano" },
+		"not a note":               func(v *studio.InstrumentView) { v.Low = "H9x" },
+		"must lie above":           func(v *studio.InstrumentView) { v.High = "C4" },
+		"needs a name":             func(v *studio.InstrumentView) { v.Name = " " },
+		"There is a piano already": func(v *studio.InstrumentView) { v.ID, v.Name = "01OTHER", "Piano" },
+		"another family":           func(v *studio.InstrumentView) { v.Shelf = "guitar" },
+		"how the hand lies":        func(v *studio.InstrumentView) { v.Family, v.Strings = instrument.Plucked, []string{"A4"} },
+		"not a way in which":       func(v *studio.InstrumentView) { v.Family, v.Strings, v.Hand = instrument.Plucked, []string{"A4"}, "claws" },
+		`String 1, "x"`:            func(v *studio.InstrumentView) { v.Family, v.Strings = instrument.Plucked, []string{"x"} },
+	} {
+		v := whistle
+		bad(&v)
+		assert.ErrorContains(t, r.app.SaveInstrument(ctx, r.who, v), says)
+	}
+	whistle.High = "D6"
+	require.NoError(t, r.app.SaveInstrument(ctx, r.who, whistle), "the same again is changed")
+	all, err := r.app.Instruments(ctx, r.who)
+	require.NoError(t, err)
+	assert.Len(t, all.Instruments, len(instrument.Shipped)+1)
+	last := all.Instruments[len(all.Instruments)-1]
+	assert.Equal(t, []any{"D6", true, false}, []any{last.High, last.Own, last.Used})
+	it := shelf.Item{ID: "reel", Title: "Reel", Instrument: "01WHISTLE", Strand: shelf.Book, Book: "Reels"}
+	require.NoError(t, r.app.SaveItem(ctx, r.who, it))
+	assert.ErrorContains(t, r.app.DropInstrument(ctx, r.who, "01WHISTLE"), "on the shelf is for it")
+	assert.ErrorContains(t, r.app.DropInstrument(ctx, r.who, "cello"), "comes with the program")
+	require.NoError(t, r.app.DropItem(ctx, r.who, "reel"))
+	require.NoError(t, r.app.DropInstrument(ctx, r.who, "01WHISTLE"))
+	assert.ErrorContains(t, r.app.SaveItem(ctx, r.who, it), "not an instrument here")
+
+	sway := skill.Skill{ID: "01SWAY", Name: "Sways in time", Family: instrument.Shared, Area: skill.Rhythm, Weight: 1, RestsOn: []string{"steady-beat"}, Chain: []skill.Link{{Do: "Sway", Minutes: 1, Weeks: 1}}}
+	require.NoError(t, r.app.SaveSkill(ctx, r.who, sway))
+	for says, bad := range map[string]func(*skill.Skill){
+		"comes with the program": func(s *skill.Skill) { s.ID = "steady-beat" },
+		"in a circle":            func(s *skill.Skill) { s.RestsOn = []string{"01SWAY"} },
+		"not in the graph":       func(s *skill.Skill) { s.RestsOn = []string{"nothing"} },
+		"needs a name":           func(s *skill.Skill) { s.Name = "" },
+		"between 0.3 and 3":      func(s *skill.Skill) { s.Weight = 9 },
+		"one to five":            func(s *skill.Skill) { s.Chain = nil },
+		"belongs to other":       func(s *skill.Skill) { s.RestsOn = []string{"bow-hold"} },
+	} {
+		s := sway
+		bad(&s)
+		assert.ErrorContains(t, r.app.SaveSkill(ctx, r.who, s), says)
+	}
+	piece := shelf.Item{ID: "shanty", Title: "Shanty", Instrument: "piano", Strand: shelf.Book, Book: "Own", Brings: []string{"01SWAY"}}
+	require.NoError(t, r.app.SaveItem(ctx, r.who, piece))
+	r.tell(fact.Prepared{Skill: "01SWAY", Step: 1})
+	view, err := r.app.Skills(ctx, r.who)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"01SWAY"}, view.Own)
+	assert.ErrorContains(t, r.app.DropSkill(ctx, r.who, "01SWAY"), "take it off there first")
+	assert.ErrorContains(t, r.app.DropSkill(ctx, r.who, "steady-beat"), "comes with the program")
+	require.NoError(t, r.app.DropItem(ctx, r.who, "shanty"))
+	require.NoError(t, r.app.DropSkill(ctx, r.who, "01SWAY"))
+}
