@@ -207,7 +207,7 @@ func TestTheSameSeedGivesTheSameStudio(t *testing.T) {
 }
 
 func theShelf(t *testing.T, app *studio.App, who studio.Who) {
-	v, err := app.Shelf(context.Background(), who, "")
+	v, err := app.Shelf(context.Background(), who, "", 0)
 	require.NoError(t, err)
 	assert.Empty(t, v.Faults, "every skill is there, every need is brought, no skill is an orphan")
 	assert.GreaterOrEqual(t, len(v.Items), 250)

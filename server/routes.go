@@ -276,8 +276,9 @@ func (s *Server) routes() {
 	})
 	get(s, "/api/shelf", "shelf", "All materials with their loads", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `query:"student" maxLength:"26" doc:"whose loads; a typical student's when left out"`
+		From    int    `query:"from" minimum:"0" doc:"the place of the first item: that which the part before gave as next"`
 	}) (studio.ShelfView, error) {
-		return s.app.Shelf(ctx, w, in.Student)
+		return s.app.Shelf(ctx, w, in.Student, in.From)
 	})
 	get(s, "/api/skills", "skills", "The skill graph, and the numbers that are ours", func(ctx context.Context, w studio.Who, _ *none) (studio.SkillsView, error) {
 		return s.app.Skills(ctx, w)

@@ -54,7 +54,7 @@ func BenchmarkStudentView(b *testing.B) {
 	old := studio.NewID()
 	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: old, FirstName: "Old", BirthYear: 2012, BirthMonth: 1, Instrument: "piano", Slot: weekly})
 	require.NoError(b, err)
-	view, err := app.Shelf(ctx, who, "")
+	view, err := app.Shelf(ctx, who, "", 0)
 	require.NoError(b, err)
 	piano := slices.DeleteFunc(slices.Clone(view.Items), func(it shelf.Item) bool { return it.Instrument != "piano" })
 	facts := longAgo(piano, schoolYears(2016, 11), "2021-11-18", "2026-11-17", 1)

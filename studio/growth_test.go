@@ -132,7 +132,7 @@ func withBooks(b *testing.B) booked {
 	h.who, err = h.app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: ulid.Make().String() + "@example.com", Password: "a long password", Zone: "UTC"})
 	require.NoError(b, err)
 	require.NoError(b, demo.OwnBooks(ctx, h.app, h.who))
-	view, err := h.app.Shelf(ctx, h.who, "")
+	view, err := h.app.Shelf(ctx, h.who, "", 0)
 	require.NoError(b, err)
 	h.shelf = view.Items
 	for _, it := range h.shelf {

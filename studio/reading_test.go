@@ -103,7 +103,7 @@ func TestATuneAsItIsTyped(t *testing.T) {
 		assert.Equal(t, c.wrong, *v.Wrong, c.name)
 		assert.Empty(t, v.XML, c.name)
 	}
-	items, err := r.app.Shelf(ctx, r.who, "")
+	items, err := r.app.Shelf(ctx, r.who, "", 0)
 	require.NoError(t, err)
 	assert.Len(t, items.Items, 3, "what stood there before")
 }

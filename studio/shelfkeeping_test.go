@@ -1,6 +1,8 @@
 package studio_test
 
 import (
+	"fmt"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -10,6 +12,7 @@ import (
 	"patientladder/core/instrument"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
+	"patientladder/store"
 	"patientladder/studio"
 )
 
@@ -50,7 +53,7 @@ func TestTheSameThingTwice(t *testing.T) {
 		}
 	}
 	assert.True(t, found)
-	view, err := r.app.Shelf(ctx, r.who, "")
+	view, err := r.app.Shelf(ctx, r.who, "", 0)
 	require.NoError(t, err)
 	for _, it := range view.Items {
 		assert.NotEqual(t, a, it.ID, "one of the two stands on the shelf")
@@ -89,8 +92,10 @@ func TestOwnInstrumentsAndSkills(t *testing.T) {
 		"There is a piano already": func(v *studio.InstrumentView) { v.ID, v.Name = "01OTHER", "Piano" },
 		"another family":           func(v *studio.InstrumentView) { v.Shelf = "guitar" },
 		"how the hand lies":        func(v *studio.InstrumentView) { v.Family, v.Strings = instrument.Plucked, []string{"A4"} },
-		"not a way in which":       func(v *studio.InstrumentView) { v.Family, v.Strings, v.Hand = instrument.Plucked, []string{"A4"}, "claws" },
-		`String 1, "x"`:            func(v *studio.InstrumentView) { v.Family, v.Strings = instrument.Plucked, []string{"x"} },
+		"not a way in which": func(v *studio.InstrumentView) {
+			v.Family, v.Strings, v.Hand = instrument.Plucked, []string{"A4"}, "claws"
+		},
+		`String 1, "x"`: func(v *studio.InstrumentView) { v.Family, v.Strings = instrument.Plucked, []string{"x"} },
 	} {
 		v := whistle
 		bad(&v)
@@ -136,4 +141,38 @@ func TestOwnInstrumentsAndSkills(t *testing.T) {
 	assert.ErrorContains(t, r.app.DropSkill(ctx, r.who, "steady-beat"), "comes with the program")
 	require.NoError(t, r.app.DropItem(ctx, r.who, "shanty"))
 	require.NoError(t, r.app.DropSkill(ctx, r.who, "01SWAY"))
+}
+
+// A long shelf comes in parts that make the whole, in order.
+func TestALongShelfComesInParts(t *testing.T) {
+	r := newRoom(t)
+	var items []store.NewItem
+	for i := range 2100 {
+		items = append(items, store.NewItem{Item: shelf.Item{ID: fmt.Sprintf("i%04d", i), Title: fmt.Sprint("Piece ", i), Instrument: "piano", Strand: shelf.Book, Book: "Long", Brings: []string{"steps"}, Needs: []string{"steps"}}})
+	}
+	require.NoError(t, r.app.AddItems(ctx, r.who, items))
+	var ids []string
+	from, parts := 0, 0
+	for {
+		v, err := r.app.Shelf(ctx, r.who, "", from)
+		require.NoError(t, err)
+		parts++
+		for _, it := range v.Items {
+			ids = append(ids, it.ID)
+			assert.Contains(t, v.Loads, it.ID)
+		}
+		assert.Len(t, v.Loads, len(v.Items))
+		assert.Equal(t, from == 0, len(v.Faults) == 200, "what is out of order is told once")
+		assert.Equal(t, from == 0, v.More > 0)
+		if from = v.Next; from == 0 {
+			break
+		}
+	}
+	assert.Equal(t, 3, parts)
+	assert.Len(t, ids, len(slices.Compact(slices.Clone(ids))))
+	assert.Equal(t, "i2099", ids[len(ids)-1])
+	beyond, err := r.app.Shelf(ctx, r.who, "", 99999)
+	require.NoError(t, err)
+	assert.Empty(t, beyond.Items)
+	assert.Zero(t, beyond.Next)
 }

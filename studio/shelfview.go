@@ -24,12 +24,51 @@ type ShelfView struct {
 	Faults   []shelf.Fault         `json:"faults" nullable:"false" doc:"between the shelf and the skills"`
 	Usual    map[string]float64    `json:"usual" doc:"load of a usual item, by instrument"`
 	Disagree []shelf.Disagreement  `json:"disagree" nullable:"false" doc:"where tags and scores disagree"`
+	More     int                   `json:"more" doc:"faults and disagreements beyond those told"`
+	Next     int                   `json:"next" doc:"from where the next part is asked for; 0 after the last"`
 	Reads    []string              `json:"reads" nullable:"false" doc:"endings of the score files that can be brought in"`
 }
 
-// Shelf shows the materials, with their loads for a student; the empty student
-// is a typical one.
-func (a *App) Shelf(ctx context.Context, who Who, student string) (ShelfView, error) {
+// shelfPart is how many items are sent at once, and mostFaults how many faults are told.
+const (
+	shelfPart  = 1000
+	mostFaults = 200
+)
+
+// Shelf shows the materials from a place on, with their loads for a student; the empty
+// student is a typical one. A long shelf comes in parts.
+func (a *App) Shelf(ctx context.Context, who Who, student string, from int) (ShelfView, error) {
+	v, err := a.wholeShelf(ctx, who, student)
+	if err != nil {
+		return v, err
+	}
+	return v.part(from), nil
+}
+
+// part is what is sent of a shelf from a place on. What is out of order is told once.
+func (v ShelfView) part(from int) ShelfView {
+	all, loads := v.Items, v.Loads
+	from = min(max(from, 0), len(all))
+	to := min(from+shelfPart, len(all))
+	v.Items, v.Loads = all[from:to], make(map[string]climb.Load, to-from)
+	for _, it := range v.Items {
+		if l, there := loads[it.ID]; there {
+			v.Loads[it.ID] = l
+		}
+	}
+	if to < len(all) {
+		v.Next = to
+	}
+	v.More = max(len(v.Faults)+len(v.Disagree)-mostFaults, 0)
+	v.Faults = v.Faults[:min(len(v.Faults), mostFaults)]
+	v.Disagree = v.Disagree[:min(len(v.Disagree), mostFaults-len(v.Faults))]
+	if from > 0 {
+		v.Faults, v.Disagree, v.More = []shelf.Fault{}, []shelf.Disagreement{}, 0
+	}
+	return v
+}
+
+func (a *App) wholeShelf(ctx context.Context, who Who, student string) (ShelfView, error) {
 	if student == "" {
 		r, items, err := a.shelved(ctx, who)
 		if err != nil {

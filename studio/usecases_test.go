@@ -245,7 +245,7 @@ func TestTheShelfIsEdited(t *testing.T) {
 
 func TestLoadsOnTheShelfAreAStudentsOwn(t *testing.T) {
 	r := furnished(t)
-	typical, err := r.app.Shelf(ctx, r.who, "")
+	typical, err := r.app.Shelf(ctx, r.who, "", 0)
 	require.NoError(t, err)
 	slopes := map[string]int{}
 	for _, it := range typical.Items {
@@ -255,7 +255,7 @@ func TestLoadsOnTheShelfAreAStudentsOwn(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, slopes["climb"], 2, "a book has climbs")
 	assert.GreaterOrEqual(t, slopes["landing"], 8, "and landings")
-	own, err := r.app.Shelf(ctx, r.who, r.student)
+	own, err := r.app.Shelf(ctx, r.who, r.student, 0)
 	require.NoError(t, err)
 	assert.Contains(t, own.Loads, "bow-jig")
 	assert.NotContains(t, own.Loads, "shore-rope-walk", "another instrument's")
@@ -264,12 +264,12 @@ func TestLoadsOnTheShelfAreAStudentsOwn(t *testing.T) {
 // A shelf that was changed is read anew, by whichever copy of the app asks.
 func TestACopyOfTheAppSeesAChangedShelf(t *testing.T) {
 	r := furnished(t)
-	_, err := r.app.Shelf(ctx, r.who, "")
+	_, err := r.app.Shelf(ctx, r.who, "", 0)
 	require.NoError(t, err)
 	for i := range 2 {
 		id := fmt.Sprintf("late-%d", i)
 		require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{Item: shelf.Item{ID: id, Title: id, Instrument: "cello", Strand: shelf.Book}}}))
-		v, err := r.app.Shelf(ctx, r.who, "")
+		v, err := r.app.Shelf(ctx, r.who, "", 0)
 		require.NoError(t, err)
 		assert.Equal(t, id, v.Items[len(v.Items)-1].ID)
 	}

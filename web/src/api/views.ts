@@ -123,7 +123,22 @@ export const effectsView = (student: string, question: string, school: string) =
 export const shelfView = (student: string) =>
   queryOptions({
     queryKey: ["shelf", student],
-    queryFn: () => answer(api.GET("/api/shelf", { params: { query: student ? { student } : {} } })),
+    queryFn: async ({ client, queryKey }) => {
+      const part = (from: number) =>
+        answer(api.GET("/api/shelf", { params: { query: { from, ...(student && { student }) } } }));
+      let shelf = await part(0);
+      while (shelf.next > 0) {
+        client.setQueryData(queryKey, shelf); // a long shelf is shown as far as it has come
+        const more = await part(shelf.next);
+        shelf = {
+          ...shelf,
+          next: more.next,
+          items: [...shelf.items, ...more.items],
+          loads: { ...shelf.loads, ...more.loads },
+        };
+      }
+      return shelf;
+    },
   });
 
 export const skillsView = queryOptions({

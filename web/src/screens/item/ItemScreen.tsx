@@ -52,9 +52,11 @@ function Item({ view }: { view: View }) {
           </h1>
           <span className="flex gap-2 print:hidden">
             {item.hasScore && <Button onClick={() => window.print()}>Print</Button>}
-            <Button disabled={editing} onClick={() => edit(true)}>
-              Edit
-            </Button>
+            {!item.sameAs && (
+              <Button disabled={editing} onClick={() => edit(true)}>
+                Edit
+              </Button>
+            )}
           </span>
         </div>
         {item.hasScore ? (

@@ -110,7 +110,7 @@ export function ShelfScreen() {
             Type a tune
           </Link>
         </div>
-        {query.data && <Faults faults={query.data.faults} disagree={query.data.disagree} />}
+        {query.data && <Faults {...query.data} />}
       </div>
     </main>
   );
@@ -241,8 +241,8 @@ function Profile({ shelf, list }: { shelf: Shelf; list: Schemas["Item"][] }) {
 
 // Faults lists what is wrong between the shelf and the skill graph, and where
 // tags and scores disagree.
-function Faults({ faults, disagree }: { faults: Schemas["Fault"][]; disagree: Schemas["Disagreement"][] }) {
-  const count = faults.length + disagree.length;
+function Faults({ faults, disagree, more }: Shelf) {
+  const count = faults.length + disagree.length + more;
   if (count === 0) return null;
   return (
     <details className="rounded bg-raised p-4">
