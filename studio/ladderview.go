@@ -10,6 +10,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/fact"
+	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/mixture"
 	"patientladder/core/reason"
@@ -34,6 +35,7 @@ type RungView struct {
 	Recall   float64         `json:"recall" doc:"how likely a secure piece is still played well, 0 to 1"`
 	Ready    bool            `json:"ready" doc:"every point is met"`
 	Held     string          `json:"held" doc:"key of the point held in mind"`
+	SpotGoal int             `json:"spotGoal" doc:"times in a row that a new spot is wanted"`
 	Points   []PointView     `json:"points" nullable:"false"`
 	Spots    []SpotView      `json:"spots" nullable:"false"`
 	Parts    []PartView      `json:"parts" nullable:"false"`
@@ -161,7 +163,7 @@ func (p *pupil) targets() []Target {
 
 func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	v := RungView{ID: r.ID, Item: r.Item.ID, Title: r.Item.Title, Strand: r.Strand, State: p.standing.State(r), Bars: r.Item.Bars,
-		HasScore: r.Item.HasScore, Taught: r.Taught, Foothold: r.Foothold, Polished: r.Polished, Ready: r.Ready(), Held: r.Holding(), Target: r.Target,
+		HasScore: r.Item.HasScore, Taught: r.Taught, Foothold: r.Foothold, Polished: r.Polished, Ready: r.Ready(), Held: r.Holding(), SpotGoal: int(judgement.SpotGoal), Target: r.Target,
 		Brings: p.graph.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}, Acts: []fact.Act{}}
 	if v.Missing == nil {
 		v.Missing = []string{}

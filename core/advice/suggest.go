@@ -45,7 +45,7 @@ func (w Way) remedy(r ladder.Rung, m climb.Remedy) Remedy {
 	case m.Do == "fewer-points" && r.Holding() != "":
 		out.Accept = append(out.Accept, fact.PointHeld{Rung: r.ID, Point: r.Holding()})
 	case m.Do == "split" && len(r.Spots) == 0:
-		out.Accept = append(out.Accept, fact.SpotNoted{Rung: r.ID, Where: "1–4", Goal: 5})
+		out.Accept = append(out.Accept, fact.SpotNoted{Rung: r.ID, Where: "1–4", Goal: int(judgement.SpotGoal)})
 	}
 	return out
 }

@@ -28,7 +28,7 @@ type Pace struct{ Mu, Kappa, Alpha, Beta float64 }
 
 // Prior is the pace of a student who has not finished a rung here. Its middle
 // eight in ten run from 1 to 10 weeks: the range is common practice, no source.
-var Prior = Pace{Mu: math.Log(10) / 2, Kappa: judgement.PaceHeld, Alpha: 3, Beta: 1.28}
+var Prior = Pace{Mu: math.Log(10) / 2, Kappa: judgement.PaceHeld, Alpha: judgement.PaceShape, Beta: judgement.PaceScale}
 
 // Learn returns the prior after the given finished rungs, in weeks each.
 func (p Pace) Learn(weeks []float64) Pace {

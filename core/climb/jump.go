@@ -77,7 +77,7 @@ func (p *Path) bridge(st Student, k Knows, on map[string]bool, r ladder.Rung, lo
 		}
 		after := k.Clone()
 		after.Learn(it)
-		if eases := load.Total - after.Total(r.Item); eases > j.Eases+1e-9 && eases >= 0.5 {
+		if eases := load.Total - after.Total(r.Item); eases > j.Eases+1e-9 && eases >= judgement.BridgeEases {
 			j.Bridge, j.Eases, j.Meets = &st.Shelf[i], eases, nil
 			for _, id := range slices.Concat(load.New, j.Lacks) {
 				if slices.Contains(met, id) {

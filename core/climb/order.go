@@ -35,7 +35,7 @@ type Wish struct {
 }
 
 // shares is how many rungs of twelve each lane usually holds.
-var shares = map[shelf.Strand]float64{shelf.Book: 5, shelf.Technique: 3, shelf.Reading: 2, shelf.Repertoire: 2}
+var shares = map[shelf.Strand]float64{shelf.Book: judgement.OrderBook, shelf.Technique: judgement.OrderTechnique, shelf.Reading: judgement.OrderReading, shelf.Repertoire: judgement.OrderRepertoire}
 
 // A Choice is one rung of an order.
 type Choice struct {

@@ -66,45 +66,45 @@ func (p Path) remedies(st Student, r ladder.Rung) []Remedy {
 		if state == upkeep.Secure || state == upkeep.Learning && slices.Contains(r.Item.Brings, id) {
 			continue
 		}
-		m := Remedy{Do: "prerequisite", weight: 4 * st.Graph[id].Weight, Why: reason.Of("remedy-prerequisite-unmet", "skill", st.Graph.Name(id))}
+		m := Remedy{Do: "prerequisite", weight: judgement.RemedyNeeded * st.Graph[id].Weight, Why: reason.Of("remedy-prerequisite-unmet", "skill", st.Graph.Name(id))}
 		if carrier, ok := carrier(st.Standing, id); ok {
 			m.Rung = carrier.ID
 			m.Why = reason.Of("remedy-prerequisite", "skill", st.Graph.Name(id), "piece", carrier.Item.Title)
 		}
 		if state == upkeep.Learning {
-			m.weight /= 2
+			m.weight *= judgement.RemedyLearning
 		}
 		out = append(out, m)
 	}
 	open := r.Missing()
 	if n := int(material(r.Item)); n > 4 {
-		out = append(out, Remedy{Do: "split", weight: 1.5 + float64(n)/16, Why: reason.Of("remedy-split", "bars", strconv.Itoa(n), "pieces", strconv.Itoa((n+3)/4))})
+		out = append(out, Remedy{Do: "split", weight: judgement.RemedySplit + judgement.RemedySplitBars*float64(n), Why: reason.Of("remedy-split", "bars", strconv.Itoa(n), "pieces", strconv.Itoa((n+3)/4))})
 	}
 	bodily := []string{"tone", "even", "fingering", "hand", "bow", "tuning", "quiet-idle-fingers"}
-	hand := Remedy{Do: "seat-and-hand", weight: 1, Why: reason.Of("remedy-seat")}
+	hand := Remedy{Do: "seat-and-hand", weight: judgement.RemedyHand, Why: reason.Of("remedy-seat")}
 	for _, pt := range r.Points {
 		if pt.State != ladder.Met && (pt.Own || slices.ContainsFunc(bodily, func(b string) bool { return strings.Contains(pt.Key, b) })) {
-			hand.weight, hand.Why = 2.2, reason.Of("remedy-seat-point", "point", pt.Name)
+			hand.weight, hand.Why = judgement.RemedyHandPoint, reason.Of("remedy-seat-point", "point", pt.Name)
 		}
 	}
 	out = append(out, hand)
 	if it, ok := p.easier(st, r); ok {
-		weight := 1.2
+		weight := judgement.RemedyEasier
 		if l := p.Loads[r.ID]; l.Total > p.Usual {
-			weight = 2
+			weight = judgement.RemedyHeavy
 		}
 		out = append(out, Remedy{Do: "easier", weight: weight, Item: it.ID, Why: reason.Of("remedy-easier", "piece", it.Title, "book", it.Book)})
 	}
 	if len(open) >= 3 {
-		out = append(out, Remedy{Do: "fewer-points", weight: 0.8 + 0.3*float64(len(open)), Why: reason.Of("remedy-fewer", "open", strconv.Itoa(len(open)), "hold", open[0])})
+		out = append(out, Remedy{Do: "fewer-points", weight: judgement.RemedyFewer + judgement.RemedyFewerEach*float64(len(open)), Why: reason.Of("remedy-fewer", "open", strconv.Itoa(len(open)), "hold", open[0])})
 	}
-	ask := Remedy{Do: "ask", weight: 0.9, Why: reason.Of("remedy-ask", "title", r.Item.Title)}
+	ask := Remedy{Do: "ask", weight: judgement.RemedyAsk, Why: reason.Of("remedy-ask", "title", r.Item.Title)}
 	if words, joy := home.Feelings(st.Standing, st.Today()); joy == home.Little {
 		days := 0
 		for _, n := range words {
 			days += n
 		}
-		ask.weight, ask.Why = 3.5, reason.Of("remedy-ask-dull", "title", r.Item.Title, "dull", strconv.Itoa(words["dull"]), "days", strconv.Itoa(days))
+		ask.weight, ask.Why = judgement.RemedyAskDull, reason.Of("remedy-ask-dull", "title", r.Item.Title, "dull", strconv.Itoa(words["dull"]), "days", strconv.Itoa(days))
 	}
 	out = append(out, ask)
 	slices.SortStableFunc(out, func(a, b Remedy) int { return cmp.Compare(b.weight, a.weight) })

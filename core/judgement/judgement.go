@@ -40,6 +40,8 @@ var (
 // The pace: weeks from first taught to foothold.
 var (
 	PaceHeld   = ours("pace", "finished rungs that the common range of 1 to 10 weeks counts for", 2, "higher: a student's own rungs count for less")
+	PaceShape  = ours("pace", "shape of what is expected of the spread of weeks before rungs were finished (alpha)", 3, "higher: a student who is uneven is believed later")
+	PaceScale  = ours("pace", "scale of the same (beta)", 1.28, "higher: ranges start wider")
 	PaceEffort = ours("pace", "power by which load stretches the weeks", 0.6, "higher: climbs look taller and landings closer")
 )
 
@@ -55,6 +57,11 @@ var (
 	OrderTaste      = ours("order", "repertoire that is not to the student's taste", 0.8, "higher: taste decides more")
 	OrderWorth      = ours("order", "gain at which a move on the ladder is suggested", 1.5, "higher: fewer suggestions to move a rung")
 	PolishWeeks     = ours("order", "weeks from a foothold to a performance", 4, "higher: concert pieces must begin sooner")
+	BridgeEases     = ours("order", "load that a bridge must take off a jump to be offered", 0.5, "lower: more bridges, each of less use")
+	OrderBook       = ours("order", "of twelve rungs, those of the book lane", 5, "higher: more pieces of the book beside each other lane")
+	OrderTechnique  = ours("order", "of twelve rungs, those of technique", 3, "higher: more technique")
+	OrderReading    = ours("order", "of twelve rungs, those of reading and theory", 2, "higher: more reading")
+	OrderRepertoire = ours("order", "of twelve rungs, those of repertoire", 2, "higher: more repertoire")
 	OrderDownhill   = ours("order", "each unit of load that falls, in an approach graded by difficulty", 0.6, "higher: the slope is kept more strictly")
 )
 
@@ -66,8 +73,21 @@ var (
 	UpkeepSilence  = ours("upkeep", "weeks that no secure piece is silent longer than, when the minutes allow", 5, "lower: all pieces come round sooner, the newest less often")
 )
 
-// When the path sticks, and after a break.
+// When the path sticks, and after a break. Remedies are ranked by a worth each.
 var (
+	RemedyNeeded    = ours("stuck", "worth of going back to a needed skill that is not in order, for each unit of its weight", 4, "lower: other remedies come before gaps")
+	RemedyLearning  = ours("stuck", "part of it while that skill is being learnt already", 0.5, "higher: skills in hand are gone back to sooner")
+	RemedySplit     = ours("stuck", "worth of splitting a piece of more than four bars", 1.5, "higher: pieces are split before all else but gaps")
+	RemedySplitBars = ours("stuck", "and for each bar more", 1.0/16, "higher: long pieces are split sooner")
+	RemedyHand      = ours("stuck", "worth of looking at seat and hand", 1, "higher: the body is looked at sooner")
+	RemedyHandPoint = ours("stuck", "the same where a point of tone or hand stands open", 2.2, "higher: open points of the hand count for more")
+	RemedyEasier    = ours("stuck", "worth of an easier piece first", 1.2, "higher: an easier piece is offered sooner")
+	RemedyHeavy     = ours("stuck", "the same where the piece is heavier than the student's usual", 2, "higher: climbs are left for later sooner")
+	RemedyFewer     = ours("stuck", "worth of holding fewer points, from three open ones on", 0.8, "higher: points are put aside sooner")
+	RemedyFewerEach = ours("stuck", "and for each open point", 0.3, "higher: many open points weigh more")
+	RemedyAsk       = ours("stuck", "worth of asking the student", 0.9, "higher: the talk comes before other remedies")
+	RemedyAskDull   = ours("stuck", "the same where practice was called dull", 3.5, "higher: the talk comes first of all")
+
 	StuckTries   = ours("stuck", "tries that failed in a row", 3, "lower: remedies are shown sooner")
 	StuckFalling = ours("stuck", "met points that opened again since the best lesson", 2, "lower: a bad day counts as falling back")
 	BreakDays    = ours("break", "days without lesson or practice that make a break", 14, "higher: only long breaks bring lighter plans")
@@ -90,6 +110,11 @@ var (
 	LessonUpkeep    = ours("lesson", "part of the approach's share of upkeep that a lesson keeps; the week at home keeps all of it", 0.4, "higher: more old pieces are heard in the lesson")
 	LessonStretch   = ours("lesson", "worth of a minute past a block's best, of one before it", 0.25, "higher: long blocks rather than one more block")
 	LessonFit       = ours("lesson", "worth of a block that fits in at all, in minutes of its own", 0.6, "higher: more and shorter blocks")
+	LessonOldPieces = ours("lesson", "minutes of lesson for each old piece heard", 44, "lower: more old pieces in a lesson")
+	GameTried       = ours("lesson", "worth of a game whose probe was tried and not passed", 2, "higher: what is nearly there comes back sooner")
+	GameSecure      = ours("lesson", "taken off a game whose skill is secure", 3, "lower: games go on after their skill is there")
+	GameAgain       = ours("lesson", "taken off a game that was done in the lesson before", 1.5, "lower: games come twice running")
+	GameAsked       = ours("lesson", "worth of a game that was asked for", 1, "higher: the student's wish decides more")
 	LessonFirstGame = ours("lesson", "minutes of a first round in a first meeting with a child under five", 1, "higher: fewer aims, longer games")
 )
 
@@ -101,10 +126,26 @@ var (
 
 // The week at home.
 var (
+	WeekLight  = ours("week", "part of the minutes after a break, or after a week of which under half was practised", 0.75, "higher: light weeks are less light")
 	WeekGrowth = ours("week", "most minutes a day over those practised lately", 1.2, "higher: totals rise faster; jumps are when injuries come")
 
 	PracticeMuch = ours("week", "part of the asked days from which a family practises much", 0.6, "higher: more families are advised on habit")
 	DullWords    = ours("week", "times in four weeks that dull is said before it counts", 3, "lower: a single bad day brings a talk")
+)
+
+// Places that trip.
+var (
+	SpotGoal = ours("spots", "times in a row that a hard place is wanted", 5, "higher: spots stand longer")
+)
+
+// The chunks of a score: how strongly a line may be cut before a note.
+var (
+	CutPhrase   = ours("chunks", "where a phrase ends", 4, "higher: phrases are kept whole")
+	CutFigure   = ours("chunks", "where a figure ends", 1, "higher: figures are kept whole")
+	CutPosition = ours("chunks", "where the hand moves", 1.5, "higher: a chunk keeps one position")
+	CutBar      = ours("chunks", "at a bar line", 2, "higher: chunks are whole bars")
+	CutBeat     = ours("chunks", "on a beat", 0.5, "higher: chunks begin on beats")
+	CutMiddle   = ours("chunks", "cost of a cut away from the middle, for the whole half", 6, "higher: chunks are of like length")
 )
 
 // What is said, and when.

@@ -12,16 +12,13 @@ import (
 
 	"patientladder/core/approach"
 	"patientladder/core/fact"
+	"patientladder/core/judgement"
 	"patientladder/core/shelf"
 )
 
 // dropAfter is how many rungs in a row an own point must be met at first
 // before it is no longer written on the next. Common practice, no source.
 const dropAfter = 3
-
-// tripGoal is how many times in a row a place that tripped at home is wanted.
-// Common practice, no source.
-const tripGoal = 5
 
 // Fold reads facts into a standing. Items are by id; a rung whose item is
 // missing is left out and its facts are Unplaced.
@@ -390,7 +387,7 @@ func homeDays(b fact.DaysSet) HomeDays {
 // hand.
 func (f *fold) tripped(t fact.Fact, b fact.Tripped) {
 	if r := f.rungs[b.Rung]; r != nil && r.Foothold == nil && !slices.ContainsFunc(r.Spots, func(s Spot) bool { return s.Where == b.Where }) {
-		r.Spots = append(r.Spots, Spot{ID: t.ID, Where: b.Where, Goal: tripGoal})
+		r.Spots = append(r.Spots, Spot{ID: t.ID, Where: b.Where, Goal: int(judgement.SpotGoal)})
 	}
 }
 

@@ -164,7 +164,7 @@ func (ask Ask) secure() []Block {
 		b.Choices = append(b.Choices, Choice{r.ID, r.Item.Title, reason.Of("plays-well-too", "recall", strconv.Itoa(int(100*p.Recall)))})
 	}
 	blocks := []Block{b}
-	wanted := 1 + (ask.Minutes-1)/44 // two from three quarters of an hour on
+	wanted := 1 + (ask.Minutes-1)/int(judgement.LessonOldPieces) // two from three quarters of an hour on
 	if ask.Approach.UpkeepShare() >= 0.75 {
 		wanted++
 	}

@@ -226,16 +226,16 @@ func (ask Ask) ranked() []activity.Activity {
 		}
 		w := ask.needs[a.Aim]
 		if activity.IsProbe(a.Aim) && tried {
-			w += 2
+			w += judgement.GameTried
 		}
 		if ask.Path.Known.State[a.Aim] == upkeep.Secure {
-			w -= 3
+			w -= judgement.GameSecure
 		}
 		if len(ask.before) > 0 && ask.lastDone(a.ID) == ask.before[0] {
-			w -= 1.5
+			w -= judgement.GameAgain
 		}
 		if _, asked := ask.Standing.Asked[a.ID]; asked {
-			w++
+			w += judgement.GameAsked
 		}
 		list = append(list, ranked{i, w, ask.turn(a.ID)})
 	}

@@ -6,6 +6,7 @@ import (
 	"sort"
 
 	"patientladder/core/instrument"
+	"patientladder/core/judgement"
 	"patientladder/core/score"
 )
 
@@ -53,18 +54,6 @@ func Size(age int, solid bool) int {
 	}
 	return 4
 }
-
-// How strongly a line may be cut before a note, and how much a cut away from the
-// middle costs: a judgement. A phrase's end outweighs a bar line a third of the
-// way from the middle.
-const (
-	cutPhrase   = 4.0
-	cutFigure   = 1.0
-	cutPosition = 1.5
-	cutBar      = 2.0
-	cutBeat     = 0.5
-	offMiddle   = 6.0
-)
 
 // Chunks returns each hand's tree of chunks, the whole at its root, and for two
 // hands a third of both together. A line is cut in two again and again where a
@@ -173,25 +162,25 @@ func (p Page) borders(line []*Chord, staves []Staff) []float64 {
 		c, before := line[i], line[i-1]
 		here := moment{c.Bar, c.Beat}
 		if before.Onset.Add(before.Duration).Less(c.Onset) || ends[before.Onset] {
-			out[i] += cutPhrase
+			out[i] += judgement.CutPhrase
 		}
 		if figures[here] {
-			out[i] += cutFigure
+			out[i] += judgement.CutFigure
 		}
 		if moves[here] {
-			out[i] += cutPosition
+			out[i] += judgement.CutPosition
 		}
 		switch _, den := c.Beat.Fraction(); {
 		case c.Bar != before.Bar:
-			out[i] += cutBar
+			out[i] += judgement.CutBar
 			// lines are mostly built in pairs and fours of bars
 			for of := 2; of <= 4; of *= 2 {
 				if (c.Bar-1-pickup)%of == 0 {
-					out[i] += cutBeat
+					out[i] += judgement.CutBeat
 				}
 			}
 		case den == 1:
-			out[i] += cutBeat
+			out[i] += judgement.CutBeat
 		}
 	}
 	return out
@@ -235,12 +224,12 @@ func (c cutter) cut(from, to int) Chunk {
 	best, at := math.Inf(-1), 0
 	for i := from + 2; i <= to-2; i++ {
 		off := math.Abs(float64(i-from)-float64(to-i)) / float64(to-from)
-		if worth := c.borders[i] - offMiddle*off; worth > best {
+		if worth := c.borders[i] - judgement.CutMiddle*off; worth > best {
 			best, at = worth, i
 		}
 	}
 	// one note more than a chunk is kept where nothing parts it
-	if to-from <= c.size || at == 0 || to-from == c.size+1 && c.borders[at] < cutBar {
+	if to-from <= c.size || at == 0 || to-from == c.size+1 && c.borders[at] < judgement.CutBar {
 		return out
 	}
 	out.Parts = append(out.Parts, c.cut(from, at), c.cut(at, to))

@@ -28,10 +28,10 @@ func (w *writer) budget() {
 	}
 	switch days, asked := w.lastWeek(); {
 	case w.Path.Break.Light():
-		sh.Budget = sh.Budget * 3 / 4
+		sh.Budget = int(judgement.WeekLight * float64(sh.Budget))
 		say("after-break", "days", strconv.Itoa(w.Path.Break.Days))
 	case asked > 0 && 2*days < asked:
-		sh.Budget = max(sh.Budget*3/4, 2)
+		sh.Budget = max(int(judgement.WeekLight*float64(sh.Budget)), 2)
 		say("thin-week", "days", strconv.Itoa(days), "of", strconv.Itoa(asked))
 	default:
 		if lately := w.lately(); lately > 0 {

@@ -137,8 +137,8 @@ export function Piece({ view, rung }: Props) {
           hint="P"
           ask="Where is the spot?"
           example="bar 7"
-          done="Five in a row"
-          save={(where) => tell(student, { kind: "spot_noted", rung: rung.id, where, goal: 5 })}
+          done={`${rung.spotGoal} in a row`}
+          save={(where) => tell(student, { kind: "spot_noted", rung: rung.id, where, goal: rung.spotGoal })}
         />
         <Write
           name="Own point"
