@@ -2,6 +2,7 @@ package instrument
 
 import (
 	"encoding/json"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -157,4 +158,92 @@ func TestLedger(t *testing.T) {
 	for id, want := range map[ID]string{"cello": "E4", "violin": "C6", "viola": "D5", "double-bass": "E4", "guitar": "A5", "piano": "C6", "kazoo": "C6"} {
 		assert.Equal(t, pitch.MustParse(want).Line(), Shipped.Of(id).Ledger(), id)
 	}
+}
+
+// How the hands lie, finger by finger against the hand's place; a finger that stops
+// nothing is None. Common practice, no source.
+func TestShapesOfTheHand(t *testing.T) {
+	lies := func(f Frame) (out [][4]int) {
+		for _, s := range f.Shapes {
+			out = append(out, s.Lie)
+		}
+		return out
+	}
+	assert.Equal(t, [][4]int{{-1, 0, 1, 2}, {-2, 0, 1, 2}, {-1, 1, 2, 3}}, lies(SemitoneHand), "closed, the first reached back, opened forward")
+	assert.Equal(t, [][4]int{{-1, 0, 1, 2}, {-2, 0, 1, 2}, {-1, 0, 1, 3}}, lies(FretHand), "the fourth reaches a fret on")
+	assert.Equal(t, [][4]int{{-1, 0, None, 1}}, lies(BassHand), "one, two and four over three semitones")
+	assert.Equal(t, lies(PatternHand), lies(ShortFrets))
+	assert.Contains(t, lies(PatternHand), [4]int{-1, 1, 3, 5}, "the first drawn back")
+	assert.Contains(t, lies(PatternHand), [4]int{-1, 1, 2, 4})
+	for _, f := range Frames {
+		for _, s := range f.Shapes {
+			for i := 1; i < 4; i++ {
+				if s.Lie[i] != None && s.Lie[i-1] != None {
+					assert.Less(t, s.Lie[i-1], s.Lie[i], "fingers of %s lie in order", f.Name)
+				}
+			}
+		}
+		again, err := FrameNamed(f.Name)
+		require.NoError(t, err)
+		assert.Equal(t, f, again)
+	}
+}
+
+// In first position the first finger has the next letter over the open string, in third
+// the third; past the table no letter is told.
+func TestLettersOfTheFingers(t *testing.T) {
+	for _, c := range []struct{ at, letters int }{{1, 1}, {2, 1}, {3, 2}, {5, 3}, {7, 4}, {12, 7}} {
+		got, known := PatternHand.Letter(c.at)
+		assert.True(t, known)
+		assert.Equal(t, c.letters, got, "at %d", c.at)
+	}
+	for _, at := range []int{0, 13} {
+		_, known := PatternHand.Letter(at)
+		assert.False(t, known, "at %d", at)
+	}
+	_, known := SemitoneHand.Letter(3)
+	assert.False(t, known, "a cello's fingers have semitones")
+}
+
+func TestEndsOfAProfile(t *testing.T) {
+	long := func(n int) Profile { return Profile{Name: strings.Repeat("x", n), Family: Other} }
+	assert.NoError(t, long(60).Check())
+	assert.Error(t, long(61).Check())
+	strung := func(n, drone int) Profile {
+		p := Profile{Name: "lyre", Family: Plucked, Frame: FretHand, Drone: drone}
+		for range n {
+			p.Strings = append(p.Strings, note("A4"))
+		}
+		return p
+	}
+	for n, fits := range map[int]bool{0: false, 1: true, 10: true, 11: false} {
+		assert.Equal(t, fits, strung(n, 0).Check() == nil, "%d strings", n)
+	}
+	for drone, fits := range map[int]bool{-1: false, 0: true, 4: true, 5: false} {
+		assert.Equal(t, fits, strung(4, drone).Check() == nil, "drone %d of four", drone)
+	}
+	for name, fits := range map[string]bool{"B-1": false, "C0": true, "C8": true, "C#8": false} {
+		p := strung(0, 0)
+		p.Strings = notes(name)
+		assert.Equal(t, fits, p.Check() == nil, name)
+	}
+	assert.True(t, Shipped.Of("guitar").Fretted())
+	assert.False(t, Shipped.Of("violin").Fretted())
+	assert.False(t, Profile{Frame: FretHand}.Fretted(), "no strings, no frets")
+	assert.Equal(t, []string{"p", "t", "p"}, []string{Shipped.Of("guitar").Thumb(), Shipped.Of("five-string").Thumb(), Profile{}.Thumb()})
+	assert.True(t, Shipped.Of("piano").HandsApart())
+	assert.False(t, Shipped.Of("guitar").HandsApart())
+	assert.Equal(t, "piano", Shipped[0].Name)
+	_, there := Shipped.Find(Shipped[0].ID)
+	assert.True(t, there, "the first is found")
+	first, there := Shipped.Named("PIANO")
+	assert.True(t, there)
+	assert.Equal(t, ID("piano"), first.ID)
+	assert.Equal(t, "piano", Set{{Name: "piano"}}.Names())
+	assert.Empty(t, Set{}.Names())
+	mine := Profile{ID: "piano", Name: "my piano", Family: Keyboard, Own: true}
+	assert.Equal(t, "my piano", Shipped.With([]Profile{mine}).Of("piano").Name)
+	like := Shipped.Complete(Profile{Family: Plucked, Frame: FretHand, Strings: notes("A4", "E4", "C4", "G4", "D4", "A3", "E3")})
+	assert.Equal(t, []string{"a", "m", "i", "p", "p", "p", "p"}, like.Roll, "strings past the roll have its last finger")
+	assert.Equal(t, Profile{Family: Bowed, Frame: FretHand}, Shipped.Complete(Profile{Family: Bowed, Frame: FretHand}), "nothing is like it")
 }
