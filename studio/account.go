@@ -2,55 +2,32 @@ package studio
 
 import (
 	"context"
-	"crypto/rand"
-	"crypto/subtle"
-	"encoding/base64"
 	"errors"
-	"fmt"
 	"net/mail"
 	"strings"
 	"time"
 
-	"golang.org/x/crypto/argon2"
-
 	"patientladder/core/calendar"
 	"patientladder/store"
+
+	"github.com/alexedwards/argon2id"
 )
 
-// Parameters of argon2id: RFC 9106, section 4, the second recommended option
-// (64 MiB, 3 passes), with 2 lanes.
-const (
-	passes  = 3
-	memory  = 64 << 10 // KiB
-	lanes   = 2
-	saltLen = 16
-	keyLen  = 32
-)
+// passwords are hashed by RFC 9106, section 4, the second recommended option (64 MiB, 3
+// passes), with 2 lanes.
+var passwords = &argon2id.Params{Memory: 64 << 10, Iterations: 3, Parallelism: 2, SaltLength: 16, KeyLength: 32}
 
 func hashPassword(password string) string {
-	salt := make([]byte, saltLen)
-	rand.Read(salt) // never fails
-	key := argon2.IDKey([]byte(password), salt, passes, memory, lanes, keyLen)
-	b64 := base64.RawStdEncoding.EncodeToString
-	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, memory, passes, lanes, b64(salt), b64(key))
+	hash, err := argon2id.CreateHash(password, passwords)
+	if err != nil {
+		panic(err) // the machine has no randomness
+	}
+	return hash
 }
 
 func checkPassword(encoded, password string) bool {
-	var version, m, t, p int
-	parts := strings.Split(encoded, "$")
-	if len(parts) != 6 {
-		return false
-	}
-	if _, err := fmt.Sscanf(parts[2]+" "+parts[3], "v=%d m=%d,t=%d,p=%d", &version, &m, &t, &p); err != nil {
-		return false
-	}
-	salt, err1 := base64.RawStdEncoding.DecodeString(parts[4])
-	key, err2 := base64.RawStdEncoding.DecodeString(parts[5])
-	if err1 != nil || err2 != nil || version != argon2.Version {
-		return false
-	}
-	got := argon2.IDKey([]byte(password), salt, uint32(t), uint32(m), uint8(p), uint32(len(key)))
-	return subtle.ConstantTimeCompare(got, key) == 1
+	same, err := argon2id.ComparePasswordAndHash(password, encoded)
+	return err == nil && same
 }
 
 // A SignUp is a new teacher with a new studio.

@@ -26,6 +26,7 @@ import (
 	"runtime"
 	"strings"
 	"sync"
+	"syscall"
 	"time"
 )
 
@@ -77,10 +78,10 @@ func try(dir string, sample int) error {
 		all = all[:sample]
 	}
 	began := time.Now()
-	if out, err := test(dir, ""); err != nil {
+	if out, err := test(dir, "", time.Minute); err != nil {
 		return fmt.Errorf("the tests of %s fail as they are: %s", dir, out)
 	}
-	patience := 10*time.Since(began) + 10*time.Second
+	patience := 4*time.Since(began) + 5*time.Second
 	counts := map[outcome]int{}
 	var mu sync.Mutex
 	var wg sync.WaitGroup
@@ -166,9 +167,7 @@ func (m mutant) run(dir string, patience time.Duration) outcome {
 	if os.WriteFile(filepath.Join(tmp, "changed.go"), []byte(changed), 0o600) != nil || os.WriteFile(filepath.Join(tmp, "overlay.json"), over, 0o600) != nil {
 		return unviable
 	}
-	ctx, stop := context.WithTimeout(context.Background(), patience)
-	defer stop()
-	out, err := testWithin(ctx, dir, filepath.Join(tmp, "overlay.json"))
+	out, err := test(dir, filepath.Join(tmp, "overlay.json"), patience)
 	switch {
 	case strings.Contains(out, "[build failed]") || strings.Contains(out, "[setup failed]"):
 		return unviable
@@ -178,16 +177,18 @@ func (m mutant) run(dir string, patience time.Duration) outcome {
 	return lived
 }
 
-func test(dir, overlay string) (string, error) {
-	return testWithin(context.Background(), dir, overlay)
-}
-
-func testWithin(ctx context.Context, dir, overlay string) (string, error) {
+// test runs a package's tests; those that never end are ended, with all that they
+// started.
+func test(dir, overlay string, patience time.Duration) (string, error) {
+	ctx, stop := context.WithTimeout(context.Background(), patience)
+	defer stop()
 	args := []string{"test", "-short", "-failfast", "-count=1", "-vet=off"}
 	if overlay != "" {
 		args = append(args, "-overlay", overlay)
 	}
 	cmd := exec.CommandContext(ctx, "go", append(args, "./"+filepath.Clean(dir))...)
+	cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true}
+	cmd.Cancel = func() error { return syscall.Kill(-cmd.Process.Pid, syscall.SIGKILL) }
 	cmd.WaitDelay = time.Second
 	out, err := cmd.CombinedOutput()
 	return string(out), err

@@ -12,6 +12,10 @@ self.addEventListener("install", (event) => {
       const names = (await page.clone().text()).match(/\/assets\/[^"]+/g) ?? [];
       await cache.put("/family/", page);
       await cache.addAll(names);
+      for (const old of await cache.keys()) {
+        const at = new URL(old.url).pathname;
+        if (at.startsWith("/assets/") && !names.includes(at)) await cache.delete(old); // of an older page
+      }
     }),
   );
 });
