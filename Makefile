@@ -30,7 +30,7 @@ quick: bin/ladder ## core, the front end's unit tests and lint, in under a minut
 PACKAGE ?= ./core/ladder
 
 mutants: ## small wrong changes to PACKAGE, one at a time: those that no test notices live
-	go run github.com/go-gremlins/gremlins/cmd/gremlins@v0.6.0 unleash --workers 2 --timeout-coefficient 8 $(PACKAGE)
+	go run ./internal/mutants $(PACKAGE)
 
 dev: bin/ladder ## run the demo, reloading both ends on change
 	@./scripts/need.sh run
