@@ -191,18 +191,9 @@ func (p *pupil) fetchShelf(ctx context.Context) error {
 	return nil
 }
 
-// approach returns the student's settings: the usual ones of the age for
-// questions never answered, what was chosen when the student came, and what
-// facts have changed since, as they stand in a standing of a day.
+// approach returns the student's settings as they stand in a standing of a day.
 func (p *pupil) approach(s ladder.Standing, day calendar.Date) approach.Approach {
-	usual := approach.Default(age(p.Student, day))
-	chosen := approach.Approach{}
-	for question, school := range p.chosen { // what was only usual when the student came gives way to what was seen since
-		if usual[question] != school {
-			chosen[question] = school
-		}
-	}
-	return usual.With(approach.FromProbes(outcomes(s.Probes))).With(chosen).With(s.Approach)
+	return approach.Settled(age(p.Student, day), outcomes(s.Probes), p.chosen, s.Approach)
 }
 
 // outcomes are how probes were last answered.

@@ -282,6 +282,21 @@ func (a Approach) Check() error {
 	return nil
 }
 
+// Settled returns what holds for a student of an age: the usual answer where nobody has
+// said, what first meetings have seen over it, what was chosen when the student came over
+// that, and what was set since over all. What was only the usual answer when the student
+// came gives way to what was seen since.
+func Settled(age int, probes map[string]string, came, since Approach) Approach {
+	usual := Default(age)
+	chosen := Approach{}
+	for question, school := range came {
+		if usual[question] != school {
+			chosen[question] = school
+		}
+	}
+	return usual.With(FromProbes(probes)).With(chosen).With(since)
+}
+
 // FromProbes returns what first meetings change in the usual answers: what comes
 // first is what was not there yet, and finger numbers wait for a finger that lands
 // by itself. Probes are by key, answered pass, nearly or not-yet. Common practice,

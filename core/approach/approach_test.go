@@ -105,3 +105,25 @@ func TestWhoIsAskedWhat(t *testing.T) {
 		assert.True(t, known, q)
 	}
 }
+
+// Whose word holds: the usual one, then what was seen, then what was chosen when the
+// student came, then what was set since.
+func TestWhoseWordHolds(t *testing.T) {
+	seen := map[string]string{"left-right": "not-yet"}
+	for _, c := range []struct {
+		name        string
+		age         int
+		probes      map[string]string
+		came, since Approach
+		want        School
+	}{
+		{"nobody has said", 9, nil, nil, nil, "seat-hand"},
+		{"it was seen", 9, seen, nil, nil, "left-right"},
+		{"what was only usual then gives way", 9, seen, Approach{First: "seat-hand"}, nil, "left-right"},
+		{"what was chosen does not", 9, seen, Approach{First: "rhythm"}, nil, "rhythm"},
+		{"what was usual at another age was a choice", 9, seen, Approach{First: "ear"}, nil, "ear"},
+		{"what was set since", 9, seen, Approach{First: "rhythm"}, Approach{First: "ear"}, "ear"},
+	} {
+		assert.Equal(t, c.want, Settled(c.age, c.probes, c.came, c.since)[First], c.name)
+	}
+}
