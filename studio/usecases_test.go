@@ -55,7 +55,7 @@ func TestWhereANewStudentBegins(t *testing.T) {
 	}
 	foot := begin(func(*studio.NewStudent) {})
 	assert.Equal(t, 10, foot.Age)
-	assert.Equal(t, "landmarks", foot.Approach["reading"])
+	assert.EqualValues(t, "landmarks", foot.Approach["reading"])
 	assert.Contains(t, foot.Presumed, "Both hands moving", "what the book takes for granted")
 	assert.NotContains(t, foot.Presumed, "Two swings of three", "not what it brings")
 	assert.Len(t, foot.Rungs, 12)
@@ -71,7 +71,7 @@ func TestWhereANewStudentBegins(t *testing.T) {
 	})
 	assert.Len(t, before.Rungs, 12, "every small thing")
 	ear := begin(func(in *studio.NewStudent) { in.Approach = approach.Approach{"upkeep": "three-quarters"} })
-	assert.Equal(t, "three-quarters", ear.Approach["upkeep"])
+	assert.EqualValues(t, "three-quarters", ear.Approach["upkeep"])
 
 	for says, change := range map[string]func(*studio.NewStudent){
 		"no book":              func(in *studio.NewStudent) { in.Books = []string{"Nobody's Book"} },
@@ -152,7 +152,7 @@ func TestAnApproachIsTriedBeforeItIsTold(t *testing.T) {
 	assert.Contains(t, codes("upkeep", "three-quarters"), "effect-share")
 	assert.Equal(t, []string{"effect-counts"}, codes("counts", "quality"))
 	assert.Equal(t, []string{"effect-cue"}, codes("hand-image", "round"))
-	assert.Equal(t, []string{"effect-none"}, codes("rewards", "music"))
+	assert.Equal(t, []string{"effect-treats"}, codes("rewards", "music"))
 	_, err := r.app.Effects(ctx, r.who, r.student, "upkeep", "all")
 	assert.ErrorContains(t, err, "choose one of")
 
@@ -319,7 +319,7 @@ func TestALessonAnswers(t *testing.T) {
 	tell(fact.Probed{Probe: "steady-beat", Outcome: "not-yet"})
 	settings, err := app.Approach(ctx, who, id)
 	require.NoError(t, err)
-	assert.Equal(t, "rhythm", settings.Student.Approach["first"], "what was seen sets the defaults")
+	assert.EqualValues(t, "rhythm", settings.Student.Approach["first"], "what was seen sets the defaults")
 
 	tell(fact.Pained{Side: "left"})
 	v, err = app.Lesson(ctx, who, id, "")
