@@ -345,6 +345,9 @@ func (s *Server) routes() {
 			}
 			return &file{in.Format.Media(), mime.FormatMediaType("attachment", map[string]string{"filename": out.Name}), out.Data}, nil
 		})
+	post(s, "/api/exercise", "exercise", "Make an exercise by rule; keeps nothing", func(ctx context.Context, w studio.Who, in studio.ExerciseAsk) (studio.ExerciseView, error) {
+		return s.app.Exercise(ctx, w, in)
+	})
 	post(s, "/api/draft", "draft", "Read a tune as it is typed; keeps nothing", func(ctx context.Context, w studio.Who, in studio.Draft) (studio.DraftView, error) {
 		return s.app.Draft(ctx, w, in)
 	})

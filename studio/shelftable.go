@@ -54,7 +54,10 @@ func (a *App) SaveItem(ctx context.Context, who Who, it shelf.Item) error {
 		succeeds, it.HasScore = was, was.HasScore
 	}
 	it.Succeed(succeeds)
-	return r.keep(ctx, items, []shelf.Item{it})
+	if err := r.keep(ctx, items, []shelf.Item{it}); err != nil {
+		return err
+	}
+	return r.remake(ctx, items, []shelf.Item{it})
 }
 
 // shelved is a studio and all that is on its shelf.
@@ -140,6 +143,9 @@ func (a *App) Table(ctx context.Context, who Who, data []byte, save, twins bool)
 	}
 	if save && len(keep) > 0 {
 		if err := r.keep(ctx, items, keep); err != nil {
+			return v, err
+		}
+		if err := r.remake(ctx, items, keep); err != nil {
 			return v, err
 		}
 		v.Saved = true

@@ -317,6 +317,11 @@ func (a *App) AddItems(ctx context.Context, who Who, items []store.NewItem) erro
 		if err := in.Item.Check(r.instruments); err != nil {
 			return invalid("%q cannot go on the shelf: %v.", in.Item.Title, err)
 		}
+		if in.File == nil {
+			if in.File, err = r.scoreOf(in.Item); err != nil {
+				return invalid("The notes of %q cannot be made: %v.", in.Item.Title, err)
+			}
+		}
 		if in.File != nil {
 			s, err := notation.Read(in.File.Name, in.File.Data)
 			if err != nil {

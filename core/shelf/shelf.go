@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"patientladder/core/exercise"
 	"patientladder/core/instrument"
 	"patientladder/core/score"
 )
@@ -44,6 +45,7 @@ type Item struct {
 	Points     Points        `json:"points" nullable:"false" maxItems:"40" doc:"usual focus points"`
 	Revision   int           `json:"revision,omitempty" doc:"counts changes of what its points and parts are"`
 	Past       []Past        `json:"past,omitempty" nullable:"false" doc:"points and parts of earlier revisions"`
+	Exercise   string        `json:"exercise,omitempty" maxLength:"80" doc:"specification of an exercise whose notes are made by rule, as scale Eb major both; empty for none"`
 	Cue        string        `json:"cue,omitempty" doc:"what is said before playing"`
 	Taste      Taste         `json:"taste,omitempty" enum:"lively,lyrical,familiar" doc:"of repertoire"`
 	Asks       []string      `json:"asks,omitempty" enum:"touch,pedals" nullable:"false" doc:"what the instrument must have"`
@@ -117,6 +119,11 @@ func (it Item) Check(all instrument.Set) error {
 		return fmt.Errorf("%q is not a strand: book, technique, reading or repertoire", it.Strand)
 	case it.Taste != "" && !slices.Contains(Tastes, it.Taste):
 		return fmt.Errorf("%q is not a taste: lively, lyrical or familiar", it.Taste)
+	}
+	if it.Exercise != "" {
+		if _, err := exercise.Parse(it.Exercise); err != nil {
+			return err
+		}
 	}
 	for _, a := range it.Asks {
 		if !slices.Contains(things, a) {

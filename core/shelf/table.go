@@ -32,6 +32,7 @@ var columns = []column{
 	{"needs", func(it Item) string { return list(it.Needs) }, func(it *Item, s string) error { it.Needs = split(s); return nil }},
 	{"revisits", func(it Item) string { return list(it.Revisits) }, func(it *Item, s string) error { it.Revisits = split(s); return nil }},
 	{"parts", func(it Item) string { return list(it.Parts.Names()) }, func(it *Item, s string) error { it.Parts = renamed(it.Parts, split(s), partKey); return nil }},
+	{"exercise", func(it Item) string { return it.Exercise }, func(it *Item, s string) error { it.Exercise = s; return nil }},
 	{"points", func(it Item) string { return list(it.Points.Names()) }, func(it *Item, s string) error { it.Points = renamed(it.Points, split(s), PointKey); return nil }},
 	{"cue", func(it Item) string { return it.Cue }, func(it *Item, s string) error { it.Cue = s; return nil }},
 	{"taste", func(it Item) string { return string(it.Taste) }, func(it *Item, s string) error { it.Taste = Taste(s); return nil }},

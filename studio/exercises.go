@@ -1,0 +1,106 @@
+package studio
+
+import (
+	"context"
+	"strings"
+
+	"patientladder/core/exercise"
+	"patientladder/core/instrument"
+	"patientladder/core/notation"
+	"patientladder/core/notation/musicxml"
+	"patientladder/core/reading"
+	"patientladder/core/reason"
+	"patientladder/core/shelf"
+	"patientladder/store"
+)
+
+// scoreOf makes the score file of an item whose notes are made by rule; nil for another.
+func (r room) scoreOf(it shelf.Item) (*store.ScoreFile, error) {
+	if it.Exercise == "" {
+		return nil, nil
+	}
+	spec, err := exercise.Parse(it.Exercise)
+	if err != nil {
+		return nil, err
+	}
+	s, err := exercise.Make(spec, r.instruments.Of(it.Instrument))
+	if err != nil {
+		return nil, err
+	}
+	return &store.ScoreFile{Name: strings.ReplaceAll(spec.String(), " ", "-") + ".musicxml", Data: musicxml.Write(s)}, nil
+}
+
+// remake gives items the notes of the exercises that they name, where those are others
+// than before.
+func (r room) remake(ctx context.Context, before, after []shelf.Item) error {
+	was := byID(before)
+	for _, it := range after {
+		if it.Exercise == "" || it.Exercise == was[it.ID].Exercise && was[it.ID].HasScore {
+			continue
+		}
+		file, err := r.scoreOf(it)
+		if err != nil {
+			return invalid("The notes of %q cannot be made: %v.", it.Title, err)
+		}
+		read, err := shelf.Read(file.Name, file.Data, r.instruments.Of(it.Instrument))
+		if err != nil {
+			return err
+		}
+		it.Take(read)
+		if err := r.SetScore(ctx, it, *file); err != nil {
+			return told(err, "item")
+		}
+	}
+	return nil
+}
+
+// An ExerciseAsk is an exercise that is tried out.
+type ExerciseAsk struct {
+	Exercise   string        `json:"exercise" maxLength:"80" doc:"its specification, as scale Eb major both 2"`
+	Instrument instrument.ID `json:"instrument" maxLength:"40"`
+}
+
+// An ExerciseView is an exercise made by rule: drawn, heard, and where its hands meet.
+type ExerciseView struct {
+	Model
+	Exercise string             `json:"exercise" doc:"the specification, with what was left out"`
+	Title    string             `json:"title"`
+	XML      string             `json:"xml" doc:"MusicXML that draws it, with its fingers"`
+	Minute   []reason.Reason    `json:"minute" nullable:"false"`
+	Meetings []exercise.Meeting `json:"meetings" nullable:"false" doc:"of a scale for both hands: where they meet"`
+	Wrong    string             `json:"wrong" doc:"why it cannot be made; empty when it can"`
+}
+
+// Exercise makes an exercise and keeps nothing.
+func (a *App) Exercise(ctx context.Context, who Who, in ExerciseAsk) (ExerciseView, error) {
+	v := ExerciseView{Model: model(reading.Page{}), Minute: []reason.Reason{}, Meetings: []exercise.Meeting{}}
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return v, err
+	}
+	spec, err := exercise.Parse(in.Exercise)
+	if err != nil {
+		v.Wrong = capital(err.Error()) + "."
+		return v, nil
+	}
+	on := r.instruments.Of(in.Instrument)
+	s, err := exercise.Make(spec, on)
+	if err != nil {
+		v.Wrong = capital(err.Error()) + "."
+		return v, nil
+	}
+	file := musicxml.Write(s)
+	if s, err = notation.Read("exercise.musicxml", file); err != nil { // the ids are those that are drawn
+		return v, err
+	}
+	page := reading.Read(s, on)
+	shown := s
+	if len(on.Strings) > 0 {
+		shown = page.Annotated([]string{"fingers"}, reading.Ask{Size: 4, Known: reading.Landmarks, Words: reading.OwnWords})
+	}
+	v.Model, v.Exercise, v.Title, v.XML, v.Minute = model(page), spec.String(), spec.Title(), string(musicxml.Write(shown)), page.Minute(page.Demands())
+	if spec.Kind == exercise.Scale && spec.Hands == exercise.Both {
+		v.Meetings = exercise.Meetings(spec)
+	}
+	return v, nil
+}
