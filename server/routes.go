@@ -348,6 +348,17 @@ func (s *Server) routes() {
 	post(s, "/api/exercise", "exercise", "Make an exercise by rule; keeps nothing", func(ctx context.Context, w studio.Who, in studio.ExerciseAsk) (studio.ExerciseView, error) {
 		return s.app.Exercise(ctx, w, in)
 	})
+	huma.Register(s.api, huma.Operation{OperationID: "keep-exercise", Method: http.MethodPut, Path: "/api/exercises/{exercise}", Summary: "Put an exercise made by rule on the shelf; the same again is the same item"},
+		func(ctx context.Context, in *struct {
+			Exercise string `path:"exercise" minLength:"26" maxLength:"26" doc:"id of the item, made by the client: a ULID"`
+			Body     studio.ExerciseAsk
+		}) (*body[shelf.Item], error) {
+			it, err := s.app.KeepExercise(ctx, who(ctx), in.Exercise, in.Body)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &body[shelf.Item]{it}, nil
+		})
 	post(s, "/api/draft", "draft", "Read a tune as it is typed; keeps nothing", func(ctx context.Context, w studio.Who, in studio.Draft) (studio.DraftView, error) {
 		return s.app.Draft(ctx, w, in)
 	})

@@ -104,3 +104,33 @@ func (a *App) Exercise(ctx context.Context, who Who, in ExerciseAsk) (ExerciseVi
 	}
 	return v, nil
 }
+
+// KeepExercise puts an exercise on the shelf, in the book of exercises, and returns its
+// item; one that stands there already is that item.
+func (a *App) KeepExercise(ctx context.Context, who Who, id string, in ExerciseAsk) (shelf.Item, error) {
+	r, items, err := a.shelved(ctx, who)
+	if err != nil {
+		return shelf.Item{}, err
+	}
+	spec, err := exercise.Parse(in.Exercise)
+	if err != nil {
+		return shelf.Item{}, invalid("The exercise cannot be kept: %v.", err)
+	}
+	for _, it := range items {
+		if it.Exercise == spec.String() && it.Instrument == in.Instrument && it.Book == exerciseBook {
+			return it, nil
+		}
+	}
+	on := r.instruments.Of(in.Instrument)
+	it := shelf.Item{ID: id, Title: spec.Title(), Instrument: in.Instrument, Strand: shelf.Technique, Book: exerciseBook, Exercise: spec.String(),
+		Brings: spec.Skills(on), Needs: []string{}, Revisits: []string{}, Parts: shelf.Parts{}, Points: shelf.PointsOf("Quiet idle fingers", "Even")}
+	ready := []store.NewItem{{Item: it}}
+	if err := a.AddItems(ctx, who, ready); err != nil {
+		return shelf.Item{}, err
+	}
+	kept, err := r.Item(ctx, id)
+	return kept, told(err, "item")
+}
+
+// exerciseBook is the book in which exercises stand that were made at the workbench.
+const exerciseBook = "Exercises"

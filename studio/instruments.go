@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"patientladder/core/exercise"
 	"patientladder/core/instrument"
 	"patientladder/core/pitch"
 	"patientladder/core/skill"
@@ -26,17 +27,19 @@ type InstrumentView struct {
 	Low     string            `json:"low" doc:"usual compass as written; empty where none is told"`
 	High    string            `json:"high"`
 	Seat    instrument.Seat   `json:"seat" enum:",keys,spike,footstool,standing"`
+	Offers  []exercise.Offer  `json:"offers" nullable:"false" doc:"exercises that are made for it by rule"`
 	Own     bool              `json:"own"`
 	Used    bool              `json:"used" doc:"a student plays it or an item is for it: it cannot go"`
 }
 
 // An InstrumentsView is all instruments of a studio, in the order they are offered.
 type InstrumentsView struct {
-	Instruments []InstrumentView `json:"instruments" nullable:"false"`
+	Instruments []InstrumentView           `json:"instruments" nullable:"false"`
+	Tonics      map[exercise.Form][]string `json:"tonics" doc:"by the form of a scale, as they are usually written"`
 }
 
 func instrumentView(p instrument.Profile) InstrumentView {
-	v := InstrumentView{ID: p.ID, Name: p.Name, Family: p.Family, Shelf: p.Shelf(), Keys: p.Keys, Strings: []string{}, Drone: p.Drone, Hand: p.Frame.Name,
+	v := InstrumentView{ID: p.ID, Name: p.Name, Family: p.Family, Shelf: p.Shelf(), Keys: p.Keys, Strings: []string{}, Offers: list(exercise.For(p)), Drone: p.Drone, Hand: p.Frame.Name,
 		Fretted: p.Fretted(), Clef: p.Clef, Written: p.Written, Low: p.Low.String(), High: p.High.String(), Seat: p.Seat, Own: p.Own}
 	for _, s := range p.Strings {
 		v.Strings = append(v.Strings, s.String())
@@ -61,7 +64,10 @@ func (a *App) Instruments(ctx context.Context, who Who) (InstrumentsView, error)
 	for _, st := range students {
 		used[st.Instrument] = true
 	}
-	v := InstrumentsView{Instruments: []InstrumentView{}}
+	v := InstrumentsView{Instruments: []InstrumentView{}, Tonics: map[exercise.Form][]string{}}
+	for _, form := range exercise.Forms {
+		v.Tonics[form] = exercise.Tonics(form)
+	}
 	for _, p := range r.instruments {
 		one := instrumentView(p)
 		one.Used = used[p.ID]

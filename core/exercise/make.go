@@ -58,7 +58,7 @@ func Make(s Spec, on instrument.Profile) (score.Score, error) {
 // written puts lines into bars of four, the last note held to the end of its bar.
 func written(title string, key pitch.Key, lines []line) score.Score {
 	four := score.Meter{Beats: 4, BeatType: 4}
-	part := score.Part{Name: title, Staves: len(lines)}
+	part := score.Part{Staves: len(lines)}
 	for staff, l := range lines {
 		beat := 0
 		for i, st := range l.steps {

@@ -115,7 +115,7 @@ func TestAllThatCanBeMade(t *testing.T) {
 								assert.Positive(t, stop.String, "%s: every note lies on the instrument", name)
 							}
 						}
-						if on.Family == instrument.Bowed && len(st.Positions) > 0 {
+						if on.Family == instrument.Bowed && on.ID != "double-bass" {
 							for _, p := range st.Positions {
 								assert.Contains(t, []string{"first position", "half position"}, p.Place, name)
 							}
@@ -138,7 +138,7 @@ func TestWhatCannotBeMade(t *testing.T) {
 		"more than seven accidentals":  {"scale G# major", "piano"},
 		"not an exercise of the cello": {"five C", "cello"},
 		"not an exercise of the piano": {"roll pima", "piano"},
-		"has no 3 octaves":             {"scale C 3", "guitar"},
+		"room for 3 octaves":           {"scale C 3", "guitar"},
 		"plectrum":                     {"roll pima", "mandolin"},
 		"has no room":                  {"scale B 4 both", "keyboard-49"},
 		"finger a":                     {"roll pima", "five-string"},

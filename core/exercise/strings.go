@@ -63,8 +63,12 @@ func stopped(on instrument.Profile) []pitch.Pitch {
 	return out
 }
 
-// stringScale is a scale in first position: from an open string where the tonic is one
-// and there is room above it, else from the lowest tonic there is.
+// upTo is how far up the highest string a scale may go, in semitones.
+const upTo = 14
+
+// stringScale is a scale in first position where that holds it: from an open string where
+// the tonic is one and there is room above it, else from the lowest tonic there is, with
+// a shift along the highest string.
 func stringScale(s Spec, on instrument.Profile) ([]line, error) {
 	strings := stopped(on)
 	_, last := under(on.Frame)
@@ -77,8 +81,8 @@ func stringScale(s Spec, on instrument.Profile) ([]line, error) {
 			break
 		}
 	}
-	if !fits(from) {
-		return nil, fmt.Errorf("first position on the %s has no %d octaves from %s", on, s.Octaves, s.Tonic)
+	if from.MIDI()+12*s.Octaves > strings[len(strings)-1].MIDI()+upTo {
+		return nil, fmt.Errorf("the %s has no room for %d octaves from %s", on, s.Octaves, s.Tonic)
 	}
 	return []line{{clefOf(on), singles(s.upAndDown(from), nil)}}, nil
 }

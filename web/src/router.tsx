@@ -108,6 +108,14 @@ const workbench = createRoute({
   }),
   component: lazyRouteComponent(() => import("./screens/workbench/WorkbenchScreen"), "WorkbenchScreen"),
 });
+const exercises = createRoute({
+  getParentRoute: () => inside,
+  path: "/workbench/exercises",
+  validateSearch: (search): { student?: string } => ({
+    student: typeof search.student === "string" ? search.student : undefined,
+  }),
+  component: lazyRouteComponent(() => import("./screens/workbench/ExercisesScreen"), "ExercisesScreen"),
+});
 const sheets = createRoute({
   getParentRoute: () => inside,
   path: "/sheets",
@@ -154,6 +162,7 @@ export const router = createRouter({
       type,
       item,
       workbench,
+      exercises,
       sheets,
       mailbox,
       calendar,

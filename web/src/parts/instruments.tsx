@@ -16,12 +16,15 @@ export const families: Record<string, string> = {
 // useInstruments gives the studio's instruments, one by its id, and whether a player
 // of one plays what is for another.
 export function useInstruments() {
-  const all = useQuery(instrumentsView).data?.instruments ?? [];
+  const view = useQuery(instrumentsView).data;
+  const all = view?.instruments ?? [];
+  const tonics = view?.tonics ?? {};
   const of = (id: string) => all.find((p) => p.id === id);
   const shelf = (id: string) => of(id)?.shelf ?? id;
   return {
     all,
     of,
+    tonics,
     name: (id: string) => of(id)?.name ?? id,
     together: (a: string, b: string) => shelf(a) === shelf(b),
   };

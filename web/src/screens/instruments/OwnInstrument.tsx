@@ -69,6 +69,7 @@ export function OwnInstrument({ instrument, done }: Props) {
       low: text("low"),
       high: text("high"),
       seat: text("seat") as Instrument["seat"],
+      offers: [],
       own: true,
       used: false,
     });

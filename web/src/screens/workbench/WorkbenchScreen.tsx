@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { useNavigate, useSearch } from "@tanstack/react-router";
+import { Link, useNavigate, useSearch } from "@tanstack/react-router";
 import { seatView, useDay } from "../../api/views";
 import { Shown } from "../../parts/Told";
 import { Seat } from "./Seat";
 
-// WorkbenchScreen holds what is measured and worked out at the instrument: so far
-// the seat.
+// WorkbenchScreen holds what is measured at the instrument: the seat. Exercises have a
+// screen of their own beside it.
 export function WorkbenchScreen() {
   const { student } = useSearch({ from: "/inside/workbench" });
   const day = useDay().data;
@@ -29,6 +29,13 @@ export function WorkbenchScreen() {
             ))}
           </select>
         </label>
+        <Link
+          to="/workbench/exercises"
+          search={{ student: chosen || undefined }}
+          className="ml-auto underline underline-offset-4"
+        >
+          Scales and patterns
+        </Link>
       </div>
       {chosen ? <At key={chosen} student={chosen} /> : <p className="text-soft">Take on a student first, in Studio.</p>}
     </main>
