@@ -4,6 +4,7 @@ import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { namedDay, sentence } from "../../parts/words";
 import type { LessonView } from "./LessonScreen";
+import { Notes } from "./Notes";
 import { Went } from "./Went";
 import { Write } from "./Write";
 
@@ -168,6 +169,9 @@ export function Piece({ view, rung }: Props) {
           </button>
         ))}
       </fieldset>
+      {rung.hasScore && (rung.strand === "technique" || rung.strand === "reading") && (
+        <Notes item={rung.item} title={rung.title} />
+      )}
       {rung.lastTry?.why && rung.refused && (
         <p role="status" className="rounded border-l-4 border-warn bg-raised p-3 text-large outline outline-line">
           <b>The try is turned back.</b> {sentence(rung.lastTry.why)} Work for: {rung.missing.join(", ")}.
