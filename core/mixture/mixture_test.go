@@ -72,3 +72,24 @@ func TestTheTestForBookOne(t *testing.T) {
 	assert.Equal(t, "nearly", got.Tried)
 	assert.Len(t, FirstBook(s, graph, instrument.Shipped.Of("cello")).Signs, 7)
 }
+
+// Which open things come first: a few lessons old, then new, then those worked at often;
+// three marks of any kind are often.
+func TestWhoseTurnInTheMixture(t *testing.T) {
+	marked := func(tries, met int) ladder.Rung {
+		r := small("steady-beat", true, false)
+		for range tries {
+			r.Tries = append(r.Tries, ladder.Try{})
+		}
+		for range met {
+			r.Points = append(r.Points, ladder.Point{State: ladder.Met})
+		}
+		return r
+	}
+	for _, c := range []struct {
+		r    ladder.Rung
+		want int
+	}{{marked(0, 0), 0}, {marked(1, 1), 0}, {marked(2, 1), 2}, {marked(1, 2), 2}, {marked(3, 0), 2}, {small("x", false, false), 1}} {
+		assert.Equal(t, c.want, turn(c.r))
+	}
+}

@@ -1,0 +1,133 @@
+package ahead
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/climb"
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+	"patientladder/core/skill"
+	"patientladder/core/upkeep"
+)
+
+// own is a graph of two skills: one of two tasks of a week, one of one.
+var own = skill.Graph{
+	"long":  {ID: "long", Name: "Long", Chain: []skill.Link{{Do: "first", Minutes: 1, Weeks: 1}, {Do: "second", Minutes: 1, Weeks: 2}}},
+	"short": {ID: "short", Name: "Short", Chain: []skill.Link{{Do: "only", Minutes: 1, Weeks: 1}}},
+}
+
+// at is a path on which each rung begins in so many weeks.
+func at(begins map[string]float64, rungs ...ladder.Rung) climb.Path {
+	p := climb.Path{Rungs: rungs}
+	for _, r := range rungs {
+		if in, told := begins[r.ID]; told {
+			p.Expected = append(p.Expected, climb.Expected{Rung: r.ID, FromIn: in})
+		}
+	}
+	return p
+}
+
+func bringing(id string, strand shelf.Strand, skills ...string) ladder.Rung {
+	return ladder.Rung{ID: id, Strand: strand, Item: shelf.Item{Title: id, Brings: skills}}
+}
+
+// Which skills get a head start: those of a piece that begins in half a week to half a
+// year, that nobody has begun; both sides of each boundary.
+func TestWhatGetsAHeadStart(t *testing.T) {
+	taught := bringing("jig", shelf.Book, "long")
+	when := time.Now()
+	taught.Taught = &when
+	for _, c := range []struct {
+		name   string
+		rung   ladder.Rung
+		begins float64
+		s      ladder.Standing
+		want   int
+	}{
+		{"a piece in five weeks", bringing("jig", shelf.Book, "long"), 5, ladder.Standing{}, 1},
+		{"repertoire too", bringing("jig", shelf.Repertoire, "long"), 5, ladder.Standing{}, 1},
+		{"a technique page is a head start itself", bringing("jig", shelf.Technique, "long"), 5, ladder.Standing{}, 0},
+		{"so is a reading page", bringing("jig", shelf.Reading, "long"), 5, ladder.Standing{}, 0},
+		{"what is being learnt", taught, 5, ladder.Standing{}, 0},
+		{"in half a week", bringing("jig", shelf.Book, "long"), 0.5, ladder.Standing{}, 1},
+		{"sooner", bringing("jig", shelf.Book, "long"), 0.49, ladder.Standing{}, 0},
+		{"in 26 weeks", bringing("jig", shelf.Book, "long"), 26, ladder.Standing{}, 1},
+		{"later", bringing("jig", shelf.Book, "long"), 26.1, ladder.Standing{}, 0},
+		{"a skill that is not in the graph", bringing("jig", shelf.Book, "none"), 5, ladder.Standing{}, 0},
+		{"before the first book", bringing("jig", shelf.Book, "long"), 5, ladder.Standing{BeforeBook: true}, 0},
+		{"turned down", bringing("jig", shelf.Book, "long"), 5, ladder.Standing{Overruled: map[string]ladder.Overrule{Key("long"): {At: monday}}}, 0},
+	} {
+		got := Plan(c.s, own, at(map[string]float64{"jig": c.begins}, c.rung), 2, monday)
+		assert.Len(t, got, c.want, c.name)
+	}
+	known := at(map[string]float64{"jig": 5}, bringing("jig", shelf.Book, "long"))
+	known.Known.State = map[string]upkeep.SkillState{"long": upkeep.Secure}
+	assert.Empty(t, Plan(ladder.Standing{}, own, known, 2, monday), "a skill that is there")
+
+	two := at(map[string]float64{"reel": 8, "jig": 5}, bringing("slow", shelf.Book), bringing("reel", shelf.Book, "long"), bringing("jig", shelf.Book, "long", "short"))
+	got := Plan(ladder.Standing{}, own, two, 2, monday)
+	require.Len(t, got, 2)
+	assert.Equal(t, []string{"jig", "jig"}, []string{got[0].Rung, got[1].Rung}, "the first rung that brings it")
+	assert.Equal(t, []int{3, 5}, []int{got[0].Rungs, got[0].Due}, "counted in its lane, in whole weeks")
+}
+
+// Whose turn it is: running from its first week or once begun, waiting, done, or late.
+func TestStatesOfAHeadStart(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		begins float64
+		done   int
+		want   State
+		start  int
+		ready  int
+	}{
+		{"three weeks of tasks in three weeks", 3, 0, Running, 0, 3},
+		{"in two: one too late", 2, 0, Late, 0, 3},
+		{"one task done, two weeks left for two", 2, 1, Running, 0, 2},
+		{"one task done, one week left for two", 1, 1, Late, 0, 2},
+		{"all done", 1, 2, Ready, 0, 0},
+		{"more told than there are", 1, 9, Ready, 0, 0},
+	} {
+		s := ladder.Standing{Prepared: map[string]ladder.HeadStart{"long": {Done: c.done}}}
+		got := Plan(s, own, at(map[string]float64{"jig": c.begins}, bringing("jig", shelf.Book, "long")), 1, monday)
+		require.Len(t, got, 1)
+		assert.Equal(t, []any{c.want, c.start, c.ready}, []any{got[0].State, got[0].Start, got[0].Ready}, c.name)
+	}
+	both := at(map[string]float64{"jig": 4, "reel": 9}, bringing("jig", shelf.Book, "long"), bringing("reel", shelf.Book, "short"))
+	one := Plan(ladder.Standing{}, own, both, 1, monday)
+	assert.Equal(t, []State{Running, Waiting}, []State{one[0].State, one[1].State}, "one at once")
+	_, now := one[1].Now()
+	assert.False(t, now)
+	task, now := one[0].Now()
+	assert.True(t, now)
+	assert.Equal(t, "first", task.Do)
+	begun := Plan(ladder.Standing{Prepared: map[string]ladder.HeadStart{"long": {Done: 1}}}, own, both, 2, monday)
+	task, _ = begun[0].Now()
+	assert.Equal(t, "second", task.Do)
+	assert.Equal(t, "1", begun[0].Why(both, own).Args["tasks"], "of two, one is left")
+	assert.Equal(t, Running, Plan(ladder.Standing{}, own, both, 2, monday)[1].State, "two at once")
+}
+
+// What to do about a late one: an easier rung, the piece later, or the other head start
+// that takes its weeks.
+func TestFixesOfALateHeadStart(t *testing.T) {
+	late := HeadStart{Skill: "long", Title: "Jig", Ready: 5, Due: 3}
+	for _, c := range []struct {
+		name  string
+		other HeadStart
+		drops bool
+	}{
+		{"another before it", HeadStart{Skill: "short", Name: "Short", Start: 4, State: Running}, true},
+		{"another that begins when it is ready", HeadStart{Skill: "short", Start: 5, State: Running}, false},
+		{"another that is done", HeadStart{Skill: "short", Start: 0, State: Ready}, false},
+		{"itself", HeadStart{Skill: "long", Start: 0, State: Running}, false},
+	} {
+		got := fixes(late, []HeadStart{c.other})
+		assert.Equal(t, c.drops, len(got) == 3, c.name)
+		assert.Equal(t, "2", got[0].Why.Args["weeks"], "two weeks short")
+	}
+}
