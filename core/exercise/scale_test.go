@@ -8,11 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"patientladder/core/instrument"
 	"patientladder/core/pitch"
 )
-
-var piano = instrument.Shipped.Of("piano")
 
 var (
 	majors = strings.Fields("C G D A E B F# Db Ab Eb Bb F")

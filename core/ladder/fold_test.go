@@ -248,8 +248,6 @@ func TestRepeatedDeliveryChangesNothing(t *testing.T) {
 	})
 }
 
-func at(d calendar.Date) *time.Time { t := d.Time(); return &t }
-
 // Renaming a piece's points or parts loses no mark; what is added to a piece reaches
 // a rung that stands when that takes it over, and not before.
 func TestAPieceThatIsEditedUnderALadder(t *testing.T) {
