@@ -50,7 +50,7 @@ func Pieces(s ladder.Standing, known Known, at time.Time, minutes func(shelf.Ite
 		p := Piece{ID: r.ID, Minutes: minutes(r.Item), Recall: known.Recall[r.ID], Memory: k.memory, Silent: int(days(k.last, at)), Polished: r.Polished}
 		for _, list := range [][]string{r.Item.Brings, r.Item.Needs, r.Item.Revisits} {
 			for _, id := range list {
-				if known.State[id] == Learning && !slices.Contains(p.Carries, id) {
+				if known.InHand[id] && !slices.Contains(p.Carries, id) {
 					p.Carries = append(p.Carries, id)
 				}
 			}

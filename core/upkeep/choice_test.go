@@ -3,8 +3,11 @@ package upkeep
 import (
 	"fmt"
 	"math/rand/v2"
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
 	"slices"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 )
@@ -98,4 +101,23 @@ func TestOldPiecesCarryTheNewSkill(t *testing.T) {
 	faded.ID, faded.Silent = "faded", 60
 	assert.Equal(t, "faded", Choose([]Piece{plain, carries, faded}, 2)[0].ID, "a piece near its limit comes before all")
 	assert.Empty(t, Choose(nil, 10))
+}
+
+// An old piece carries a skill that a piece in hand brings, though others have brought
+// it before; not one that is only needed, nor one of a piece that is parked or to come.
+func TestOldPiecesCarryWhatIsInHand(t *testing.T) {
+	now := time.Date(2026, 11, 18, 15, 0, 0, 0, time.UTC)
+	at := func(weeks int) *time.Time { d := now.AddDate(0, 0, -7*weeks); return &d }
+	old := ladder.Rung{ID: "old", Item: shelf.Item{Brings: []string{"dotted"}, Needs: []string{"steps"}, Revisits: []string{"accents"}}, Taught: at(20), Foothold: at(10)}
+	hand := ladder.Rung{ID: "hand", Item: shelf.Item{Brings: []string{"accents"}, Needs: []string{"steps"}, Revisits: []string{"dotted"}}, Taught: at(1)}
+	carries := func(change func(*ladder.Rung)) []string {
+		r := hand
+		change(&r)
+		s := ladder.Standing{Rungs: []ladder.Rung{old, r}}
+		return Pieces(s, Know(s, nil, now), now, func(shelf.Item) int { return 3 })[0].Carries
+	}
+	assert.Equal(t, []string{"dotted", "accents"}, carries(func(*ladder.Rung) {}))
+	assert.Empty(t, carries(func(r *ladder.Rung) { r.Parked = true }))
+	assert.Empty(t, carries(func(r *ladder.Rung) { r.Taught = nil }))
+	assert.Empty(t, carries(func(r *ladder.Rung) { r.Foothold = at(0) }))
 }

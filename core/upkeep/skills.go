@@ -34,6 +34,7 @@ var Faded = judgement.UpkeepFaded
 type Known struct {
 	State  map[string]SkillState // by skill; a missing one is unknown
 	Recall map[string]float64    // of secure rungs, by id
+	InHand map[string]bool       // skills that a rung in hand brings or revisits, whatever else carries them
 	kept   map[string]kept       // of secure rungs, by id
 }
 
@@ -46,7 +47,7 @@ type kept struct {
 // Know reads a standing at a moment. presumed are skills taken for granted
 // because of where the student began.
 func Know(s ladder.Standing, presumed []string, at time.Time) Known {
-	k := Known{make(map[string]SkillState, 64), make(map[string]float64, len(s.Rungs)), make(map[string]kept, len(s.Rungs))}
+	k := Known{make(map[string]SkillState, 64), make(map[string]float64, len(s.Rungs)), map[string]bool{}, make(map[string]kept, len(s.Rungs))}
 	for id := range s.Prepared {
 		k.State[id] = Tasted
 	}
@@ -71,6 +72,11 @@ func Know(s ladder.Standing, presumed []string, at time.Time) Known {
 			}
 		case r.Taught == nil:
 			continue
+		}
+		if r.Foothold == nil && !r.Parked {
+			for _, id := range slices.Concat(r.Item.Brings, r.Item.Revisits) {
+				k.InHand[id] = true
+			}
 		}
 		for _, list := range [][]string{r.Item.Brings, r.Item.Needs, r.Item.Revisits} {
 			for _, id := range list {
