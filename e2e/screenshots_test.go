@@ -22,9 +22,6 @@ func TestScreenshots(t *testing.T) {
 		time.Sleep(400 * time.Millisecond) // fonts and the last paint
 		p.shot(filepath.Join(dir, name+".png"))
 	}
-	p.goTo("/sign-in")
-	p.sees("Sign in")
-	settled("sign-in")
 	p.signIn()
 	emil, tobias := p.student("Emil"), p.student("Tobias")
 	p.goTo("/students/" + emil + "/ladder")
@@ -75,6 +72,12 @@ func TestScreenshots(t *testing.T) {
 	p.key("f")
 	p.until("document.querySelectorAll('.score .verse').length > 20", "labels stand under the staves")
 	settled("item")
+	p.goTo("/workbench/exercises?student=" + p.student("Priya"))
+	p.press("E♭")
+	p.press("together")
+	p.sees("E flat major")
+	p.until("document.querySelectorAll('[role=img] svg g.note').length === 30", "both hands are drawn")
+	settled("exercises")
 	p.goTo("/students/" + p.student("Pip") + "/lesson")
 	p.press("Palm to palm")
 	p.sees("Exit test")
