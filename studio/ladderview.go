@@ -2,6 +2,7 @@ package studio
 
 import (
 	"context"
+	"slices"
 	"sort"
 	"time"
 
@@ -9,6 +10,7 @@ import (
 	"patientladder/core/ahead"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/exercise"
 	"patientladder/core/fact"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
@@ -35,6 +37,7 @@ type RungView struct {
 	Recall   float64         `json:"recall" doc:"how likely a secure piece is still played well, 0 to 1"`
 	Ready    bool            `json:"ready" doc:"every point is met"`
 	Held     string          `json:"held" doc:"key of the point held in mind"`
+	Notes    []int           `json:"notes" nullable:"false" doc:"of an exercise in parts: the first and last bar of the part that is due; none for all of it"`
 	SpotGoal int             `json:"spotGoal" doc:"times in a row that a new spot is wanted"`
 	Points   []PointView     `json:"points" nullable:"false"`
 	Spots    []SpotView      `json:"spots" nullable:"false"`
@@ -164,7 +167,7 @@ func (p *pupil) targets() []Target {
 func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	v := RungView{ID: r.ID, Item: r.Item.ID, Title: r.Item.Title, Strand: r.Strand, State: p.standing.State(r), Bars: r.Item.Bars,
 		HasScore: r.Item.HasScore, Taught: r.Taught, Foothold: r.Foothold, Polished: r.Polished, Ready: r.Ready(), Held: r.Holding(), SpotGoal: int(judgement.SpotGoal), Target: r.Target,
-		Brings: p.graph.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}, Acts: []fact.Act{}}
+		Brings: p.graph.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}, Acts: []fact.Act{}, Notes: dueBars(r)}
 	if v.Missing == nil {
 		v.Missing = []string{}
 	}
@@ -222,4 +225,18 @@ func (p *pupil) gaps() []calendar.Span {
 func (p *pupil) since(w way) []reason.Reason {
 	then := p.room.now.Add(-7 * 24 * time.Hour)
 	return w.Since(p.asStudent(p.until(then), p.Approach, then))
+}
+
+// dueBars are the first and last bar of the part of an exercise that is due.
+func dueBars(r ladder.Rung) []int {
+	spec, err := exercise.Parse(r.Item.Exercise)
+	due := slices.IndexFunc(r.Parts, func(p ladder.Part) bool { return p.Foothold == nil })
+	if err != nil || due < 0 {
+		return []int{}
+	}
+	from, to := spec.Bars(due)
+	if from == 0 {
+		return []int{}
+	}
+	return []int{from, to}
 }

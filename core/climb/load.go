@@ -97,6 +97,9 @@ func paged(it shelf.Item) bool { return it.Strand == shelf.Book || it.Strand == 
 
 // material is the different bars of an item; all of them when no score tells.
 func material(it shelf.Item) float64 {
+	if it.Different > 0 && it.Exercise != "" && len(it.Parts) > 1 { // a cycle is learnt a key at a time
+		return float64(it.Different) / float64(len(it.Parts))
+	}
 	if it.Different > 0 {
 		return float64(it.Different)
 	}

@@ -16,8 +16,9 @@ type step struct {
 	notes   []pitch.Pitch
 	long    int
 	fingers []string
-	strings []int  // of plucked strings, beside the notes; nil where none is written
-	says    string // loudness from here on
+	strings []int      // of plucked strings, beside the notes; nil where none is written
+	says    string     // loudness from here on
+	key     *pitch.Key // the signature from here on
 }
 
 // A line is what one staff plays.
@@ -35,7 +36,7 @@ func Make(s Spec, on instrument.Profile) (score.Score, error) {
 	}
 	s = s.usual()
 	makers := map[instrument.Family]map[Kind]func(Spec, instrument.Profile) ([]line, error){
-		instrument.Keyboard: {Scale: keyboardScale, Half: keyboardHalf, Five: five, Skips: skips, Chord: chord, Chromatic: chromatic, Levels: levels},
+		instrument.Keyboard: {Scale: keyboardScale, Cycle: cycle, Half: keyboardHalf, Five: five, Skips: skips, Chord: chord, Chromatic: chromatic, Levels: levels},
 		instrument.Bowed:    {Scale: stringScale, Bows: bows, Pattern: pattern, DoubleOpen: doubleOpen},
 		instrument.Plucked:  {Scale: stringScale, Roll: roll},
 		instrument.Other:    {Scale: windScale},
@@ -71,6 +72,9 @@ func written(title string, key pitch.Key, lines []line) score.Score {
 				long = 4 - at
 			}
 			b := &part.Bars[bar]
+			if st.key != nil {
+				b.Key = st.key
+			}
 			if st.says != "" && staff == 0 {
 				b.Marks = append(b.Marks, score.Mark{Onset: score.Quarters(at), Kind: "dynamic", Text: st.says})
 			}
@@ -184,6 +188,51 @@ func keyboardScale(s Spec, on instrument.Profile) ([]line, error) {
 		}
 		return singles(notes, fingers)
 	})
+}
+
+// fifths are the tonics of a cycle, each a fifth over the one before. Common practice,
+// no source.
+var fifths = map[bool][]string{
+	true:  {"C", "G", "D", "A", "E", "B", "F#", "Db", "Ab", "Eb", "Bb", "F"},
+	false: {"A", "E", "B", "F#", "C#", "G#", "Eb", "Bb", "F", "C", "G", "D"},
+}
+
+// cycleBars is how many bars each key of a cycle takes.
+const cycleBars = 4
+
+// cycle plays a scale of an octave, up and down, in each of the twelve keys.
+func cycle(s Spec, on instrument.Profile) ([]line, error) {
+	var out []line
+	for _, tonic := range fifths[s.Form == Major] {
+		one := s
+		one.Tonic, one.Octaves = tonic, 1
+		lines, err := keyboardScale(one, on)
+		if err != nil {
+			return nil, err
+		}
+		key, err := one.key()
+		if err != nil {
+			return nil, err
+		}
+		for i, l := range lines {
+			l.steps[0].key = &key
+			l.steps[len(l.steps)-1].long = 2
+			if i == len(out) {
+				out = append(out, line{clef: l.clef})
+			}
+			out[i].steps = append(out[i].steps, l.steps...)
+		}
+	}
+	return out, nil
+}
+
+// Bars returns the bars of a cycle, from 1, in which the key of a place (from 0) stands;
+// nought for an exercise that is no cycle.
+func (s Spec) Bars(place int) (from, to int) {
+	if s.Kind != Cycle || place < 0 || place >= len(fifths[true]) {
+		return 0, 0
+	}
+	return cycleBars*place + 1, cycleBars * (place + 1)
 }
 
 // keyboardHalf is the first four notes of a scale: four fingers, no thumb passes.

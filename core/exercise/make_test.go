@@ -163,3 +163,34 @@ func TestWhatCannotBeMade(t *testing.T) {
 	notes, _ := tune(s, 1)
 	assert.True(t, strings.HasPrefix(notes, "D4 E4 F#4"), notes)
 }
+
+// A cycle has a key in every four bars, each fingered as its scale is.
+func TestACycleOfKeys(t *testing.T) {
+	s := made(t, "cycle right", "piano")
+	require.Len(t, s.Parts[0].Bars, 48)
+	for i, tonic := range fifths[true] {
+		spec := Spec{Kind: Cycle}
+		from, to := spec.Bars(i)
+		assert.Equal(t, []int{4*i + 1, 4*i + 4}, []int{from, to})
+		bar := s.Parts[0].Bars[from-1]
+		require.NotNil(t, bar.Key, tonic)
+		assert.True(t, strings.HasPrefix(bar.Notes[0].Pitch.String(), tonic), tonic)
+		assert.Equal(t, bar.Notes[0].Pitch, s.Parts[0].Bars[to-1].Notes[2].Pitch, "down to where it began")
+		fingers := ""
+		for _, b := range s.Parts[0].Bars[from-1 : from+1] {
+			for _, n := range b.Notes {
+				fingers += n.Fingers[0]
+			}
+		}
+		assert.Equal(t, fingersOf(Spec{Tonic: tonic, Form: Major, Octaves: 1}, Right), fingers, tonic)
+	}
+	for _, place := range []int{-1, 12} {
+		from, _ := Spec{Kind: Cycle}.Bars(place)
+		assert.Zero(t, from)
+	}
+	from, _ := Spec{Kind: Scale}.Bars(3)
+	assert.Zero(t, from)
+	minor := made(t, "cycle harmonic both", "piano")
+	assert.Equal(t, 2, minor.Parts[0].Staves)
+	assert.Len(t, minor.Parts[0].Bars, 48)
+}

@@ -24,6 +24,7 @@ var offers = map[instrument.Family][]Offer{
 		{Skips, "Skips and chord", []string{"tonic", "form", "hands"}, nil},
 		{Half, "Half a scale", []string{"tonic", "form", "hands"}, nil},
 		{Scale, "Scale", []string{"tonic", "form", "hands", "octaves"}, nil},
+		{Cycle, "Twelve keys", []string{"form", "hands"}, nil},
 		{Chord, "Chord", []string{"tonic", "form", "hands"}, nil},
 		{Chromatic, "Chromatic", []string{"tonic", "hands", "octaves"}, nil},
 		{Levels, "Six levels", []string{"tonic", "form", "hands"}, nil},

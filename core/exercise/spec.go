@@ -24,8 +24,9 @@ type Kind string
 // DoubleOpen for bowed strings; Roll for plucked ones; Scale for all.
 const (
 	Scale      Kind = "scale"
-	Half       Kind = "half" // the first four notes of a scale
-	Five       Kind = "five" // five fingers on five neighbouring keys
+	Cycle      Kind = "cycle" // a scale of an octave in each of the twelve keys, by fifths
+	Half       Kind = "half"  // the first four notes of a scale
+	Five       Kind = "five"  // five fingers on five neighbouring keys
 	Skips      Kind = "skips"
 	Chord      Kind = "chord" // a triad in its positions, broken and at once
 	Chromatic  Kind = "chromatic"
@@ -37,7 +38,7 @@ const (
 )
 
 // Kinds lists them.
-var Kinds = []Kind{Scale, Half, Five, Skips, Chord, Chromatic, Levels, Bows, Pattern, DoubleOpen, Roll}
+var Kinds = []Kind{Scale, Cycle, Half, Five, Skips, Chord, Chromatic, Levels, Bows, Pattern, DoubleOpen, Roll}
 
 // A Form says which notes a scale has.
 type Form string
@@ -193,6 +194,8 @@ func (s Spec) Title() string {
 	switch u.Kind {
 	case Scale:
 		return name + " " + formNames[u.Form] + octaveNames[u.Octaves-1]
+	case Cycle:
+		return "Twelve keys, " + formNames[u.Form]
 	case Half:
 		return "Half of " + name + " " + formNames[u.Form]
 	case Five:

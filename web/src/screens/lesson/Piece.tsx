@@ -170,7 +170,7 @@ export function Piece({ view, rung }: Props) {
         ))}
       </fieldset>
       {rung.hasScore && (rung.strand === "technique" || rung.strand === "reading") && (
-        <Notes item={rung.item} title={rung.title} />
+        <Notes item={rung.item} title={part ?? rung.title} bars={rung.notes} />
       )}
       {rung.lastTry?.why && rung.refused && (
         <p role="status" className="rounded border-l-4 border-warn bg-raised p-3 text-large outline outline-line">
