@@ -230,7 +230,7 @@ func (p *pupil) after(before ladder.Standing, now way, day calendar.Date, sheet 
 	changed, follows := advice.Between(before, after, p.graph)
 	out.Changed = append(out.Changed, changed...)
 	if last {
-		out.Follows = slices.Concat(out.Follows, follows, now.Starts())
+		out.Follows = list(slices.Concat(follows, now.Starts()))
 	}
 	return out
 }
