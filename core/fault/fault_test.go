@@ -33,3 +33,14 @@ func TestFaults(t *testing.T) {
 	_, ok = Named("gone")
 	assert.False(t, ok)
 }
+
+// Every fault is found by its key, the first and the last too.
+func TestEachFaultByItsKey(t *testing.T) {
+	for _, want := range All {
+		got, there := Named(want.Key)
+		assert.True(t, there)
+		assert.Equal(t, want, got)
+	}
+	_, there := Named("nothing")
+	assert.False(t, there)
+}
