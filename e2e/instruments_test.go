@@ -8,7 +8,8 @@ import (
 	"github.com/chromedp/chromedp"
 )
 
-// shots is where pictures are kept while a screen is being worked on; nowhere, usually.
+// look takes a picture while a screen is being worked on: into the folder that LADDER_LOOK
+// names, usually none.
 func (p *page) look(name string) {
 	if dir := os.Getenv("LADDER_LOOK"); dir != "" {
 		p.shot(filepath.Join(dir, name+".png"))

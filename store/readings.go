@@ -98,7 +98,7 @@ func (s Studio) readItems(ctx context.Context, where string, args ...any) (items
 
 // addReading keeps what an item's score tells.
 func (s Studio) addReading(ctx context.Context, db executor, it shelf.Item, data []byte) error {
-	detail, err := json.Marshal(shelf.Printed{Bars: it.Bars, Different: it.Different, Staves: it.Staves, Tempo: it.Tempo, Low: it.Low, High: it.High, Demanded: it.Demanded})
+	detail, err := json.Marshal(it.Printed())
 	if err != nil {
 		return err
 	}

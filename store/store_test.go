@@ -184,7 +184,7 @@ func TestReadingsAreKeptBesideItems(t *testing.T) {
 		t.Helper()
 		got, err := st.Item(ctx, it.ID)
 		require.NoError(t, err)
-		assert.Equal(t, read, shelf.Printed{Bars: got.Bars, Different: got.Different, Staves: got.Staves, Tempo: got.Tempo, Low: got.Low, High: got.High, Demanded: got.Demanded}, says)
+		assert.Equal(t, read, got.Printed(), says)
 		assert.True(t, got.HasScore)
 	}
 	same("as it was read")

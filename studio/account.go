@@ -7,10 +7,10 @@ import (
 	"strings"
 	"time"
 
+	"github.com/alexedwards/argon2id"
+
 	"patientladder/core/calendar"
 	"patientladder/store"
-
-	"github.com/alexedwards/argon2id"
 )
 
 // passwords are hashed by RFC 9106, section 4, the second recommended option (64 MiB, 3

@@ -129,16 +129,21 @@ func (a *App) SaveInstrument(ctx context.Context, who Who, in InstrumentView) er
 		return invalid("There is a %s already.", same.Name)
 	}
 	return told(r.ChangeOwn(ctx, func(own *[]instrument.Profile, _ *[]skill.Skill) error {
-		if i := slices.IndexFunc(*own, func(o instrument.Profile) bool { return o.ID == p.ID }); i >= 0 {
-			(*own)[i] = p
-			return nil
-		}
-		if len(*own) >= mostOwn {
-			return invalid("A studio has room for %d instruments of its own.", mostOwn)
-		}
-		*own = append(*own, p)
-		return nil
+		return put(own, p, func(o instrument.Profile) bool { return o.ID == p.ID }, mostOwn, "instruments")
 	}), "studio")
+}
+
+// put replaces the one of a list that is the same, or adds to it while there is room.
+func put[T any](list *[]T, one T, same func(T) bool, most int, what string) error {
+	if i := slices.IndexFunc(*list, same); i >= 0 {
+		(*list)[i] = one
+		return nil
+	}
+	if len(*list) >= most {
+		return invalid("A studio has room for %d %s of its own.", most, what)
+	}
+	*list = append(*list, one)
+	return nil
 }
 
 // DropInstrument takes an instrument of the studio's own away, if nothing is for it.

@@ -43,15 +43,7 @@ func (a *App) SaveSkill(ctx context.Context, who Who, in skill.Skill) error {
 		if err := catalogue.With(*own).Check(in); err != nil {
 			return invalid("The skill cannot be kept: %v.", err)
 		}
-		if i := slices.IndexFunc(*own, func(s skill.Skill) bool { return s.ID == in.ID }); i >= 0 {
-			(*own)[i] = in
-			return nil
-		}
-		if len(*own) >= mostSkills {
-			return invalid("A studio has room for %d skills of its own.", mostSkills)
-		}
-		*own = append(*own, in)
-		return nil
+		return put(own, in, func(s skill.Skill) bool { return s.ID == in.ID }, mostSkills, "skills")
 	}), "studio")
 }
 

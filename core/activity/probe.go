@@ -1,8 +1,9 @@
 package activity
 
 import (
-	"patientladder/core/instrument"
 	"slices"
+
+	"patientladder/core/instrument"
 )
 
 // A Probe is a question of the first meetings, answered pass, nearly or not yet.

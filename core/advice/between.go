@@ -3,11 +3,12 @@ package advice
 import (
 	"fmt"
 	"maps"
+	"slices"
+
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
-	"slices"
 )
 
 // Between says what marks changed from one standing to a later one, and what follows

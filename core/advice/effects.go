@@ -3,12 +3,13 @@ package advice
 import (
 	"fmt"
 	"math"
+	"strconv"
+	"strings"
+
 	"patientladder/core/judgement"
 	"patientladder/core/lesson"
 	"patientladder/core/reason"
 	"patientladder/core/week"
-	"strconv"
-	"strings"
 )
 
 // A Try is what one approach makes of a student's next lesson, week and ladder.

@@ -4,13 +4,14 @@ import (
 	"cmp"
 	"maps"
 	"math"
+	"slices"
+	"strconv"
+
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/home"
 	"patientladder/core/judgement"
 	"patientladder/core/reason"
-	"slices"
-	"strconv"
 )
 
 // mostMoves is how many forecasts that moved are told.

@@ -1,6 +1,10 @@
 package advice
 
 import (
+	"slices"
+	"strconv"
+	"strings"
+
 	"patientladder/core/ahead"
 	"patientladder/core/climb"
 	"patientladder/core/fact"
@@ -11,9 +15,6 @@ import (
 	"patientladder/core/shelf"
 	"patientladder/core/upkeep"
 	"patientladder/core/week"
-	"slices"
-	"strconv"
-	"strings"
 )
 
 // A Suggestion is what might follow, and why. The teacher accepts it, by facts

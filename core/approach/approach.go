@@ -7,9 +7,10 @@ package approach
 
 import (
 	"fmt"
-	"patientladder/core/instrument"
 	"slices"
 	"strings"
+
+	"patientladder/core/instrument"
 )
 
 // An Approach is one student's settings: the school chosen for each question.

@@ -1,10 +1,11 @@
 package approach
 
 import (
-	"patientladder/core/instrument"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+
+	"patientladder/core/instrument"
 )
 
 // The usual answers by age: common practice, no source.

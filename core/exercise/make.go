@@ -148,23 +148,10 @@ func (s Spec) staves(on instrument.Profile, make func(from pitch.Pitch, hand Han
 	if s.Hands != Right {
 		out = append(out, line{bass, make(left, Left)})
 	}
-	if lowest, highest := compass(on); left.MIDI() < lowest && s.Hands != Right || right.MIDI()+12*s.Octaves > highest {
+	if lowest, highest := instrument.Compass(on.Keys); left.MIDI() < lowest && s.Hands != Right || right.MIDI()+12*s.Octaves > highest {
 		return nil, fmt.Errorf("the %s has no room for %d octaves from %s", on, s.Octaves, left)
 	}
 	return out, nil
-}
-
-// compass returns the lowest and highest key of a keyboard, as MIDI numbers.
-func compass(on instrument.Profile) (low, high int) {
-	switch {
-	case on.Keys == 0 || on.Keys >= 88:
-		return 21, 108
-	case on.Keys >= 73:
-		return 28, 28 + on.Keys - 1
-	case on.Keys >= 49:
-		return 36, 36 + on.Keys - 1
-	}
-	return 48, 48 + on.Keys - 1
 }
 
 func keyboardScale(s Spec, on instrument.Profile) ([]line, error) {

@@ -4,8 +4,9 @@
 package fault
 
 import (
-	"patientladder/core/instrument"
 	"slices"
+
+	"patientladder/core/instrument"
 )
 
 // A Fault is one of them.

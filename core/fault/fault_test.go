@@ -1,10 +1,11 @@
 package fault
 
 import (
-	"patientladder/core/instrument"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+
+	"patientladder/core/instrument"
 )
 
 func TestFaults(t *testing.T) {

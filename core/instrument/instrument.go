@@ -239,16 +239,6 @@ func (s Set) Shelves() []ID {
 // other.
 func (s Set) Together(a, b ID) bool { return s.Of(a).Shelf() == s.Of(b).Shelf() }
 
-func note(name string) pitch.Pitch { return pitch.MustParse(name) }
-
-func notes(names ...string) []pitch.Pitch {
-	out := make([]pitch.Pitch, len(names))
-	for i, n := range names {
-		out[i] = note(n)
-	}
-	return out
-}
-
 // Complete fills in what a teacher's form does not ask for, from the set's first
 // instrument of the same family and hand: the roll of the plucking hand by as many
 // strings, the skill of holding, the first skills and points.

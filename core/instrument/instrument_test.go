@@ -97,12 +97,14 @@ func TestWhatIsWrongWithAProfile(t *testing.T) {
 		{func(p *Profile) { p.Written = 37 }, "three octaves"},
 		{func(p *Profile) { p.Written = -37 }, "three octaves"},
 		{func(p *Profile) { p.Family, p.Frame = Plucked, FretHand }, "open strings"},
-		{func(p *Profile) { p.Strings = notes("A4") }, "only bowed and plucked"},
-		{func(p *Profile) { p.Family, p.Strings = Bowed, notes("A4") }, "how the hand lies"},
-		{func(p *Profile) { p.Family, p.Strings, p.Frame, p.Drone = Plucked, notes("A4"), FretHand, 2 }, "only sounds open"},
-		{func(p *Profile) { p.Family, p.Strings, p.Frame = Bowed, notes("A4", "B-1"), PatternHand }, "string 2"},
+		{func(p *Profile) { p.Strings = pitch.MustParseAll("A4") }, "only bowed and plucked"},
+		{func(p *Profile) { p.Family, p.Strings = Bowed, pitch.MustParseAll("A4") }, "how the hand lies"},
+		{func(p *Profile) {
+			p.Family, p.Strings, p.Frame, p.Drone = Plucked, pitch.MustParseAll("A4"), FretHand, 2
+		}, "only sounds open"},
+		{func(p *Profile) { p.Family, p.Strings, p.Frame = Bowed, pitch.MustParseAll("A4", "B-1"), PatternHand }, "string 2"},
 		{func(p *Profile) { p.Seat = "floor" }, "not a seat"},
-		{func(p *Profile) { p.Low, p.High = note("C4"), note("C4") }, "must lie above"},
+		{func(p *Profile) { p.Low, p.High = pitch.MustParse("C4"), pitch.MustParse("C4") }, "must lie above"},
 	} {
 		p := good
 		c.change(&p)
@@ -125,7 +127,7 @@ func TestSets(t *testing.T) {
 	assert.True(t, known)
 	assert.Equal(t, ID("double-bass"), p.ID)
 
-	dropped := Shipped.Complete(Profile{ID: "drop", Name: "guitar in D", Family: Plucked, Kin: "guitar", Strings: notes("E4", "B3", "G3", "D3", "A2", "D2"), Frame: FretHand, Own: true})
+	dropped := Shipped.Complete(Profile{ID: "drop", Name: "guitar in D", Family: Plucked, Kin: "guitar", Strings: pitch.MustParseAll("E4", "B3", "G3", "D3", "A2", "D2"), Frame: FretHand, Own: true})
 	all := Shipped.With([]Profile{dropped})
 	assert.Len(t, all, len(Shipped)+1)
 	assert.True(t, all.Together("guitar", "drop"))
@@ -136,7 +138,7 @@ func TestSets(t *testing.T) {
 	assert.Len(t, all.With([]Profile{dropped}), len(all), "the same again takes its place")
 	assert.Len(t, Shipped, len(all)-1, "what is shipped is not changed")
 	assert.Equal(t, "piano or violin", Set{{Name: "piano"}, {Name: "violin"}}.Names())
-	alto := Shipped.Complete(Profile{Name: "gamba", Family: Bowed, Strings: notes("D4", "A3"), Frame: SemitoneHand, Seat: Standing, Clef: "C3"})
+	alto := Shipped.Complete(Profile{Name: "gamba", Family: Bowed, Strings: pitch.MustParseAll("D4", "A3"), Frame: SemitoneHand, Seat: Standing, Clef: "C3"})
 	assert.Equal(t, []any{Standing, "C3", "cello-seat"}, []any{alto.Seat, alto.Clef, alto.Holds}, "what was said stays")
 }
 
@@ -212,7 +214,7 @@ func TestEndsOfAProfile(t *testing.T) {
 	strung := func(n, drone int) Profile {
 		p := Profile{Name: "lyre", Family: Plucked, Frame: FretHand, Drone: drone}
 		for range n {
-			p.Strings = append(p.Strings, note("A4"))
+			p.Strings = append(p.Strings, pitch.MustParse("A4"))
 		}
 		return p
 	}
@@ -224,7 +226,7 @@ func TestEndsOfAProfile(t *testing.T) {
 	}
 	for name, fits := range map[string]bool{"B-1": false, "C0": true, "C8": true, "C#8": false} {
 		p := strung(0, 0)
-		p.Strings = notes(name)
+		p.Strings = pitch.MustParseAll(name)
 		assert.Equal(t, fits, p.Check() == nil, name)
 	}
 	assert.True(t, Shipped.Of("guitar").Fretted())
@@ -243,7 +245,7 @@ func TestEndsOfAProfile(t *testing.T) {
 	assert.Empty(t, Set{}.Names())
 	mine := Profile{ID: "piano", Name: "my piano", Family: Keyboard, Own: true}
 	assert.Equal(t, "my piano", Shipped.With([]Profile{mine}).Of("piano").Name)
-	like := Shipped.Complete(Profile{Family: Plucked, Frame: FretHand, Strings: notes("A4", "E4", "C4", "G4", "D4", "A3", "E3")})
+	like := Shipped.Complete(Profile{Family: Plucked, Frame: FretHand, Strings: pitch.MustParseAll("A4", "E4", "C4", "G4", "D4", "A3", "E3")})
 	assert.Equal(t, []string{"a", "m", "i", "p", "p", "p", "p"}, like.Roll, "strings past the roll have its last finger")
 	assert.Equal(t, Profile{Family: Bowed, Frame: FretHand}, Shipped.Complete(Profile{Family: Bowed, Frame: FretHand}), "nothing is like it")
 }

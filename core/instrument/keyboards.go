@@ -15,3 +15,20 @@ func keyboard(id ID, name string, keys int) Profile {
 	}
 	return p
 }
+
+// Compass returns the lowest and highest key of a keyboard of so many keys, as MIDI
+// numbers; 0 is a full one. Common layouts: 88 keys from A0; 76 from E1; 61 and 49 from
+// C2; smaller ones from C3. Common practice, no source.
+func Compass(keys int) (low, high int) {
+	switch {
+	case keys == 0 || keys >= 88:
+		return 21, 108
+	case keys >= 73:
+		low = 28
+	case keys >= 49:
+		low = 36
+	default:
+		low = 48
+	}
+	return low, low + keys - 1
+}

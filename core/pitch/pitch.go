@@ -223,6 +223,15 @@ func MustParse(s string) Pitch {
 	return p
 }
 
+// MustParseAll is MustParse of each name.
+func MustParseAll(names ...string) []Pitch {
+	out := make([]Pitch, len(names))
+	for i, name := range names {
+		out[i] = MustParse(name)
+	}
+	return out
+}
+
 // Octaves returns the pitch n octaves higher.
 func (p Pitch) Octaves(n int) Pitch {
 	p.octave += int8(n)

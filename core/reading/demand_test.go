@@ -287,7 +287,7 @@ func TestNewForAReader(t *testing.T) {
 	page := written(t, instrument.Keyboard, "", "C D E F|G A c2")
 	known := func(id string) bool { return id != "skips" && id != "thumb-under" }
 	met := map[pitch.Pitch]bool{}
-	for _, n := range notes("C4", "D4", "E4", "F4", "G4") {
+	for _, n := range pitch.MustParseAll("C4", "D4", "E4", "F4", "G4") {
 		met[n] = true
 	}
 	var says []string

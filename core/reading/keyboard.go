@@ -3,6 +3,7 @@ package reading
 import (
 	"slices"
 
+	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
 
@@ -249,7 +250,7 @@ func away(st *Staff, position int) bool {
 }
 
 // line is the place on the staff of the position's lowest key.
-func (p Position) line() int { return notes(p.Low)[0].Line() }
+func (p Position) line() int { return pitch.MustParseAll(p.Low)[0].Line() }
 
 // width is the interval's number from the lowest to the highest note of a chord.
 func width(c *Chord) int { return c.Top().Line() - c.Notes[0].Line() + 1 }

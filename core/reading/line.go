@@ -165,7 +165,7 @@ func (c Chord) Harmonic() []Interval {
 
 // Landmarks are the notes known cold by most who read from landmarks: the Cs and
 // the notes of the clef lines. Common practice, no source.
-var Landmarks = notes("C2", "F2", "C3", "F3", "C4", "G4", "C5", "G5", "C6")
+var Landmarks = pitch.MustParseAll("C2", "F2", "C3", "F3", "C4", "G4", "C5", "G5", "C6")
 
 // Known returns the landmarks of a reader who has some skills: middle C and the
 // lines that the clefs name at first; the usual ones with the skill of
@@ -180,26 +180,14 @@ func Known(has func(skill string) bool) []pitch.Pitch {
 	case has("landmarks"):
 		return Landmarks
 	}
-	return notes("F3", "C4", "G4")
+	return pitch.MustParseAll("F3", "C4", "G4")
 }
 
 func white(from, to string) []pitch.Pitch {
-	ends := notes(from, to)
+	ends := pitch.MustParseAll(from, to)
 	var out []pitch.Pitch
 	for line := ends[0].Line(); line <= ends[1].Line(); line++ {
 		out = append(out, natural(line))
-	}
-	return out
-}
-
-func notes(names ...string) []pitch.Pitch {
-	out := make([]pitch.Pitch, len(names))
-	for i, n := range names {
-		p, err := pitch.Parse(n)
-		if err != nil {
-			panic(err) // the names stand in this file
-		}
-		out[i] = p
 	}
 	return out
 }

@@ -99,7 +99,7 @@ func TestKeysOfAKeyboard(t *testing.T) {
 	for _, c := range []struct{ keys, low, high int }{
 		{0, 21, 108}, {88, 21, 108}, {97, 21, 108}, {87, 28, 114}, {76, 28, 103}, {73, 28, 100}, {72, 36, 107}, {61, 36, 96}, {49, 36, 84}, {48, 48, 95}, {25, 48, 72},
 	} {
-		low, high := Home{Keys: c.keys}.compass()
+		low, high := instrument.Compass(c.keys)
 		assert.Equal(t, []int{c.low, c.high}, []int{low, high}, "%d keys", c.keys)
 		at := func(l, h int) bool {
 			return Home{Keys: c.keys}.Lacks(instrument.Shipped.Of("piano"), Item{Low: l, High: h}) == nil

@@ -40,23 +40,6 @@ func (h Home) Check() error {
 	return nil
 }
 
-// compass returns the lowest and highest key as MIDI numbers. Common layouts:
-// 88 keys from A0; 76 from E1; 61 and 49 from C2; smaller ones from C3. Common
-// practice, no source.
-func (h Home) compass() (low, high int) {
-	switch {
-	case h.Keys == 0 || h.Keys >= 88:
-		return 21, 108
-	case h.Keys >= 73:
-		low = 28
-	case h.Keys >= 49:
-		low = 36
-	default:
-		low = 48
-	}
-	return low, low + h.Keys - 1
-}
-
 // Lacks returns why an item cannot be practised there on an instrument, or nil.
 func (h Home) Lacks(plays instrument.Profile, it Item) *reason.Reason {
 	if plays.Family != instrument.Keyboard {
@@ -78,7 +61,7 @@ func (h Home) Lacks(plays instrument.Profile, it Item) *reason.Reason {
 	if h.NoPedals && asks("pedals", pedal) {
 		return no("pedals")
 	}
-	if low, high := h.compass(); it.High > 0 && (it.Low < low || it.High > high) {
+	if low, high := instrument.Compass(h.Keys); it.High > 0 && (it.Low < low || it.High > high) {
 		return no("keys")
 	}
 	return nil

@@ -1,10 +1,11 @@
 package shelf
 
 import (
-	"patientladder/core/instrument"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+
+	"patientladder/core/instrument"
 )
 
 // What a home keyboard can do: common layouts, common practice, no source.

@@ -2,11 +2,12 @@ package shelf
 
 import (
 	"encoding/json"
-	"patientladder/core/instrument"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/core/instrument"
 )
 
 func ids(list []Named) (out []string) {

@@ -56,7 +56,7 @@ func Resolve(items []Item) {
 		it.ID, it.SameAs, it.Points, it.Parts, it.Revision, it.Past = own.ID, own.SameAs, own.Points, own.Parts, own.Revision, own.Past
 		it.Archived = true
 		if own.HasScore || !it.HasScore { // each keeps its own file
-			it.Take(Printed{own.Bars, own.Different, own.Staves, own.Tempo, own.Low, own.High, own.Demanded})
+			it.Take(own.Printed())
 			it.HasScore = own.HasScore
 		} else {
 			it.HasScore = false

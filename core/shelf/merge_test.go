@@ -76,6 +76,7 @@ func TestWhatAScoreTells(t *testing.T) {
 	it := Item{ID: "a", Title: "Oars"}
 	it.Take(told)
 	assert.True(t, it.HasScore)
+	assert.Equal(t, told, it.Printed())
 	for i := range v.NumField() {
 		name := v.Type().Field(i).Name
 		assert.Equal(t, v.Field(i).Interface(), reflect.ValueOf(it).FieldByName(name).Interface(), name)

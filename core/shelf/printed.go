@@ -65,6 +65,11 @@ func (it *Item) Take(r Printed) {
 	it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Demanded = r.Bars, r.Different, r.Staves, r.Tempo, r.Low, r.High, r.Demanded
 }
 
+// Printed returns what an item's score told, as Take gave it.
+func (it Item) Printed() Printed {
+	return Printed{it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Demanded}
+}
+
 // Listing returns what a person says of an item, without what its score tells: as it
 // is kept.
 func (it Item) Listing() Item {

@@ -6,10 +6,11 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"patientladder/core/instrument"
 	"slices"
 	"strconv"
 	"strings"
+
+	"patientladder/core/instrument"
 )
 
 // A column is one field of an item, as it is written and read.

@@ -2,12 +2,13 @@ package shelf
 
 import (
 	"fmt"
-	"patientladder/core/instrument"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/core/instrument"
 )
 
 func newIDs() func() string {

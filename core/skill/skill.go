@@ -9,10 +9,11 @@ package skill
 import (
 	"fmt"
 	"maps"
-	"patientladder/core/instrument"
 	"slices"
 	"sort"
 	"strings"
+
+	"patientladder/core/instrument"
 )
 
 // An Area is what a skill is about.

@@ -1,10 +1,11 @@
 package skill
 
 import (
-	"patientladder/core/instrument"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+
+	"patientladder/core/instrument"
 )
 
 func TestGraphNamesWhatIsWrong(t *testing.T) {

@@ -3,13 +3,14 @@ package upkeep
 import (
 	"fmt"
 	"math/rand/v2"
-	"patientladder/core/ladder"
-	"patientladder/core/shelf"
 	"slices"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
+
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
 )
 
 func randomPieces(rng *rand.Rand, n int) []Piece {
