@@ -1,8 +1,9 @@
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
-import { hearing, play, speeds } from "../../parts/sound";
+import { speeds } from "../../parts/sound";
+import { useHearing } from "../../parts/useHearing";
 import { Hand } from "./Hand";
 
 type Read = Schemas["ReadingView"];
@@ -25,24 +26,12 @@ function Trees({ read }: { read: Read }) {
   const [speed, setSpeed] = useState(0);
   const [loop, setLoop] = useState(false);
   const [now, setNow] = useState<string[]>([]);
-  const [playing, setPlaying] = useState(false);
-  const stop = useRef<() => void>(undefined);
-
-  useEffect(() => () => stop.current?.(), []); // leaving the page ends the sound
+  const { playing, hear: heard, stop } = useHearing(read, setNow);
   const tree = read.chunks[hand % read.chunks.length] as Chunk;
   const chosen = picked ?? leaves(tree)[0] ?? tree;
   const staves = chosen.hand === "both" ? read.hands.map((_, i) => i) : [read.hands.indexOf(chosen.hand)];
 
-  const sounding = (ids: string[]) => {
-    for (const el of document.querySelectorAll(".score .sounding")) el.classList.remove("sounding");
-    for (const id of ids) document.getElementById(id)?.classList.add("sounding");
-    setNow(ids);
-  };
-  const hear = (c: Chunk) => {
-    stop.current?.();
-    setPlaying(true);
-    stop.current = play(read.sounds, hearing(read, c, speeds[speed]?.of ?? 1), loop, sounding, () => setPlaying(false));
-  };
+  const hear = (c: Chunk) => heard(c, speeds[speed]?.of ?? 1, loop);
   const choose = (c: Chunk) => {
     pick(c);
     hear(c);
@@ -53,9 +42,9 @@ function Trees({ read }: { read: Read }) {
     const next = all[Math.min(Math.max(i + by, 0), all.length - 1)];
     if (next) choose(next);
   };
-  const toggle = () => (playing ? stop.current?.() : hear(chosen));
+  const toggle = () => (playing ? stop() : hear(chosen));
   const turn = () => {
-    stop.current?.();
+    stop();
     setHand((hand + 1) % read.chunks.length);
     pick(undefined);
   };

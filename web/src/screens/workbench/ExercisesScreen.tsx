@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { Link, useNavigate, useSearch } from "@tanstack/react-router";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { useDay } from "../../api/views";
@@ -8,8 +8,9 @@ import { Button, Key } from "../../parts/Button";
 import { type Instrument, PickInstrument, useInstruments } from "../../parts/instruments";
 import { useKeys } from "../../parts/keys";
 import { Score } from "../../parts/Score";
-import { play, speeds } from "../../parts/sound";
+import { speeds } from "../../parts/sound";
 import { Trouble } from "../../parts/Told";
+import { useHearing } from "../../parts/useHearing";
 import { sentence } from "../../parts/words";
 import { Place } from "../item/Place";
 
@@ -203,8 +204,7 @@ type SeenProps = { view: View; exercise: string; instrument: Instrument; student
 // Seen is the exercise drawn, heard, and put where it belongs.
 function Seen({ view, exercise, instrument, student }: SeenProps) {
   const [speed, setSpeed] = useState(0);
-  const [playing, setPlaying] = useState(false);
-  const stop = useRef<() => void>(undefined);
+  const { playing, hear, stop } = useHearing(view);
   const keep = useMutation({
     mutationFn: () =>
       answer(
@@ -216,18 +216,13 @@ function Seen({ view, exercise, instrument, student }: SeenProps) {
     onSuccess: () => queries.invalidateQueries({ queryKey: ["shelf"] }),
   });
   const kept = keep.data?.exercise === view.exercise ? keep.data : undefined;
+  const whole = () => {
+    const inOrder = view.sounds.toSorted((a, b) => a.onset - b.onset);
+    return { fromId: inOrder[0]?.id ?? "", toId: inOrder.at(-1)?.id ?? "", hand: "both" };
+  };
   const toggle = () => {
-    if (playing) return stop.current?.();
-    setPlaying(true);
-    const whole = { from: 0, to: Math.max(...view.sounds.map((s) => s.onset + s.length)) };
-    const how = { ...whole, qpm: view.qpm, speed: speeds[speed]?.of ?? 1, beat: view.beat, beats: 4 };
-    const light = (ids: string[]) => {
-      for (const el of document.querySelectorAll(".score .sounding")) el.classList.remove("sounding");
-      for (const id of ids) document.getElementById(id)?.classList.add("sounding");
-    };
-    stop.current = play(view.sounds, { ...how, staves: view.hands.map((_, i) => i) }, false, light, () =>
-      setPlaying(false),
-    );
+    if (playing) stop();
+    else hear(whole(), speeds[speed]?.of ?? 1);
   };
   useKeys({ " ": toggle, "1": () => setSpeed(0), "2": () => setSpeed(1), "3": () => setSpeed(2) });
   return (
