@@ -85,6 +85,12 @@ func (d *drawing) sheet(ask Ask) {
 	}
 	d.CellFormat(d.width, d.line*1.2, fmt.Sprintf("%s%s · about %d minutes a day", day(sh.From), until, sh.Budget), "B", 1, "L", false, 0, "")
 	d.Ln(d.line * 0.4)
+	if sh.Word != "" {
+		d.font("B", 1.1)
+		d.MultiCell(d.width, d.line*1.15, sh.Word, "", "L", false)
+		d.font("", 1)
+		d.Ln(d.line * 0.3)
+	}
 	var lines []string
 	for _, l := range sh.Lines {
 		lines = append(lines, l.Says)
@@ -93,7 +99,14 @@ func (d *drawing) sheet(ask Ask) {
 	d.Ln(d.line * 0.4)
 	said := map[string]bool{}
 	for _, day := range sh.Days {
-		d.day(day, said)
+		if !day.Thin {
+			d.day(day, said)
+		}
+	}
+	if later := sh.Later(); later != nil && len(later.Titles) > 0 {
+		d.rule()
+		d.Ln(d.line * 0.3)
+		d.MultiCell(d.width, d.line, fmt.Sprintf("Then, until %s, lighter: on most days one or two of %s.", day(later.To), strings.Join(later.Titles, ", ")), "", "L", false)
 	}
 	d.rule()
 	d.MultiCell(d.width, d.line*1.2, "Tick a circle when it is done. A day missed is a day missed: go on with the next. A line back to us:", "", "L", false)
@@ -170,7 +183,15 @@ func (d *drawing) task(t week.Task, said map[string]bool) {
 	d.font("B", 1)
 	d.Write(d.line, t.Title)
 	d.font("", 1)
-	d.Write(d.line, fmt.Sprintf(": %s · %d min. ", t.Says.What, t.Minutes))
+	what := t.Says.What
+	if said[t.Title+what] && t.Says.Again != "" {
+		what = t.Says.Again
+	}
+	said[t.Title+what] = true
+	if t.Minutes > 0 {
+		what = fmt.Sprintf("%s · %d min", strings.TrimRight(what, "."), t.Minutes)
+	}
+	d.Write(d.line, fmt.Sprintf(": %s. ", strings.TrimRight(what, ".")))
 	if key := t.Title + t.Says.Why; !said[key] {
 		said[key] = true
 		d.Write(d.line, t.Says.Why)

@@ -319,8 +319,9 @@ func (s *Server) routes() {
 		func(ctx context.Context, in *struct {
 			Item      string `path:"item" maxLength:"60"`
 			Tablature string `query:"tablature" enum:"under,instead" doc:"of fretted instruments: beside the staff, or without it"`
+			Minor     bool   `query:"minor" doc:"in its minor form, of a piece in a major key"`
 		}) (*file, error) {
-			xml, err := s.app.Engraved(ctx, who(ctx), in.Item, in.Tablature)
+			xml, err := s.app.Engraved(ctx, who(ctx), in.Item, in.Tablature, in.Minor)
 			if err != nil {
 				return nil, s.problem(err)
 			}

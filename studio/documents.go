@@ -13,6 +13,8 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/document"
+	"patientladder/core/fact"
+	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/week"
 	"patientladder/store"
@@ -114,6 +116,9 @@ func (p *pupil) document(ctx context.Context, kind document.Kind, day calendar.D
 	then := p.until(at)
 	app := p.approach(then, day)
 	var body any
+	if why == document.Edited {
+		return p.edited(d, last)
+	}
 	switch kind {
 	case document.Plan:
 		body, d.Summary = p.plan(p.way(then, app, at), day), struct{}{}
@@ -124,11 +129,45 @@ func (p *pupil) document(ctx context.Context, kind document.Kind, day calendar.D
 		if err := p.cut(ctx, then); err != nil {
 			return d, false, err
 		}
-		sheet := p.sheet(p.way(then, app, at), day)
+		sheet := week.Edit(p.sheet(p.way(then, app, at), day), p.edits(day), p.titles())
 		body, d.Summary = sheet, summarized(sheet)
 	}
 	d.Body, err = json.Marshal(body)
 	return d, true, err
+}
+
+// edited makes the revision of a sheet that the teacher's word calls for: the same sheet
+// as it was drafted, with all that was said on it.
+func (p *pupil) edited(d, last store.KeptDocument) (store.KeptDocument, bool, error) {
+	var sheet week.Sheet
+	if err := json.Unmarshal(last.Body, &sheet); err != nil {
+		return d, false, err
+	}
+	sheet = week.Edit(sheet, p.edits(d.Day), p.titles())
+	d.Summary = summarized(sheet)
+	var err error
+	d.Body, err = json.Marshal(sheet)
+	return d, true, err
+}
+
+// edits are the teacher's words on the sheet of a day, in order, without those taken back.
+func (p *pupil) edits(day calendar.Date) []fact.Fact {
+	var out []fact.Fact
+	ladder.InOrder(p.facts, func(f fact.Fact) {
+		if on, is := fact.SheetDay(f.Body); is && on == day {
+			out = append(out, f)
+		}
+	})
+	return out
+}
+
+// titles are those of the student's rungs.
+func (p *pupil) titles() map[string]string {
+	out := make(map[string]string, len(p.standing.Rungs))
+	for _, r := range p.standing.Rungs {
+		out[r.ID] = r.Item.Title
+	}
+	return out
 }
 
 // documentID names a revision after what it is, so that two copies of the program
@@ -184,7 +223,9 @@ func (p *pupil) sheetOf(ctx context.Context, day calendar.Date, revision int) (*
 		return nil, nil, err
 	}
 	var sheet week.Sheet
-	return &d.Document, &sheet, json.Unmarshal(d.Body, &sheet)
+	err = json.Unmarshal(d.Body, &sheet)
+	sheet.Drafted = nil // what was struck is not sent out
+	return &d.Document, &sheet, err
 }
 
 // planOf is the plan as it was agreed when the lesson of a day was opened, with

@@ -2,6 +2,7 @@ package studio
 
 import (
 	"context"
+	"slices"
 	"strings"
 
 	"patientladder/core/exercise"
@@ -10,6 +11,7 @@ import (
 	"patientladder/core/notation/musicxml"
 	"patientladder/core/reading"
 	"patientladder/core/reason"
+	"patientladder/core/score"
 	"patientladder/core/shelf"
 	"patientladder/store"
 )
@@ -60,20 +62,39 @@ type ExerciseAsk struct {
 	Instrument instrument.ID `json:"instrument" maxLength:"40"`
 }
 
+// Chosen are the parts of a specification.
+type Chosen struct {
+	Kind    exercise.Kind  `json:"kind"`
+	Tonic   string         `json:"tonic"`
+	Form    exercise.Form  `json:"form" enum:"major,natural,harmonic,melodic"`
+	Hands   exercise.Hands `json:"hands" enum:"right,left,both,mirrored"`
+	Octaves int            `json:"octaves"`
+	Pick    string         `json:"pick"`
+}
+
+// hands in words.
+var handWords = map[exercise.Hands]string{exercise.Right: "right hand", exercise.Left: "left hand", exercise.Both: "hands together", exercise.Mirrored: "hands mirrored"}
+
 // An ExerciseView is an exercise made by rule: drawn, heard, and where its hands meet.
 type ExerciseView struct {
 	Model
 	Exercise string             `json:"exercise" doc:"the specification, with what was left out"`
 	Title    string             `json:"title"`
+	Chosen   Chosen             `json:"chosen" doc:"what the specification chooses"`
+	Who      string             `json:"who" doc:"the hands that play, in words; empty where hands do not play alone"`
+	How      string             `json:"how"`
 	XML      string             `json:"xml" doc:"MusicXML that draws it, with its fingers"`
 	Minute   []reason.Reason    `json:"minute" nullable:"false"`
 	Meetings []exercise.Meeting `json:"meetings" nullable:"false" doc:"of a scale for both hands: where they meet"`
+	Thumbs   []int              `json:"thumbs" nullable:"false" doc:"of a scale: the degrees, from 1, on which the right hand's thumb falls, or the left's where it plays alone"`
+	Grid     *exercise.Grid     `json:"grid,omitempty" doc:"of a cross-rhythm"`
+	Letters  map[string]string  `json:"letters" doc:"of a roll: the plucking finger of each note, by its id"`
 	Wrong    string             `json:"wrong" doc:"why it cannot be made; empty when it can"`
 }
 
 // Exercise makes an exercise and keeps nothing.
 func (a *App) Exercise(ctx context.Context, who Who, in ExerciseAsk) (ExerciseView, error) {
-	v := ExerciseView{Model: model(reading.Page{}), Minute: []reason.Reason{}, Meetings: []exercise.Meeting{}}
+	v := ExerciseView{Model: model(reading.Page{}), Minute: []reason.Reason{}, Meetings: []exercise.Meeting{}, Thumbs: []int{}, Letters: map[string]string{}}
 	r, err := a.enter(ctx, who)
 	if err != nil {
 		return v, err
@@ -84,6 +105,12 @@ func (a *App) Exercise(ctx context.Context, who Who, in ExerciseAsk) (ExerciseVi
 		return v, nil
 	}
 	on := r.instruments.Of(in.Instrument)
+	u := spec.Usual()
+	v.Exercise, v.Title, v.How = spec.String(), spec.Title(), spec.How()
+	v.Chosen = Chosen{u.Kind, u.Tonic, u.Form, u.Hands, u.Octaves, u.Pick}
+	if offer, ok := spec.Offer(on); ok && slices.Contains(offer.Asks, "hands") {
+		v.Who = handWords[u.Hands]
+	}
 	s, err := exercise.Make(spec, on)
 	if err != nil {
 		v.Wrong = capital(err.Error()) + "."
@@ -95,12 +122,16 @@ func (a *App) Exercise(ctx context.Context, who Who, in ExerciseAsk) (ExerciseVi
 	}
 	page := reading.Read(s, on)
 	shown := s
-	if len(on.Strings) > 0 {
+	if tab, drawn := page.Tablature(false); on.Fretted() && drawn {
+		shown = tab
+		v.Letters = letters(s)
+	} else if len(on.Strings) > 0 {
 		shown = page.Annotated([]string{"fingers"}, reading.Ask{Size: 4, Known: reading.Landmarks, Words: reading.OwnWords})
 	}
-	v.Model, v.Exercise, v.Title, v.XML, v.Minute = model(page), spec.String(), spec.Title(), string(musicxml.Write(shown)), page.Minute(page.Demands())
-	if spec.Kind == exercise.Scale && spec.Hands == exercise.Both {
-		v.Meetings = exercise.Meetings(spec)
+	v.Model, v.XML, v.Minute = model(page), string(musicxml.Write(shown)), page.Minute(page.Demands())
+	v.Grid = spec.Grid()
+	if on.Family == instrument.Keyboard {
+		v.Meetings, v.Thumbs = list(exercise.Meetings(spec)), list(exercise.Thumbs(spec))
 	}
 	return v, nil
 }
@@ -134,3 +165,18 @@ func (a *App) KeepExercise(ctx context.Context, who Who, id string, in ExerciseA
 
 // exerciseBook is the book in which exercises stand that were made at the workbench.
 const exerciseBook = "Exercises"
+
+// letters are the plucking fingers that a score has written, by note.
+func letters(s score.Score) map[string]string {
+	out := map[string]string{}
+	for _, p := range s.Parts {
+		for _, b := range p.Bars {
+			for _, n := range b.Notes {
+				if len(n.Fingers) > 0 {
+					out[n.ID] = n.Fingers[0]
+				}
+			}
+		}
+	}
+	return out
+}

@@ -3,16 +3,20 @@ package studio
 import (
 	"context"
 	"errors"
+	"math"
 	"slices"
 	"time"
 
 	"patientladder/core/advice"
 	"patientladder/core/calendar"
 	"patientladder/core/document"
+	"patientladder/core/exercise"
 	"patientladder/core/fact"
 	"patientladder/core/home"
+	"patientladder/core/ladder"
 	"patientladder/core/notation"
 	"patientladder/core/reading"
+	"patientladder/core/shelf"
 	"patientladder/core/week"
 	"patientladder/store"
 )
@@ -80,8 +84,61 @@ type FamilyView struct {
 	Heard     []string           `json:"heard" nullable:"false" doc:"rungs whose pieces can be heard"`
 	Weekdays  []int              `json:"weekdays" nullable:"false" doc:"on which this family practises, 0 for Sunday; empty for every day"`
 	Budget    int                `json:"budget" doc:"minutes a day that the family has set; 0 for the usual"`
+	Pieces    []NearView         `json:"pieces" nullable:"false" doc:"in hand, on this sheet: how near each is"`
 	Treats    bool               `json:"treats" doc:"counting towards a treat is offered"`
 	Treat     *TreatView         `json:"treat,omitempty"`
+}
+
+// A NearView is how near a piece in hand is to done, in a family's words.
+type NearView struct {
+	Rung   string      `json:"rung"`
+	Title  string      `json:"title"`
+	Points []NearPoint `json:"points" nullable:"false" doc:"to hold in mind, those met ticked"`
+	Spots  []SpotView  `json:"spots" nullable:"false"`
+	Week   int         `json:"week" doc:"lessons' weeks since it was first taught; 0 where it was not"`
+	Low    int         `json:"low" doc:"weeks that such a piece usually takes, from"`
+	High   int         `json:"high" doc:"to; 0 where nothing is foreseen"`
+	Ready  bool        `json:"ready" doc:"all points are met: it may be tried in the lesson"`
+	Next   string      `json:"next" doc:"title of what comes after it; empty for none"`
+}
+
+// A NearPoint is a focus point as a family sees it.
+type NearPoint struct {
+	Name string `json:"name"`
+	Met  bool   `json:"met"`
+}
+
+// near lists the pieces in hand that stand on a sheet.
+func (p *pupil) near(sheet week.Sheet) []NearView {
+	out := []NearView{}
+	w := p.now()
+	for _, r := range p.standing.In(ladder.Current) {
+		on := slices.ContainsFunc(sheet.Days, func(d week.Day) bool {
+			return slices.ContainsFunc(d.Tasks, func(t week.Task) bool { return t.Rung == r.ID && !t.Listen })
+		})
+		if !on || r.Taught == nil {
+			continue
+		}
+		v := NearView{Rung: r.ID, Title: r.Item.Title, Points: []NearPoint{}, Spots: []SpotView{}, Ready: r.Ready(), Week: int(math.Ceil(w.Lessons.Weeks(calendar.On(*r.Taught), p.today())))}
+		for _, pt := range r.Points {
+			if pt.Key != shelf.Spots {
+				v.Points = append(v.Points, NearPoint{pt.Name, pt.State == ladder.Met})
+			}
+		}
+		for _, s := range r.Spots {
+			v.Spots = append(v.Spots, SpotView{s.ID, s.Where, s.Goal, s.Done})
+		}
+		if e, foreseen := w.Expect(r.ID); foreseen {
+			v.Low, v.High = max(1, int(math.Round(e.Usual.Low))), int(math.Ceil(e.Usual.High))
+		}
+		for _, next := range p.standing.In(ladder.Ahead) {
+			if v.Next == "" && next.Strand == r.Strand {
+				v.Next = next.Item.Title
+			}
+		}
+		out = append(out, v)
+	}
+	return out
 }
 
 // A TreatView is what a family counts towards.
@@ -115,7 +172,7 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 		return FamilyView{}, err
 	}
 	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Acts: []advice.LineAct{}, Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
-		Minutes: []int{}, Heard: []string{}, Weekdays: p.homeDays(), Budget: p.standing.HomeDays.Minutes}
+		Minutes: []int{}, Heard: []string{}, Pieces: []NearView{}, Weekdays: p.homeDays(), Budget: p.standing.HomeDays.Minutes}
 	v.Treats, v.Treat = p.treats()
 	if v.Document, v.Sheet, err = p.sheetOf(ctx, "", 0); err != nil || v.Sheet == nil {
 		return v, err
@@ -124,6 +181,8 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	if err != nil {
 		return v, told(err, "sheet")
 	}
+	v.Sheet.Gone = nil // what was struck is the teacher's
+	v.Pieces = p.near(*v.Sheet)
 	v.Acts = advice.OnSheet(v.Document.ID, *v.Sheet)
 	v.Ticks, v.Minutes, v.Heard = p.ticks(v.Sheet.From, revisions), v.Sheet.Choices(), p.heard(*v.Sheet)
 	for _, day := range p.standing.Practice {
@@ -172,6 +231,18 @@ func (a *App) FamilyModel(ctx context.Context, token, rung string) (Model, error
 	}
 	if sheet == nil || !slices.Contains(p.heard(*sheet), rung) {
 		return Model{}, &Error{Kind: Missing, Says: "This piece is not on the week's sheet, or has no notes to hear."}
+	}
+	for _, d := range sheet.Days { // of an exercise it is this week's that is heard
+		for _, t := range d.Tasks {
+			if t.Rung != rung || len(t.Plays) == 0 {
+				continue
+			}
+			if spec, err := exercise.Parse(t.Plays[0].Exercise); err == nil {
+				if s, err := exercise.Make(spec, p.plays); err == nil {
+					return model(reading.Read(s, p.plays)), nil
+				}
+			}
+		}
 	}
 	file, err := p.Score(ctx, p.itemOf(rung).ID)
 	if err != nil {

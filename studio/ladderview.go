@@ -2,21 +2,22 @@ package studio
 
 import (
 	"context"
-	"slices"
 	"sort"
 	"time"
 
 	"patientladder/core/advice"
 	"patientladder/core/ahead"
 	"patientladder/core/calendar"
+	"patientladder/core/card"
 	"patientladder/core/climb"
-	"patientladder/core/exercise"
 	"patientladder/core/fact"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/mixture"
+	"patientladder/core/notation/musicxml"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
+	"patientladder/core/week"
 )
 
 // A RungView is a rung as the screens show it.
@@ -37,7 +38,9 @@ type RungView struct {
 	Recall   float64         `json:"recall" doc:"how likely a secure piece is still played well, 0 to 1"`
 	Ready    bool            `json:"ready" doc:"every point is met"`
 	Held     string          `json:"held" doc:"key of the point held in mind"`
-	Notes    []int           `json:"notes" nullable:"false" doc:"of an exercise in parts: the first and last bar of the part that is due; none for all of it"`
+	Plays    []PlayView      `json:"plays" nullable:"false" doc:"of a rung in hand whose notes are made by rule: the exercises that are practised now"`
+	Deck     *DeckView       `json:"deck,omitempty" doc:"of a rung in hand with cards"`
+	Steps    []string        `json:"steps" nullable:"false" doc:"how it goes, of what has no notes"`
 	SpotGoal int             `json:"spotGoal" doc:"times in a row that a new spot is wanted"`
 	Points   []PointView     `json:"points" nullable:"false"`
 	Spots    []SpotView      `json:"spots" nullable:"false"`
@@ -77,6 +80,28 @@ type PartView struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
 	Done bool   `json:"done"`
+	Due  bool   `json:"due" doc:"it is learnt now"`
+}
+
+// A PlayView is an exercise that is practised now.
+type PlayView struct {
+	Exercise string `json:"exercise" doc:"its specification"`
+	Title    string `json:"title"`
+}
+
+// A DeckView is what a deck of cards asks next.
+type DeckView struct {
+	Known int        `json:"known"`
+	Of    int        `json:"of"`
+	Lines int        `json:"lines" doc:"of tablature: strings of the instrument"`
+	Cards []CardView `json:"cards" nullable:"false" doc:"to ask now, in order"`
+}
+
+// A CardView is a card as it is shown and asked.
+type CardView struct {
+	week.CardLine
+	XML   string      `json:"xml" doc:"MusicXML of what is shown; empty of tablature"`
+	Stops []card.Stop `json:"stops" nullable:"false" doc:"tablature that is shown"`
 }
 
 // A TryView is the last try for a foothold.
@@ -167,7 +192,7 @@ func (p *pupil) targets() []Target {
 func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	v := RungView{ID: r.ID, Item: r.Item.ID, Title: r.Item.Title, Strand: r.Strand, State: p.standing.State(r), Bars: r.Item.Bars,
 		HasScore: r.Item.HasScore, Taught: r.Taught, Foothold: r.Foothold, Polished: r.Polished, Ready: r.Ready(), Held: r.Holding(), SpotGoal: int(judgement.SpotGoal), Target: r.Target,
-		Brings: p.graph.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}, Acts: []fact.Act{}, Notes: dueBars(r)}
+		Brings: p.graph.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}, Acts: []fact.Act{}, Plays: []PlayView{}, Steps: list(r.Item.Steps)}
 	if v.Missing == nil {
 		v.Missing = []string{}
 	}
@@ -195,11 +220,20 @@ func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	for _, s := range r.Spots {
 		v.Spots = append(v.Spots, SpotView{s.ID, s.Where, s.Goal, s.Done})
 	}
-	for _, part := range r.Parts {
-		v.Parts = append(v.Parts, PartView{part.ID, part.Name, part.Foothold != nil})
+	due := r.DuePart(p.Approach)
+	for _, i := range r.InTurn(p.Approach) {
+		part := r.Parts[i]
+		v.Parts = append(v.Parts, PartView{part.ID, part.Name, part.Foothold != nil, i == due})
 	}
 	if v.State == ladder.Current {
-		v.Piece = advice.OnPiece(&r)
+		v.Piece, v.Deck = advice.OnPiece(&r, p.Approach), p.deck(r)
+		for _, spec := range r.Exercises(p.Approach) {
+			play := PlayView{spec.String(), spec.Title()}
+			if hands := spec.Usual().Hands; p.plays.HandsApart() {
+				play.Title += ", " + handWords[hands]
+			}
+			v.Plays = append(v.Plays, play)
+		}
 	}
 	if n := len(r.Tries); n > 0 {
 		last := r.Tries[n-1]
@@ -227,16 +261,28 @@ func (p *pupil) since(w way) []reason.Reason {
 	return w.Since(p.asStudent(p.until(then), p.Approach, then))
 }
 
-// dueBars are the first and last bar of the part of an exercise that is due.
-func dueBars(r ladder.Rung) []int {
-	spec, err := exercise.Parse(r.Item.Exercise)
-	due := slices.IndexFunc(r.Parts, func(p ladder.Part) bool { return p.Foothold == nil })
-	if err != nil || due < 0 {
-		return []int{}
+// atOnce is how many cards a lesson is given at once.
+const atOnce = 8
+
+// deck is what the cards of a rung ask next; nil of a rung without.
+func (p *pupil) deck(r ladder.Rung) *DeckView {
+	kinds, err := card.Parse(r.Item.Cards)
+	if err != nil {
+		return nil
 	}
-	from, to := spec.Bars(due)
-	if from == 0 {
-		return []int{}
+	h := card.Next(card.Deck(kinds, p.plays), card.States(r.Answered, p.room.now), atOnce)
+	v := &DeckView{Known: h.Known, Of: h.Of, Lines: len(p.plays.Strings), Cards: []CardView{}}
+	for _, c := range h.Cards {
+		v.Cards = append(v.Cards, cardView(c, week.CardIn(c, "student")))
 	}
-	return []int{from, to}
+	return v
+}
+
+// cardView draws a card beside its words.
+func cardView(c card.Card, line week.CardLine) CardView {
+	v := CardView{CardLine: line, Stops: list(c.Stops)}
+	if len(c.Stops) == 0 {
+		v.XML = string(musicxml.Write(c.Score))
+	}
+	return v
 }

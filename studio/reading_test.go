@@ -164,9 +164,9 @@ func TestCopiesOfAScore(t *testing.T) {
 	assert.NotContains(t, string(plain.Data), "<fingering>")
 	assert.Contains(t, string(full.Data), "<fingering>")
 
-	_, err = r.app.Engraved(ctx, r.who, "rope", "instead")
+	_, err = r.app.Engraved(ctx, r.who, "rope", "instead", false)
 	assert.ErrorContains(t, err, "has no tablature")
-	drawn, err := r.app.Engraved(ctx, r.who, "rope", "")
+	drawn, err := r.app.Engraved(ctx, r.who, "rope", "", false)
 	require.NoError(t, err)
 	assert.Contains(t, string(drawn), `id="p1b1n1"`)
 }

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"patientladder/core/climb"
+	"patientladder/core/exercise"
 	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/notation"
@@ -273,9 +274,10 @@ func (p *pupil) met(ctx context.Context, but string) (map[pitch.Pitch]bool, erro
 }
 
 // Engraved returns the MusicXML that draws an item's score, with tablature
-// "under" the staff or "instead" of it where the instrument has frets.
-func (a *App) Engraved(ctx context.Context, who Who, id, tablature string) ([]byte, error) {
-	if tablature == "" {
+// "under" the staff or "instead" of it where the instrument has frets, or in its
+// minor form.
+func (a *App) Engraved(ctx context.Context, who Who, id, tablature string, minor bool) ([]byte, error) {
+	if tablature == "" && !minor {
 		file, err := a.store.In(who.Studio).Score(ctx, id)
 		if err != nil {
 			return nil, told(err, "score")
@@ -285,6 +287,14 @@ func (a *App) Engraved(ctx context.Context, who Who, id, tablature string) ([]by
 	read, err := a.read(ctx, who, id, "")
 	if err != nil {
 		return nil, err
+	}
+	if minor {
+		key, _ := read.page.Key()
+		s, ok := exercise.Minor(read.page.Score, key)
+		if !ok {
+			return nil, invalid("%q has no minor form here: that is for a piece in a major key.", read.item.Title)
+		}
+		return musicxml.Write(s), nil
 	}
 	s, ok := read.page.Tablature(tablature == "instead")
 	if !ok {

@@ -62,6 +62,18 @@ func (a *App) Seat(ctx context.Context, who Who, student string) (SeatView, erro
 	return v, nil
 }
 
+// seatAtHome says how to sit at the home's instrument; nothing before both were measured.
+func (p *pupil) seatAtHome() []reason.Reason {
+	if p.standing.Body.At.IsZero() || p.Home.BenchHigh == 0 {
+		return nil
+	}
+	fit, err := seat.Work(p.body(), place(p.Home), p.plays.Seat, seat.Preference(p.Approach[approach.Bench]))
+	if err != nil {
+		return nil
+	}
+	return fit.Says
+}
+
 func seatAt(b seat.Player, at seat.Bench, how instrument.Seat, bench approach.School) SeatAt {
 	out := SeatAt{Place: at}
 	fit, err := seat.Work(b, at, how, seat.Preference(bench))

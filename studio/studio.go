@@ -141,6 +141,8 @@ type pupil struct {
 	standing ladder.Standing
 	own      []activity.Activity // the studio's, where a lesson is planned
 	trees    map[string][]reading.Chunk
+	inTurn   map[string]bool // by rung: its hands take turns
+	past     []week.Past     // sheets given before
 }
 
 func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
@@ -220,7 +222,7 @@ func (p *pupil) way(s ladder.Standing, a approach.Approach, at time.Time) way {
 }
 
 func (p *pupil) asStudent(s ladder.Standing, a approach.Approach, at time.Time) climb.Student {
-	return climb.Student{Standing: s, Graph: p.graph, Shelf: shelf.Offered(p.shelf, p.instruments, p.plays), Presumed: climb.Presumed(p.shelf, s.Began), Approach: a,
+	return climb.Student{Standing: s, Graph: p.graph.Resting(a.RestsOn), Shelf: shelf.Offered(p.shelf, p.instruments, p.plays), Presumed: climb.Presumed(p.shelf, s.Began), Approach: a,
 		Home: p.Home, Studio: p.row.Home, Plays: p.plays, Calendar: p.calendar(), Slot: p.Slot, Now: at}
 }
 
@@ -322,6 +324,21 @@ func (p *pupil) plan(w way, d calendar.Date) lesson.Plan { return lesson.Make(p.
 
 // sheet writes the week sheet from a lesson's day.
 func (p *pupil) sheet(w way, from calendar.Date) week.Sheet {
-	return week.Make(week.Ask{Standing: w.Standing, Graph: p.graph, Path: w.Path, Ahead: w.Ahead, Approach: w.Approach, Home: p.Home, Plays: p.plays, Trees: p.trees,
-		Age: age(p.Student, from), From: from, Next: p.calendar().Next(p.Slot, from), At: w.Now})
+	return week.Make(week.Ask{Standing: w.Standing, Graph: p.graph, Path: w.Path, Ahead: w.Ahead, Approach: w.Approach, Home: p.Home, Plays: p.plays, Trees: p.trees, InTurn: p.inTurn, Stuck: stuck(w), Seat: p.seatAtHome(), Past: before(p.past, from),
+		Games: activity.Played(slices.Concat(activity.Bank(), p.own), w.Standing.Games(from), age(p.Student, from), p.plays.Family),
+		Age:   age(p.Student, from), From: from, Next: p.calendar().Next(p.Slot, from), At: w.Now})
+}
+
+// before are the sheets that were given before a day.
+func before(past []week.Past, day calendar.Date) []week.Past {
+	return slices.DeleteFunc(slices.Clone(past), func(w week.Past) bool { return w.Day >= day })
+}
+
+// stuck are the rungs of a way that stick.
+func stuck(w way) map[string]bool {
+	out := map[string]bool{}
+	for _, s := range w.StuckRungs(w.Student) {
+		out[s.Rung] = true
+	}
+	return out
 }

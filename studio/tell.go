@@ -100,7 +100,7 @@ func (a *App) known(ctx context.Context, who Who, facts []fact.Fact, ask bool) (
 			continue
 		}
 		for _, ref := range fact.Refs(f.Body) {
-			shelved = shelved || slices.Contains([]string{"item", "book", "point"}, ref.To)
+			shelved = shelved || slices.Contains([]string{"item", "book", "point", "card"}, ref.To)
 			games = games || ref.To == "activity"
 			_, program := catalogue[ref.ID]
 			late = late || ref.To == "skill" && !program

@@ -5,7 +5,9 @@ import (
 	"maps"
 	"slices"
 
+	"patientladder/core/advice"
 	"patientladder/core/calendar"
+	"patientladder/core/card"
 	"patientladder/core/document"
 	"patientladder/core/home"
 	"patientladder/core/ladder"
@@ -24,9 +26,11 @@ type WeekView struct {
 	Revisions []document.Document `json:"revisions" nullable:"false" doc:"of this sheet, the first first"`
 	Given     []calendar.Date     `json:"given" nullable:"false" doc:"days of lessons that gave a sheet, the last first"`
 	Ticks     []Tick              `json:"ticks" nullable:"false" doc:"made at home"`
+	Lines     []advice.SheetLine  `json:"lines" nullable:"false" doc:"of the newest revision of the last sheet, with what may be done to each"`
 	Links     int                 `json:"links" doc:"that open this week to the family now"`
 	Sending   *Sending            `json:"sending,omitempty" doc:"the last of this sheet"`
 	Chunks    []Bracketed         `json:"chunks" nullable:"false" doc:"of each piece in hand with a score, what this week builds"`
+	Cards     []CardView          `json:"cards" nullable:"false" doc:"that the sheet asks, as they are shown"`
 	Home      home.Answer         `json:"home" doc:"what comes back from home, and what to try"`
 }
 
@@ -40,7 +44,7 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 	if err := checkDay(day); err != nil {
 		return WeekView{}, err
 	}
-	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name, Revisions: []document.Document{}, Given: p.given(), Ticks: []Tick{}, Chunks: []Bracketed{}}
+	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name, Revisions: []document.Document{}, Given: p.given(), Ticks: []Tick{}, Chunks: []Bracketed{}, Lines: []advice.SheetLine{}, Cards: []CardView{}}
 	if v.Document, v.Sheet, err = p.sheetOf(ctx, day, revision); err != nil {
 		return WeekView{}, err
 	}
@@ -49,6 +53,10 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 		if v.Revisions, err = p.Revisions(ctx, p.ID, document.Sheet, v.Sheet.From); err != nil {
 			return WeekView{}, told(err, "sheet")
 		}
+		if revision == 0 && v.Sheet.From == latest(p.standing.Closed) {
+			v.Lines = advice.OnLines(v.Document.ID, *v.Sheet)
+		}
+		v.Cards = p.cardsOf(*v.Sheet)
 		v.Ticks, v.Chunks = p.ticks(v.Sheet.From, v.Revisions), bracketed(*v.Sheet, p.itemOf)
 		sent, err := p.Mailings(ctx, v.Sheet.From)
 		if err != nil {
@@ -63,6 +71,28 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 		}
 	}
 	return v, told(err, "student")
+}
+
+// cardsOf draws the cards that a sheet asks, each once, in order.
+func (p *pupil) cardsOf(sh week.Sheet) []CardView {
+	out := []CardView{}
+	seen := map[string]bool{}
+	for _, d := range sh.Days {
+		for _, t := range d.Tasks {
+			var deck []card.Card
+			if kinds, err := card.Parse(p.itemOf(t.Rung).Cards); err == nil && len(t.Cards) > 0 {
+				deck = card.Deck(kinds, p.plays)
+			}
+			for _, line := range t.Cards {
+				i := slices.IndexFunc(deck, func(c card.Card) bool { return c.ID == line.ID })
+				if i >= 0 && !seen[line.ID] {
+					seen[line.ID] = true
+					out = append(out, cardView(deck[i], line))
+				}
+			}
+		}
+	}
+	return out
 }
 
 // checkDay checks a day that was asked for; the empty one is fine.
@@ -147,7 +177,7 @@ func (p *pupil) cut(ctx context.Context, s ladder.Standing) error {
 	if err != nil {
 		return told(err, "scores")
 	}
-	p.trees = make(map[string][]reading.Chunk, len(files))
+	p.trees, p.inTurn = make(map[string][]reading.Chunk, len(files)), map[string]bool{}
 	size := reading.Size(age(p.Student, p.today()), p.readsSolidly())
 	for id, f := range files {
 		if err := ctx.Err(); err != nil {
@@ -157,7 +187,25 @@ func (p *pupil) cut(ctx context.Context, s ladder.Standing) error {
 		if err != nil {
 			return err // it was read when it came onto the shelf
 		}
-		p.trees[rungs[id]] = reading.Read(sc, p.plays).Chunks(size)
+		page := reading.Read(sc, p.plays)
+		p.trees[rungs[id]], p.inTurn[rungs[id]] = page.Chunks(size), page.InTurn()
+	}
+	return p.remember(ctx)
+}
+
+// remember gathers the sheets that were given before, with what was ticked of them.
+func (p *pupil) remember(ctx context.Context) error {
+	weeks, err := p.weeks(ctx)
+	if err != nil {
+		return err
+	}
+	p.past = p.past[:0]
+	for _, w := range slices.Backward(weeks) {
+		past := week.Past{Day: w.Day, Ticked: map[string]int{}}
+		for _, l := range w.Lines {
+			past.Ticked[l.Key] = l.Ticked
+		}
+		p.past = append(p.past, past)
 	}
 	return nil
 }

@@ -125,3 +125,15 @@ func parse(line string) (Activity, error) {
 	}
 	return a, nil
 }
+
+// grownUp is from what age on nobody is called a child.
+const grownUp = 10
+
+// Says is what to do at a level, counted from 1, in words for an age.
+func (a Activity) Says(level, age int) string {
+	text := a.Levels[level-1]
+	if age < grownUp {
+		return text
+	}
+	return strings.NewReplacer("the child", "the student", "The child", "The student").Replace(text)
+}

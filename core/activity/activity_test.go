@@ -78,8 +78,8 @@ func TestProbesByAge(t *testing.T) {
 		}
 		return
 	}
-	assert.Equal(t, []string{"left-right", "hand-swap", "key-groups", "high-low", "steady-beat", "leading-hand"}, keys(3, instrument.Keyboard))
-	assert.Equal(t, []string{"steady-beat", "echo-rhythm", "one-finger", "seat"}, keys(34, instrument.Keyboard), "an adult is not asked for left and right")
+	assert.Equal(t, []string{"left-right", "hand-swap", "key-groups", "high-low", "steady-beat", "finger-numbers", "leading-hand"}, keys(3, instrument.Keyboard))
+	assert.Equal(t, []string{"steady-beat", "echo-rhythm", "one-finger", "finger-numbers", "seat"}, keys(34, instrument.Keyboard), "an adult is not asked for left and right")
 	assert.Contains(t, keys(6, instrument.Bowed), "open-strings")
 	assert.True(t, IsProbe("sing-back"))
 	assert.False(t, IsProbe("improvise"))

@@ -17,6 +17,9 @@ type Probe struct {
 	to   int // oldest; 0 for any
 }
 
+// FingerNumbers is the aim that waits for its age by the approach.
+const FingerNumbers = "finger-numbers"
+
 // probes are asked in this order: aims of the first meetings by age. Common
 // practice, no source.
 var probes = []Probe{
@@ -34,6 +37,7 @@ var probes = []Probe{
 	{"one-finger", "One finger at a time?", "moves each finger alone, neighbours quiet", instrument.Keyboard, 4, 0},
 	{"first-finger", "One finger in its place?", "lands there four times out of five", instrument.Bowed, 5, 0},
 	{"flush-stroke", "One string met flush?", "plucks four of one sound", instrument.Plucked, 5, 0},
+	{FingerNumbers, "Knows fingers by number?", "lifts six called fingers, the others resting", "", 3, 0},
 	{"leading-hand", "Which hand leads?", "begins three tasks of four with the same hand", "", 3, 9},
 	{"seat", "Sits with feet carried?", "sets feet and seat without help", "", 5, 0},
 }
@@ -52,4 +56,19 @@ func Probes(age int, f instrument.Family) []Probe {
 // IsProbe reports whether an aim is asked in first meetings at some age.
 func IsProbe(aim string) bool {
 	return slices.ContainsFunc(probes, func(p Probe) bool { return p.Key == aim })
+}
+
+// Played returns the activities of a bank that were done in a lesson: those named by id, and
+// of an aim that was tried the first that fits; each once, in the bank's order.
+func Played(bank []Activity, done []string, age int, f instrument.Family) []Activity {
+	var out []Activity
+	aims := map[string]bool{}
+	for _, a := range bank {
+		byAim := slices.Contains(done, a.Aim) && !aims[a.Aim] && a.Fits(age, f)
+		if slices.Contains(done, a.ID) || byAim {
+			out = append(out, a)
+			aims[a.Aim] = true
+		}
+	}
+	return out
 }

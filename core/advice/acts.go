@@ -6,8 +6,7 @@
 package advice
 
 import (
-	"slices"
-
+	"patientladder/core/approach"
 	"patientladder/core/fact"
 	"patientladder/core/ladder"
 )
@@ -70,9 +69,9 @@ func OnLadder(s ladder.Standing) map[string][]fact.Act {
 var criteria = []string{"unaided", "notes", "rhythm", "fingering", "tone"}
 
 // OnPiece is what a teacher may do to a piece in hand in its lesson: give it its
-// first lesson, grant the foothold of it or of the part that is due, or say what is
-// still missing.
-func OnPiece(r *ladder.Rung) []fact.Act {
+// first lesson, grant the foothold of it or of the part that is due by the student's
+// approach, or of another part, or say what is still missing.
+func OnPiece(r *ladder.Rung, a approach.Approach) []fact.Act {
 	acts := []fact.Act{}
 	if r.Foothold != nil {
 		return acts
@@ -81,13 +80,18 @@ func OnPiece(r *ladder.Rung) []fact.Act {
 		acts = append(acts, fact.Do("taught", "t", fact.Taught{Rung: r.ID}))
 	}
 	part := ""
-	if i := slices.IndexFunc(r.Parts, func(p ladder.Part) bool { return p.Foothold == nil }); i >= 0 {
-		part = r.Parts[i].ID
+	if due := r.DuePart(a); due >= 0 {
+		part = r.Parts[due].ID
 	}
 	acts = append(acts, fact.Do("grant", "f", fact.FootholdTried{Rung: r.ID, Part: part, Outcome: fact.Granted}),
 		fact.Do("not-yet", "g", fact.FootholdTried{Rung: r.ID, Part: part, Outcome: fact.NotYet}))
 	for _, c := range criteria {
 		acts = append(acts, fact.Do("not-yet:"+c, "", fact.FootholdTried{Rung: r.ID, Part: part, Outcome: fact.NotYet, Note: c}))
+	}
+	for _, p := range r.Parts {
+		if p.Foothold == nil && p.ID != part {
+			acts = append(acts, fact.Do("grant:"+p.ID, "", fact.FootholdTried{Rung: r.ID, Part: p.ID, Outcome: fact.Granted}))
+		}
 	}
 	return acts
 }

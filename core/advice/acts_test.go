@@ -71,12 +71,12 @@ func TestWhatAFamilyMayTellOfItsSheet(t *testing.T) {
 func TestWhatMayBeDoneToAPieceInItsLesson(t *testing.T) {
 	at := time.Now()
 	r := ladder.Rung{ID: "r"}
-	assert.Equal(t, "taught grant not-yet not-yet:unaided not-yet:notes not-yet:rhythm not-yet:fingering not-yet:tone", codes(OnPiece(&r)))
+	assert.Equal(t, "taught grant not-yet not-yet:unaided not-yet:notes not-yet:rhythm not-yet:fingering not-yet:tone", codes(OnPiece(&r, nil)))
 	r.Taught = &at
-	assert.NotContains(t, codes(OnPiece(&r)), "taught", "taught once")
+	assert.NotContains(t, codes(OnPiece(&r, nil)), "taught", "taught once")
 	r.Parts = []ladder.Part{{ID: "one", Foothold: &at}, {ID: "two"}}
-	assert.Equal(t, fact.FootholdTried{Rung: "r", Part: "two", Outcome: "granted"}, tells(OnPiece(&r), "grant"), "the part that is due")
-	assert.Equal(t, fact.FootholdTried{Rung: "r", Part: "two", Outcome: "not-yet", Note: "tone"}, tells(OnPiece(&r), "not-yet:tone"))
+	assert.Equal(t, fact.FootholdTried{Rung: "r", Part: "two", Outcome: "granted"}, tells(OnPiece(&r, nil), "grant"), "the part that is due")
+	assert.Equal(t, fact.FootholdTried{Rung: "r", Part: "two", Outcome: "not-yet", Note: "tone"}, tells(OnPiece(&r, nil), "not-yet:tone"))
 	r.Foothold = &at
-	assert.Empty(t, OnPiece(&r))
+	assert.Empty(t, OnPiece(&r, nil))
 }

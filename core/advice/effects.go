@@ -100,10 +100,31 @@ func weekEffects(was, is week.Sheet) []reason.Reason {
 		}
 		return n
 	}
+	if len(out) == 0 {
+		out = lineEffect(was, is)
+	}
 	if a, b := tasks(was), tasks(is); a != b {
 		out = append(out, reason.Of("effect-head-starts", "from", strconv.Itoa(a), "to", strconv.Itoa(b)))
 	}
 	return out
+}
+
+// lineEffect says the first line that the sheet would have and has not.
+func lineEffect(was, is week.Sheet) []reason.Reason {
+	stood := map[string]bool{}
+	for _, d := range was.Days {
+		for _, t := range d.Tasks {
+			stood[t.Title+t.Says.What] = true
+		}
+	}
+	for _, d := range is.Days {
+		for _, t := range d.Tasks {
+			if !stood[t.Title+t.Says.What] {
+				return []reason.Reason{reason.Of("effect-line", "title", t.Title, "line", t.Says.What)}
+			}
+		}
+	}
+	return nil
 }
 
 func ladderEffects(was, is Way) []reason.Reason {

@@ -59,6 +59,8 @@ func TestWhatAcceptsASuggestion(t *testing.T) {
 		w.Jumps = []climb.Jump{{Rung: rung("proposed", shelf.Book, "", ""), Bridge: &bridge}}
 	})
 	assert.Contains(t, new.Suggestions()[0].Accept, fact.RungAdded{Item: "bridge", Strand: "book", After: fact.Top, Revision: 2}, "of a piece that is only proposed: on top")
+	tune := shelf.Item{ID: "tune", Strand: shelf.Repertoire}
+	assert.Equal(t, fact.RungAdded{Item: "tune", Strand: "repertoire"}, w.before(lane[2], tune), "a piece never stands in the lane of technique or another's")
 	first := w.Starts()
 	require.Len(t, first, 1)
 	assert.Equal(t, []string{"Dotted", "b"}, []string{first[0].Args["skill"], first[0].Args["do"]})
@@ -200,9 +202,9 @@ func TestThePartThatIsDue(t *testing.T) {
 		}
 		return "none"
 	}
-	assert.Empty(t, part(OnPiece(&r)))
+	assert.Empty(t, part(OnPiece(&r, nil)))
 	r.Parts = []ladder.Part{{ID: "one"}, {ID: "two"}}
-	assert.Equal(t, "one", part(OnPiece(&r)))
+	assert.Equal(t, "one", part(OnPiece(&r, nil)))
 	r.Parts[0].Foothold = day("2026-11-11")
-	assert.Equal(t, "two", part(OnPiece(&r)))
+	assert.Equal(t, "two", part(OnPiece(&r, nil)))
 }

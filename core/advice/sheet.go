@@ -1,6 +1,8 @@
 package advice
 
 import (
+	"strings"
+
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/week"
@@ -21,6 +23,59 @@ func OnSheet(document string, sh week.Sheet) []LineAct {
 	for _, d := range sh.Days {
 		for _, t := range d.Tasks {
 			out = append(out, LineAct{d.Date, t.Key, fact.Bodies{fact.Ticked{Day: d.Date, Document: document, Line: t.Key, Rung: t.Rung}}})
+		}
+	}
+	return out
+}
+
+// A SheetLine is a line of a sheet as a teacher changes it, with the days it stands on.
+type SheetLine struct {
+	Key   string     `json:"key"`
+	Band  string     `json:"band" enum:"now,upkeep,ahead"`
+	Title string     `json:"title"`
+	Says  string     `json:"says"`
+	Count int        `json:"count" doc:"times; 0 where none is asked"`
+	Hands string     `json:"hands" enum:",right,left,together"`
+	Days  int        `json:"days"`
+	Own   bool       `json:"own" doc:"in the teacher's words"`
+	Acts  []fact.Act `json:"acts" nullable:"false" doc:"strike; of what is in hand also more and fewer; of two hands right, left and together"`
+}
+
+// OnLines lists the lines of a sheet with what the teacher may do to each by a touch.
+func OnLines(document string, sh week.Sheet) []SheetLine {
+	out := []SheetLine{}
+	at := map[string]int{}
+	for _, d := range sh.Days {
+		for _, t := range d.Tasks {
+			if i, there := at[t.Key]; there {
+				out[i].Days++
+				continue
+			}
+			at[t.Key] = len(out)
+			own := strings.HasPrefix(t.Key, week.OwnLine(""))
+			l := SheetLine{Key: t.Key, Band: t.Band, Title: t.Title, Says: t.Says.What, Hands: t.Hands, Days: 1, Own: own}
+			l.Acts = append(l.Acts, fact.Do("strike", "", fact.LineStruck{Day: sh.From, Document: document, Line: t.Key, Sort: t.Sort()}))
+			if own || t.Band != "now" || len(t.Cards) > 0 || len(t.Steps) > 0 {
+				out = append(out, l)
+				continue
+			}
+			l.Count = t.Count
+			change := func(do string, c fact.LineChanged) {
+				c.Day, c.Document, c.Line = sh.From, document, t.Key
+				l.Acts = append(l.Acts, fact.Do(do, "", c))
+			}
+			change("more", fact.LineChanged{Count: t.Count + 1})
+			if t.Count > 1 {
+				change("fewer", fact.LineChanged{Count: t.Count - 1})
+			}
+			if t.Hands != "" {
+				for _, h := range []string{"right", "left", "together"} {
+					if h != t.Hands {
+						change(h, fact.LineChanged{Hands: h})
+					}
+				}
+			}
+			out = append(out, l)
 		}
 	}
 	return out

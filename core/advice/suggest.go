@@ -42,7 +42,7 @@ func (w Way) remedy(r ladder.Rung, m climb.Remedy) Remedy {
 	out := Remedy{m.Do, m.Why, m.Rung, fact.Bodies{}}
 	switch {
 	case m.Item != "":
-		out.Accept = append(out.Accept, fact.RungAdded{Item: m.Item, Strand: string(r.Strand), After: w.below(r), Revision: w.revision(m.Item)})
+		out.Accept = append(out.Accept, w.before(r, w.item(m.Item)))
 	case m.Do == "fewer-points" && r.Holding() != "":
 		out.Accept = append(out.Accept, fact.PointHeld{Rung: r.ID, Point: r.Holding()})
 	case m.Do == "split" && len(r.Spots) == 0:
@@ -114,7 +114,7 @@ func (w Way) Suggestions() []Suggestion {
 	for _, j := range w.Jumps {
 		s := Suggestion{Key: "jump:" + j.Rung.Item.ID, Band: "warn", Rung: j.Rung.ID, Title: j.Rung.Item.Title, Why: j.Why(w.Graph)}
 		if j.Bridge != nil {
-			s.Accept = fact.Bodies{fact.RungAdded{Item: j.Bridge.ID, Strand: string(j.Rung.Strand), After: w.below(j.Rung), Revision: j.Bridge.Revision}}
+			s.Accept = fact.Bodies{w.before(j.Rung, *j.Bridge)}
 		}
 		say(s)
 	}
@@ -256,11 +256,21 @@ func (w Way) belowAhead(strand shelf.Strand) string {
 	return under
 }
 
-// revision is that of an item of the shelf.
-func (w Way) revision(item string) int {
-	i := slices.IndexFunc(w.Shelf, func(it shelf.Item) bool { return it.ID == item })
-	if i < 0 {
-		return 0
+// before places an item before a rung: below it in its lane, or next in the item's own,
+// where that is another.
+func (w Way) before(r ladder.Rung, it shelf.Item) fact.RungAdded {
+	add := fact.RungAdded{Item: it.ID, Strand: string(r.Strand), After: w.below(r), Revision: it.Revision}
+	if it.Strand != "" && it.Strand != r.Strand {
+		add.Strand, add.After = string(it.Strand), w.belowAhead(it.Strand)
 	}
-	return w.Shelf[i].Revision
+	return add
+}
+
+// item is that of the shelf; of one that is not on it only the id.
+func (w Way) item(id string) shelf.Item {
+	i := slices.IndexFunc(w.Shelf, func(it shelf.Item) bool { return it.ID == id })
+	if i < 0 {
+		return shelf.Item{ID: id}
+	}
+	return w.Shelf[i]
 }

@@ -17,8 +17,10 @@ import (
 	"math"
 	"slices"
 	"strconv"
+	"strings"
 	"time"
 
+	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
@@ -77,6 +79,53 @@ func Schedule(chains []Chain, machines int) ([]Slot, int) {
 	return slots, late
 }
 
+// gap is the most weeks between two tasks of a chain: about one every couple of rungs.
+// Common practice, no source.
+const gap = 4
+
+// Latest puts the weeks of chains as late as may be, each chain ready a week before it is
+// due and its weeks spread towards that, and returns for each chain the week in which it
+// begins; false where they do not all fit so. It fills the weeks from the last backwards with the chain that has least room
+// left before it, which is list scheduling with time turned round.
+func Latest(chains []Chain, machines int) (begins []int, ok bool) {
+	for _, spare := range []int{1, 0} {
+		for widest := gap; widest > 0; widest-- {
+			if begins, ok = latest(chains, machines, widest, spare); ok {
+				return begins, true
+			}
+		}
+	}
+	return begins, false
+}
+
+func latest(chains []Chain, machines, widest, spare int) ([]int, bool) {
+	begins, left, last := make([]int, len(chains)), make([]int, len(chains)), make([]int, len(chains))
+	end := 0
+	for i, c := range chains {
+		left[i], last[i] = c.Length, math.MaxInt32
+		end = max(end, c.Due)
+	}
+	step := func(c Chain) int { return max(min((c.Due-1)/c.Length, widest), 1) }
+	for week := end - 1; week >= 0; week-- {
+		var fit []int
+		for i, c := range chains {
+			ready := c.Due - spare // a week to spare, where there is one
+			if c.Due <= c.Length {
+				ready = c.Due
+			}
+			if left[i] > 0 && week < ready && last[i]-week >= step(c) {
+				fit = append(fit, i)
+			}
+		}
+		slices.SortStableFunc(fit, func(a, b int) int { return cmp.Compare(week-left[a]*step(chains[a]), week-left[b]*step(chains[b])) })
+		for _, i := range fit[:min(len(fit), machines)] {
+			left[i]--
+			last[i], begins[i] = week, week
+		}
+	}
+	return begins, !slices.ContainsFunc(left, func(n int) bool { return n > 0 })
+}
+
 // A HeadStart is the plan for one skill to come.
 type HeadStart struct {
 	Skill string       `json:"skill"`
@@ -87,9 +136,11 @@ type HeadStart struct {
 	Due   int          `json:"due" doc:"weeks from now until that rung begins"`
 	Tasks []skill.Link `json:"tasks" nullable:"false" doc:"the whole chain"`
 	Done  int          `json:"done" doc:"tasks done so far"`
+	Last  time.Time    `json:"-"` // when one was shown last; zero for none
 	Start int          `json:"start" doc:"week from now in which the next task begins"`
 	Ready int          `json:"ready" doc:"week from now by which it is ready"`
 	State State        `json:"state" enum:"ready,running,waiting,late"`
+	Tune  string       `json:"tune,omitempty" doc:"item of the old tune that this week's task is made from"`
 	Fixes []Fix        `json:"fixes" nullable:"false" doc:"what to do when it cannot be ready"`
 }
 
@@ -118,8 +169,8 @@ const far = 26
 func Key(skill string) string { return "head-start:" + skill }
 
 // Plan plans the head starts of a path, the most urgent first. A skill is to
-// come when a rung ahead brings it and the student has not begun to learn it;
-// one whose head start was turned down is left out.
+// come when a rung ahead brings it, or takes it for granted, and the student has not
+// begun to learn it; one whose head start was turned down is left out.
 func Plan(s ladder.Standing, g skill.Graph, p climb.Path, atOnce int, now time.Time) []HeadStart {
 	starts := slices.DeleteFunc(coming(s, g, p), func(h HeadStart) bool { return s.Refused(Key(h.Skill), now) })
 	var chains []Chain
@@ -145,6 +196,19 @@ func Plan(s ladder.Standing, g skill.Graph, p climb.Path, atOnce int, now time.T
 		h.Start = min(h.Start, slot.Week)
 		h.Ready = max(h.Ready, slot.Week+1)
 	}
+	var early []Chain // there is time: towards its rung, not at once
+	var at []int
+	for i, c := range chains {
+		if h := starts[of[i]]; h.Ready <= h.Due {
+			early, at = append(early, c), append(at, of[i])
+		}
+	}
+	if spread, fits := Latest(early, atOnce); fits {
+		for i, begins := range spread {
+			h := &starts[at[i]]
+			h.Start, h.Ready = begins, max(h.Ready, h.Due-1)
+		}
+	}
 	for i := range starts {
 		h := &starts[i]
 		switch {
@@ -158,8 +222,42 @@ func Plan(s ladder.Standing, g skill.Graph, p climb.Path, atOnce int, now time.T
 		default:
 			h.State = Waiting
 		}
+		h.Tasks, h.Tune = slices.Clone(h.Tasks), ""
+		if h.Done > 0 {
+			h.name(h.Done-1, s, h.Last)
+		}
+		if h.Done < len(h.Tasks) {
+			h.Tune = h.name(h.Done, s, now)
+		}
 	}
 	return starts
+}
+
+// longest is how many bars an old tune has that serves a head start. A judgement.
+const longest = 20
+
+// name names the old tune of a task that is made from one, as it was on a day: the
+// secure piece that was newest before it, short, on one staff where hands are no matter of the task,
+// and for a minor form in a major key. It returns the item.
+func (h *HeadStart) name(n int, s ladder.Standing, at time.Time) (tune string) {
+	task := h.Tasks[n]
+	if task.Old == "" {
+		return ""
+	}
+	var best ladder.Rung
+	for _, r := range s.In(ladder.Secure) {
+		it := r.Item
+		fits := (r.Strand == shelf.Book || r.Strand == shelf.Repertoire) && it.HasScore && it.Staves == 1 && it.Bars <= longest && calendar.On(*r.Foothold) < calendar.On(at)
+		if task.Old == skill.OldMinor && !strings.HasSuffix(it.Key, " major") || !fits || best.Foothold != nil && !r.Foothold.After(*best.Foothold) {
+			continue
+		}
+		best = r
+	}
+	if best.Foothold == nil {
+		return ""
+	}
+	h.Tasks[n].Do += ": " + best.Item.Title
+	return best.Item.ID
 }
 
 // coming lists the skills to come with their first rung, by when it begins. What
@@ -185,7 +283,7 @@ func coming(s ladder.Standing, g skill.Graph, p climb.Path) []HeadStart {
 	seen := map[string]bool{}
 	var out []HeadStart
 	for _, r := range rungs {
-		for _, id := range r.Item.Brings {
+		for _, id := range slices.Concat(r.Item.Brings, r.Item.Needs) {
 			sk, known := g[id]
 			if seen[id] || !known || !p.Known.State[id].Unmet() {
 				continue
@@ -195,7 +293,7 @@ func coming(s ladder.Standing, g skill.Graph, p climb.Path) []HeadStart {
 				continue // it is being learnt now, or too far off to plan
 			}
 			out = append(out, HeadStart{Skill: id, Name: sk.Name, Rung: r.ID, Title: r.Item.Title, Rungs: away[r.ID], Due: int(begins[r.ID]),
-				Tasks: sk.Chain, Done: min(s.Prepared[id].Done, len(sk.Chain)), Fixes: []Fix{}})
+				Tasks: sk.Chain, Done: min(s.Prepared[id].Done, len(sk.Chain)), Last: s.Prepared[id].Last, Fixes: []Fix{}})
 		}
 	}
 	return out
@@ -225,6 +323,33 @@ func (h HeadStart) Now() (skill.Link, bool) {
 	return h.Tasks[h.Done], true
 }
 
+// On returns the head start of a skill as far as it was shown, whatever its rung does now;
+// false where nothing of it was shown.
+func On(s ladder.Standing, g skill.Graph, id string) (HeadStart, bool) {
+	was, sk := s.Prepared[id], g[id]
+	if was.Done == 0 || len(sk.Chain) == 0 {
+		return HeadStart{}, false
+	}
+	h := HeadStart{Skill: id, Name: sk.Name, Tasks: slices.Clone(sk.Chain), Done: min(was.Done, len(sk.Chain)), Last: was.Last, Fixes: []Fix{}}
+	h.name(h.Done-1, s, h.Last)
+	return h, true
+}
+
+// Shown returns the task that was shown last: what may be done at home. Of a chain that is
+// done it is the last task, which is kept warm until the rung comes. False for none.
+func (h HeadStart) Shown() (skill.Link, bool) {
+	if h.Done == 0 {
+		return skill.Link{}, false
+	}
+	return h.Tasks[h.Done-1], true
+}
+
+// Warm reports whether the last task of a chain that is done should come again: it was not
+// shown for two weeks, and the rung has not begun. Common practice, no source.
+func (h HeadStart) Warm(now time.Time) bool {
+	return h.State == Ready && h.Done > 0 && now.Sub(h.Last) >= 14*24*time.Hour
+}
+
 // Why says why it is begun: how far off its rung is, and with what it comes
 // together there.
 func (h HeadStart) Why(path climb.Path, g skill.Graph) reason.Reason {
@@ -241,6 +366,9 @@ func (h HeadStart) Why(path climb.Path, g skill.Graph) reason.Reason {
 	}
 	args := []string{"skill", h.Name, "title", h.Title, "rungs", strconv.Itoa(h.Rungs), "weeks", strconv.Itoa(h.Due),
 		"tasks", strconv.Itoa(len(h.Tasks) - h.Done), "done", strconv.Itoa(h.Done), "of", strconv.Itoa(len(h.Tasks)), "ready", strconv.Itoa(h.Ready)}
+	if h.Title == "" {
+		return reason.Of("head-start-shown", "skill", h.Name)
+	}
 	if len(with) > 0 {
 		args = append(args, "with", with[0])
 	}

@@ -1,6 +1,7 @@
 package ahead
 
 import (
+	"math/rand/v2"
 	"testing"
 	"time"
 
@@ -106,10 +107,66 @@ func TestStatesOfAHeadStart(t *testing.T) {
 	assert.True(t, now)
 	assert.Equal(t, "first", task.Do)
 	begun := Plan(ladder.Standing{Prepared: map[string]ladder.HeadStart{"long": {Done: 1}}}, own, both, 2, monday)
-	task, _ = begun[0].Now()
-	assert.Equal(t, "second", task.Do)
+	assert.Equal(t, []any{Running, 1, 3}, []any{begun[0].State, begun[0].Start, begun[0].Ready}, "begun; the rest is spread up to a week before the piece")
+	shown, was := begun[0].Shown()
+	assert.True(t, was)
+	assert.Equal(t, "first", shown.Do, "what goes home is what was shown")
 	assert.Equal(t, "1", begun[0].Why(both, own).Args["tasks"], "of two, one is left")
-	assert.Equal(t, Running, Plan(ladder.Standing{}, own, both, 2, monday)[1].State, "two at once")
+	_, was = one[1].Shown()
+	assert.False(t, was, "nothing was")
+}
+
+// The last task of a chain that is done comes again every two weeks until its piece.
+func TestTheLastTaskIsKeptWarm(t *testing.T) {
+	for _, c := range []struct {
+		name string
+		h    HeadStart
+		want bool
+	}{
+		{"shown two weeks ago", HeadStart{State: Ready, Done: 2, Last: monday.AddDate(0, 0, -14)}, true},
+		{"thirteen days ago", HeadStart{State: Ready, Done: 2, Last: monday.AddDate(0, 0, -13)}, false},
+		{"not done yet", HeadStart{State: Running, Done: 1, Last: monday.AddDate(0, 0, -30)}, false},
+	} {
+		assert.Equal(t, c.want, c.h.Warm(monday), c.name)
+	}
+}
+
+// In how many weeks a chain begins, where nothing else is prepared: its tasks about four
+// weeks apart at most, the last a week before the piece.
+func TestTasksAreSpreadTowardsThePiece(t *testing.T) {
+	for _, c := range []struct {
+		length, due, begins int
+	}{
+		{1, 9, 7}, {1, 2, 0}, {1, 1, 0}, {2, 20, 14}, {2, 9, 3}, {3, 4, 0}, {3, 3, 0}, {4, 26, 12}, {4, 13, 2},
+	} {
+		got, ok := Latest([]Chain{{c.length, c.due}}, 1)
+		assert.True(t, ok, c)
+		assert.Equal(t, []int{c.begins}, got, "%d tasks, due in %d weeks", c.length, c.due)
+	}
+}
+
+// Where there is room at all, the late weeks hold what the early ones would.
+func TestLatestKeepsToTime(t *testing.T) {
+	rng := rand.New(rand.NewPCG(3, 8))
+	fitted := 0
+	for range 2000 {
+		chains := make([]Chain, 1+rng.IntN(4))
+		for i := range chains {
+			chains[i] = Chain{1 + rng.IntN(3), 1 + rng.IntN(14)}
+		}
+		machines := 1 + rng.IntN(2)
+		_, late := Schedule(chains, machines)
+		begins, ok := Latest(chains, machines)
+		if !ok {
+			continue
+		}
+		fitted++
+		assert.LessOrEqual(t, late, 0, "what fits late fits early: %v", chains)
+		for i, c := range chains {
+			assert.LessOrEqual(t, begins[i]+c.Length, c.Due, "%v", chains)
+		}
+	}
+	assert.Greater(t, fitted, 800)
 }
 
 // What to do about a late one: an easier rung, the piece later, or the other head start
@@ -129,5 +186,41 @@ func TestFixesOfALateHeadStart(t *testing.T) {
 		got := fixes(late, []HeadStart{c.other})
 		assert.Equal(t, c.drops, len(got) == 3, c.name)
 		assert.Equal(t, "2", got[0].Why.Args["weeks"], "two weeks short")
+	}
+}
+
+// A task on an old tune names the newest short secure piece of one staff, and its minor
+// form one that is in a major key.
+func TestTheOldTuneOfATask(t *testing.T) {
+	piece := func(id string, day int, it shelf.Item) ladder.Rung {
+		at := time.Date(2026, 9, day, 16, 0, 0, 0, time.UTC)
+		it.ID, it.Title = id, "T "+id
+		return ladder.Rung{ID: id, Strand: shelf.Book, Item: it, Taught: &at, Foothold: &at}
+	}
+	score := func(key string, bars, staves int) shelf.Item {
+		return shelf.Item{HasScore: true, Key: key, Bars: bars, Staves: staves}
+	}
+	for _, c := range []struct {
+		name   string
+		old    skill.Old
+		pieces []ladder.Rung
+		want   string
+	}{
+		{"the newest", skill.OldSame, []ladder.Rung{piece("a", 2, score("C major", 8, 1)), piece("b", 9, score("A minor", 8, 1))}, "b"},
+		{"of two in the other order too", skill.OldSame, []ladder.Rung{piece("b", 9, score("A minor", 8, 1)), piece("a", 2, score("C major", 8, 1))}, "b"},
+		{"a minor form needs a major key", skill.OldMinor, []ladder.Rung{piece("a", 2, score("C major", 8, 1)), piece("b", 9, score("A minor", 8, 1))}, "a"},
+		{"twenty bars are short", skill.OldSame, []ladder.Rung{piece("a", 2, score("C major", 20, 1))}, "a"},
+		{"twenty-one are not", skill.OldSame, []ladder.Rung{piece("a", 2, score("C major", 21, 1))}, ""},
+		{"two staves are too many", skill.OldSame, []ladder.Rung{piece("a", 2, score("C major", 8, 2))}, ""},
+		{"no notes, no tune", skill.OldSame, []ladder.Rung{piece("a", 2, shelf.Item{Bars: 8, Staves: 1})}, ""},
+		{"a task that is made from none", "", []ladder.Rung{piece("a", 2, score("C major", 8, 1))}, ""},
+	} {
+		h := HeadStart{Tasks: []skill.Link{{Do: "An old tune", Minutes: 1, Weeks: 1, Old: c.old}}}
+		assert.Equal(t, c.want, h.name(0, ladder.Standing{Rungs: c.pieces}, monday), c.name)
+		want := "An old tune"
+		if c.want != "" {
+			want += ": T " + c.want
+		}
+		assert.Equal(t, want, h.Tasks[0].Do, c.name)
 	}
 }

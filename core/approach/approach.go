@@ -25,22 +25,28 @@ type (
 
 // The questions that rules ask for by name.
 const (
-	Reading   Question = "reading"
-	Bench     Question = "bench"
-	First     Question = "first"
-	Numbers   Question = "numbers"
-	Counts    Question = "counts"
-	Hands     Question = "hands"
-	Upkeep    Question = "upkeep"
-	NewSkills Question = "new-skills"
-	Slope     Question = "slope"
-	Rewards   Question = "rewards"
+	Reading    Question = "reading"
+	Bench      Question = "bench"
+	First      Question = "first"
+	Numbers    Question = "numbers"
+	ScaleKey   Question = "scale-key"
+	Scales     Question = "scales"
+	ScaleHands Question = "scale-hands"
+	Patterns   Question = "patterns"
+	Counts     Question = "counts"
+	Hands      Question = "hands"
+	Upkeep     Question = "upkeep"
+	NewSkills  Question = "new-skills"
+	Slope      Question = "slope"
+	Rewards    Question = "rewards"
 )
 
 // The schools that rules ask for by name.
 const (
 	ByDirection   School = "direction" // of reading
 	ByEar         School = "ear"
+	ByNames       School = "names"
+	ByTablature   School = "tablature"
 	Above         School = "above" // of the bench
 	Below         School = "below"
 	Together      School = "together"       // of hands
@@ -48,14 +54,23 @@ const (
 	Third         School = "third"
 	OneSkill      School = "one" // of new skills
 	AsBook        School = "book"
-	Graded        School = "graded" // of the slope
-	MusicOnly     School = "music"  // of rewards
+	Graded        School = "graded"  // of the slope
+	DayOne        School = "day-one" // of finger numbers
+	FromFour      School = "from-four"
+	FiveBlacks    School = "black" // of the first scale
+	ByFifths      School = "fifths"
+	BySemitone    School = "semitone"
+	AfterReading  School = "after-reading" // of scales
+	OneHandAWeek  School = "week-each"     // of a scale's hands
+	ByMeeting     School = "meeting"
+	MirroredFirst School = "mirrored" // of patterns
+	MusicOnly     School = "music"    // of rewards
 	AskFamily     School = "asked"
 )
 
 // waiting are questions whose answers move nothing yet. They are kept, and out of
 // sight, until a plan answers to them.
-var waiting = []Question{"start", "labels", Numbers, "low-seat", First, "scale-key", "scales", "scale-hands", "patterns", "transfers"}
+var waiting = []Question{"start", "labels", "low-seat", First, "transfers"}
 
 // seated are the questions about what one sits on; who stands is not asked.
 var seated = []Question{"bench-part", "low-seat"}
@@ -106,7 +121,7 @@ var Rows = []Row{
 	{"labels", "Are keys labelled?", "", instrument.Keyboard, []Option{
 		{"labelled", "labelled at first", ""}, {"found", "found from the key groups", ""}}, always("found")},
 	{Numbers, "When do finger numbers begin?", "", "", []Option{
-		{"day-one", "from day one", ""}, {"from-four", "not before four", ""}}, always("from-four")},
+		{DayOne, "from day one", ""}, {FromFour, "not before four", ""}}, always(FromFour)},
 	{"hand-image", "Which image for the hand?", "set-up", "", []Option{
 		{"round", "a round object", "Hands as if around a soft ball."},
 		{"hanging", "a hanging hand", "Let the arm hang, then bring the hand up unchanged."}}, always("hanging")},
@@ -127,18 +142,18 @@ var Rows = []Row{
 			}
 			return "seat-hand"
 		}},
-	{"scale-key", "Which scale is first?", "", instrument.Keyboard, []Option{
-		{"c", "C", ""}, {"black", "the five-black-key scale", ""}, {"fifths", "by fifths", ""}, {"semitone", "by semitone", ""}}, always("c")},
-	{"scales", "When do scales begin?", "", "", []Option{
-		{"first-months", "in the first months", ""}, {"after-reading", "after fluent reading", ""}}, always("first-months")},
-	{"scale-hands", "How do the hands share a scale?", "", instrument.Keyboard, []Option{
-		{"same-week", "each hand, same week", ""}, {"week-each", "one hand a week", ""}, {"meeting", "together by meeting points", ""}}, under(9, "week-each", "same-week")},
+	{ScaleKey, "Which scale is first?", "", instrument.Keyboard, []Option{
+		{"c", "C", ""}, {FiveBlacks, "the five-black-key scale", ""}, {ByFifths, "by fifths, sharps and flats in turn", ""}, {BySemitone, "by semitone", ""}}, always("c")},
+	{Scales, "When do scales begin?", "", "", []Option{
+		{"first-months", "in the first months", ""}, {AfterReading, "after fluent reading", ""}}, always("first-months")},
+	{ScaleHands, "How do the hands share a scale?", "", instrument.Keyboard, []Option{
+		{"same-week", "each hand, same week", ""}, {OneHandAWeek, "one hand a week", ""}, {ByMeeting, "together by meeting points", ""}}, under(9, OneHandAWeek, "same-week")},
 	{Counts, "How are repetitions asked for?", "", "", []Option{
 		{"by-age", "by material and age", ""}, {"correct-only", "correct ones only", ""}, {"quality", "a quality rule", ""}}, always("by-age")},
 	{Hands, "How does a two-hand piece begin?", "", instrument.Keyboard, []Option{
 		{"week-each", "a week each, then together", ""}, {"together", "together from the start", ""}}, always("week-each")},
-	{"patterns", "Patterns together: which first?", "", instrument.Keyboard, []Option{
-		{"parallel", "parallel", ""}, {"mirrored", "mirrored", ""}}, always("parallel")},
+	{Patterns, "Patterns together: which first?", "", instrument.Keyboard, []Option{
+		{"parallel", "parallel", ""}, {MirroredFirst, "mirrored", ""}}, always("parallel")},
 	{Upkeep, "How much of the practice is upkeep?", "", "", []Option{
 		{"three-quarters", "three quarters or more", ""}, {"half", "half", ""}, {"third", "a third", ""}}, always("half")},
 	{NewSkills, "How many new skills a piece?", "", "", []Option{
@@ -232,6 +247,29 @@ func (a Approach) NewSkills() int {
 // HeadStarts returns how many skills are prepared at once.
 func (a Approach) HeadStarts() int { return min(a.NewSkills(), 2) }
 
+// Fingered reports whether a student of an age is shown finger numbers.
+func (a Approach) Fingered(age int) bool { return a[Numbers] != FromFour || age >= 4 }
+
+// RestsOn returns what a skill rests on beside what it always does, by the schools
+// chosen: scales after fluent reading, and one way of moving both hands before the other.
+func (a Approach) RestsOn(skill string) []string {
+	switch skill {
+	case "scale-halves", "scale-white":
+		if a[Scales] == AfterReading {
+			return []string{"sight-four-bars", "two-staves"}
+		}
+	case "scale-bowed", "scale-plucked":
+		if a[Scales] == AfterReading {
+			return []string{"sight-four-bars"}
+		}
+	case "parallel-hands":
+		if a[Patterns] == MirroredFirst {
+			return []string{"mirrored-hands"}
+		}
+	}
+	return nil
+}
+
 // Cues returns what the schools chosen put into a kind of block, on an instrument.
 func (a Approach) Cues(block string, plays instrument.Profile) string {
 	var cues []string
@@ -316,7 +354,7 @@ func FromProbes(probes map[string]string) Approach {
 		a[First] = "seat-hand"
 	}
 	if open("one-finger") {
-		a[Numbers] = "from-four"
+		a[Numbers] = FromFour
 	}
 	return a
 }

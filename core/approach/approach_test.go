@@ -94,7 +94,7 @@ func TestWhoIsAskedWhat(t *testing.T) {
 		{Bench, piano, true}, {Bench, guitar, false}, {Hands, piano, true}, {Hands, violin, false},
 		{"anchor", guitar, true}, {"anchor", piano, false},
 		{"bench-part", piano, true}, {"bench-part", guitar, true}, {"bench-part", violin, false},
-		{Upkeep, violin, true}, {First, piano, false}, {"scale-key", piano, false},
+		{Upkeep, violin, true}, {First, piano, false}, {ScaleKey, piano, true}, {"start", piano, false},
 	} {
 		assert.Equal(t, c.want, asked(c.plays)[c.question], "%s of a player of the %s", c.question, c.plays)
 	}
@@ -127,4 +127,24 @@ func TestWhoseWordHolds(t *testing.T) {
 	} {
 		assert.Equal(t, c.want, Settled(c.age, c.probes, c.came, c.since)[First], c.name)
 	}
+}
+
+// What rests on what by school; nothing more by the usual ones.
+func TestRestsBySchool(t *testing.T) {
+	usual := Default(9)
+	for _, skill := range []string{"scale-white", "parallel-hands", "steps"} {
+		assert.Empty(t, usual.RestsOn(skill), skill)
+	}
+	late := usual.With(Approach{Scales: AfterReading})
+	assert.Equal(t, []string{"sight-four-bars", "two-staves"}, late.RestsOn("scale-halves"))
+	assert.Equal(t, []string{"sight-four-bars", "two-staves"}, late.RestsOn("scale-white"))
+	assert.Equal(t, []string{"sight-four-bars"}, late.RestsOn("scale-bowed"))
+	assert.Equal(t, []string{"sight-four-bars"}, late.RestsOn("scale-plucked"))
+	assert.Empty(t, late.RestsOn("parallel-hands"))
+	mirrored := usual.With(Approach{Patterns: MirroredFirst})
+	assert.Equal(t, []string{"mirrored-hands"}, mirrored.RestsOn("parallel-hands"))
+	for age, want := range map[int]bool{3: false, 4: true} {
+		assert.Equal(t, want, Default(age).Fingered(age), age)
+	}
+	assert.True(t, Default(3).With(Approach{Numbers: DayOne}).Fingered(3))
 }

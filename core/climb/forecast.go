@@ -203,7 +203,9 @@ func forecast(path []ladder.Rung, pace Pace, loads map[string]float64, usual flo
 			shift := e.FromIn - e.Spent
 			e.In = Range{math.Max(e.Whole.Low+shift, 0), math.Max(e.Whole.Mid+shift, 0.2), e.Whole.High + shift}
 			e.Low, e.Mid, e.High = days.after(e.In.Low), days.after(e.In.Mid), days.after(e.In.High)
-			begins = math.Max(begins, e.In.Mid)
+			if !r.Item.Cycle() || r.Taught == nil { // what stands beside a cycle does not wait for it
+				begins = math.Max(begins, e.In.Mid)
+			}
 			out = append(out, e)
 		}
 	}

@@ -64,12 +64,11 @@ func (k Knows) Clone() Knows {
 	return k
 }
 
-// Learn goes on past an item: what it carries is known from then on.
+// Learn goes on past an item: what it brings is known from then on. What it takes for
+// granted it does not teach.
 func (k *Knows) Learn(it shelf.Item) {
-	for _, list := range [][]string{it.Brings, it.Needs, it.Revisits} {
-		for _, id := range list {
-			k.know(id)
-		}
+	for _, id := range it.Brings {
+		k.know(id)
 	}
 	if n := material(it); n > 0 && paged(it) {
 		if k.bars = append(k.bars, n); len(k.bars) > recent {

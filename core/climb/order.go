@@ -214,10 +214,8 @@ func newOrdering(k Knows, items []shelf.Item, wish Wish) *ordering {
 				c.gaps.add(bit(id))
 			}
 		})
-		for _, list := range [][]string{it.Brings, it.Needs, it.Revisits} {
-			for _, id := range list {
-				c.learns.add(bit(id))
-			}
+		for _, id := range it.Brings {
+			c.learns.add(bit(id))
 		}
 		if it.Staves > 1 {
 			c.learns.add(bit(bothHands))

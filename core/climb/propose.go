@@ -36,13 +36,31 @@ func (p *Path) propose(st Student, k Knows, coming []ladder.Rung, last float64) 
 	if wish.Want <= 0 || len(st.Standing.Books) == 0 || st.Standing.Refused(FillKey, st.Now) {
 		return
 	}
-	p.Proposals = choose(k, candidates(st), wish)
-	for _, q := range p.Proposals {
+	for _, q := range choose(k, candidates(st), wish) {
 		it := q.Item
+		if k.unknown(it) >= tooMany {
+			continue
+		}
+		p.Proposals = append(p.Proposals, q)
 		p.Loads[it.ID] = k.Weigh(it)
 		k.Learn(it)
 		p.Rungs = append(p.Rungs, ladder.Rung{ID: it.ID, Item: it, Strand: it.Strand})
 	}
+}
+
+// tooMany is how many things that a piece takes for granted may be unknown for it not to be
+// offered. Common practice, no source.
+const tooMany = 3
+
+// unknown counts what an item takes for granted and the student has not met.
+func (k Knows) unknown(it shelf.Item) int {
+	n := 0
+	for _, id := range it.Needs {
+		if k.state[id].Unmet() && k.graph[id].Weight > 0 {
+			n++
+		}
+	}
+	return n
 }
 
 // choose orders the candidates and says why each comes where it does.

@@ -37,7 +37,7 @@ type Document struct {
 	ID       string        `json:"id"`
 	Day      calendar.Date `json:"day" doc:"of the lesson"`
 	Revision int           `json:"revision" doc:"from 1"`
-	Reason   Reason        `json:"reason" enum:"given,closed-again,opened-again,pain,pain-cleared,days,plan-changed"`
+	Reason   Reason        `json:"reason" enum:"given,closed-again,opened-again,pain,pain-cleared,days,plan-changed,edited"`
 	By       fact.Author   `json:"by" enum:"teacher,family,program" doc:"whose word brought it about"`
 	At       time.Time     `json:"at"`
 	Program  string        `json:"program" doc:"version that made it"`
@@ -58,11 +58,13 @@ const (
 	PainCleared Reason = "pain-cleared"
 	Days        Reason = "days" // the family practises on other days, or longer
 	PlanChanged Reason = "plan-changed"
+	Edited      Reason = "edited" // the teacher struck, changed or added a line
 )
 
 // A Cause is the state of the facts that a revision follows from: the id of the
 // fact that began or closed the lesson, of the pain that stands, of the days that
-// were last set, and of the last change to the plan with how many there were.
+// were last set, and of the last change to the plan, or the sheet, with how many there
+// were.
 type Cause struct {
 	Lesson  string
 	Ache    string
@@ -114,7 +116,11 @@ func CauseOf(k Kind, day calendar.Date, facts []fact.Fact) (Cause, bool) {
 				last(&c.Days, f.ID)
 			}
 		default:
-			if on, changed := planned(b); changed && k == Plan && on == day {
+			on, changed := planned(b)
+			if k == Sheet {
+				on, changed = fact.SheetDay(b)
+			}
+			if changed && on == day {
 				changes++
 				last(&c.Changes, fmt.Sprintf("%d.%s", changes, f.ID))
 			}
@@ -149,6 +155,7 @@ func Owed(k Kind, last *Document, now Cause) (Reason, fact.Author, bool) {
 		{before.Ache != now.Ache && now.Ache == "", PainCleared, now.by},
 		{before.Ache != now.Ache, Pain, now.by},
 		{before.Days != now.Days, Days, now.by},
+		{before.Changes != now.Changes && k == Sheet, Edited, now.by},
 		{before.Changes != now.Changes, PlanChanged, now.by},
 	} {
 		if c.differs {
@@ -167,6 +174,7 @@ func Bears(facts []fact.Fact) bool {
 			return true
 		}
 		_, changed := planned(f.Body)
-		return changed
+		_, edited := fact.SheetDay(f.Body)
+		return changed || edited
 	})
 }

@@ -16,6 +16,7 @@ import (
 
 	"patientladder/core/activity"
 	"patientladder/core/approach"
+	"patientladder/core/card"
 	"patientladder/core/fact"
 	"patientladder/core/fault"
 	"patientladder/core/shelf"
@@ -95,8 +96,8 @@ func Referred(facts []fact.Fact) []string {
 func Documents(facts []fact.Fact) []string {
 	var ids []string
 	for _, f := range facts {
-		if t, is := f.Body.(fact.Ticked); is && t.Document != "" && !slices.Contains(ids, t.Document) {
-			ids = append(ids, t.Document)
+		if id, _, named := fact.SheetLine(f.Body); named && !slices.Contains(ids, id) {
+			ids = append(ids, id)
 		}
 	}
 	return ids
@@ -243,14 +244,22 @@ func (c check) refers(f fact.Fact, r fact.Ref) error {
 		there = true // whatever it tells
 	case "point":
 		return c.point(f, r.ID)
+	case "card":
+		answer := f.Body.(fact.CardAnswered)
+		kinds, err := card.Parse(c.item(f, answer.Rung).Cards)
+		kind, _, _ := strings.Cut(answer.Card, " ")
+		if err != nil || !slices.Contains(kinds, card.Kind(kind)) {
+			return fmt.Errorf("%q is not a card of this item", answer.Card)
+		}
+		return nil
 	case "document":
-		t := f.Body.(fact.Ticked)
+		_, line, _ := fact.SheetLine(f.Body)
 		lines, known := c.Lines[DocumentKey(f.Student, r.ID)]
 		if !known {
 			return fmt.Errorf("%q is not a sheet of this student", r.ID)
 		}
-		if !slices.Contains(lines, t.Line) {
-			return fmt.Errorf("%q is not a line of that sheet", t.Line)
+		if !slices.Contains(lines, line) {
+			return fmt.Errorf("%q is not a line of that sheet", line)
 		}
 		return nil
 	default:

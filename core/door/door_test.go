@@ -31,7 +31,7 @@ func told(n byte, student string, b fact.Body) fact.Fact {
 // question of the family and a sheet.
 func known() Known {
 	k := Known{Now: now, Stored: map[string]fact.Fact{}, Graph: skill.Graph{"reach-back": {}}, Own: []activity.Activity{{ID: "own-game"}},
-		Items: map[string]shelf.Item{"lamp": {ID: "lamp", Book: "Shore", Points: shelf.PointsOf("Tone"), Parts: shelf.PartsOf("one"),
+		Items: map[string]shelf.Item{"lamp": {ID: "lamp", Book: "Shore", Cards: "landmarks, steps", Points: shelf.PointsOf("Tone"), Parts: shelf.PartsOf("one"),
 			Past: []shelf.Past{{Points: shelf.PointsOf("Bow hold"), Parts: shelf.PartsOf("coda")}}}},
 		Lines: map[string][]string{DocumentKey(emil, id('D')): {"now r1"}}}
 	for _, f := range []fact.Fact{
@@ -64,6 +64,9 @@ func TestWhatTheLogTakes(t *testing.T) {
 		{"a point of an earlier revision", fact.Teacher, fact.PointMarked{Rung: a, Point: "bow-hold", State: "met"}, ""},
 		{"a part of an earlier revision", fact.Teacher, fact.FootholdTried{Rung: a, Part: "coda", Outcome: "granted"}, ""},
 		{"nothing at all", fact.Teacher, nil, "no body"},
+		{"a card of its decks", fact.Teacher, fact.CardAnswered{Rung: a, Card: "steps C4 D4", Outcome: "pass"}, ""},
+		{"a card of another deck", fact.Teacher, fact.CardAnswered{Rung: a, Card: "chords C 1", Outcome: "pass"}, "is not a card of this item"},
+		{"a card from home", fact.Family, fact.CardAnswered{Rung: a, Card: "steps C4 D4", Outcome: "pass"}, "not for the family's page"},
 		{"a spot", fact.Teacher, fact.SpotDrilled{Rung: a, Spot: id('C'), Run: 3}, ""},
 		{"a spot that is none", fact.Teacher, fact.SpotDrilled{Rung: a, Spot: a, Run: 3}, "is not a spot of this student"},
 		{"a part", fact.Teacher, fact.FootholdTried{Rung: a, Part: "one", Outcome: "granted"}, ""},

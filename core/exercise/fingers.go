@@ -1,6 +1,8 @@
 package exercise
 
 import (
+	"slices"
+
 	"patientladder/core/pitch"
 )
 
@@ -76,6 +78,51 @@ func fingering(rising []pitch.Pitch, hand Hands) []int {
 	return out
 }
 
+// chordFingers returns the fingers of a broken chord's rising tones, from its tonic. The
+// thumb takes the tonic where that is white or all tones are black, else the first white
+// tone from the hand's own side. The finger beyond the second is the third or the fourth:
+// of the right hand the fourth over a wide gap, of the left one the third only on a black
+// key that lies nearer to the second finger than to the thumb below. Common practice, no
+// source; all keys against Hanon (1873), No. 41, from memory.
+func chordFingers(tones []pitch.Pitch, hand Hands) []int {
+	at := 0
+	if black(tones[0]) {
+		for _, i := range []int{2, 1} { // the left hand's first white tone is the upper one
+			if !black(tones[i]) && (at == 0 || hand == Right) {
+				at = i
+			}
+		}
+	}
+	gap := func(i int) int { // from a tone of the chord to the next one up
+		i %= 3
+		return tones[i+1].MIDI() - tones[i].MIDI()
+	}
+	of := [3]int{} // the finger of each tone of an octave
+	second, third := (at+1)%3, (at+2)%3
+	of[at], of[second], of[third] = 1, 2, 3
+	if hand == Right && gap(second) >= 5 {
+		of[third] = 4
+	}
+	if hand == Left {
+		second, third = third, second
+		of[second], of[third] = 2, 4
+		if black(tones[third]) && gap(third) <= 4 && gap(at) >= 4 {
+			of[third] = 3
+		}
+	}
+	out := make([]int, len(tones))
+	for i := range tones {
+		out[i] = of[i%3]
+	}
+	if last := len(out) - 1; hand == Right && out[last] == 1 {
+		out[last] = 5
+	}
+	if hand == Left && out[0] == 1 {
+		out[0] = 5
+	}
+	return out
+}
+
 // chromaticFingers returns the fingers of a rising run of semitones: the third on black
 // keys, the thumb on white ones, the second on the upper white key of the two pairs (the
 // lower one for the left hand). Common practice, no source.
@@ -105,11 +152,31 @@ type Meeting struct {
 	Fingers []int `json:"fingers" nullable:"false" doc:"the finger that meets; or the right hand's two"`
 }
 
-// Meetings lists, of one octave inside a longer scale, where the hands meet: same
-// fingers first, by degree, then the pairs that lie crosswise. They are what the student
-// plays first.
+// Thumbs lists the degrees, from 1, of a keyboard scale on which the thumb falls: of the
+// right hand, or of the left where it plays alone. None for what is no scale.
+func Thumbs(s Spec) []int {
+	s = s.Usual()
+	if s.Kind != Scale && s.Kind != MeetOnly || s.Check() != nil {
+		return nil
+	}
+	hand := Right
+	if s.Hands == Left {
+		hand = Left
+	}
+	from, _ := pitch.Parse("C4")
+	at := thumbs(s.degrees(s.tonicFrom(from), 6, false), hand)
+	slices.Sort(at[:])
+	return []int{at[0] + 1, at[1] + 1}
+}
+
+// Meetings lists, of one octave inside a longer scale for both hands, where they meet:
+// same fingers first, by degree, then the pairs that lie crosswise. They are what the
+// student plays first. None for what is no such scale.
 func Meetings(s Spec) []Meeting {
-	s = s.usual()
+	if s.Kind != MeetOnly && (s.Kind != Scale || s.Hands != Both) || s.Check() != nil {
+		return nil
+	}
+	s = s.Usual()
 	s.Octaves = 3 // the middle one has neither end
 	from, _ := pitch.Parse("C4")
 	rising := s.degrees(s.tonicFrom(from), 21, false)

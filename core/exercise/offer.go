@@ -1,65 +1,109 @@
 package exercise
 
 import (
+	"slices"
+
 	"patientladder/core/instrument"
 	"patientladder/core/pitch"
 )
 
 // An Offer is a kind of exercise as it may be chosen on an instrument.
 type Offer struct {
-	Kind Kind   `json:"kind"`
-	Name string `json:"name"`
-	// Asks are what may be chosen of it: tonic, form, hands, octaves, fingers.
-	Asks  []string `json:"asks" nullable:"false" doc:"what may be chosen: tonic, form, hands, octaves or fingers"`
-	Rolls []string `json:"rolls" nullable:"false" doc:"of a roll: the orders of fingers to choose from"`
+	Kind  Kind   `json:"kind"`
+	Name  string `json:"name"`
+	Group string `json:"group" doc:"under which it stands"`
+	// Asks are what may be chosen of it.
+	Asks  []string `json:"asks" nullable:"false" doc:"what may be chosen: tonic, form, hands, octaves or pick"`
+	Picks []string `json:"picks" nullable:"false" doc:"of a roll, a figure or a cross-rhythm: those to choose from"`
 }
 
-// rolls are usual orders of plucking fingers. Common practice, no source.
-var rolls = []string{"pima", "pami", "pimami", "pim", "pmi", "pimi"}
+// The groups under which kinds stand.
+const (
+	scales   = "Scales"
+	patterns = "Patterns"
+	chords   = "Chords"
+	loud     = "Loudness"
+	against  = "Cross-rhythms"
+	bow      = "Bow"
+	leftHand = "Left hand"
+	doubled  = "Two strings"
+	plucking = "Rolls"
+)
+
+// What kinds let one choose.
+var (
+	inKey   = []string{"tonic", "form"}
+	byHand  = []string{"tonic", "form", "hands"}
+	handled = []string{"tonic", "form", "hands", "octaves"}
+	ranged  = []string{"tonic", "form", "octaves"}
+	nothing = []string{}
+	picked  = []string{"pick"}
+)
+
+// usualPicks are those that are offered, by kind. Common practice, no source.
+var usualPicks = map[Kind][]string{
+	Roll:   {"pima", "pami", "pimami", "pim", "pmi", "pimi"},
+	Figure: {"14253524", "1353", "125343"},
+	Cross:  {"2:3", "3:2", "3:4", "4:3", "2:5", "5:2", "3:5", "5:3", "4:5", "5:4"},
+}
 
 // offers are the kinds by family, in the order in which they are shown.
 var offers = map[instrument.Family][]Offer{
 	instrument.Keyboard: {
-		{Five, "Five fingers", []string{"tonic", "form", "hands"}, nil},
-		{Skips, "Skips and chord", []string{"tonic", "form", "hands"}, nil},
-		{Half, "Half a scale", []string{"tonic", "form", "hands"}, nil},
-		{Scale, "Scale", []string{"tonic", "form", "hands", "octaves"}, nil},
-		{Cycle, "Twelve keys", []string{"form", "hands"}, nil},
-		{Chord, "Chord", []string{"tonic", "form", "hands"}, nil},
-		{Chromatic, "Chromatic", []string{"tonic", "hands", "octaves"}, nil},
-		{Levels, "Six levels", []string{"tonic", "form", "hands"}, nil},
+		{Scale, "Scale", scales, handled, nil}, {Half, "Half a scale", scales, byHand, nil}, {Duet, "Halves for two", scales, byHand, nil},
+		{MeetOnly, "Only where hands meet", scales, ranged, nil}, {Cycle, "Twelve keys", scales, []string{"form", "hands"}, nil}, {Chromatic, "Chromatic", scales, []string{"tonic", "hands", "octaves"}, nil},
+		{Five, "Five fingers", patterns, byHand, nil}, {Skips, "Skips and chord", patterns, byHand, nil}, {Figure, "Figure up and down", patterns, []string{"pick", "tonic", "form", "hands"}, nil},
+		{Thirds, "Thirds", patterns, byHand, nil}, {Sixths, "Sixths", patterns, byHand, nil},
+		{Chord, "Chord and its turns", chords, byHand, nil}, {Arpeggio, "Broken chord", chords, handled, nil},
+		{Levels, "Six levels", loud, byHand, nil}, {Shaped, "Growing and fading", loud, byHand, nil}, {Voicing, "One hand full, one behind", loud, inKey, nil},
+		{Cross, "Against each other", against, []string{"pick", "tonic"}, nil},
 	},
 	instrument.Bowed: {
-		{Bows, "Long bows", []string{}, nil},
-		{Pattern, "Fingers by string", []string{"tonic", "form"}, nil},
-		{Scale, "Scale", []string{"tonic", "form", "octaves"}, nil},
-		{DoubleOpen, "Two open strings", []string{}, nil},
+		{Bows, "Long bows", bow, nothing, nil}, {Divide, "Parts of the bow", bow, nothing, nil},
+		{Scale, "Scale", scales, ranged, nil}, {Arpeggio, "Broken chord", scales, ranged, nil},
+		{Pattern, "Fingers by string", leftHand, inKey, nil}, {Shift, "Along the string", leftHand, nothing, nil},
+		{DoubleOpen, "Two open strings", doubled, nothing, nil}, {DoubleNear, "One finger near", doubled, nothing, nil},
 	},
 	instrument.Plucked: {
-		{Roll, "Roll", []string{"fingers"}, nil},
-		{Scale, "Scale", []string{"tonic", "form", "octaves"}, nil},
+		{Roll, "Roll", plucking, picked, nil}, {ThumbTune, "Tune over the thumb", plucking, inKey, nil},
+		{Scale, "Scale", scales, ranged, nil}, {Shape, "Under one place of the hand", scales, inKey, nil}, {Arpeggio, "Broken chord", scales, ranged, nil},
+		{Change, "Two chords in turn", chords, inKey, nil},
+		{Hammer, "Hammered and pulled", leftHand, nothing, nil}, {Slide, "Slides", leftHand, nothing, nil},
 	},
-	instrument.Other: {{Scale, "Scale", []string{"tonic", "form", "octaves"}, nil}},
+	instrument.Other: {{Scale, "Scale", scales, ranged, nil}, {Arpeggio, "Broken chord", scales, ranged, nil}},
 }
 
-// For lists what may be made for an instrument.
+// For lists what may be made for an instrument: a kind of which nothing lies on it is
+// not offered.
 func For(on instrument.Profile) []Offer {
 	var out []Offer
 	for _, o := range offers[on.Family] {
-		o.Rolls = []string{}
-		if o.Kind == Roll {
-			for _, fingers := range rolls {
-				if _, err := roll(Spec{Fingers: fingers}, on); err == nil {
-					o.Rolls = append(o.Rolls, fingers)
-				}
-			}
-			if len(o.Rolls) == 0 {
-				continue
-			}
+		o.Picks = slices.DeleteFunc(slices.Clone(usualPicks[o.Kind]), func(pick string) bool { return !o.lies(pick, on) })
+		if o.Picks == nil {
+			o.Picks = []string{}
 		}
-		out = append(out, o)
+		if len(o.Picks) > 0 || len(usualPicks[o.Kind]) == 0 && (on.Family == instrument.Keyboard || o.lies("", on)) {
+			out = append(out, o)
+		}
 	}
 	return out
+}
+
+// Offer returns how an exercise is offered on an instrument; false where it is not.
+func (s Spec) Offer(on instrument.Profile) (Offer, bool) {
+	i := slices.IndexFunc(offers[on.Family], func(o Offer) bool { return o.Kind == s.Kind })
+	if i < 0 {
+		return Offer{}, false
+	}
+	return offers[on.Family][i], true
+}
+
+// lies reports whether a kind can be made on an instrument, in some key.
+func (o Offer) lies(pick string, on instrument.Profile) bool {
+	return slices.ContainsFunc(Tonics(Major), func(tonic string) bool {
+		_, err := Make(Spec{Kind: o.Kind, Tonic: tonic, Pick: pick}, on)
+		return err == nil
+	})
 }
 
 // Tonics lists the tonics of a form as they are usually written, by semitone from C.
@@ -71,57 +115,80 @@ func Tonics(f Form) []string {
 	return []string{"C", "C#", "D", "Eb", "E", "F", "F#", "G", "G#", "A", "Bb", "B"}
 }
 
-// Skills are what an exercise brings or asks for of a student, by the ids of the skill
-// graph: the least that its kind says.
-func (s Spec) Skills(on instrument.Profile) []string {
-	s = s.usual()
-	tonic := s.tonicFrom(pitch.MustParse("C4"))
-	switch {
-	case on.Family == instrument.Keyboard:
-		switch s.Kind {
-		case Scale:
+// A carry is what a kind brings or asks for, by the ids of the skill graph: the least
+// that the kind says.
+type carry func(Spec) string
+
+func always(skill string) carry { return func(Spec) string { return skill } }
+
+// inHands is the skill of a pattern in one hand, in both, and mirrored.
+func inHands(s Spec) string {
+	switch s.Hands {
+	case Both:
+		return "parallel-hands"
+	case Mirrored:
+		return "mirrored-hands"
+	}
+	return "five-fingers"
+}
+
+var carries = map[instrument.Family]map[Kind]carry{
+	instrument.Keyboard: {
+		Scale: func(s Spec) string {
 			switch {
 			case s.Octaves > 1:
-				return []string{"scale-two"}
+				return "scale-two"
 			case s.Form != Major:
-				return []string{"scale-minor"}
-			case black(tonic):
-				return []string{"scale-black"}
+				return "scale-minor"
+			case black(s.tonicFrom(pitch.MustParse("C4"))):
+				return "scale-black"
 			}
-			return []string{"scale-white"}
-		case Five, Skips, Half:
-			switch s.Hands {
-			case Both:
-				return []string{"parallel-hands"}
-			case Mirrored:
-				return []string{"mirrored-hands"}
+			return "scale-white"
+		},
+		Five: inHands, Skips: inHands,
+		Half: always("scale-halves"), Duet: always("scale-halves"), MeetOnly: always("meeting-points"), Cycle: always("scale-black"),
+		Figure: always("figure-drill"), Chord: always("chord-broken"), Arpeggio: always("arpeggio"),
+		Levels: always("six-levels"), Shaped: always("swell"), Voicing: always("voicing"),
+		Cross: func(s Spec) string {
+			switch s.Pick {
+			case "2:3", "3:2":
+				return "two-against-three"
+			case "3:4", "4:3":
+				return "three-against-four"
 			}
-			return []string{"five-fingers"}
-		case Chord:
-			return []string{"chord-broken"}
-		case Levels:
-			return []string{"six-levels"}
-		}
-	case on.Family == instrument.Bowed:
-		switch s.Kind {
-		case Scale:
+			return ""
+		},
+	},
+	instrument.Bowed: {
+		Scale: func(s Spec) string {
 			if s.Octaves > 1 {
-				return []string{"scale-bowed-two"}
+				return "scale-bowed-two"
 			}
-			return []string{"scale-bowed"}
-		case Bows:
-			return []string{"long-bows"}
-		case Pattern:
-			return []string{"stepping-fingers"}
-		case DoubleOpen:
-			return []string{"double-open"}
-		}
-	case on.Family == instrument.Plucked:
-		switch {
-		case s.Kind == Scale:
-			return []string{"scale-plucked"}
-		case s.Fingers == "pima" || s.Fingers == "pami":
-			return []string{s.Fingers}
+			return "scale-bowed"
+		},
+		Bows: always("long-bows"), Divide: always("quick-bows"), Pattern: always("stepping-fingers"), Shift: always("shift-up"),
+		DoubleOpen: always("double-open"), DoubleNear: always("double-notes"),
+	},
+	instrument.Plucked: {
+		Scale: always("scale-plucked"), Change: always("chord-change"), ThumbTune: always("tune-and-bass"), Hammer: always("hammer"), Slide: always("slide"), Shape: always("shift-neck"),
+		Roll: func(s Spec) string {
+			switch s.Pick {
+			case "pima", "pami":
+				return s.Pick
+			case "pimami":
+				return "six-pattern"
+			}
+			return ""
+		},
+	},
+}
+
+// Skills are what an exercise brings or asks for of a student.
+func (s Spec) Skills(on instrument.Profile) []string {
+	s = s.Usual()
+	if of, told := carries[on.Family][s.Kind]; told {
+		if skill := of(s); skill != "" {
+			return []string{skill}
 		}
 	}
 	return []string{}

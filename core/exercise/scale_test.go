@@ -131,9 +131,47 @@ func TestMeetingPoints(t *testing.T) {
 	for tonic, want := range map[string][]Meeting{
 		"C": {{[]int{1}, []int{1}}, {[]int{3}, []int{3}}, {[]int{6}, []int{3}}, {[]int{4, 5}, []int{1, 2}}},
 	} {
-		assert.Equal(t, want, Meetings(Spec{Kind: Scale, Tonic: tonic}), tonic)
+		assert.Equal(t, want, Meetings(Spec{Kind: Scale, Tonic: tonic, Hands: Both}), tonic)
 	}
 	for _, tonic := range majors {
-		assert.NotEmpty(t, Meetings(Spec{Kind: Scale, Tonic: tonic, Form: Major}), "%s has places where the hands meet", tonic)
+		assert.NotEmpty(t, Meetings(Spec{Kind: Scale, Tonic: tonic, Hands: Both}), "%s has places where the hands meet", tonic)
 	}
+}
+
+// Hanon, The Virtuoso Pianist (1873), No. 41, rising, from memory: the broken chord of
+// every key over an octave for each hand. On a black tonic the book begins with the second
+// finger; ours has the one of the octaves further up.
+func TestFingersOfEveryBrokenChord(t *testing.T) {
+	for _, c := range []struct {
+		form        Form
+		tonics      string
+		right, left string
+	}{
+		{Major, "C G F", "1235", "5421"}, {Major, "D A E B", "1235", "5321"}, {Natural, "A E B D G C F", "1235", "5421"},
+		{Major, "F#", "1235", "5321"}, {Natural, "Eb", "1235", "5421"},
+		{Major, "Db Ab Eb", "4124", "2142"}, {Major, "Bb", "4124", "3213"},
+		{Natural, "F# C# G#", "4124", "2142"}, {Natural, "Bb", "2312", "3213"},
+	} {
+		for _, tonic := range strings.Fields(c.tonics) {
+			s := Spec{Kind: Arpeggio, Tonic: tonic, Form: c.form, Octaves: 1}
+			tones := s.chordOf(s.tonicFrom(pitch.MustParse("C4")))
+			for hand, want := range map[Hands]string{Right: c.right, Left: c.left} {
+				got := ""
+				for _, f := range chordFingers(tones, hand) {
+					got += strconv.Itoa(f)
+				}
+				assert.Equal(t, want, got, "%s %s, %s hand", tonic, c.form, hand)
+			}
+		}
+	}
+}
+
+// Thumbs fall on the white keys beside black ones: common practice, no source.
+func TestThumbs(t *testing.T) {
+	for text, want := range map[string][]int{"scale C": {1, 4}, "scale Eb": {2, 6}, "scale B left": {1, 4}, "meetings C": {1, 4}, "five C": nil} {
+		s, err := Parse(text)
+		require.NoError(t, err)
+		assert.Equal(t, want, Thumbs(s), text)
+	}
+	assert.Nil(t, Meetings(Spec{Kind: Scale}), "one hand meets nobody")
 }

@@ -1,15 +1,16 @@
-// Package exercise makes music by rule: scales, five-finger patterns, chords, long bows
-// and rolls, from a short specification, as a score with its fingers.
+// Package exercise makes music by rule: scales, five-finger patterns, chords, long bows,
+// rolls and cross-rhythms, from a short specification, as a score with its fingers.
 //
 // Everything is worked out from rules and nothing from tables: the notes from the key, a
-// keyboard's fingers from where hand and black keys let the thumb pass (scale.go), the
-// compass of strings from the instrument's profile. Facts of the trade are common
-// practice, no source; the fingerings are checked against Hanon, The Virtuoso Pianist
-// (1873), No. 39, from memory.
+// keyboard's fingers from where hand and black keys let the thumb pass (fingers.go), the
+// compass of strings and the shapes of chords from the instrument's profile. Facts of the
+// trade are common practice, no source; the fingerings are checked against Hanon, The
+// Virtuoso Pianist (1873), Nos. 39 and 41, from memory.
 package exercise
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -20,25 +21,44 @@ import (
 // A Kind says what an exercise is made of.
 type Kind string
 
-// The kinds. Five, Chord, Chromatic and Levels are for keyboards; Bows, Pattern and
-// DoubleOpen for bowed strings; Roll for plucked ones; Scale for all.
+// The kinds.
 const (
-	Scale      Kind = "scale"
-	Cycle      Kind = "cycle" // a scale of an octave in each of the twelve keys, by fifths
-	Half       Kind = "half"  // the first four notes of a scale
-	Five       Kind = "five"  // five fingers on five neighbouring keys
-	Skips      Kind = "skips"
-	Chord      Kind = "chord" // a triad in its positions, broken and at once
-	Chromatic  Kind = "chromatic"
-	Levels     Kind = "levels"      // six degrees of loudness on five fingers
-	Bows       Kind = "bows"        // long bows and crossings on open strings
-	Pattern    Kind = "pattern"     // the fingers of a key, string by string
-	DoubleOpen Kind = "double-open" // neighbouring open strings, one by one, then together
-	Roll       Kind = "roll"        // a fixed order of plucking fingers over open strings
-)
+	Scale    Kind = "scale"
+	Arpeggio Kind = "arpeggio"
 
-// Kinds lists them.
-var Kinds = []Kind{Scale, Cycle, Half, Five, Skips, Chord, Chromatic, Levels, Bows, Pattern, DoubleOpen, Roll}
+	// of keyboards
+	Cycle     Kind = "cycle"    // a scale of an octave in each of the twelve keys, by fifths
+	Half      Kind = "half"     // the first four notes of a scale
+	Duet      Kind = "duet"     // the lower half for the student, the upper one for the teacher
+	MeetOnly  Kind = "meetings" // only the notes where the hands of a scale meet, then all of it
+	Chromatic Kind = "chromatic"
+	Five      Kind = "five" // five fingers on five neighbouring keys
+	Skips     Kind = "skips"
+	Figure    Kind = "figure" // an order of fingers, a key higher each time, then back
+	Thirds    Kind = "thirds"
+	Sixths    Kind = "sixths"
+	Chord     Kind = "chord"   // a triad in its positions, broken and at once
+	Levels    Kind = "levels"  // six degrees of loudness on five fingers, then on their chord
+	Shaped    Kind = "shaped"  // a long broken chord from pp to ff and back
+	Voicing   Kind = "voicing" // one hand full, the other without sound, then soft; then swapped
+	Cross     Kind = "cross"   // as many notes against as many
+
+	// of bowed strings
+	Bows       Kind = "bows"        // long bows and crossings on open strings
+	Divide     Kind = "divide"      // a bow, its halves, its quarters
+	Pattern    Kind = "pattern"     // the fingers of a key, string by string
+	Shift      Kind = "shift"       // from first finger to first finger along each string
+	DoubleOpen Kind = "double-open" // neighbouring open strings, one by one, then together
+	DoubleNear Kind = "double-near" // with a finger a semitone above an open string
+
+	// of plucked ones
+	Roll      Kind = "roll"       // a fixed order of plucking fingers over open strings
+	Shape     Kind = "shape"      // a scale under one place of the hand
+	Change    Kind = "change"     // two chords in turn
+	ThumbTune Kind = "thumb-tune" // a tune over the thumb's strings
+	Hammer    Kind = "hammer"     // notes that the left hand sounds
+	Slide     Kind = "slide"
+)
 
 // A Form says which notes a scale has.
 type Form string
@@ -78,30 +98,55 @@ type Spec struct {
 	Form    Form   // Major when empty
 	Hands   Hands  // of keyboards: Right when empty
 	Octaves int    // 1 to MostOctaves; 1 when nought
-	Fingers string // of a roll: plucking fingers in order, "pima"
+	// Pick is what is chosen of a kind that has an order of its own: of a roll its
+	// plucking fingers ("pima"), of a figure its fingers ("14253524"), of a
+	// cross-rhythm the notes of the right hand against those of the left ("3:2"), of a
+	// cycle its keys ("C,G,D"), the twelve by fifths when empty.
+	Pick    string
+	Strings string // of a roll: the string of each stroke ("6321"); each finger's own when empty
 }
 
+// picks are what a Pick looks like, and the usual one, by kind.
+var picks = map[Kind]struct {
+	looks *regexp.Regexp
+	usual string
+	says  string
+}{
+	Roll:   {regexp.MustCompile(`^[pima]{2,8}$`), "pima", "two to eight of p, i, m and a"},
+	Figure: {regexp.MustCompile(`^[1-5]{4,8}$`), "14253524", "four to eight fingers from 1 to 5"},
+	Cycle:  {regexp.MustCompile(`^[A-G][b#]?(,[A-G][b#]?){1,23}$`), "", "a list of keys, as C,G,D"},
+	Cross:  {regexp.MustCompile(`^[2-5]:[2-5]$`), "3:2", "two to five notes against another number of them, as 3:2"},
+}
+
+var places = regexp.MustCompile(`^[1-9]{2,8}$`)
+
 // Parse reads a specification as it is written: its kind, then in any order a tonic, a
-// form, hands, octaves, and for a roll the fingers: "scale Eb major both 2", "roll pami".
+// form, hands, octaves, and the pick of a roll, a figure or a cross-rhythm:
+// "scale Eb major both 2", "roll pami", "cross 3:2".
 func Parse(text string) (Spec, error) {
 	words := strings.Fields(text)
 	if len(words) == 0 {
 		return Spec{}, fmt.Errorf("an exercise names its kind: %s", kinds())
 	}
 	s := Spec{Kind: Kind(words[0])}
+	pick := picks[s.Kind]
 	for _, w := range words[1:] {
 		n, err := strconv.Atoi(w)
 		switch {
+		case pick.looks != nil && s.Pick == "" && pick.looks.MatchString(w):
+			s.Pick = w
+		case s.Kind == Roll && places.MatchString(w):
+			s.Strings = w
 		case err == nil:
 			s.Octaves = n
 		case slices.Contains(Forms, Form(w)):
 			s.Form = Form(w)
 		case slices.Contains(AllHands, Hands(w)):
 			s.Hands = Hands(w)
-		case s.Kind == Roll && strings.Trim(w, "pima") == "":
-			s.Fingers = w
 		case s.Tonic == "" && tonic(w):
 			s.Tonic = w
+		case pick.looks != nil:
+			return s, fmt.Errorf("%q is not understood in %q: this kind takes %s", w, text, pick.says)
 		default:
 			return s, fmt.Errorf("%q is not understood in %q: a tonic such as Eb, major, natural, harmonic or melodic, right, left, both or mirrored, and a number of octaves", w, text)
 		}
@@ -109,12 +154,22 @@ func Parse(text string) (Spec, error) {
 	return s, s.Check()
 }
 
-func kinds() string {
-	var names []string
-	for _, k := range Kinds {
-		names = append(names, string(k))
+// Kinds lists the kinds.
+func Kinds() []Kind {
+	var all []Kind
+	for k := range names {
+		all = append(all, k)
 	}
-	return strings.Join(names, ", ")
+	slices.Sort(all)
+	return all
+}
+
+func kinds() string {
+	var all []string
+	for _, k := range Kinds() {
+		all = append(all, string(k))
+	}
+	return strings.Join(all, ", ")
 }
 
 func tonic(w string) bool {
@@ -122,8 +177,8 @@ func tonic(w string) bool {
 	return err == nil && len(w) <= 2
 }
 
-// usual fills in what was left out.
-func (s Spec) usual() Spec {
+// Usual fills in what was left out.
+func (s Spec) Usual() Spec {
 	if s.Tonic == "" {
 		s.Tonic = "C"
 	}
@@ -136,17 +191,18 @@ func (s Spec) usual() Spec {
 	if s.Octaves == 0 {
 		s.Octaves = 1
 	}
-	if s.Fingers == "" {
-		s.Fingers = "pima"
+	if s.Pick == "" {
+		s.Pick = picks[s.Kind].usual
 	}
 	return s
 }
 
 // Check says what is wrong with a specification.
 func (s Spec) Check() error {
-	s = s.usual()
+	s = s.Usual()
+	pick := picks[s.Kind]
 	switch {
-	case !slices.Contains(Kinds, s.Kind):
+	case names[s.Kind] == nil:
 		return fmt.Errorf("%q is not a kind of exercise: %s", s.Kind, kinds())
 	case !slices.Contains(Forms, s.Form):
 		return fmt.Errorf("%q is not a form: major, natural, harmonic or melodic", s.Form)
@@ -154,11 +210,31 @@ func (s Spec) Check() error {
 		return fmt.Errorf("%q is not a choice of hands: right, left, both or mirrored", s.Hands)
 	case s.Octaves < 1 || s.Octaves > MostOctaves:
 		return fmt.Errorf("an exercise has one to four octaves, not %d", s.Octaves)
-	case len(s.Fingers) < 2 || len(s.Fingers) > 8 || strings.Trim(s.Fingers, "pima") != "":
-		return fmt.Errorf("a roll has two to eight of p, i, m and a, not %q", s.Fingers)
+	case pick.looks != nil && s.Pick != "" && !pick.looks.MatchString(s.Pick) || s.Kind == Cross && s.Pick[0] == s.Pick[2]:
+		return fmt.Errorf("this exercise takes %s, not %q", pick.says, s.Pick)
+	case s.Strings != "" && (!places.MatchString(s.Strings) || len(s.Strings)%len(s.Pick) != 0):
+		return fmt.Errorf("%q does not give each of the strokes %s a string", s.Strings, s.Pick)
+	}
+	if s.Kind == Cycle {
+		for _, tonic := range s.keys() {
+			one := s
+			one.Tonic = tonic
+			if _, err := one.key(); err != nil {
+				return err
+			}
+		}
+		return nil
 	}
 	_, err := s.key()
 	return err
+}
+
+// keys are the tonics of a cycle, in the order of its parts.
+func (s Spec) keys() []string {
+	if s.Pick != "" {
+		return strings.Split(s.Pick, ",")
+	}
+	return fifths[s.Form == Major]
 }
 
 // key returns the signature.
@@ -170,14 +246,23 @@ func (s Spec) key() (pitch.Key, error) {
 	return pitch.KeyOf(s.Tonic, mode)
 }
 
+// keyless are the kinds that stand in no key.
+var keyless = []Kind{Bows, Divide, DoubleOpen, DoubleNear, Shift, Roll, Hammer, Slide}
+
 // String writes a specification so that Parse reads it.
 func (s Spec) String() string {
-	u := s.usual()
+	u := s.Usual()
 	words := []string{string(u.Kind)}
-	if u.Kind == Roll {
-		return string(u.Kind) + " " + u.Fingers
+	if u.Pick != "" {
+		words = append(words, u.Pick)
 	}
-	if u.Kind != Bows && u.Kind != DoubleOpen {
+	if u.Strings != "" {
+		words = append(words, u.Strings)
+	}
+	if u.Kind == Roll {
+		return strings.Join(words, " ")
+	}
+	if !slices.Contains(keyless, u.Kind) {
 		words = append(words, u.Tonic, string(u.Form))
 	}
 	words = append(words, string(u.Hands))
@@ -187,38 +272,78 @@ func (s Spec) String() string {
 	return strings.Join(words, " ")
 }
 
-// Title says what it is, as a heading: "E flat major, hands together, two octaves".
+// Title says what it is, as a heading: "E flat major, two octaves".
 func (s Spec) Title() string {
-	u := s.usual()
-	name := strings.NewReplacer("#", " sharp", "b", " flat").Replace(u.Tonic)
-	switch u.Kind {
-	case Scale:
-		return name + " " + formNames[u.Form] + octaveNames[u.Octaves-1]
-	case Cycle:
-		return "Twelve keys, " + formNames[u.Form]
-	case Half:
-		return "Half of " + name + " " + formNames[u.Form]
-	case Five:
-		return "Five fingers from " + name
-	case Skips:
-		return "Skips and chord on " + name
-	case Chord:
-		return "The chord of " + name + " " + formNames[u.Form]
-	case Chromatic:
-		return "Chromatic scale from " + name + octaveNames[u.Octaves-1]
-	case Levels:
-		return "Six levels from " + name
-	case Bows:
-		return "Long bows on open strings"
-	case Pattern:
-		return "Fingers of " + name + " " + formNames[u.Form] + ", string by string"
-	case DoubleOpen:
-		return "Two open strings"
+	u := s.Usual()
+	if names[u.Kind] == nil {
+		return string(u.Kind)
 	}
-	return "Roll " + strings.Join(strings.Split(u.Fingers, ""), " ")
+	return names[u.Kind](u)
+}
+
+// Key names the tonic and form as they are said: "E flat major".
+func (s Spec) Key() string {
+	u := s.Usual()
+	return tonicName(u.Tonic) + " " + formNames[u.Form]
+}
+
+func tonicName(tonic string) string {
+	return strings.NewReplacer("#", " sharp", "b", " flat").Replace(tonic)
 }
 
 var (
 	formNames   = map[Form]string{Major: "major", Natural: "natural minor", Harmonic: "harmonic minor", Melodic: "melodic minor"}
 	octaveNames = []string{"", ", two octaves", ", three octaves", ", four octaves"}
 )
+
+// names are the headings by kind. Each kind stands here.
+var names = map[Kind]func(Spec) string{
+	Scale:    func(s Spec) string { return s.Key() + octaveNames[s.Octaves-1] },
+	Arpeggio: func(s Spec) string { return "Broken chord of " + s.Key() + octaveNames[s.Octaves-1] },
+	Cycle: func(s Spec) string {
+		if s.Pick != "" {
+			return "Keys in turn, " + formNames[s.Form]
+		}
+		return "Twelve keys, " + formNames[s.Form]
+	},
+	Half:      func(s Spec) string { return "Half of " + s.Key() },
+	Duet:      func(s Spec) string { return "Two halves of " + s.Key() + ", for two" },
+	MeetOnly:  func(s Spec) string { return "Where the hands meet in " + s.Key() },
+	Chromatic: func(s Spec) string { return "Chromatic scale from " + tonicName(s.Tonic) + octaveNames[s.Octaves-1] },
+	Five:      func(s Spec) string { return "Five fingers from " + tonicName(s.Tonic) + minorName(s) },
+	Skips:     func(s Spec) string { return "Skips and chord on " + tonicName(s.Tonic) + minorName(s) },
+	Figure:    func(s Spec) string { return "Figure " + spaced(s.Pick) + ", up and down" },
+	Thirds:    func(s Spec) string { return "Thirds on five keys from " + tonicName(s.Tonic) },
+	Sixths:    func(s Spec) string { return "Sixths from " + tonicName(s.Tonic) },
+	Chord:     func(s Spec) string { return "The chord of " + s.Key() },
+	Levels:    func(s Spec) string { return "Six levels from " + tonicName(s.Tonic) },
+	Shaped:    func(s Spec) string { return "Growing and fading over " + s.Key() },
+	Voicing:   func(s Spec) string { return "One hand full, one in the background, from " + tonicName(s.Tonic) },
+	Cross: func(s Spec) string {
+		return numberNames[s.Pick[0]-'2'] + " against " + strings.ToLower(numberNames[s.Pick[2]-'2'])
+	},
+	Bows:       func(Spec) string { return "Long bows on open strings" },
+	Divide:     func(Spec) string { return "A bow, its halves, its quarters" },
+	Pattern:    func(s Spec) string { return "Fingers of " + s.Key() + ", string by string" },
+	Shift:      func(Spec) string { return "First finger along the string" },
+	DoubleOpen: func(Spec) string { return "Two open strings" },
+	DoubleNear: func(Spec) string { return "Two strings, one finger near" },
+	Roll:       func(s Spec) string { return "Roll " + spaced(s.Pick) },
+	Shape:      func(s Spec) string { return s.Key() + " under one place of the hand" },
+	Change:     func(s Spec) string { return "Two chords in " + s.Key() },
+	ThumbTune:  func(s Spec) string { return "A tune over the thumb in " + s.Key() },
+	Hammer:     func(Spec) string { return "Hammered and pulled" },
+	Slide:      func(Spec) string { return "Slides" },
+}
+
+var numberNames = []string{"Two", "Three", "Four", "Five"}
+
+// minorName says a minor form where the usual is major.
+func minorName(s Spec) string {
+	if s.Form == Major {
+		return ""
+	}
+	return " minor"
+}
+
+func spaced(letters string) string { return strings.Join(strings.Split(letters, ""), " ") }

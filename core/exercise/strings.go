@@ -87,6 +87,21 @@ func stringScale(s Spec, on instrument.Profile) ([]line, error) {
 	return []line{{clefOf(on), singles(s.upAndDown(from), nil)}}, nil
 }
 
+// stringArpeggio is the chord of a scale, where the scale lies.
+func stringArpeggio(s Spec, on instrument.Profile) ([]line, error) {
+	lines, err := stringScale(s, on)
+	return broken(s, lines), err
+}
+
+// broken leaves the chord of a scale, up and down.
+func broken(s Spec, scale []line) []line {
+	for i, l := range scale {
+		notes, _ := there(s.chordOf(l.steps[0].notes[0]), make([]int, 3*s.Octaves+1))
+		scale[i].steps = singles(notes, nil)
+	}
+	return scale
+}
+
 // windScale is a scale inside the usual compass of an instrument of no family here.
 func windScale(s Spec, on instrument.Profile) ([]line, error) {
 	low, high := on.Low, on.High
@@ -100,103 +115,8 @@ func windScale(s Spec, on instrument.Profile) ([]line, error) {
 	return []line{{clefOf(on), singles(s.upAndDown(from), nil)}}, nil
 }
 
-// bows plays each open string in two long bows, from the lowest, then crosses between
-// neighbours.
-func bows(_ Spec, on instrument.Profile) ([]line, error) {
-	var steps []step
-	all := stopped(on)
-	for _, p := range all {
-		steps = append(steps, step{notes: []pitch.Pitch{p}, long: 4}, step{notes: []pitch.Pitch{p}, long: 4})
-	}
-	for i := range len(all) - 1 {
-		for range 2 {
-			steps = append(steps, singles([]pitch.Pitch{all[i], all[i+1]}, nil)...)
-		}
-	}
-	return []line{{clefOf(on), append(steps, step{notes: all[len(all)-1:], long: 4})}}, nil
-}
-
-// pattern plays what lies under the hand on each string in a key, up and down, from the
-// highest string.
-func pattern(s Spec, on instrument.Profile) ([]line, error) {
-	var steps []step
-	first, last := under(on.Frame)
-	for _, p := range slices.Backward(stopped(on)) {
-		var notes []pitch.Pitch
-		for line := p.Line(); ; line++ {
-			key, _ := s.key()
-			step := letters[line%7]
-			n, err := pitch.New(step, key.Alter(step), line/7)
-			if err != nil || n.MIDI() > p.MIDI()+last {
-				break
-			}
-			if above := n.MIDI() - p.MIDI(); above == 0 || above >= first {
-				notes = append(notes, n)
-			}
-		}
-		up := singles(notes, nil)
-		for i := len(notes) - 2; i >= 0; i-- {
-			up = append(up, step{notes: notes[i : i+1], long: 1})
-		}
-		for beats := len(up) % 4; beats != 0 && beats < 4; beats++ { // a string ends with its bar
-			up[len(up)-1].long++
-		}
-		steps = append(steps, up...)
-	}
-	return []line{{clefOf(on), steps}}, nil
-}
-
-// doubleOpen plays neighbouring open strings one by one, then together.
-func doubleOpen(_ Spec, on instrument.Profile) ([]line, error) {
-	var steps []step
-	all := stopped(on)
-	for i := range len(all) - 1 {
-		steps = append(steps, singles([]pitch.Pitch{all[i], all[i+1]}, nil)...)
-		steps = append(steps, step{notes: []pitch.Pitch{all[i], all[i+1]}, long: 2})
-	}
-	return []line{{clefOf(on), steps}}, nil
-}
-
-// roll plays a fixed order of plucking fingers over open strings, two bars a bass: the
-// thumb on the low strings in turn, each finger on its own. A drone has its thumb too.
-func roll(s Spec, on instrument.Profile) ([]line, error) {
-	if len(on.Roll) == 0 {
-		return nil, fmt.Errorf("the %s is played with a plectrum; rolls are for fingers", on)
-	}
-	strings := open(on)
-	own := map[string]int{} // the string of each finger, from 1
-	var basses []int
-	for i, finger := range on.Roll {
-		if finger == on.Thumb() {
-			basses = append(basses, i+1)
-		} else if own[finger] == 0 {
-			own[finger] = i + 1
-		}
-	}
-	slices.Reverse(basses)
-	if len(basses) == 0 {
-		return nil, fmt.Errorf("no string of the %s is the thumb's", on)
-	}
-	order := []string{}
-	for _, f := range s.Fingers {
-		if f == 'p' {
-			order = append(order, on.Thumb())
-		} else if own[string(f)] > 0 {
-			order = append(order, string(f))
-		} else {
-			return nil, fmt.Errorf("no string of the %s is for the finger %c", on, f)
-		}
-	}
-	var steps []step
-	for _, low := range basses {
-		for beat := range 8 {
-			finger := order[beat%len(order)]
-			at := own[finger]
-			if finger == on.Thumb() {
-				at = low
-			}
-			steps = append(steps, step{notes: []pitch.Pitch{strings[at-1]}, long: 1, fingers: []string{finger}, strings: []int{at}})
-		}
-	}
-	return []line{{clefOf(on), steps}}, nil
+// windArpeggio is the chord of a scale, where the scale lies.
+func windArpeggio(s Spec, on instrument.Profile) ([]line, error) {
+	lines, err := windScale(s, on)
+	return broken(s, lines), err
 }

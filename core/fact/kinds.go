@@ -30,7 +30,7 @@ func of[B Body]() entry {
 var kinds = []entry{
 	// the ladder
 	of[RungAdded](), of[RungRevised](), of[RungMoved](), of[RungParked](), of[RungResumed](), of[Taught](), of[PointHeld](), of[PointMarked](), of[SelfJudged](),
-	of[OwnPoint](), of[SpotNoted](), of[SpotDrilled](), of[FootholdTried](), of[Polished](), of[Heard](), of[OpenedWith](),
+	of[OwnPoint](), of[SpotNoted](), of[SpotDrilled](), of[CardAnswered](), of[FootholdTried](), of[Polished](), of[Heard](), of[OpenedWith](),
 	of[TargetSet](), of[TargetDropped](), of[Prepared](), of[Overruled](),
 	// the student
 	of[BeforeBook](), of[BookChosen](), of[BookDropped](), of[TasteAsked](), of[ApproachSet](), of[Probed](), of[Seen](), of[SeatMeasured](),
@@ -40,6 +40,9 @@ var kinds = []entry{
 	of[LessonLength](), of[BlockTimed](), of[BlockSwapped](), of[BlockMoved](), of[BlockDropped](), of[BlockAdded](), of[ActivityDone](), of[ActivityAsked](),
 	// home
 	of[Practised](), of[Played](), of[Ticked](), of[Tripped](), of[DaysSet](), of[QuestionAsked](), of[QuestionAnswered](), of[TreatSet](), of[TreatDropped](),
+
+	// the teacher's word on a sheet
+	of[LineStruck](), of[LineChanged](), of[LineAdded](), of[SheetNoted](), of[SortKept](),
 
 	of[Retracted](),
 }
@@ -148,6 +151,13 @@ type SpotDrilled struct {
 	Rung string `json:"rung" maxLength:"26" ref:"rung"`
 	Spot string `json:"spot" maxLength:"26" ref:"spot"`
 	Run  int    `json:"run" minimum:"1" maximum:"1000" doc:"times in a row reached"`
+}
+
+// CardAnswered is a card of an item's decks, asked and answered.
+type CardAnswered struct {
+	Rung    string `json:"rung" maxLength:"26" ref:"rung"`
+	Card    string `json:"card" maxLength:"60" ref:"card" doc:"its id"`
+	Outcome string `json:"outcome" enum:"pass,nearly,not-yet"`
 }
 
 // Granted is the outcome of a try that brought the foothold.
@@ -466,6 +476,7 @@ func (SelfJudged) Kind() Kind       { return "self_judged" }
 func (OwnPoint) Kind() Kind         { return "own_point" }
 func (SpotNoted) Kind() Kind        { return "spot_noted" }
 func (SpotDrilled) Kind() Kind      { return "spot_drilled" }
+func (CardAnswered) Kind() Kind     { return "card_answered" }
 func (FootholdTried) Kind() Kind    { return "foothold_tried" }
 func (Polished) Kind() Kind         { return "polished" }
 func (Heard) Kind() Kind            { return "heard" }

@@ -138,6 +138,18 @@ var (
 	SpotGoal = ours("spots", "times in a row that a hard place is wanted", 5, "higher: spots stand longer")
 )
 
+// The teacher's word on sheets.
+var (
+	StruckOften = ours("sheets", "sheets from which a sort of line is struck until it is no longer drafted", 3, "higher: sheets learn more slowly")
+)
+
+// Cards of reading and theory.
+var (
+	CardLasts  = ours("cards", "days for which a card must last to be known", 5, "higher: decks grow more slowly")
+	CardRecall = ours("cards", "how likely a known card must still be", 0.9, "higher: known cards come back sooner")
+	CardsOpen  = ours("cards", "cards that may be open at once", 3, "higher: more new ones in a lesson")
+)
+
 // The chunks of a score: how strongly a line may be cut before a note.
 var (
 	CutPhrase   = ours("chunks", "where a phrase ends", 4, "higher: phrases are kept whole")

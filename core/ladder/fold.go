@@ -11,6 +11,8 @@ import (
 	"time"
 
 	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/card"
 	"patientladder/core/fact"
 	"patientladder/core/judgement"
 	"patientladder/core/shelf"
@@ -27,6 +29,7 @@ func Fold(facts []fact.Fact, items map[string]shelf.Item) Standing {
 	f.s.Lessons = newLessons()
 	f.s.Probes, f.s.Prepared = map[string]Probe{}, map[string]HeadStart{}
 	f.s.Approach, f.s.Overruled = approach.Approach{}, map[string]Overrule{}
+	f.s.Struck = map[string][]calendar.Date{}
 	f.s.Activities, f.s.Asked = map[string]ActivityMark{}, map[string]time.Time{}
 	InOrder(facts, f.apply)
 	for _, strand := range shelf.Strands {
@@ -137,6 +140,10 @@ func (f *fold) apply(t fact.Fact) {
 		f.onRung(t, b.Rung, func(r *Rung) { r.Spots = append(r.Spots, Spot{ID: t.ID, Where: b.Where, Goal: b.Goal}) })
 	case fact.SpotDrilled:
 		f.onRung(t, b.Rung, func(r *Rung) { f.spotDrilled(t, r, b) })
+	case fact.CardAnswered:
+		f.onRung(t, b.Rung, func(r *Rung) {
+			r.Answered = append(r.Answered, card.Answer{Card: b.Card, Outcome: b.Outcome, At: t.At})
+		})
 	case fact.FootholdTried:
 		f.onRung(t, b.Rung, func(r *Rung) { r.tried(t.At, b) })
 	case fact.Polished:
@@ -207,6 +214,12 @@ func (f *fold) student(t fact.Fact) {
 		f.s.Treat = &Treat{b.Name, b.Counts, b.Goal, t.At}
 	case fact.TreatDropped:
 		f.s.Treat = nil
+	case fact.LineStruck:
+		if !slices.Contains(f.s.Struck[b.Sort], b.Day) {
+			f.s.Struck[b.Sort] = append(f.s.Struck[b.Sort], b.Day)
+		}
+	case fact.SortKept:
+		delete(f.s.Struck, b.Sort)
 	case fact.ActivityDone:
 		f.activityDone(t, b)
 	case fact.ActivityAsked:
@@ -223,9 +236,21 @@ func (f *fold) unplaced(t fact.Fact) { f.s.Unplaced = append(f.s.Unplaced, t.ID)
 func (f *fold) onRung(t fact.Fact, id string, do func(*Rung)) {
 	if r := f.rungs[id]; r != nil {
 		do(r)
+		if day := t.Day(); works(t.Body) && !slices.Contains(r.Worked, day) {
+			r.Worked = append(r.Worked, day)
+		}
 		return
 	}
 	f.unplaced(t)
+}
+
+// works reports whether a fact tells that a rung was worked on in a lesson.
+func works(b fact.Body) bool {
+	switch b.(type) {
+	case fact.Taught, fact.PointHeld, fact.PointMarked, fact.SelfJudged, fact.SpotNoted, fact.SpotDrilled, fact.CardAnswered, fact.FootholdTried:
+		return true
+	}
+	return false
 }
 
 func (f *fold) rungAdded(t fact.Fact, b fact.RungAdded) {
@@ -349,8 +374,15 @@ func (r *Rung) tried(at time.Time, b fact.FootholdTried) {
 		}
 		all = all && p.Foothold != nil
 	}
-	if all && r.Foothold == nil {
+	switch {
+	case all && r.Foothold == nil:
 		r.Foothold = &at
+	case !all && r.Item.Cycle(): // each key has its own aims
+		for i := range r.Points {
+			if p := &r.Points[i]; !p.Own {
+				p.State, p.Since = Unmarked, nil
+			}
+		}
 	}
 }
 

@@ -1,6 +1,7 @@
 package ladder
 
 import (
+	"slices"
 	"time"
 
 	"patientladder/core/calendar"
@@ -52,4 +53,22 @@ func (l *Lessons) tell(t fact.Fact) {
 			l.Changes[day] = append(l.Changes[day], b)
 		}
 	}
+}
+
+// Games lists what was played on a day, in the order of the alphabet: activities by id, and
+// aims of probes that were tried.
+func (s Standing) Games(day calendar.Date) []string {
+	var out []string
+	for id, m := range s.Activities {
+		if slices.Contains(m.Days, day) {
+			out = append(out, id)
+		}
+	}
+	for aim, p := range s.Probes {
+		if calendar.On(p.At) == day {
+			out = append(out, aim)
+		}
+	}
+	slices.Sort(out)
+	return out
 }

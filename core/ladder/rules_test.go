@@ -6,6 +6,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"patientladder/core/approach"
+	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/shelf"
 )
@@ -164,4 +166,91 @@ func TestLastHeard(t *testing.T) {
 	assert.Equal(t, s.facts[len(s.facts)-1].At, s.rung(t, id).LastHeard(), "its foothold")
 	s.tell(fact.Heard{Rung: id, Grade: "fine"})
 	assert.Equal(t, s.facts[len(s.facts)-1].At, s.rung(t, id).LastHeard())
+}
+
+// Each key of a cycle opens its own aims; a point of the student's own goes on. Of an item
+// in other parts the points hold.
+func TestAKeyOpensItsAims(t *testing.T) {
+	for _, c := range []struct {
+		exercise string
+		want     PointState
+	}{{"cycle right", Unmarked}, {"", Met}} {
+		s := &story{}
+		own := s.tell(fact.OwnPoint{Name: "Elbow free"})
+		id := s.tell(fact.RungAdded{Item: "keys" + c.exercise, Strand: "technique", After: fact.Top})
+		s.tell(fact.Taught{Rung: id})
+		s.tell(fact.PointMarked{Rung: id, Point: "thumb-early", State: "met"})
+		s.tell(fact.PointMarked{Rung: id, Point: OwnKey(own), State: "met"})
+		items := map[string]shelf.Item{"keys" + c.exercise: {ID: "keys", Exercise: c.exercise, Points: shelf.PointsOf("Thumb early"), Parts: shelf.PartsOf("C", "G")}}
+		s.tell(fact.FootholdTried{Rung: id, Part: "C", Outcome: "granted"})
+		r, _ := Fold(s.facts, items).Rung(id)
+		assert.NotNil(t, r.Parts[0].Foothold)
+		assert.Equal(t, c.want, r.Points[0].State, c.exercise)
+		assert.Equal(t, Met, r.Points[1].State, "the student's own")
+		s.tell(fact.FootholdTried{Rung: id, Part: "G", Outcome: "granted"})
+		r, _ = Fold(s.facts, items).Rung(id)
+		assert.NotNil(t, r.Foothold, "all keys, all of it")
+	}
+}
+
+// The part that is learnt now, in the order of the student's school; and what is
+// practised of it.
+func TestWhatIsPractisedOfACycle(t *testing.T) {
+	day := time.Date(2026, 9, 9, 16, 0, 0, 0, time.UTC)
+	r := Rung{Taught: &day, Item: shelf.Item{Exercise: "cycle right", Parts: shelf.PartsOf("C", "G", "D", "A", "E", "B", "F sharp", "D flat", "A flat", "E flat", "B flat", "F")}}
+	for _, p := range r.Item.Parts {
+		r.Parts = append(r.Parts, Part{ID: p.ID, Name: p.Name})
+	}
+	week := approach.Approach{approach.ScaleHands: approach.OneHandAWeek}
+	blacks := week.With(approach.Approach{approach.ScaleKey: approach.FiveBlacks})
+	spoken := func(a approach.Approach) string {
+		one := r.Exercises(a)[0]
+		return one.Title() + " " + string(one.Hands)
+	}
+	assert.Equal(t, 0, r.DuePart(week))
+	assert.Equal(t, 5, r.DuePart(blacks), "B")
+	assert.Equal(t, "C major right", spoken(week))
+	r.Worked = []calendar.Date{"2026-09-02", "2026-09-09", "2026-09-16"}
+	assert.Equal(t, 2, r.LessonsOn(day), "since then")
+	assert.Equal(t, 1, Rung{}.LessonsOn(day), "at least that one")
+	assert.Equal(t, "C major left", spoken(week), "the other hand in its second week")
+	granted := day.AddDate(0, 0, 7)
+	r.Parts[0].Foothold = &granted
+	assert.Equal(t, 1, r.DuePart(week))
+	assert.Equal(t, "G major right", spoken(week), "a new key begins with the right hand")
+	for i := range r.Parts {
+		r.Parts[i].Foothold = &granted
+	}
+	assert.Equal(t, -1, r.DuePart(week))
+	assert.Empty(t, Rung{Item: shelf.Item{Exercise: "nonsense"}}.Exercises(week))
+	assert.Equal(t, []int{0, 1}, Rung{Parts: make([]Part, 2)}.InTurn(blacks), "of what is no cycle, as it stands")
+}
+
+// A cycle in hand blocks nothing beside it: the next of its lane is current too.
+func TestACycleBlocksNothing(t *testing.T) {
+	keys := shelf.Item{Exercise: "cycle right", Parts: shelf.PartsOf("C", "G")}
+	day := time.Date(2026, 9, 9, 16, 0, 0, 0, time.UTC)
+	for _, c := range []struct {
+		name   string
+		item   shelf.Item
+		taught *time.Time
+		want   State
+	}{{"beside a cycle in hand", keys, &day, Current}, {"a cycle not begun comes first", keys, nil, Ahead}, {"beside another exercise it waits", shelf.Item{Exercise: "scale C"}, &day, Ahead}} {
+		s := Standing{Rungs: []Rung{{ID: "one", Strand: shelf.Technique, Item: c.item, Taught: c.taught}, {ID: "two", Strand: shelf.Technique}, {ID: "three", Strand: shelf.Technique}}}
+		assert.Equal(t, c.want, s.State(s.Rungs[1]), c.name)
+		assert.Equal(t, Ahead, s.State(s.Rungs[2]), "one at a time beside it")
+	}
+}
+
+// What a mark tells of the lessons in which a piece was worked on: days, each once; moving
+// it on the ladder, or playing at home, is no work on it.
+func TestDaysOfWork(t *testing.T) {
+	s := &story{}
+	id := s.add("lamp", fact.Top)
+	s.tell(fact.Taught{Rung: id})
+	s.tell(fact.PointMarked{Rung: id, Point: "tone", State: "met"})
+	assert.Len(t, s.rung(t, id).Worked, 1, "one lesson, one day")
+	s.tell(fact.TargetSet{Rung: id, Day: "2026-12-18"})
+	s.tell(fact.Played{Rung: id, Day: "2026-11-18"})
+	assert.Len(t, s.rung(t, id).Worked, 1)
 }

@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/card"
 	"patientladder/core/fact"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
@@ -28,10 +29,12 @@ type Rung struct {
 	Tries    []Try
 	Heard    []Hearing
 	Judged   []Judgement
-	Opened   int           // lessons that the student opened with it
-	Home     []time.Time   // when it was played at home, as told
-	Target   calendar.Date // the day it should be polished by; empty for none
-	Best     int           // the most points that were met at one time
+	Answered []card.Answer   // of the item's decks, in order
+	Worked   []calendar.Date // days on which it was worked on in a lesson, in order
+	Opened   int             // lessons that the student opened with it
+	Home     []time.Time     // when it was played at home, as told
+	Target   calendar.Date   // the day it should be polished by; empty for none
+	Best     int             // the most points that were met at one time
 
 	firstMark map[string]string // first mark of each own point here: met or open
 }
@@ -191,6 +194,18 @@ func (r Rung) Missing() []string {
 		}
 	}
 	return out
+}
+
+// LessonsOn counts the lessons in which a rung was worked on since a moment; at least that
+// one.
+func (r Rung) LessonsOn(since time.Time) int {
+	n, from := 0, calendar.On(since)
+	for _, day := range r.Worked {
+		if day >= from {
+			n++
+		}
+	}
+	return max(n, 1)
 }
 
 // LastHeard returns when a secure rung was last played for the teacher: its

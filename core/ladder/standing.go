@@ -37,7 +37,12 @@ type Standing struct {
 	Questions  []Question              // of the family, not answered yet
 	Ticks      []Tick                  // of tasks done at home, in order
 	Treat      *Treat                  // that the family counts towards; nil for none
+
+	Struck map[string][]calendar.Date // sorts of lines that were struck from sheets, with the lessons that gave those
 }
+
+// Strikes counts the sheets from which a sort of line was struck since it was last wanted.
+func (s Standing) Strikes(sort string) int { return len(s.Struck[sort]) }
 
 // HomeDays are the days on which a family practises; the zero HomeDays is every
 // day, the usual minutes.
@@ -138,7 +143,8 @@ type Practice struct {
 }
 
 // State returns where a rung stands: the lowest rung of each lane that is
-// neither secure nor parked is current, and so is any that has been taught.
+// neither secure nor parked is current, and so is any that has been taught; a cycle of
+// keys in hand blocks nothing beside it.
 // Before the first book there is no order: all that is not secure is current.
 func (s Standing) State(r Rung) State { return s.state(&r) }
 
@@ -153,7 +159,7 @@ func (s *Standing) state(r *Rung) State {
 	}
 	for i := range s.Rungs {
 		other := &s.Rungs[i]
-		if other.Strand == r.Strand && other.Foothold == nil && !other.Parked {
+		if other.Strand == r.Strand && other.Foothold == nil && !other.Parked && !(other.Taught != nil && other.Item.Cycle()) {
 			if other.ID == r.ID {
 				return Current
 			}

@@ -5,6 +5,8 @@ import (
 	"strconv"
 	"strings"
 
+	"patientladder/core/calendar"
+	"patientladder/core/exercise"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/mixture"
@@ -125,6 +127,7 @@ func (ask Ask) current() []Block {
 		b.Choices = b.Choices[:min(len(b.Choices), choices)]
 		blocks = append(blocks, b)
 	}
+	ask.piece(blocks)
 	if len(all) == 0 {
 		b := ask.block(Open, nil)
 		b.want.most = ask.Minutes
@@ -132,6 +135,29 @@ func (ask Ask) current() []Block {
 		blocks = append(blocks, b)
 	}
 	return blocks
+}
+
+// short is up to how many minutes a lesson is so short that a piece takes fewer of them.
+const short = 20
+
+// piece has no lesson without a piece in hand: the one that waits for its first lesson, or
+// else the first. Common practice, no source.
+func (ask Ask) piece(blocks []Block) {
+	at := -1
+	for i := range blocks {
+		if blocks[i].Kind != Current {
+			continue
+		}
+		if ask.Minutes < short {
+			blocks[i].want.least = min(blocks[i].want.least, 3)
+		}
+		if first := blocks[i].Why[0].Code == "first-lesson"; at < 0 || first && blocks[at].Why[0].Code != "first-lesson" {
+			at = i
+		}
+	}
+	if at >= 0 {
+		blocks[at].want.must = true
+	}
 }
 
 // choices is how many other things a block offers.
@@ -148,14 +174,42 @@ func whyCurrent(r ladder.Rung) reason.Reason {
 	return reason.Of("still-open", "count", strconv.Itoa(len(missing)), "first", first(missing))
 }
 
-// secure gives a block to the piece that opens the lesson, the best
-// remembered, and to what the week's upkeep puts first.
+// opens is how much worse than the best remembered piece one may be that opens a lesson.
+// A judgement.
+const opens = 0.2
+
+// opener chooses what opens a lesson: of the pieces that are played well the one that was
+// heard in the fewest of the last lessons, then the best remembered; and what could open it
+// instead.
+func (ask Ask) opener(pieces []upkeep.Piece) []upkeep.Piece {
+	top := best(pieces, 2+choices, func(p *upkeep.Piece) float64 { return p.Recall })
+	least := top[0].Recall - opens
+	top = slices.DeleteFunc(top, func(p upkeep.Piece) bool { return p.Recall < least })
+	slices.SortStableFunc(top, func(a, b upkeep.Piece) int { return ask.heard(a.ID) - ask.heard(b.ID) })
+	return top[:min(len(top), 1+choices)]
+}
+
+// heard counts in how many of the last lessons a piece was heard.
+func (ask Ask) heard(rung string) int {
+	r, _ := ask.Standing.Rung(rung)
+	n := 0
+	for _, day := range ask.before {
+		if slices.ContainsFunc(r.Heard, func(h ladder.Hearing) bool { return calendar.On(h.At) == day }) {
+			n++
+		}
+	}
+	return n
+}
+
+// secure gives a block to the piece that opens the lesson, one that is played well, and to
+// what the week's upkeep puts first, of what was not heard in the last lessons where there
+// is enough of it.
 func (ask Ask) secure() []Block {
 	pieces := upkeep.Pieces(ask.Standing, ask.Path.Known, ask.At, upkeep.Once(ask.Age))
 	if len(pieces) == 0 {
 		return nil
 	}
-	top := best(pieces, 1+choices, func(p *upkeep.Piece) float64 { return p.Recall })
+	top := ask.opener(pieces)
 	opener, _ := ask.Standing.Rung(top[0].ID)
 	b := ask.block(Opener, &opener)
 	b.Why = append(b.Why, reason.Of("plays-well", "title", opener.Item.Title))
@@ -172,6 +226,13 @@ func (ask Ask) secure() []Block {
 		wanted++
 	}
 	rest := slices.DeleteFunc(slices.Clone(pieces), func(p upkeep.Piece) bool { return p.ID == opener.ID })
+	for often := 1; often <= lessonsBack; often++ {
+		rested := slices.DeleteFunc(slices.Clone(rest), func(p upkeep.Piece) bool { return ask.heard(p.ID) >= often })
+		if len(rested) >= wanted || often == lessonsBack && len(rested) > 0 {
+			rest, wanted = rested, min(wanted, len(rested))
+			break
+		}
+	}
 	silent := best(rest, wanted+choices, func(p *upkeep.Piece) float64 { return float64(p.Silent) })
 	minutes := 0
 	for _, p := range rest {
@@ -243,9 +304,21 @@ func (ask Ask) headStarts() []Block {
 	}
 	var blocks []Block
 	for _, h := range ask.Ahead {
-		if task, now := h.Now(); now && (len(blocks) == 0 || ask.Minutes >= long) {
+		task, now := h.Now()
+		step := h.Done + 1
+		if !now && h.Warm(ask.At) {
+			task, now = h.Shown()
+			step = h.Done
+		}
+		if now && (len(blocks) == 0 || ask.Minutes >= long) {
 			b := ask.block(Ahead, nil)
-			b.Key, b.Title, b.Skill, b.Step, b.Cue = "ahead:"+h.Skill, h.Name, h.Skill, h.Done+1, task.Do+"."
+			b.Key, b.Title, b.Skill, b.Step, b.Cue = "ahead:"+h.Skill, h.Name, h.Skill, step, task.Do+"."
+			b.Tune, b.Old = h.Tune, task.Old
+			if spec, err := exercise.Parse(task.Notes); err == nil { // of a shared skill, where it lies on the instrument
+				if _, err := exercise.Make(spec, ask.Plays); err == nil {
+					b.Exercise = task.Notes
+				}
+			}
 			b.Why = append(b.Why, h.Why(ask.Path, ask.Graph))
 			blocks = append(blocks, b)
 		}

@@ -7,6 +7,7 @@ import (
 	"strconv"
 
 	"patientladder/core/activity"
+	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
@@ -34,12 +35,15 @@ const aims = 5
 func (ask Ask) probes() []Block {
 	var open []activity.Probe
 	for _, p := range activity.Probes(ask.Age, ask.Plays.Family) {
+		if p.Key == activity.FingerNumbers && !ask.Approach.Fingered(ask.Age) {
+			continue
+		}
 		if ask.Standing.Probes[p.Key].Outcome != "pass" {
 			open = append(open, p)
 		}
 	}
 	// what was not answered yet comes first, then what did not go
-	slices.SortStableFunc(open, func(a, b activity.Probe) int { return answered(ask.Standing, a) - answered(ask.Standing, b) })
+	slices.SortStableFunc(open, func(a, b activity.Probe) int { return ask.place(a) - ask.place(b) })
 	var blocks []Block
 	for _, p := range open {
 		games := ask.games(p.Key)
@@ -85,11 +89,17 @@ func (ask Ask) atOnce(blocks []Block) (kept []Block, carried []reason.Reason) {
 	return kept, carried
 }
 
-func answered(s ladder.Standing, p activity.Probe) int {
-	if _, tried := s.Probes[p.Key]; tried {
-		return 1
+// place is where a probe stands among others: finger numbers from day one where that is
+// the school, then what was not asked yet, then what did not go.
+func (ask Ask) place(p activity.Probe) int {
+	_, tried := ask.Standing.Probes[p.Key]
+	switch {
+	case tried:
+		return 2
+	case p.Key == activity.FingerNumbers && ask.Approach[approach.Numbers] == approach.DayOne:
+		return 0
 	}
-	return 0
+	return 1
 }
 
 // game makes a block of an activity.
@@ -97,7 +107,7 @@ func (ask Ask) game(k Kind, a activity.Activity) Block {
 	b := ask.block(k, nil)
 	b.Key, b.Title, b.Activity, b.Moving = string(k)+":"+a.ID, a.Title, &a, a.Moving
 	b.Level = ask.level(a)
-	b.Cue = a.Levels[b.Level-1]
+	b.Cue = a.Says(b.Level, ask.Age)
 	b.want.least = min(max(b.want.least, a.Least), b.want.most)
 	b.want.best = min(max(b.want.best, b.want.least), b.want.most)
 	return b
@@ -298,32 +308,33 @@ func (ask Ask) aimName(aim string) string {
 	return ask.Graph.Name(aim)
 }
 
-// close ends with something made up by the student from today's material.
+// close ends with something made up by the student from today's material, or with
+// listening; another each lesson, whether or not it was told how it went. Where there is
+// one only, every third lesson ends without.
 func (ask Ask) close() Block {
 	var list []activity.Activity
 	for _, a := range ask.Bank {
-		aim := "improvise"
-		if ask.Ache != nil {
-			aim = "listen"
-		}
-		if a.Aim == aim && ask.may(a) {
+		if (a.Aim == "improvise" && ask.Ache == nil || a.Aim == "listen") && ask.may(a) {
 			list = append(list, a)
 		}
 	}
-	slices.SortStableFunc(list, func(a, b activity.Activity) int {
-		return cmp.Or(cmp.Compare(ask.lastDone(a.ID), ask.lastDone(b.ID)), cmp.Compare(ask.turn(a.ID), ask.turn(b.ID)))
-	})
 	b := ask.block(Close, nil)
-	if len(list) == 0 {
+	turn := len(ask.Standing.Closed)
+	if len(list) == 0 || len(list) == 1 && turn%lessonsBack == lessonsBack-1 {
 		return b
 	}
 	praise := b.Cue
-	b = ask.game(Close, list[0])
+	at := turn % len(list)
+	b = ask.game(Close, list[at])
 	b.Key, b.want.least = "close", 1
 	b.Cue += " " + praise
-	b.Why = append(b.Why, reason.Of("close-made-up"))
-	for _, a := range list[1:min(len(list), 1+choices)] {
-		b.Choices = append(b.Choices, Choice{a.ID, a.Title, reason.Of("close-made-up")})
+	why := func(a activity.Activity) reason.Reason {
+		return reason.Of(map[string]string{"improvise": "close-made-up", "listen": "close-heard"}[a.Aim])
+	}
+	b.Why = append(b.Why, why(list[at]))
+	for n := 1; n < min(len(list), 1+choices); n++ {
+		a := list[(at+n)%len(list)]
+		b.Choices = append(b.Choices, Choice{a.ID, a.Title, why(a)})
 	}
 	return b
 }

@@ -214,3 +214,19 @@ func TestSittingAndMoving(t *testing.T) {
 		assert.False(t, b.Kind == Activity && b.Moving && b.want.must, "older students are not made to")
 	}
 }
+
+// Finger numbers are asked for from four on, or first of all where that is the school.
+func TestWhenFingerNumbersAreAsked(t *testing.T) {
+	for _, c := range []struct {
+		age  int
+		says approach.School
+		want int // place among the aims, -1 for none
+	}{{3, approach.FromFour, -1}, {3, approach.DayOne, 0}, {9, approach.DayOne, 0}} {
+		a := approach.Default(c.age).With(approach.Approach{approach.Numbers: c.says})
+		var aims []string
+		for _, b := range of(Make(asking(ladder.Standing{BeforeBook: c.age < 5}, a, c.age, 30, today)), Probe) {
+			aims = append(aims, b.Aim)
+		}
+		assert.Equal(t, c.want, slices.Index(aims, activity.FingerNumbers), "%d years, %s", c.age, c.says)
+	}
+}

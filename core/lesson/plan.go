@@ -100,6 +100,9 @@ type Block struct {
 	Band     string             `json:"band" doc:"ahead, now, upkeep or empty"`
 	Title    string             `json:"title" doc:"of the item; empty where there is none"`
 	Rung     string             `json:"rung,omitempty"`
+	Tune     string             `json:"tune,omitempty" doc:"of a head start: the item of the old tune that it is done on"`
+	Exercise string             `json:"exercise,omitempty" doc:"of a head start: the specification of what its task plays"`
+	Old      skill.Old          `json:"old,omitempty" enum:"same,minor" doc:"in what form"`
 	Skill    string             `json:"skill,omitempty" doc:"of a head start"`
 	Step     int                `json:"step,omitempty" doc:"which task of its chain, from 1"`
 	Activity *activity.Activity `json:"activity,omitempty"`
@@ -176,12 +179,16 @@ type Ask struct {
 
 	// reckoned once, by ready
 	needs  map[string]float64 // how much each skill is being learnt
-	before []calendar.Date    // the last two lessons, the last first
+	before []calendar.Date    // the last lessons, the last first
 }
+
+// lessonsBack is how many lessons are looked back on for what comes again too often: the
+// same three weeks running bores. Common practice, no source.
+const lessonsBack = 3
 
 // ready reckons what is asked for again and again.
 func (ask Ask) ready() Ask {
-	ask.needs, ask.before = ask.learning(), ask.lately(2)
+	ask.needs, ask.before = ask.learning(), ask.lately(lessonsBack)
 	return ask
 }
 

@@ -74,7 +74,7 @@ func TestAHalfHour(t *testing.T) {
 // Technique that cannot have calm minutes is left out: common practice, no
 // source.
 func TestAShortLessonLeavesOut(t *testing.T) {
-	p := plan(usual, approach.Default(9), 9, 11, today)
+	p := plan(usual, approach.Default(9), 9, 10, today)
 	for _, k := range []Kind{SetUp, Current, Close, Home} {
 		assert.Contains(t, kinds(p), k)
 	}
@@ -89,7 +89,7 @@ func TestAShortLessonLeavesOut(t *testing.T) {
 
 func TestNothingPlacedYet(t *testing.T) {
 	p := plan(ladder.Standing{}, approach.Default(34), 34, 45, today)
-	assert.Equal(t, []Kind{SetUp, Probe, Probe, Probe, Probe, Open, Close, Home}, kinds(p), "a first meeting: a few questions, then getting to know each other")
+	assert.Equal(t, []Kind{SetUp, Probe, Probe, Probe, Probe, Probe, Open, Close, Home}, kinds(p), "a first meeting: a few questions, then getting to know each other")
 	assert.Equal(t, "first", p.Mode)
 }
 
@@ -160,20 +160,26 @@ func TestMinutesAddUp(t *testing.T) {
 	})
 }
 
+// A step of a head start has its minutes as late as it may; one that is done comes again
+// after two weeks, until its piece.
 func TestHeadStartsHaveTheirMinutes(t *testing.T) {
-	s := ladder.Standing{Rungs: append([]ladder.Rung{}, usual.Rungs...), Prepared: map[string]ladder.HeadStart{"six-eight": {Done: 1}}}
+	s := ladder.Standing{Rungs: append([]ladder.Rung{}, usual.Rungs...)}
 	jig := rung("jig", shelf.Book, nil, nil)
 	jig.Item.Brings = []string{"six-eight"}
 	s.Rungs = append(s.Rungs, jig)
-	for _, b := range plan(s, approach.Default(8), 8, 30, today).Blocks {
-		if b.Kind == Ahead {
-			assert.Equal(t, "Two swings of three", b.Title)
-			assert.Equal(t, 2, b.Step)
-			assert.Equal(t, "Clap a jig line from the page.", b.Cue)
-			return
+	block := func(h ladder.HeadStart) Block {
+		s.Prepared = map[string]ladder.HeadStart{"six-eight": h}
+		for _, b := range plan(s, approach.Default(8), 8, 30, today).Blocks {
+			if b.Kind == Ahead {
+				return b
+			}
 		}
+		return Block{}
 	}
-	t.Fatal("no block for the head start")
+	assert.Equal(t, "T later", block(ladder.HeadStart{}).Title, "its piece is far off")
+	warm := block(ladder.HeadStart{Done: 2, Last: *ago(14)})
+	assert.Equal(t, []any{2, "Clap a jig line from the page."}, []any{warm.Step, warm.Cue})
+	assert.Equal(t, "T later", block(ladder.HeadStart{Done: 2, Last: *ago(7)}).Title, "shown a week ago: a first taste of what comes")
 }
 
 // Old songs first, then the new piece: common practice, no source.

@@ -1,9 +1,11 @@
 package reading
 
 import (
+	"fmt"
 	"math"
 	"slices"
 	"sort"
+	"strings"
 
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
@@ -39,6 +41,10 @@ type Chunk struct {
 	Hand   Hand        `json:"hand" enum:",right,left,both" doc:"empty where no hand has it to itself"`
 	Start  StartOf     `json:"start" doc:"of its first note; where both hands begin at once, the right hand's"`
 	Starts []HandStart `json:"starts,omitempty" doc:"of both hands: of each that plays in it, the upper staff's first"`
+	Like   string      `json:"-"` // of a smallest: the same as of another that sounds the same
+	Ways   []Direction `json:"-"` // of a smallest of one hand: where each note goes from the one before, but for the first
+	Names  []string    `json:"-"` // and its top notes
+	Lasts  float64     `json:"-"` // quarter notes, from its first note to the end of its last
 	Notes  int         `json:"notes" doc:"how many moments with a note it holds"`
 	FromID string      `json:"fromId" doc:"of its first note in the score"`
 	ToID   string      `json:"toId" doc:"of its last"`
@@ -70,6 +76,7 @@ func (p Page) Chunks(size int) []Chunk {
 			line, fingers := p.together()
 			out[i] = p.cut(line, fingers, Both, p.borders(line, p.Staves), size)
 			starter{p.Staves, [][]string{p.Staves[0].Fingers(), p.Staves[1].Fingers()}}.tell(&out[i])
+			alike(&out[i], p.Staves)
 			return
 		}
 		st := p.Staves[i]
@@ -78,8 +85,36 @@ func (p Page) Chunks(size int) []Chunk {
 			line[ci] = &st.Line[ci]
 		}
 		out[i] = p.cut(line, st.Fingers(), st.Hand, p.borders(line, []Staff{st}), size)
+		alike(&out[i], []Staff{st})
 	})
 	return out
+}
+
+// turnsOver is the most of one hand's moments that the other may sound under where the hands
+// take turns. A judgement.
+const turnsOver = 0.15
+
+// InTurn reports whether the hands of a piece on two staves take turns, one silent while
+// the other plays, so that the order of the music rules and not the hand.
+func (p Page) InTurn() bool {
+	if len(p.Staves) != 2 {
+		return false
+	}
+	a, b := p.Staves[0].Line, p.Staves[1].Line
+	if len(b) < len(a) {
+		a, b = b, a
+	}
+	under, k := 0, 0
+	for i := range a {
+		ends := a[i].Onset.Add(a[i].Duration)
+		for k < len(b) && !a[i].Onset.Less(b[k].Onset.Add(b[k].Duration)) {
+			k++
+		}
+		if k < len(b) && b[k].Onset.Less(ends) {
+			under++
+		}
+	}
+	return len(a) > 0 && float64(under) <= turnsOver*float64(len(a))
 }
 
 func (p Page) cut(line []*Chord, fingers []string, hand Hand, borders []float64, size int) Chunk {
@@ -104,6 +139,46 @@ func (s starter) tell(c *Chunk) {
 	for i := range c.Parts {
 		s.tell(&c.Parts[i])
 	}
+}
+
+// alike tells of each smallest chunk what sounds in it, so that one that comes back is
+// known again: on which staff, how far from its beginning, how long, which notes.
+func alike(c *Chunk, staves []Staff) {
+	if len(c.Parts) > 0 {
+		for i := range c.Parts {
+			alike(&c.Parts[i], staves)
+		}
+		return
+	}
+	var b strings.Builder
+	begins := score.Time{}
+	for i := range staves {
+		line := staves[i].Line
+		first := sort.Search(len(line), func(n int) bool { return !line[n].at().before(c.From) })
+		if first < len(line) && line[first].at() == c.From {
+			begins = line[first].Onset
+		}
+	}
+	playing := 0
+	for i := range staves {
+		line := staves[i].Line
+		ways, names := c.Ways, c.Names
+		for n := sort.Search(len(line), func(n int) bool { return !line[n].at().before(c.From) }); n < len(line) && !c.To.before(line[n].at()); n++ {
+			fmt.Fprintf(&b, "%d %s %s %v;", i, line[n].Onset.Sub(begins), line[n].Duration, line[n].Notes)
+			if len(names) > 0 {
+				ways = append(ways, staves[i].Top[n])
+			}
+			names = append(names, line[n].Top().String())
+		}
+		if len(names) > len(c.Names) {
+			playing++
+		}
+		c.Ways, c.Names = ways, names
+	}
+	if playing > 1 {
+		c.Ways, c.Names = nil, nil
+	}
+	c.Like = b.String()
 }
 
 func (c *Chord) at() Place { return Place{c.Bar, c.Beat} }
@@ -220,7 +295,7 @@ type cutter struct {
 func (c cutter) cut(from, to int) Chunk {
 	first, last := c.line[from], c.line[to-1]
 	out := Chunk{From: Place{first.Bar, first.Beat}, To: Place{last.Bar, last.Beat}, Hand: c.hand, Notes: to - from,
-		Start: StartOf{c.fingers[from], first.Top().String()}, FromID: first.IDs[0], ToID: last.IDs[0], Parts: []Chunk{}}
+		Start: StartOf{c.fingers[from], first.Top().String()}, FromID: first.IDs[0], ToID: last.IDs[0], Lasts: last.Onset.Add(last.Duration).Sub(first.Onset).Float(), Parts: []Chunk{}}
 	best, at := math.Inf(-1), 0
 	for i := from + 2; i <= to-2; i++ {
 		off := math.Abs(float64(i-from)-float64(to-i)) / float64(to-from)

@@ -27,7 +27,7 @@ const shareOfChord = 0.8
 // leading note there. Common practice, no source.
 func (p Page) Theory() Theory {
 	t := Theory{Half: []int{}, Tonic: []int{}, Dominant: []int{}}
-	key, sure := p.key()
+	key, sure := p.Key()
 	t.Key, t.Sure = key.String(), sure
 	tonic := key.Tonic()
 	third := 4
@@ -93,8 +93,8 @@ func minor(mode string) bool {
 	return mode == "minor" || mode == "aeolian" || mode == "dorian" || mode == "phrygian"
 }
 
-// key returns the key and whether the file names its mode.
-func (p Page) key() (pitch.Key, bool) {
+// Key returns the key and whether the file names its mode.
+func (p Page) Key() (pitch.Key, bool) {
 	k := pitch.Key{}
 	for _, part := range p.Score.Parts {
 		if len(part.Bars) > 0 && part.Bars[0].Key != nil {

@@ -69,6 +69,8 @@ func TestWhatAScoreTells(t *testing.T) {
 			f.SetInt(int64(i + 1))
 		case reflect.Float64:
 			f.SetFloat(1.5)
+		case reflect.String:
+			f.SetString("C major")
 		default:
 			f.Set(reflect.ValueOf([]string{"steps"}))
 		}

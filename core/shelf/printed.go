@@ -17,6 +17,7 @@ type Printed struct {
 	Tempo     float64  `json:"tempo"`
 	Low       int      `json:"low"`
 	High      int      `json:"high"`
+	Key       string   `json:"key"`
 	Demanded  []string `json:"demanded"`
 }
 
@@ -32,7 +33,9 @@ func Read(name string, data []byte, on instrument.Profile) (Printed, error) {
 // PrintedOf returns what a score tells to a player of an instrument.
 func PrintedOf(s score.Score, on instrument.Profile) Printed {
 	r := Printed{Bars: s.Bars(), Different: reading.Distinct(s), Demanded: []string{}}
-	for _, d := range reading.Read(s, on).Demands() {
+	page := reading.Read(s, on)
+	r.Key = page.Theory().Key
+	for _, d := range page.Demands() {
 		r.Demanded = append(r.Demanded, d.Skill)
 	}
 	if len(s.Parts) > 0 {
@@ -62,12 +65,12 @@ func PrintedOf(s score.Score, on instrument.Profile) Printed {
 // Take gives an item what its score tells.
 func (it *Item) Take(r Printed) {
 	it.HasScore = true
-	it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Demanded = r.Bars, r.Different, r.Staves, r.Tempo, r.Low, r.High, r.Demanded
+	it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Key, it.Demanded = r.Bars, r.Different, r.Staves, r.Tempo, r.Low, r.High, r.Key, r.Demanded
 }
 
 // Printed returns what an item's score told, as Take gave it.
 func (it Item) Printed() Printed {
-	return Printed{it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Demanded}
+	return Printed{it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Key, it.Demanded}
 }
 
 // Listing returns what a person says of an item, without what its score tells: as it

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"patientladder/core/card"
 	"patientladder/core/exercise"
 	"patientladder/core/instrument"
 	"patientladder/core/score"
@@ -46,6 +47,8 @@ type Item struct {
 	Revision   int           `json:"revision,omitempty" doc:"counts changes of what its points and parts are"`
 	Past       []Past        `json:"past,omitempty" nullable:"false" doc:"points and parts of earlier revisions"`
 	Exercise   string        `json:"exercise,omitempty" maxLength:"80" doc:"specification of an exercise whose notes are made by rule, as scale Eb major both; empty for none"`
+	Cards      string        `json:"cards,omitempty" maxLength:"80" doc:"decks of reading or theory cards that it asks, as landmarks, steps; empty for none"`
+	Steps      []string      `json:"steps,omitempty" maxItems:"12" nullable:"false" doc:"how it goes, one after the other, of what has no notes"`
 	Cue        string        `json:"cue,omitempty" doc:"what is said before playing"`
 	Taste      Taste         `json:"taste,omitempty" enum:"lively,lyrical,familiar" doc:"of repertoire"`
 	Asks       []string      `json:"asks,omitempty" enum:"touch,pedals" nullable:"false" doc:"what the instrument must have"`
@@ -55,6 +58,7 @@ type Item struct {
 	Tempo      float64       `json:"tempo,omitempty" doc:"quarter notes a minute; 0 where none is written"`
 	Low        int           `json:"low,omitempty" doc:"lowest note as a MIDI number; 0 without a score"`
 	High       int           `json:"high,omitempty" doc:"highest note"`
+	Key        string        `json:"key,omitempty" doc:"as G major; empty without a score"`
 	HasScore   bool          `json:"hasScore"`
 	SameAs     string        `json:"sameAs,omitempty" maxLength:"60" doc:"the item that it was told to be the same as, whose words it has"`
 	Archived   bool          `json:"archived,omitempty" doc:"laid away: whoever has it goes on, nobody is offered it"`
@@ -125,6 +129,16 @@ func (it Item) Check(all instrument.Set) error {
 			return err
 		}
 	}
+	if it.Cards != "" {
+		if _, err := card.Parse(it.Cards); err != nil {
+			return err
+		}
+	}
+	for _, s := range it.Steps {
+		if strings.TrimSpace(s) == "" || len(s) > 300 {
+			return fmt.Errorf("a step has one to 300 letters")
+		}
+	}
 	for _, a := range it.Asks {
 		if !slices.Contains(things, a) {
 			return fmt.Errorf("%q is not something to ask of an instrument: %s", a, strings.Join(things, " or "))
@@ -141,6 +155,11 @@ func (it Item) Check(all instrument.Set) error {
 		}
 	}
 	return nil
+}
+
+// Cycle reports whether an item is a cycle of keys, whose parts each open its aims anew.
+func (it Item) Cycle() bool {
+	return strings.HasPrefix(it.Exercise, string(exercise.Cycle)) && len(it.Parts) > 1
 }
 
 // Spots is the key of the focus point that is met when every spot is.

@@ -18,7 +18,7 @@ func newIDs() func() string {
 
 var onTheShelf = []Item{
 	{ID: "walk", Title: "Rope Walk", Instrument: "piano", Strand: Book, Book: "Shore", Unit: "1", Brings: []string{"steps"}, Needs: []string{}, Revisits: []string{}, Parts: PartsOf(), Points: PointsOf("Tone", "Spots"), Bars: 4, HasScore: true},
-	{ID: "odd", Title: "=1+1, \"quoted\"", Instrument: "cello", Strand: Repertoire, Book: "Pool", Cue: "two\nlines", Brings: []string{}, Needs: []string{"steps", "skips"}, Revisits: []string{}, Parts: PartsOf("A", "B"), Points: PointsOf(), Taste: Lively, Asks: []string{}, Settled: []string{"ties"}, Bars: 16},
+	{ID: "odd", Title: "=1+1, \"quoted\"", Instrument: "cello", Strand: Repertoire, Book: "Pool", Cue: "two\nlines", Brings: []string{}, Needs: []string{"steps", "skips"}, Revisits: []string{}, Parts: PartsOf("A", "B"), Points: PointsOf(), Taste: Lively, Steps: []string{}, Asks: []string{}, Settled: []string{"ties"}, Bars: 16},
 }
 
 func TestTheTableGoesOutAndComesBack(t *testing.T) {

@@ -41,13 +41,13 @@ func TestASkillOfTheTeachersOwn(t *testing.T) {
 		{"no task", func(s *Skill) { s.Chain = nil }, false},
 		{"five tasks", func(s *Skill) { s.Chain = []Link{task, task, task, task, task} }, true},
 		{"six tasks", func(s *Skill) { s.Chain = []Link{task, task, task, task, task, task} }, false},
-		{"a task of 200 letters, 15 minutes, 20 weeks", func(s *Skill) { s.Chain = []Link{{strings.Repeat("x", 200), 15, 20}} }, true},
-		{"201 letters", func(s *Skill) { s.Chain = []Link{{strings.Repeat("x", 201), 1, 1}} }, false},
-		{"16 minutes", func(s *Skill) { s.Chain = []Link{{"Sway", 16, 1}} }, false},
-		{"21 weeks", func(s *Skill) { s.Chain = []Link{{"Sway", 1, 21}} }, false},
-		{"no words", func(s *Skill) { s.Chain = []Link{{"", 1, 1}} }, false},
-		{"no minutes", func(s *Skill) { s.Chain = []Link{{"Sway", 0, 1}} }, false},
-		{"no weeks", func(s *Skill) { s.Chain = []Link{{"Sway", 1, 0}} }, false},
+		{"a task of 200 letters, 15 minutes, 20 weeks", func(s *Skill) { s.Chain = []Link{{strings.Repeat("x", 200), 15, 20, "", ""}} }, true},
+		{"201 letters", func(s *Skill) { s.Chain = []Link{{strings.Repeat("x", 201), 1, 1, "", ""}} }, false},
+		{"16 minutes", func(s *Skill) { s.Chain = []Link{{"Sway", 16, 1, "", ""}} }, false},
+		{"21 weeks", func(s *Skill) { s.Chain = []Link{{"Sway", 1, 21, "", ""}} }, false},
+		{"no words", func(s *Skill) { s.Chain = []Link{{"", 1, 1, "", ""}} }, false},
+		{"no minutes", func(s *Skill) { s.Chain = []Link{{"Sway", 0, 1, "", ""}} }, false},
+		{"no weeks", func(s *Skill) { s.Chain = []Link{{"Sway", 1, 0, "", ""}} }, false},
 	} {
 		s := good
 		c.change(&s)
@@ -93,19 +93,19 @@ func TestSorted(t *testing.T) {
 }
 
 func TestAGraphThatCannotBe(t *testing.T) {
-	task := []Link{{"x", 1, 1}}
+	task := []Link{{"x", 1, 1, "", ""}}
 	for says, list := range map[string][]Skill{
 		"stands twice":     {{ID: "a", Weight: 1, Chain: task}, {ID: "a", Weight: 1, Chain: task}},
 		"has no weight":    {{ID: "a", Chain: task}},
 		"not one to five":  {{ID: "a", Weight: 1}},
-		"lacks its words":  {{ID: "a", Weight: 1, Chain: []Link{{"", 1, 1}}}},
+		"lacks its words":  {{ID: "a", Weight: 1, Chain: []Link{{"", 1, 1, "", ""}}}},
 		"not in the graph": {{ID: "a", Weight: 1, Chain: task, RestsOn: []string{"b"}}},
 		"a → b → a":        {{ID: "a", Weight: 1, Chain: task, RestsOn: []string{"b"}}, {ID: "b", Weight: 1, Chain: task, RestsOn: []string{"a"}}},
 	} {
 		_, err := New(list)
 		assert.ErrorContains(t, err, says)
 	}
-	g, err := New([]Skill{{ID: "a", Weight: 0.01, Chain: []Link{{"x", 1, 1}, {"x", 1, 1}, {"x", 1, 1}, {"x", 1, 1}, {"x", 1, 1}}}})
+	g, err := New([]Skill{{ID: "a", Weight: 0.01, Chain: []Link{{"x", 1, 1, "", ""}, {"x", 1, 1, "", ""}, {"x", 1, 1, "", ""}, {"x", 1, 1, "", ""}, {"x", 1, 1, "", ""}}}})
 	require.NoError(t, err)
 	assert.NotNil(t, g["a"].RestsOn)
 }

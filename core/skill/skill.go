@@ -35,7 +35,18 @@ type Link struct {
 	Do      string `json:"do" doc:"what is done, as the teacher says it"`
 	Minutes int    `json:"minutes" doc:"a day"`
 	Weeks   int    `json:"weeks" doc:"how many weeks it is kept up"`
+	Old     Old    `json:"old,omitempty" enum:"same,minor" doc:"it is done on an old tune of the student, as it is or in its minor form"`
+	Notes   string `json:"notes,omitempty" doc:"specification of the exercise that the task plays"`
 }
+
+// An Old says in what form an old tune serves a task.
+type Old string
+
+// The forms of old tunes.
+const (
+	OldSame  Old = "same"
+	OldMinor Old = "minor"
+)
 
 // A Skill is one atomic ability.
 type Skill struct {
@@ -107,6 +118,26 @@ func (g Graph) With(own []Skill) Graph {
 	maps.Copy(out, g)
 	for _, s := range own {
 		out[s.ID] = s
+	}
+	return out
+}
+
+// Resting returns the graph with skills that rest on more than they always do.
+func (g Graph) Resting(more func(skill string) []string) Graph {
+	var out Graph
+	for id, s := range g {
+		also := more(id)
+		if len(also) == 0 {
+			continue
+		}
+		if out == nil {
+			out = maps.Clone(g)
+		}
+		s.RestsOn = append(slices.Clone(s.RestsOn), also...)
+		out[id] = s
+	}
+	if out == nil {
+		return g
 	}
 	return out
 }

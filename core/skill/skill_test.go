@@ -9,7 +9,7 @@ import (
 )
 
 func TestGraphNamesWhatIsWrong(t *testing.T) {
-	one := []Link{{"Do it", 1, 1}}
+	one := []Link{{"Do it", 1, 1, "", ""}}
 	for _, c := range []struct {
 		name   string
 		skills []Skill
@@ -20,7 +20,7 @@ func TestGraphNamesWhatIsWrong(t *testing.T) {
 		{"circle", []Skill{{ID: "z", RestsOn: []string{"a"}, Weight: 1, Chain: one}, {ID: "a", RestsOn: []string{"b"}, Weight: 1, Chain: one}, {ID: "b", RestsOn: []string{"c"}, Weight: 1, Chain: one}, {ID: "c", RestsOn: []string{"a"}, Weight: 1, Chain: one}}, "a → b → c → a"},
 		{"weightless", []Skill{{ID: "a", Chain: one}}, `"a" has no weight`},
 		{"nothing prepares it", []Skill{{ID: "a", Weight: 1}}, `"a" has a chain of 0 tasks`},
-		{"an empty task", []Skill{{ID: "a", Weight: 1, Chain: []Link{{"", 1, 1}}}}, "lacks its words"},
+		{"an empty task", []Skill{{ID: "a", Weight: 1, Chain: []Link{{"", 1, 1, "", ""}}}}, "lacks its words"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			_, err := New(c.skills)
@@ -81,4 +81,19 @@ func TestTheChainsOfTheTrade(t *testing.T) {
 	}
 	assert.Equal(t, 5, g["reach-back"].Weeks()+1, "shoulder, string, scale, minor tune: a month")
 	assert.Len(t, g["two-against-three"].Chain, 4)
+}
+
+// A student's school may let a skill rest on more; the graph itself stays.
+func TestResting(t *testing.T) {
+	g := Catalogue()
+	same := g.Resting(func(string) []string { return nil })
+	assert.Equal(t, len(g), len(same))
+	more := g.Resting(func(id string) []string {
+		if id == "parallel-hands" {
+			return []string{"mirrored-hands"}
+		}
+		return nil
+	})
+	assert.Contains(t, more["parallel-hands"].RestsOn, "mirrored-hands")
+	assert.NotContains(t, g["parallel-hands"].RestsOn, "mirrored-hands")
 }

@@ -8,18 +8,19 @@ import (
 
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
+	"patientladder/core/memory"
 	"patientladder/core/shelf"
 )
 
 // A Piece is a secure piece that a week may hold.
 type Piece struct {
 	ID       string
-	Minutes  int      // to play it once
-	Recall   float64  // today
-	Memory   Memory   // for what a playing would do
-	Silent   int      // days since it was last played
-	Polished bool     // kept ready to perform
-	Carries  []string // skills being learnt now that it asks for
+	Minutes  int           // to play it once
+	Recall   float64       // today
+	Memory   memory.Memory // for what a playing would do
+	Silent   int           // days since it was last played
+	Polished bool          // kept ready to perform
+	Carries  []string      // skills being learnt now that it asks for
 
 	keeps float64 // gain of a playing, reckoned once
 }
@@ -35,13 +36,18 @@ func Once(age int) func(shelf.Item) int {
 }
 
 // Pieces lists the secure rungs that are known at a moment, newest first; minutes tells how
-// long one playing of an item takes.
+// long one playing of an item takes. Cards and drills are no old friends: they come only
+// where there is no piece, and before the first book. Common practice, no source.
 func Pieces(s ladder.Standing, known Known, at time.Time, minutes func(shelf.Item) int) []Piece {
 	secure := make([]*ladder.Rung, 0, len(s.Rungs))
 	for i := range s.Rungs {
 		if s.Rungs[i].Foothold != nil {
 			secure = append(secure, &s.Rungs[i])
 		}
+	}
+	piece := func(r *ladder.Rung) bool { return r.Strand == shelf.Book || r.Strand == shelf.Repertoire }
+	if !s.BeforeBook && slices.ContainsFunc(secure, piece) {
+		secure = slices.DeleteFunc(secure, func(r *ladder.Rung) bool { return !piece(r) })
 	}
 	slices.SortStableFunc(secure, func(a, b *ladder.Rung) int { return b.Foothold.Compare(*a.Foothold) })
 	out := make([]Piece, 0, len(secure))
@@ -223,7 +229,7 @@ func gain(set []Piece) float64 { return newTally(set).sum }
 func keeps(p Piece) float64 {
 	const weeks = 28
 	silent := float64(p.Silent)
-	with := p.Memory.Heard(silent, Fine).Recall(weeks)
+	with := p.Memory.Heard(silent, memory.Fine).Recall(weeks)
 	g := with - p.Memory.Recall(silent+weeks)
 	if p.Polished {
 		g *= judgement.UpkeepPolished

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"patientladder/core/ladder"
+	"patientladder/core/memory"
 	"patientladder/core/shelf"
 )
 
@@ -17,7 +18,7 @@ func randomPieces(rng *rand.Rand, n int) []Piece {
 	carried := []string{"halves", "slur-three", "reach-back", "landmarks"}
 	out := make([]Piece, n)
 	for i := range out {
-		p := Piece{ID: fmt.Sprint(i), Minutes: 1 + rng.IntN(4), Silent: rng.IntN(20), Memory: Memory{2 + 40*rng.Float64(), 1 + 9*rng.Float64()}, Polished: rng.IntN(5) == 0}
+		p := Piece{ID: fmt.Sprint(i), Minutes: 1 + rng.IntN(4), Silent: rng.IntN(20), Memory: memory.Memory{Stability: 2 + 40*rng.Float64(), Difficulty: 1 + 9*rng.Float64()}, Polished: rng.IntN(5) == 0}
 		for _, id := range carried {
 			if rng.IntN(4) == 0 {
 				p.Carries = append(p.Carries, id)
@@ -83,7 +84,7 @@ func TestNoPieceIsSilentTooLong(t *testing.T) {
 			for i := range pieces {
 				p := &pieces[i]
 				if slices.ContainsFunc(chosen, func(q Piece) bool { return q.ID == p.ID }) {
-					p.Memory, p.Silent = p.Memory.Heard(float64(p.Silent), Fine), 0
+					p.Memory, p.Silent = p.Memory.Heard(float64(p.Silent), memory.Fine), 0
 				}
 				p.Silent += 7
 				longest = max(longest, p.Silent)
@@ -94,7 +95,7 @@ func TestNoPieceIsSilentTooLong(t *testing.T) {
 }
 
 func TestOldPiecesCarryTheNewSkill(t *testing.T) {
-	plain := Piece{ID: "plain", Minutes: 2, Silent: 10, Memory: Memory{20, 5}}
+	plain := Piece{ID: "plain", Minutes: 2, Silent: 10, Memory: memory.Memory{Stability: 20, Difficulty: 5}}
 	carries := plain
 	carries.ID, carries.Carries = "carries", []string{"halves"}
 	assert.Equal(t, "carries", Choose([]Piece{plain, carries}, 2)[0].ID)

@@ -7,6 +7,7 @@ import (
 
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
+	"patientladder/core/memory"
 	"patientladder/core/skill"
 )
 
@@ -40,7 +41,7 @@ type Known struct {
 
 // kept is a secure rung's memory and when it was last played.
 type kept struct {
-	memory Memory
+	memory memory.Memory
 	last   time.Time
 }
 

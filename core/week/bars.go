@@ -1,21 +1,59 @@
 package week
 
-import "patientladder/core/ladder"
+import (
+	"strings"
+
+	"patientladder/core/ladder"
+)
 
 // fromBars writes a rung without a score by its bars alone.
-func (w *writer) fromBars(r ladder.Rung, t Task, day, turn, total int) []Task {
-	chunks := build(r.Item.Bars, day, w.lessons(r))
-	if total < practice {
-		chunks = halves(r.Item.Bars, turn, total, w.lessons(r))
+// A day that has no room for two chunks takes a half.
+func (w *writer) fromBars(r ladder.Rung, t Task, day, turn, total, room int) []Task {
+	n := w.lessons(r)
+	whole := w.wholes(r)
+	if w.Stuck[r.ID] && whole > 0 && !r.Ready() { // small again
+		n = 1
+	}
+	chunks := build(r.Item.Bars, day, n)
+	if total < practice || room < 2 {
+		chunks = halves(r.Item.Bars, turn, total, n)
+	}
+	if nearly(r) {
+		chunks = []chunk{{}}
 	}
 	var out []Task
 	for _, c := range chunks {
 		task := t
+		if c.from == 0 && whole >= alike {
+			task.Way = ways[(whole-alike)%len(ways)]
+		}
 		task.From, task.To = c.from, c.to
 		task.Why = w.whyChunk(r, c.from == 0, c.joined)
 		out = append(out, task)
 	}
 	return out
+}
+
+// wholes counts the sheets running, up to the last, that asked for nothing but the whole of
+// a rung without a score.
+func (w *writer) wholes(r ladder.Rung) int {
+	n := 0
+	for _, past := range w.Past {
+		on, only := false, true
+		for key := range past.Ticked {
+			part := strings.Split(key, " ")
+			if len(part) < 7 || part[0] != "now" || part[1] != r.ID || part[4] != "" {
+				continue
+			}
+			on, only = true, only && part[len(part)-1] == "0"
+		}
+		if on {
+			if n++; !only {
+				n = 0
+			}
+		}
+	}
+	return n
 }
 
 type chunk struct {

@@ -9,6 +9,7 @@ import (
 
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
+	"patientladder/core/fault"
 	"patientladder/core/home"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
@@ -33,6 +34,8 @@ func (w *writer) budget() {
 	case asked > 0 && 2*days < asked:
 		sh.Budget = max(int(judgement.WeekLight*float64(sh.Budget)), 2)
 		say("thin-week", "days", strconv.Itoa(days), "of", strconv.Itoa(asked))
+		w.light = true
+		w.rarer()
 	default:
 		if lately := w.lately(); lately > 0 {
 			if most := int(math.Ceil(judgement.WeekGrowth*lately)) + 1; most < sh.Budget {
@@ -42,6 +45,26 @@ func (w *writer) budget() {
 		}
 	}
 }
+
+// rarer frees some days after a thin week: four of a usual six are asked for, spread.
+// Common practice, no source.
+func (w *writer) rarer() {
+	if len(w.days) <= rareDays {
+		return
+	}
+	var kept []int
+	for i, d := range w.days {
+		if i*rareDays/len(w.days) == (i+1)*rareDays/len(w.days) {
+			w.sheet.Days[d].Off = true
+			continue
+		}
+		kept = append(kept, d)
+	}
+	w.days = kept
+}
+
+// rareDays is how many days are asked for after a thin week.
+const rareDays = 4
 
 // Choices are the minutes that a day at home may be told to have taken, from half
 // the minutes asked for to twice as many.
@@ -101,6 +124,11 @@ func (w *writer) lines() {
 		return
 	}
 	say("seat-first")
+	for _, r := range w.Seat {
+		if slices.Contains(figures, r.Code) {
+			w.sheet.Lines = append(w.sheet.Lines, Line{Reason: r})
+		}
+	}
 	if slices.ContainsFunc(w.sheet.LeftOut, func(r reason.Reason) bool { return r.Code == "thin-week" || r.Code == "after-break" }) {
 		say("lighter-week")
 	}
@@ -108,10 +136,13 @@ func (w *writer) lines() {
 		say("rest-within")
 	}
 	say("count-" + w.sheet.Counting)
+	if f, seen := w.corrected(); seen {
+		say("corrected", "seen", f.Seen, "try", f.Try)
+	}
 	for _, r := range w.in(ladder.Current) {
 		scale := func(id string) bool { return strings.HasPrefix(id, "scale-") }
 		if r.Strand == shelf.Technique && r.Taught != nil && slices.ContainsFunc(r.Item.Brings, scale) {
-			say("aims-card", "title", r.Item.Title)
+			say("aims-card-"+string(w.Plays.Family), "title", r.Item.Title)
 			break
 		}
 	}
@@ -129,6 +160,21 @@ func (w *writer) lines() {
 		}
 	}
 	say("stop-if-it-hurts")
+}
+
+// figures are the codes of what a home has to set for a seat (package seat).
+var figures = []string{"seat-tiles", "seat-platform", "seat-platform-pedals", "seat-footstool", "seat-too-high"}
+
+// fresh is how many days a fault is minded at home after it was last seen. A judgement.
+const fresh = 15
+
+// corrected is the fault of body or hand that was seen last in the lessons lately: one at
+// a time.
+func (w *writer) corrected() (fault.Fault, bool) {
+	if n := len(w.Standing.Seen); n > 0 && w.From.Sub(calendar.On(w.Standing.Seen[n-1].At)) < fresh {
+		return fault.Named(w.Standing.Seen[n-1].Fault)
+	}
+	return fault.Fault{}, false
 }
 
 // earlier finds a skill that a piece in hand takes for granted and the secure piece
@@ -160,7 +206,7 @@ func (w *writer) earlier() (skill, title string) {
 // rest writes the sheet of a student in pain: listening only, nothing played.
 func (w *writer) rest() {
 	w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("pain-stop", "side", w.Standing.Ache.Side, "where", w.Standing.Ache.Where))
-	list := slices.Concat(w.in(ladder.Current), w.in(ladder.Ahead))
+	list := slices.DeleteFunc(slices.Concat(w.in(ladder.Current), w.in(ladder.Ahead)), func(r ladder.Rung) bool { return !r.Item.HasScore })
 	for turn := range w.days {
 		for i := 0; i < min(len(list), 2); i++ {
 			r := list[(turn+i)%len(list)]

@@ -10,6 +10,7 @@ type bit struct {
 	bars   [2]int // first and last, 0 for the whole
 	joined bool
 	whole  bool
+	way    string // how the whole is played
 }
 
 // nodes lists a tree's chunks, each after its parts, the whole last.
@@ -65,19 +66,6 @@ func cutAt(tree reading.Chunk, depth int) reading.Chunk {
 	return tree
 }
 
-// portions are the stretches of a piece that a week can build, first to last: the
-// largest parts of its tree with at most room chunks.
-func portions(tree reading.Chunk, room int) []reading.Chunk {
-	if count(tree) <= max(room, 1) || len(tree.Parts) == 0 {
-		return []reading.Chunk{tree}
-	}
-	var out []reading.Chunk
-	for _, part := range tree.Parts {
-		out = append(out, portions(part, room)...)
-	}
-	return out
-}
-
 // spread gives each of a week's turns its chunks: each after its parts, as evenly
 // as can be, and on the last turns the whole. Of one or two turns the last is
 // whole, of three or more the last two, where there are chunks to build.
@@ -103,34 +91,16 @@ func building(turns int) int {
 	return max(turns-1, 0)
 }
 
-// bits are a piece's chunks on each of its turns this week: week is the number of
-// the week since its first lesson, from 1, room how many chunks fit into one turn.
-// A piece too long for a week is built stretch by stretch, then joined; a hand that
-// has one week only is taken in larger chunks instead.
-func bits(tree reading.Chunk, week, turns, room int, oneWeek bool) [][]bit {
-	all := max(building(turns), 1) * max(room, 1)
-	list := []reading.Chunk{tree}
-	if oneWeek {
-		list[0] = coarse(tree, all)
-	} else {
-		list = portions(tree, all)
-	}
+// inAWeek builds a hand that has one week only: in larger chunks where it is long, joined
+// through the week, whole on its last turns.
+func inAWeek(tree reading.Chunk, turns, room int) [][]bit {
+	part := coarse(tree, max(building(turns), 1)*max(room, 1))
 	out := make([][]bit, turns)
-	if week > len(list)+1 || week > len(list) && len(list) == 1 { // it has been built
-		for d := range out {
-			out[d] = []bit{{chunk: tree, whole: true}}
-		}
-		return out
-	}
-	part := coarse(tree, all) // the week that joins the stretches
-	if week <= len(list) {
-		part = list[week-1]
-	}
 	for d, chunks := range spread(part, turns) {
 		for _, c := range chunks {
-			at := bit{chunk: c, bars: [2]int{c.From.Bar, c.To.Bar}, joined: len(c.Parts) > 0}
-			at.whole = c.FromID == tree.FromID && c.ToID == tree.ToID
-			out[d] = append(out[d], at)
+			b := bit{chunk: c, bars: [2]int{c.From.Bar, c.To.Bar}, joined: len(c.Parts) > 0}
+			b.whole = c.FromID == tree.FromID && c.ToID == tree.ToID
+			out[d] = append(out[d], b)
 		}
 	}
 	return out

@@ -26,14 +26,26 @@ func tree(rng *rand.Rand, from, to, size int) reading.Chunk {
 	return c
 }
 
-// Nothing before its parts, the whole on the last two of a week's turns, no turn
-// with more than fits: over random pieces.
-func TestBuildingUp(t *testing.T) {
+// The tree's chunks that a plan asks, by turn.
+func asked(days [][]bit) (out [][]string) {
+	for _, day := range days {
+		var list []string
+		for _, b := range day {
+			list = append(list, b.chunk.FromID+"-"+b.chunk.ToID)
+		}
+		out = append(out, list)
+	}
+	return out
+}
+
+// A hand that has one week only: nothing before its parts, whole on the last two of a
+// week's turns, no turn with more than fits: over random pieces.
+func TestAHandInAWeek(t *testing.T) {
 	rng := rand.New(rand.NewPCG(6, 6))
 	for range 2000 {
 		whole := tree(rng, 0, 4+rng.IntN(90), 3+rng.IntN(6))
-		turns, room, week, oneWeek := 1+rng.IntN(6), 1+rng.IntN(6), 1+rng.IntN(8), rng.IntN(2) == 0
-		days := bits(whole, week, turns, room, oneWeek)
+		turns, room := 1+rng.IntN(6), 1+rng.IntN(6)
+		days := inAWeek(whole, turns, room)
 		require.Len(t, days, turns)
 		seen := map[string]bool{}
 		for d, day := range days {
@@ -41,35 +53,147 @@ func TestBuildingUp(t *testing.T) {
 			require.LessOrEqual(t, len(day), room, "turn %d of %d", d, turns)
 			for _, b := range day {
 				for _, part := range b.chunk.Parts {
-					if turns > 1 && (!b.whole || week == 1) { // one turn a week is the whole
-						require.True(t, week > 1 || seen[part.FromID+part.ToID], "nothing before its parts")
-					}
+					require.True(t, turns == 1 || seen[part.FromID+part.ToID], "nothing before its parts")
 				}
 				seen[b.chunk.FromID+b.chunk.ToID] = true
 			}
 		}
-		last := days[turns-1]
-		require.Len(t, last, 1)
+		require.True(t, days[turns-1][0].whole)
 		if turns >= 3 {
-			require.Len(t, days[turns-2], 1)
-			require.Equal(t, last[0].chunk.FromID+last[0].chunk.ToID, days[turns-2][0].chunk.FromID+days[turns-2][0].chunk.ToID, "whole by the last two days")
-		}
-		if oneWeek || len(nodes(whole)) <= max(building(turns), 1)*room && week == 1 {
-			require.True(t, last[0].whole, "what fits a week is whole at its end")
+			require.True(t, days[turns-2][0].whole, "whole by the last two days")
 		}
 	}
 }
 
-func TestALongPieceComesInStretches(t *testing.T) {
-	whole := tree(rand.New(rand.NewPCG(1, 1)), 0, 64, 4)
-	var ends []string
-	for week := 1; week <= 12; week++ {
-		days := bits(whole, week, 6, 2, false)
-		ends = append(ends, days[5][0].chunk.FromID+"-"+days[5][0].chunk.ToID)
+// Week after week, over random pieces, rooms and turns that change from week to week, and
+// families that do a part of what is asked: every chunk is asked for, nothing is joined
+// before it is known, no turn has more than fits, and the whole comes before long and
+// stays.
+func TestNoBarIsSkipped(t *testing.T) {
+	rng := rand.New(rand.NewPCG(7, 7))
+	for range 500 {
+		whole := tree(rng, 0, 4+rng.IntN(60), 3+rng.IntN(4))
+		whole.Hand = reading.Right
+		r := rung("new", 16, 1, at(from), nil)
+		w := writer{}
+		known, ever := map[string]bool{}, map[string]bool{}
+		wholeAt := 0
+		for week := 1; week <= 40 && wholeAt == 0; week++ {
+			turns, room := 1+rng.IntN(6), 1+rng.IntN(5)
+			days := w.learn(r, whole, turns, room)
+			require.Len(t, days, turns)
+			past := Past{Ticked: map[string]int{}}
+			thisWeek := map[string]bool{}
+			for _, day := range days {
+				require.NotEmpty(t, day)
+				require.LessOrEqual(t, len(day), min(room, aDay))
+				for _, b := range day {
+					for _, l := range leaves(b.chunk) {
+						if len(b.chunk.Parts) > 0 {
+							require.True(t, known[l.FromID] || thisWeek[l.FromID], "week %d: joined before it was learnt", week)
+						}
+					}
+					if len(b.chunk.Parts) == 0 {
+						thisWeek[b.chunk.FromID] = true
+						ever[b.chunk.FromID] = true
+					}
+					task := Task{Band: "now", Rung: "new", From: b.bars[0], To: b.bars[1], Start: &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: "right"}}
+					if b.whole {
+						task.From, task.To = 0, 0
+					}
+					ticked := rng.IntN(3)
+					past.Ticked[task.key()] += ticked
+					if b.whole && week > 1 {
+						wholeAt = week
+					}
+				}
+			}
+			w.Past = append(w.Past, past)
+			for i, l := range w.learnt(r, whole).leaves {
+				known[l.FromID] = w.learnt(r, whole).known[i] || known[l.FromID]
+			}
+		}
+		require.Positive(t, wholeAt, "the whole comes")
+		for _, l := range leaves(whole) {
+			require.True(t, ever[l.FromID] || len(whole.Parts) == 0, "no bar is skipped")
+		}
 	}
-	assert.Equal(t, "n0", ends[0][:2], "begins at the beginning")
-	assert.NotEqual(t, ends[0], ends[1], "another stretch each week")
-	assert.Equal(t, "n0-n63", ends[11], "and whole in the end")
+}
+
+// four is a piece of four chunks in two pairs; the third is the first again.
+func four() reading.Chunk {
+	leaf := func(n int, like string) reading.Chunk {
+		return reading.Chunk{From: reading.Place{Bar: n}, To: reading.Place{Bar: n}, FromID: fmt.Sprint("a", n), ToID: fmt.Sprint("b", n), Like: like, Hand: reading.Right}
+	}
+	join := func(a, b reading.Chunk) reading.Chunk {
+		return reading.Chunk{From: a.From, To: b.To, FromID: a.FromID, ToID: b.ToID, Parts: []reading.Chunk{a, b}, Hand: reading.Right}
+	}
+	return join(join(leaf(1, "x"), leaf(2, "y")), join(leaf(3, "x"), leaf(4, "z")))
+}
+
+// What a week asks of a piece of four bars whose third is its first, by what was done.
+func TestWhatAWeekAsks(t *testing.T) {
+	key := func(from, to string, bars ...int) string {
+		return Task{Band: "now", Rung: "new", From: bars[0], To: bars[1], Start: &Start{From: from, To: to, Hand: "right"}}.key()
+	}
+	leaf := func(n int) string { return key(fmt.Sprint("a", n), fmt.Sprint("b", n), n, n) }
+	points := func(states ...ladder.PointState) (out []ladder.Point) {
+		for i, s := range states {
+			out = append(out, ladder.Point{Key: fmt.Sprint(i), State: s})
+		}
+		return out
+	}
+	all := []string{"a1-b4"}
+	for _, c := range []struct {
+		name   string
+		past   []Past
+		points []ladder.Point
+		want   [][]string
+	}{
+		{"the first week: what is different, a chunk a day, pairs joined, the whole at the end", nil, nil,
+			[][]string{{"a1-b1"}, {"a2-b2", "a1-b2"}, {"a4-b4", "a1-b4"}, {"a1-b4"}, all, all}},
+		{"it goes on after what was ticked", []Past{{Ticked: map[string]int{leaf(1): 2, leaf(2): 0}}}, nil,
+			[][]string{{"a2-b2", "a1-b2"}, {"a4-b4", "a1-b4"}, {"a1-b4"}, {"a1-b4"}, all, all}},
+		{"a family that ticks nothing is believed", []Past{{Ticked: map[string]int{leaf(1): 0, leaf(2): 0}}}, nil,
+			[][]string{{"a4-b4", "a1-b4"}, {"a1-b4"}, {"a1-b4"}, {"a1-b4"}, all, all}},
+		{"what was asked twice is left", []Past{{Ticked: map[string]int{leaf(1): 1, leaf(2): 0}}, {Ticked: map[string]int{leaf(2): 0, leaf(1): 1}}}, nil,
+			[][]string{{"a4-b4", "a1-b4"}, {"a1-b4"}, {"a1-b4"}, {"a1-b4"}, all, all}},
+		{"all is known, the whole was not asked: halves, then the whole", []Past{{Ticked: map[string]int{leaf(1): 1, leaf(2): 1, leaf(4): 1}}}, nil,
+			[][]string{{"a1-b2"}, {"a3-b4"}, {"a1-b2"}, {"a3-b4"}, all, all}},
+		{"the whole was asked: the whole", []Past{{Ticked: map[string]int{leaf(1): 1, leaf(2): 1, leaf(4): 1, key("a1", "b4", 0, 0): 1}}}, nil,
+			[][]string{all, all, all, all, all, all}},
+		{"cut otherwise then: by its bars", []Past{{Ticked: map[string]int{key("q", "r", 1, 2): 1}}}, nil,
+			[][]string{{"a4-b4", "a1-b4"}, {"a1-b4"}, {"a1-b4"}, {"a1-b4"}, all, all}},
+		{"another hand's past is not this one's", []Past{{Ticked: map[string]int{Task{Band: "now", Rung: "new", From: 1, To: 1, Start: &Start{From: "a1", To: "b1", Hand: "left"}}.key(): 1}}}, nil,
+			[][]string{{"a1-b1"}, {"a2-b2", "a1-b2"}, {"a4-b4", "a1-b4"}, {"a1-b4"}, all, all}},
+		{"another piece's neither", []Past{{Ticked: map[string]int{Task{Band: "now", Rung: "old", From: 1, To: 1, Start: &Start{From: "a1", To: "b1", Hand: "right"}}.key(): 1}}}, nil,
+			[][]string{{"a1-b1"}, {"a2-b2", "a1-b2"}, {"a4-b4", "a1-b4"}, {"a1-b4"}, all, all}},
+		{"all points met but one: whole", nil, points(ladder.Met, ladder.Met, ladder.Open), [][]string{all, all, all, all, all, all}},
+		{"two left: built", nil, points(ladder.Met, ladder.Open, ladder.Unmarked), [][]string{{"a1-b1"}, {"a2-b2", "a1-b2"}, {"a4-b4", "a1-b4"}, {"a1-b4"}, all, all}},
+		{"its only point is still open: built", nil, points(ladder.Open), [][]string{{"a1-b1"}, {"a2-b2", "a1-b2"}, {"a4-b4", "a1-b4"}, {"a1-b4"}, all, all}},
+	} {
+		w := writer{Ask: Ask{Past: c.past}}
+		r := ladder.Rung{ID: "new", Points: c.points, Taught: at(from)}
+		assert.Equal(t, c.want, asked(w.learn(r, four(), 6, 4)), c.name)
+	}
+	// two bars that come back as two: joined once
+	small := func(n int, like string) reading.Chunk {
+		return reading.Chunk{From: reading.Place{Bar: n}, To: reading.Place{Bar: n}, FromID: fmt.Sprint("a", n), ToID: fmt.Sprint("b", n), Like: like, Hand: reading.Right}
+	}
+	pair := func(n int, likes string) reading.Chunk {
+		return reading.Chunk{From: reading.Place{Bar: n}, To: reading.Place{Bar: n + 1}, FromID: fmt.Sprint("a", n), ToID: fmt.Sprint("b", n+1), Hand: reading.Right, Parts: []reading.Chunk{small(n, likes[:1]), small(n+1, likes[1:])}}
+	}
+	back := reading.Chunk{From: reading.Place{Bar: 1}, To: reading.Place{Bar: 6}, FromID: "a1", ToID: "b6", Hand: reading.Right, Parts: []reading.Chunk{
+		{From: reading.Place{Bar: 1}, To: reading.Place{Bar: 4}, FromID: "a1", ToID: "b4", Hand: reading.Right, Parts: []reading.Chunk{pair(1, "xy"), pair(3, "zq")}}, pair(5, "xy")}}
+	assert.Equal(t, [][]string{{"a1-b1"}, {"a2-b2", "a1-b2"}, {"a3-b3"}, {"a4-b4", "a1-b6"}, {"a1-b6"}, {"a1-b6"}},
+		asked((&writer{}).learn(ladder.Rung{ID: "new", Taught: at(from)}, back, 6, 4)), "the fifth and sixth bar are no news")
+	w := writer{Ask: Ask{Stuck: map[string]bool{"new": true}}}
+	assert.Equal(t, [][]string{{"a1-b1", "a2-b2"}, {"a3-b3", "a4-b4"}, {"a1-b1", "a2-b2"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from), Points: points(ladder.Met, ladder.Met, ladder.Open)}, four(), 3, 4)), "a piece that sticks is taken small again")
+	assert.Equal(t, [][]string{{"a1-b1"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from)}, four(), 1, 1)))
+	assert.Equal(t, "stuck-small", w.whyChunk(ladder.Rung{ID: "new"}, false, false).Code)
+	w = writer{}
+	one := asked(w.learn(ladder.Rung{ID: "new", Taught: at(from)}, four(), 1, 1))
+	assert.Equal(t, [][]string{{"a1-b1"}}, one, "one turn, one minute: one chunk")
 }
 
 // The sheet of a piece with its score, in a family that practises on four days.

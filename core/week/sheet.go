@@ -8,6 +8,7 @@
 package week
 
 import (
+	"maps"
 	"math"
 	"slices"
 	"sort"
@@ -15,11 +16,13 @@ import (
 	"strings"
 	"time"
 
+	"patientladder/core/activity"
 	"patientladder/core/ahead"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/instrument"
+	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/reading"
 	"patientladder/core/reason"
@@ -39,6 +42,11 @@ type Task struct {
 	Skill   string        `json:"skill,omitempty" doc:"of a head start"`
 	Do      string        `json:"do,omitempty" doc:"what to do, of a head start"`
 	Hands   string        `json:"hands,omitempty" enum:"right,left,together" doc:"of a two-hand piece"`
+	Plays   []Play        `json:"plays,omitempty" nullable:"false" doc:"of an exercise: what each hand plays"`
+	Cards   []CardLine    `json:"cards,omitempty" nullable:"false" doc:"of reading and theory: what is asked, and when it is right"`
+	Steps   []string      `json:"steps,omitempty" nullable:"false" doc:"of a game: how it goes"`
+	Game    string        `json:"game,omitempty" doc:"id of an activity that is played at home"`
+	Way     string        `json:"way,omitempty" enum:"own-tempo,by-heart,to-someone" doc:"how the whole is played, where it has been asked for before"`
 	Start   *Start        `json:"start,omitempty" doc:"of a chunk that was read off the score"`
 	Count   int           `json:"count" doc:"times; in a row for a spot or a pattern"`
 	InRow   bool          `json:"inRow"`
@@ -46,6 +54,9 @@ type Task struct {
 	Minutes int           `json:"minutes"`
 	Why     reason.Reason `json:"why"`
 	Says    Words         `json:"says"`
+
+	fresh bool    // a small chunk that is learnt
+	lasts float64 // seconds of one playing, slowly; 0 where that is not known
 }
 
 // bands in the order in which a day takes them.
@@ -58,6 +69,8 @@ type Start struct {
 	Hand string `json:"hand" enum:",right,left,both"`
 	reading.StartOf
 	Starts []reading.HandStart `json:"starts,omitempty" doc:"of both hands: of each that plays in it"`
+	Keys   bool                `json:"keys,omitempty" doc:"of a keyboard"`
+	Say    string              `json:"say,omitempty" doc:"said while pointing, for the grown-up"`
 	Notes  int                 `json:"notes"`
 	Level  int                 `json:"level" doc:"0 for a smallest chunk, more for one that is joined from others"`
 }
@@ -67,6 +80,7 @@ type Day struct {
 	Date   calendar.Date `json:"date"`
 	Lesson bool          `json:"lesson" doc:"the day of the lesson: listening only"`
 	Off    bool          `json:"off" doc:"no day of practice in this family"`
+	Thin   bool          `json:"thin,omitempty" doc:"after the first week of a longer time: lighter"`
 	Tasks  []Task        `json:"tasks" nullable:"false"`
 }
 
@@ -77,6 +91,9 @@ type Sheet struct {
 	Budget   int             `json:"budget" doc:"minutes a day"`
 	Counting string          `json:"counting" enum:"by-age,correct-only,quality"`
 	Reader   string          `json:"reader" enum:"parent,student,adult" doc:"whom the sheet speaks to"`
+	Word     string          `json:"word,omitempty" doc:"a sentence of the teacher's to the family"`
+	Drafted  []Day           `json:"drafted,omitempty" nullable:"false" doc:"the days before the teacher's word; empty where there was none"`
+	Gone     []Gone          `json:"gone,omitempty" nullable:"false" doc:"lines that the teacher struck"`
 	Lines    []Line          `json:"lines" nullable:"false" doc:"what holds for every practice: the seat first, rests, cards to reread"`
 	Share    float64         `json:"share" doc:"of the minutes on this sheet that are upkeep"`
 	Asked    float64         `json:"asked" doc:"share of upkeep that the approach asks for"`
@@ -107,7 +124,7 @@ func Times(age int) int {
 	return 3
 }
 
-// practice is how many days of the sheet may be practised: all but the lesson's.
+// practice is how many days of a usual week may be practised: all but the lesson's.
 const practice = 6
 
 // An Ask is what a sheet is written from.
@@ -120,6 +137,11 @@ type Ask struct {
 	Home     shelf.Home
 	Plays    instrument.Profile
 	Trees    map[string][]reading.Chunk // by rung: a tree a hand, of two hands a third for both
+	Stuck    map[string]bool            // by rung: it sticks
+	InTurn   map[string]bool            // by rung: its hands take turns
+	Seat     []reason.Reason            // how to sit at the home's instrument, as measured; none where it was not
+	Past     []Past                     // sheets given before, the first first
+	Games    []activity.Activity        // played in the lesson
 	Age      int                        // years
 	From     calendar.Date              // day of the lesson
 	Next     calendar.Date              // of the next; empty when the calendar ends
@@ -145,18 +167,27 @@ func (t Task) key() string {
 	if t.Start != nil {
 		parts = append(parts, t.Start.Hand, t.Start.From, t.Start.To)
 	}
-	return strings.Join(append(parts, strconv.Itoa(t.From), strconv.Itoa(t.To)), " ")
+	parts = append(parts, strconv.Itoa(t.From), strconv.Itoa(t.To))
+	if t.Game != "" {
+		parts = append(parts, t.Game)
+	}
+	return strings.Join(parts, " ")
 }
 
-// Make writes the sheet of the seven days from a lesson's day. A day on which the
-// family does not practise is off.
+// Make writes the sheet from a lesson's day to the day before the next lesson: of a week
+// where no next one is told, and after the first week of a longer time, holidays most of
+// all, thinner. A day on which the family does not practise is off.
 func Make(ask Ask) (sh Sheet) {
 	sh = Sheet{From: ask.From, Next: ask.Next, Budget: Budget(ask.Age), Counting: string(ask.Approach[approach.Counts]), Asked: ask.Approach.UpkeepShare(), Reader: reader(ask.Age),
 		LeftOut: []reason.Reason{}, Lines: []Line{}}
 	defer sh.say()
-	w := writer{Ask: ask, sheet: &sh, rungs: map[ladder.State][]ladder.Rung{}}
+	w := writer{Ask: ask, sheet: &sh, plans: map[string][][]bit{}, rungs: map[ladder.State][]ladder.Rung{}}
 	sh.Days = append(sh.Days, Day{Date: ask.From, Lesson: true, Tasks: []Task{}})
-	for d := 1; d <= practice; d++ {
+	last := practice
+	if ask.Next > ask.From {
+		last = min(ask.Next.Sub(ask.From)-1, longest)
+	}
+	for d := 1; d <= min(last, practice); d++ {
 		day := Day{Date: ask.From.Add(d), Tasks: []Task{}}
 		if day.Off = !ask.Standing.HomeDays.On(day.Date); !day.Off {
 			w.days = append(w.days, d)
@@ -171,24 +202,14 @@ func Make(ask Ask) (sh Sheet) {
 	}
 	w.ahead()
 	w.now()
+	w.games()
 	w.upkeep()
+	w.few()
+	w.thin(last)
 	for _, d := range sh.Days { // new work while fresh, then old friends
 		slices.SortStableFunc(d.Tasks, func(a, b Task) int { return slices.Index(bands, a.Band) - slices.Index(bands, b.Band) })
 	}
-	now, kept := 0, 0
-	for _, d := range sh.Days[1:] {
-		for _, t := range d.Tasks {
-			switch t.Band {
-			case "now":
-				now += t.Minutes
-			case "upkeep":
-				kept += t.Minutes
-			}
-		}
-	}
-	if now+kept > 0 {
-		sh.Share = float64(kept) / float64(now+kept)
-	}
+	sh.share()
 	return sh
 }
 
@@ -207,9 +228,12 @@ func reader(age int) string {
 type writer struct {
 	Ask
 	sheet *Sheet
-	days  []int       // indices of the days of practice
-	spare int         // minutes a day that are left for now and upkeep
-	early map[int]int // minutes a day that went to what comes later
+	days  []int              // indices of the days of practice
+	light bool               // after a thin week: fewer lines, fewer days
+	spare int                // minutes a day that are left for now and upkeep
+	early map[int]int        // minutes a day that went to what comes later
+	later float64            // the same of a day in the middle
+	plans map[string][][]bit // of pieces in hand, by rung
 
 	rungs map[ladder.State][]ladder.Rung // gathered when first asked for
 }
@@ -224,8 +248,16 @@ func (w *writer) in(s ladder.State) []ladder.Rung {
 	return list
 }
 
-// put adds a task to a day of practice, counted from 1; 0 is the lesson's own day.
+// put adds a task to a day of practice, counted from 1; 0 is the lesson's own day. What
+// the teacher strikes again and again is not put.
 func (w *writer) put(turn int, t Task) {
+	if w.Standing.Strikes(t.Sort()) >= int(judgement.StruckOften) {
+		out := reason.Of("struck-often", "title", t.Title)
+		if !slices.ContainsFunc(w.sheet.LeftOut, func(r reason.Reason) bool { return r.Code == out.Code && r.Args["title"] == t.Title }) {
+			w.sheet.LeftOut = append(w.sheet.LeftOut, out)
+		}
+		return
+	}
 	d := &w.sheet.Days[0]
 	if turn > 0 {
 		d = &w.sheet.Days[w.days[turn-1]]
@@ -237,9 +269,9 @@ func (w *writer) put(turn int, t Task) {
 // least is the budget below which a day has no minute for what comes later.
 const least = 8
 
-// ahead gives a minute or two on alternate days to the head starts of this
-// week, or else to hearing what comes next, which also stands on the lesson's
-// own day.
+// ahead gives a minute or two on alternate days to the head starts as they were shown,
+// those of today's lesson first, or else to hearing what comes next, which also stands on
+// the lesson's own day.
 func (w *writer) ahead() {
 	w.spare = w.sheet.Budget
 	w.early = map[int]int{}
@@ -249,44 +281,94 @@ func (w *writer) ahead() {
 			w.early[day] += t.Minutes
 		}
 	}
-	coming := w.in(ladder.Ahead)
-	if len(coming) > 0 && w.fits(coming[0]) {
-		r := coming[0]
-		t := Task{Band: "ahead", Rung: r.ID, Title: r.Item.Title, Count: 1, Listen: true, Minutes: 1, Why: reason.Of("hear-it-early", "title", r.Item.Title)}
-		put(0, t)
+	next, far := w.heard()
+	if next != nil {
+		put(0, Task{Band: "ahead", Rung: next.ID, Title: next.Item.Title, Count: 1, Listen: true, Minutes: 1, Why: reason.Of("hear-it-early", "title", next.Item.Title)})
 		if w.sheet.Budget < least {
-			w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("no-room-for", "title", r.Item.Title))
+			w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("no-room-for", "title", next.Item.Title))
 		}
 	}
-	if far := len(coming) - 1; far > 1 && w.Home.Lacks(w.Plays, coming[far].Item) == nil {
-		title := coming[far].Item.Title
-		put(0, Task{Band: "ahead", Rung: coming[far].ID, Title: title, Count: 1, Listen: true, Minutes: 1, Why: reason.Of("hear-far-ahead", "title", title)})
+	if far != nil {
+		put(0, Task{Band: "ahead", Rung: far.ID, Title: far.Item.Title, Count: 1, Listen: true, Minutes: 1, Why: reason.Of("hear-far-ahead", "title", far.Item.Title)})
 	}
 	if w.sheet.Budget < least || w.Path.Break.Light() {
 		return
 	}
 	any := false
-	for i, h := range w.Ahead {
-		task, now := h.Now()
-		if !now || task.Minutes > w.sheet.Budget/6 {
-			continue
-		}
+	for i, h := range w.shown() {
+		task, _ := h.Shown()
 		any = true
-		t := Task{Band: "ahead", Title: h.Name, Skill: h.Skill, Do: task.Do, Count: 1, Minutes: task.Minutes, Why: h.Why(w.Path, w.Graph)}
+		t := Task{Band: "ahead", Title: h.Name, Skill: h.Skill, Do: task.Do, Count: 1, Minutes: min(task.Minutes, max(w.sheet.Budget/6, 1)), Why: h.Why(w.Path, w.Graph)}
 		for d := 1 + i%2; d <= len(w.days); d += 2 {
 			put(d, t)
 		}
 	}
-	if !any && len(coming) > 0 && w.fits(coming[0]) {
+	if !any && next != nil {
 		for d := 2; d <= len(w.days); d += 2 {
 			put(d, w.sheet.Days[0].Tasks[0])
 		}
 	}
-	most := 0
+	all := 0
 	for _, m := range w.early {
-		most = max(most, m)
+		all += m
 	}
-	w.spare -= most
+	w.later = float64(all) / float64(max(len(w.days), 1))
+	w.spare -= int(math.Round(w.later))
+}
+
+// atHome is how many head starts go home at once, and kept for how many days one goes on
+// after it was shown. A judgement.
+const (
+	atHome = 2
+	kept   = 28
+)
+
+// shown are the head starts that were shown lately and whose rung has not begun, the last
+// shown first.
+func (w *writer) shown() []ahead.HeadStart {
+	var out []ahead.HeadStart
+	for _, h := range w.Ahead {
+		if _, was := h.Shown(); was && w.From.Sub(calendar.On(h.Last)) <= kept {
+			out = append(out, h)
+		}
+	}
+	for _, id := range slices.Sorted(maps.Keys(w.Standing.Prepared)) { // shown today, though it is no longer planned
+		h, was := ahead.On(w.Standing, w.Graph, id)
+		if was && calendar.On(h.Last) == w.From && !slices.ContainsFunc(out, func(o ahead.HeadStart) bool { return o.Skill == id }) {
+			out = append(out, h)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b ahead.HeadStart) int { return b.Last.Compare(a.Last) })
+	return out[:min(len(out), atHome)]
+}
+
+// heard finds what can be listened to: the rung that comes next of those with notes, and
+// the one that begins last, where it is not the next of its lane.
+func (w *writer) heard() (next, far *ladder.Rung) {
+	begins := map[string]float64{}
+	for _, e := range w.Path.Expected {
+		begins[e.Rung] = e.FromIn
+	}
+	coming := w.in(ladder.Ahead)
+	first := map[shelf.Strand]bool{}
+	for i := range coming {
+		r := &coming[i]
+		inLane := first[r.Strand]
+		first[r.Strand] = true
+		if !r.Item.HasScore || w.Home.Lacks(w.Plays, r.Item) != nil {
+			continue
+		}
+		if next == nil || begins[r.ID] < begins[next.ID] {
+			next = r
+		}
+		if inLane && (far == nil || begins[r.ID] > begins[far.ID]) {
+			far = r
+		}
+	}
+	if far == next {
+		far = nil
+	}
+	return next, far
 }
 
 // fits reports whether the home instrument can do a rung; one that it cannot
@@ -323,11 +405,19 @@ func (w *writer) now() {
 	if i := slices.IndexFunc(rungs, func(r ladder.Rung) bool { return r.Strand == shelf.Book }); i > 0 {
 		rungs = slices.Insert(slices.Delete(slices.Clone(rungs), i, i+1), 0, rungs[i])
 	}
-	minutes := w.spare
-	if len(w.in(ladder.Secure)) > 0 {
-		minutes = max(2, int(math.Round(float64(w.spare)*(1-w.Approach.UpkeepShare()))))
+	inHand := float64(w.spare)
+	if len(w.in(ladder.Secure)) > 0 { // what comes later takes from the work in hand, not from the old friends
+		inHand = max(2, float64(w.sheet.Budget)*(1-w.Approach.UpkeepShare())-w.later)
 	}
-	days := turns(len(rungs), minutes/2, len(w.days))
+	minutes := int(math.Round(inHand))
+	others := 0 // things of a day that are not in hand
+	if len(w.in(ladder.Secure)) > 0 {
+		others++
+	}
+	if len(w.early) > 0 {
+		others++
+	}
+	days := turns(len(rungs), min(minutes/2, max(w.most()-others, 1)), len(w.days))
 	total := make([]int, len(rungs))
 	for _, list := range days {
 		for _, i := range list {
@@ -336,13 +426,15 @@ func (w *writer) now() {
 	}
 	turn := make([]int, len(rungs))
 	for d, list := range days {
+		// parts of minutes add up over the days
+		minutes := int(math.Floor(inHand*float64(d+1)+0.5)) - int(math.Floor(inHand*float64(d)+0.5))
 		for k, i := range list {
 			share := minutes / len(list)
 			if k < minutes%len(list) {
 				share++
 			}
 			turn[i]++
-			w.rung(rungs[i], d+1, turn[i], total[i], share)
+			w.rung(rungs[i], d+1, turn[i], total[i], share, max(int(inHand)/len(list), 1))
 		}
 	}
 	w.spare -= minutes
@@ -368,12 +460,17 @@ func turns(n, room, of int) [][]int {
 	return days
 }
 
-// rung writes one current rung's tasks of a day: its turn-th of total this week.
-func (w *writer) rung(r ladder.Rung, day, turn, total, minutes int) {
+// isPiece reports whether an item is a piece by its notes, in whatever lane it stands.
+func isPiece(it shelf.Item) bool {
+	return it.HasScore && it.Exercise == "" && it.Cards == "" && len(it.Steps) == 0 && (it.Strand == shelf.Book || it.Strand == shelf.Repertoire)
+}
+
+// rung writes one current rung's tasks of a day: its turn-th of total this week, in so many
+// minutes, of which it can count on room on each day.
+func (w *writer) rung(r ladder.Rung, day, turn, total, minutes, room int) {
 	t := Task{Band: "now", Rung: r.ID, Title: r.Item.Title, Count: Times(w.Age), Hands: w.hands(r)}
-	if r.Strand == shelf.Technique || r.Strand == shelf.Reading {
-		t.Count, t.InRow = 5, true
-		t.Why = reason.Of("a-pattern", "title", r.Item.Title)
+	if (r.Strand == shelf.Technique || r.Strand == shelf.Reading) && !isPiece(r.Item) {
+		t = w.drill(r, t)
 		t.Minutes = minutes
 		w.put(day, t)
 		return
@@ -389,19 +486,12 @@ func (w *writer) rung(r ladder.Rung, day, turn, total, minutes int) {
 		}
 	}
 	if len(trees) > 0 {
-		tasks = append(tasks, w.fromScore(r, t, trees, turn, total, max(minutes-len(tasks), 1))...)
+		tasks = append(tasks, w.fromScore(r, t, trees, turn, total, max(room-len(tasks), 1))...)
 	} else {
-		tasks = append(tasks, w.fromBars(r, t, day, turn, total)...)
+		tasks = append(tasks, w.fromBars(r, t, day, turn, total, room-len(tasks))...)
 	}
-	// more pieces of work than minutes: the spots and chunks that come first
-	// get a minute each, the rest wait for another day
-	tasks = tasks[:min(len(tasks), max(minutes, 1))]
-	for i := range tasks {
-		tasks[i].Minutes = minutes / len(tasks)
-		if i < minutes%len(tasks) {
-			tasks[i].Minutes++
-		}
-		w.put(day, tasks[i])
+	for _, t := range fit(tasks, minutes) {
+		w.put(day, t)
 	}
 }
 
@@ -417,21 +507,26 @@ func (w *writer) fromScore(r ladder.Rung, t Task, trees []reading.Chunk, turn, t
 			which = c
 		}
 	}
-	alone := t.Hands == "right" || t.Hands == "left"
-	week := w.lessons(r)
-	if t.Hands == "together" && w.Approach[approach.Hands] != approach.Together {
-		week -= 2 // each hand had its week
-	}
-	if alone {
-		week = 1
+	plan, planned := w.plans[r.ID]
+	if !planned {
+		if t.Hands == "right" || t.Hands == "left" {
+			plan = inAWeek(which, total, min(chunks(r, which, room), aDay))
+			if n := w.learnt(r, which).sheets; n >= alike && n%2 == 0 { // its lesson has not come on: from the end
+				plan = backwards(which, total)
+			}
+		} else {
+			plan = w.learn(r, which, total, min(chunks(r, which, room), aDay))
+		}
+		w.plans[r.ID] = plan
 	}
 	var out []Task
-	for _, b := range bits(which, week, total, min(room, aDay), alone)[turn-1] {
+	for _, b := range plan[turn-1] {
 		task := t
-		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), StartOf: b.chunk.Start, Starts: b.chunk.Starts, Notes: b.chunk.Notes, Level: height(b.chunk)}
+		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), StartOf: b.chunk.Start, Starts: b.chunk.Starts, Notes: b.chunk.Notes, Level: height(b.chunk), Keys: w.onKeys(), Say: w.script(b.chunk)}
 		if !b.whole {
 			task.From, task.To = b.bars[0], b.bars[1]
 		}
+		task.Way, task.lasts, task.fresh = b.way, slowly(r.Item, b.chunk.Lasts), !b.joined && !b.whole
 		task.Why = w.whyChunk(r, b.whole, b.joined)
 		out = append(out, task)
 	}
@@ -440,6 +535,8 @@ func (w *writer) fromScore(r ladder.Rung, t Task, trees []reading.Chunk, turn, t
 
 func (w *writer) whyChunk(r ladder.Rung, whole, joined bool) reason.Reason {
 	switch {
+	case w.Stuck[r.ID] && !whole:
+		return reason.Of("stuck-small", "title", r.Item.Title)
 	case whole && len(r.Missing()) > 0:
 		return reason.Of("hold-this", "point", r.Missing()[0])
 	case whole:
@@ -450,8 +547,7 @@ func (w *writer) whyChunk(r ladder.Rung, whole, joined bool) reason.Reason {
 	return reason.Of("small-first")
 }
 
-// lessons counts the closed lessons since the rung was first taught, that one
-// included.
+// lessons counts the closed lessons since a rung's first, that one included.
 func (w *writer) lessons(r ladder.Rung) int {
 	n := 1
 	taught := calendar.On(*r.Taught)
@@ -463,13 +559,17 @@ func (w *writer) lessons(r ladder.Rung) int {
 	return n
 }
 
-// hands is the rule of a two-hand piece: right hand a week, left hand a week,
-// then together, unless the approach begins together.
+// hands is the rule of a two-hand piece: right hand for the week of its first lesson, left
+// hand after the next in which it was worked on, then together, unless the approach begins
+// together. Hands that take turns are one line from the beginning.
 func (w *writer) hands(r ladder.Rung) string {
 	if r.Item.Staves < 2 {
 		return ""
 	}
-	switch n := w.lessons(r); {
+	if w.InTurn[r.ID] {
+		return "together"
+	}
+	switch n := r.LessonsOn(*r.Taught); {
 	case w.Approach[approach.Hands] == approach.Together || n > 2 || r.Ready():
 		return "together"
 	case n == 2:

@@ -72,11 +72,12 @@ func TestChunksAreJoinedThroughTheWeek(t *testing.T) {
 func TestHandsRule(t *testing.T) {
 	for _, c := range []struct {
 		name   string
-		closed []calendar.Date
+		worked []calendar.Date
 		a      approach.Approach
 		staves int
 		want   string
 	}{
+		{"a lesson that did not come to it is no lesson of it", nil, approach.Default(9), 2, "right"},
 		{"first week: right hand", []calendar.Date{"2026-11-18"}, approach.Default(9), 2, "right"},
 		{"second week: left hand", []calendar.Date{"2026-11-18", "2026-11-25"}, approach.Default(9), 2, "left"},
 		{"third week: together", []calendar.Date{"2026-11-18", "2026-11-25", "2026-12-02"}, approach.Default(9), 2, "together"},
@@ -86,11 +87,11 @@ func TestHandsRule(t *testing.T) {
 		t.Run(c.name, func(t *testing.T) {
 			s := only(rung("duet", 8, c.staves, at("2026-11-18"), nil))
 			s.Closed = map[calendar.Date]time.Time{}
-			for _, d := range c.closed {
+			s.Rungs[0].Worked = c.worked
+			for _, d := range []calendar.Date{"2026-11-18", "2026-11-25", "2026-12-02"} {
 				s.Closed[d] = d.Time()
 			}
-			last := c.closed[len(c.closed)-1]
-			sh := sheet(s, c.a, 9, last, last.Add(7))
+			sh := sheet(s, c.a, 9, "2026-12-02", "2026-12-09")
 			for _, d := range sh.Days[1:] {
 				for _, task := range d.Tasks {
 					assert.Equal(t, c.want, task.Hands)
@@ -98,6 +99,9 @@ func TestHandsRule(t *testing.T) {
 			}
 		})
 	}
+	a := ask(only(rung("turns", 8, 2, at(from), nil)), approach.Default(9), 9, from, next)
+	a.InTurn = map[string]bool{"turns": true}
+	assert.Equal(t, "together", Make(a).Days[1].Tasks[0].Hands, "hands that take turns are one line")
 }
 
 func TestOnlyWhatWasShown(t *testing.T) {
@@ -282,6 +286,12 @@ func TestHeadStartsStandOnTheSheet(t *testing.T) {
 	jig := rung("jig", 8, 1, nil, nil)
 	jig.Item.Brings = []string{"dotted"}
 	s := only(rung("now", 8, 1, at(from), nil), rung("between", 8, 1, nil, nil), jig)
+	for _, d := range sheet(s, approach.Default(10), 10, from, next).Days {
+		for _, task := range d.Tasks {
+			assert.Empty(t, task.Skill, "nothing was shown of it")
+		}
+	}
+	s.Prepared = map[string]ladder.HeadStart{"dotted": {Done: 1, Last: calendar.Date(from).Time()}}
 	sh := sheet(s, approach.Default(10), 10, from, next)
 	days := 0
 	for _, d := range sh.Days {

@@ -2,7 +2,6 @@ package week
 
 import (
 	"slices"
-	"sort"
 
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
@@ -21,7 +20,11 @@ func (w *writer) upkeep() {
 	if len(pieces) == 0 || w.spare < 1 {
 		return
 	}
-	chosen := upkeep.Choose(pieces, w.spare*max(len(w.days), 1))
+	spare, owed := 0, 0 // minutes of the week, and of what has not had its turn in it
+	for day := 1; day <= len(w.days); day++ {
+		spare += w.sheet.Budget - w.early[day] - w.inHand(day)
+	}
+	chosen := upkeep.Choose(pieces, max(spare, 1))
 	if len(chosen) == 0 {
 		chosen = pieces[:1]
 	}
@@ -29,41 +32,64 @@ func (w *writer) upkeep() {
 	for i, p := range pieces {
 		newest[p.ID] = i
 	}
-	sort.SliceStable(chosen, func(i, j int) bool { return newest[chosen[i].ID] < newest[chosen[j].ID] })
+	// the two newest, then those that were silent longest, of which none goes without
+	slices.SortStableFunc(chosen, func(a, b upkeep.Piece) int {
+		if a, b := newest[a.ID] < 2, newest[b.ID] < 2; a != b {
+			return map[bool]int{true: -1, false: 1}[a]
+		}
+		return b.Silent - a.Silent
+	})
+	chosen = chosen[:min(len(chosen), max(w.slots(), 1))]
 	turn := rotation(len(chosen))
 	at := 0
-	spare, owed := 0, 0 // minutes of the week, and of what has not had its turn in it
-	for day := 1; day <= len(w.days); day++ {
-		spare += w.sheet.Budget - w.early[day] - w.inHand(day)
-	}
 	for _, p := range chosen {
 		owed += p.Minutes
 	}
 	played := make([]bool, len(chosen))
+	waiting, slots := len(chosen), w.slots() // that had no turn yet, and turns that are left
 	for day := 1; day <= len(w.days); day++ {
 		left := w.sheet.Budget - w.early[day] - w.inHand(day)
-		today := map[int]bool{}
-		for passed := 0; left >= 1 && passed < len(turn); {
+		today, room := map[int]bool{}, max(w.room(day), 1)
+		for passed := 0; left >= 1 && passed < len(turn) && len(today) < room; {
 			i := turn[at%len(turn)]
 			at++
 			p := chosen[i]
-			if today[i] || played[i] && spare-p.Minutes < owed {
+			if today[i] || played[i] && (spare-p.Minutes < owed || slots <= waiting) {
 				passed++
 				continue
 			}
 			passed, today[i] = 0, true
 			m := min(max(p.Minutes, left/(len(chosen)-len(today)+1)), left) // few pieces: longer with each
-			if left-m < 2 {
-				m = left
+			if left-m < 2 || len(today) == room {
+				m = left // what is left of the day goes to its last piece
 			}
 			left, spare = left-m, spare-m
-			if !played[i] {
+			if slots--; !played[i] {
 				played[i], owed = true, owed-p.Minutes
+				waiting--
 			}
 			title := secure[p.ID].Item.Title
 			w.put(day, Task{Band: "upkeep", Rung: p.ID, Title: title, Count: 1, Minutes: m, Why: w.kept(title, p, newest[p.ID])})
 		}
 	}
+}
+
+// room is how many things a day, counted from 1, has room for beside what is in hand and
+// what comes later; slots is that of all days.
+func (w *writer) room(day int) int {
+	things := map[string]bool{}
+	for _, t := range w.sheet.Days[w.days[day-1]].Tasks {
+		things[t.Rung+" "+t.Skill] = true
+	}
+	return max(w.most()-len(things), 0)
+}
+
+func (w *writer) slots() int {
+	n := 0
+	for day := range w.days {
+		n += w.room(day + 1)
+	}
+	return n
 }
 
 // inHand sums the minutes of a day that went to the rungs in hand.

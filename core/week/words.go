@@ -17,6 +17,7 @@ type Words struct {
 	Mark  string `json:"mark" doc:"the same of its first note alone, as it stands on a bracket"`
 	Times string `json:"times" doc:"how many, or how many in a row"`
 	What  string `json:"what" doc:"all of it in one line"`
+	Again string `json:"again" doc:"the same on a later day, where it was said before"`
 	Why   string `json:"why"`
 }
 
@@ -49,9 +50,15 @@ func (t *Task) words(reader string) Words {
 	}
 	begins := ""
 	if t.Start != nil && t.Spot == "" && t.From > 0 {
-		w.Mark, w.Start, begins = mark(t.Start.StartOf, ""), t.Start.begins(""), t.Start.begins("finger ")
+		w.Mark, w.Start, begins = mark(t.Start.StartOf, ""), t.Start.begins("", false), t.Start.begins("finger ", reader == "parent" && t.Start.Keys)
+	}
+	if w.Hand == "" && t.Start != nil && t.Start.Keys && t.Spot == "" {
+		w.Hand = map[string]string{"right": "right hand", "left": "left hand"}[t.Start.Hand]
 	}
 	switch {
+	case t.Band == "now" && t.drilled() != "":
+		w.What = t.drilled()
+		w.Again = w.Place + ", as before: " + w.Times
 	case t.Band == "now":
 		var parts []string
 		for _, part := range []string{w.Place, w.Hand, begins, w.Times} {
@@ -60,6 +67,12 @@ func (t *Task) words(reader string) Words {
 			}
 		}
 		w.What = strings.Join(parts, ", ")
+		if t.Way != "" {
+			w.What += ": " + told(reason.Of("way-"+t.Way), reader)
+		}
+		if t.Start != nil && t.Start.Say != "" && t.Spot == "" {
+			w.What += ". Say while pointing: " + t.Start.Say
+		}
 	case t.Do != "":
 		w.What = t.Do
 	case t.Listen:
@@ -67,11 +80,22 @@ func (t *Task) words(reader string) Words {
 	default:
 		w.What = "once through"
 	}
+	if w.Again == "" {
+		w.Again = w.What
+	}
 	return w
 }
 
-// begins says with which finger each hand begins; finger stands before its number.
-func (s *Start) begins(finger string) string {
+// begins says with which finger each hand begins; finger stands before its number. Where
+// it is to be found says which key of its name it is.
+func (s *Start) begins(finger string, found bool) string {
+	mark := func(s reading.StartOf, finger string) string {
+		says := mark(s, finger)
+		if key := which(s.Key); found && says != "" && key != "" {
+			says += " (" + key + ")"
+		}
+		return says
+	}
 	if len(s.Starts) == 0 {
 		return mark(s.StartOf, finger)
 	}
@@ -104,8 +128,12 @@ func (t *Task) place() string {
 		return fmt.Sprintf("bar %d", t.From)
 	case t.From > 0:
 		return fmt.Sprintf("bars %d–%d", t.From, t.To)
-	case t.InRow:
-		return "pattern"
+	case len(t.Plays) > 0:
+		return t.Plays[0].Title
+	case len(t.Cards) > 0:
+		return "cards"
+	case len(t.Steps) > 0 || t.Game != "":
+		return "game"
 	}
 	return "whole"
 }
@@ -155,13 +183,65 @@ func told(r reason.Reason, reader string) string {
 var sentences = map[string]string{
 	// why a task is there
 	"small-first":           "A small chunk by itself first.",
+	"stuck-small":           "It has been hard for a while: small pieces again, without hurry.",
 	"join-two":              "Two chunks you know, joined.",
 	"join-two parent":       "The two chunks just learnt, joined; nothing new in it.",
 	"hold-this":             "The whole, with one thing in mind: {point:lower}.",
 	"ready-to-try":          "Every point is met: try for the foothold at the lesson.",
 	"ready-to-try parent":   "Every point is met: it may get its foothold at the lesson.",
 	"spot-first":            "The hard place first, while fresh: {done} of {goal} in a row so far.",
+	"way-own-tempo":         "once slowly, once at its own tempo",
+	"way-by-heart":          "as far as it goes by heart",
+	"way-to-someone":        "once for somebody who listens",
 	"a-pattern":             "A pattern: the same each time, counted in a row.",
+	"a-scale":               "Slowly and evenly; smooth to see is smooth to hear.",
+	"a-cycle":               "This week's key: read the three aims first.",
+	"a-card":                "Show it, ask, wait; tell only after an answer.",
+	"a-card student":        "Cover the answer, say it, then look.",
+	"a-card adult":          "Cover the answer, say it, then look; what was slow comes first tomorrow.",
+	"a-game":                "A game: stop while it is still fun.",
+	"a-game student":        "A minute or two, away from any hurry.",
+	"a-game adult":          "A minute or two, calmly.",
+	"card-shown-line":       "{sign}line {n} of the {staff} staff",
+	"card-shown-space":      "{sign}space {n} of the {staff} staff",
+	"card-shown-under":      "{sign}just under the {staff} staff",
+	"card-shown-over":       "{sign}just over the {staff} staff",
+	"card-shown-ledger":     "{sign}{where} ledger line {n} {side} the {staff} staff",
+	"card-shown-notes":      "{notes}",
+	"card-shown-both":       "{high} of the treble staff, {low} of the bass staff",
+	"card-shown-rhythm":     "{lengths}",
+	"card-shown-signature":  "{n} {sign}",
+	"card-shown-tab":        "fret {fret} on string {string}",
+	"card-ways":             "Look before playing: up, down or same?",
+	"card-ways-right":       "{ways}",
+	"card-landmark":         "Which landmark is it, and where does it lie?",
+	"card-note":             "Which note is it, and where does it lie?",
+	"card-note-right":       "{note}, {where}",
+	"card-distance":         "From {from}: which way, how far, which note?",
+	"card-distance-right":   "{far} {way}: {note}",
+	"card-accidental":       "Which note is it, and where does it lie?",
+	"card-black-right":      "{note}: the key just {side} of {of}",
+	"card-staves":           "Name both, the lower one first.",
+	"card-staves-right":     "{low} below, {high} above",
+	"card-rhythm":           "Say it in time, counting.",
+	"card-rhythm-right":     "{says}",
+	"card-signature":        "Which major key is it, and which minor one?",
+	"card-signature-right":  "{major} or {minor}",
+	"card-half-or-whole":    "Half step or whole step?",
+	"card-half":             "a half step",
+	"card-whole":            "a whole step",
+	"card-five":             "Five notes: major or minor?",
+	"card-five-right":       "{key}",
+	"card-five-steps":       "Between which two of the five is the half step?",
+	"card-five-steps-right": "{half} and {next}",
+	"card-chord":            "In {key}: which chord, and is it home?",
+	"card-home":             "{root}: home",
+	"card-away":             "{root}: away",
+	"card-aside":            "{root}: neither home nor away",
+	"card-string":           "Which string is it?",
+	"card-string-right":     "string {string}, {note}",
+	"card-tab":              "Which note is it?",
+	"card-tab-right":        "{note}: string {string}, fret {fret}",
 	"a-pattern adult":       "A pattern: the same movement each time, in a row, so that it runs by itself later.",
 	"newest-kept":           "Newly secure: it needs playing most often.",
 	"carries":               "It carries {skill:lower}, which is being learnt now.",
@@ -171,12 +251,23 @@ var sentences = map[string]string{
 	"hear-far-ahead parent": "{title} is far off. Just have it on; nothing to do.",
 	"head-start":            "Gets {skill:lower} ready for {title}. It need not succeed yet.",
 	"head-start parent":     "A game towards {title}: {skill:lower}. It need not succeed yet.",
+	"head-start-shown":      "As it was shown in the lesson. It need not succeed yet.",
 	"head-start-late":       "Gets {skill:lower} ready for {title}, a little every day.",
 	"rests-the-hands":       "Needs no playing.",
 	"seat-first":            "The seat first: feet firm, front half of the seat, one slow breath.",
 	"seat-first parent":     "The seat first: feet on something firm, front half of the seat, one slow breath.",
+	"corrected":             "One thing at a time this week: {seen}. Try: {try}.",
+	"corrected parent":      "One thing to watch for this week: {seen}. Try: {try}.",
+	"seat-tiles":            "Firm tiles on the bench at its highest: {n}.",
+	"seat-platform":         "Under the feet: something firm, {cm} cm high.",
+	"seat-platform-pedals":  "Under the feet: a firm platform of {cm} cm that carries them up to the pedals.",
+	"seat-footstool":        "Under the left foot: a footstool of {cm} cm.",
+	"seat-too-high":         "The seat is {cm} cm too high even at its lowest: a lower one, please.",
 	"rest-within":           "Rest five minutes in each half hour.",
-	"aims-card":             "Reread the card for {title} each day: natural place, idle fingers quiet, thumb early. A beat track behind it helps.",
+	"aims-card-keyboard":    "Reread the card for {title} each day: natural place, idle fingers quiet, thumb early. A beat track behind it helps.",
+	"aims-card-bowed":       "Three things in {title} each day: in tune, bow straight, fingers left down. A drone behind it helps.",
+	"aims-card-plucked":     "Three things in {title} each day: fingers in turn, even, each note held until the next. A beat track behind it helps.",
+	"aims-card-shared":      "Three things in {title} each day: even, calm, a tone you like. A beat track behind it helps.",
 	"earlier-help":          "If {skill:lower} is lost: go back to {title}, where it was new.",
 	"script-direction":      "For the grown-up: show the first key, say “up”, “down” or “same” for each note, then let the child play.",
 	"script-ear":            "For the grown-up: sing or play it once, let the child find it; wait before helping.",

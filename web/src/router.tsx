@@ -111,8 +111,9 @@ const workbench = createRoute({
 const exercises = createRoute({
   getParentRoute: () => inside,
   path: "/workbench/exercises",
-  validateSearch: (search): { student?: string } => ({
+  validateSearch: (search): { student?: string; exercise?: string } => ({
     student: typeof search.student === "string" ? search.student : undefined,
+    exercise: typeof search.exercise === "string" ? search.exercise : undefined,
   }),
   component: lazyRouteComponent(() => import("./screens/workbench/ExercisesScreen"), "ExercisesScreen"),
 });

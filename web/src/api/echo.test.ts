@@ -93,6 +93,7 @@ const home: Schemas["FamilyView"] = {
   minutes: [],
   heard: [],
   weekdays: [],
+  pieces: [],
   budget: 0,
   treats: true,
 };

@@ -9,11 +9,13 @@ import type { Fact } from "./outbox";
 
 type Lesson = Schemas["LessonView"];
 type Home = Schemas["FamilyView"];
+type Week = Schemas["WeekView"];
 export type Noted = Schemas["Entry"] & { waiting?: boolean };
 
 export type View = Partial<
   Pick<Lesson, "rungs" | "plan" | "state" | "opened" | "day" | "remote" | "rating" | "asked"> &
-    Pick<Home, "ticks" | "days" | "questions" | "weekdays" | "budget" | "treat">
+    Pick<Home, "ticks" | "days" | "questions" | "weekdays" | "budget" | "treat"> &
+    Pick<Week, "sheet" | "lines">
 > & { noted?: Noted[] };
 
 // echo lays facts over a view; unsent are the ids of those that wait.
@@ -113,6 +115,36 @@ function touch(v: View, { id, at, body }: Fact) {
     }
     case "treat_dropped":
       v.treat = undefined;
+      return;
+    case "line_struck": {
+      const line = v.lines?.find((l) => l.key === body.line);
+      if (!v.sheet || !line) return;
+      for (const d of v.sheet.days) d.tasks = d.tasks.filter((t) => t.key !== body.line);
+      v.lines = v.lines?.filter((l) => l !== line);
+      v.sheet.gone = [...(v.sheet.gone ?? []), { fact: id, title: line.title, says: line.says }];
+      return;
+    }
+    case "line_changed": {
+      const line = v.lines?.find((l) => l.key === body.line);
+      if (line && body.count) line.count = body.count;
+      if (line && body.hands) line.hands = body.hands;
+      return;
+    }
+    case "line_added":
+      v.lines?.push({
+        key: `own ${id}`,
+        band: "now",
+        title: "Also",
+        says: body.text,
+        count: 0,
+        hands: "",
+        days: 0,
+        own: true,
+        acts: [],
+      });
+      return;
+    case "sheet_noted":
+      if (v.sheet) v.sheet.word = body.text;
       return;
     case "retracted": // of what a view shows of it, the rest comes from the server
       for (const e of v.noted ?? []) if (e.fact.id === body.ref) e.back = true;

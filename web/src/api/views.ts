@@ -153,14 +153,22 @@ export const itemView = (item: string) =>
     queryFn: () => answer(api.GET("/api/items/{item}", { params: { path: { item } } })),
   });
 
-// A score on the shelf does not change.
-export const scoreText = (item: string, tablature?: "under" | "instead") =>
+// An exercise is made from its specification and nothing else.
+export const exerciseMade = (exercise: string, instrument: string) =>
   queryOptions({
-    queryKey: ["score", item, tablature],
+    queryKey: ["exercise", instrument, exercise],
+    queryFn: () => answer(api.POST("/api/exercise", { body: { exercise, instrument } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+// A score on the shelf does not change.
+export const scoreText = (item: string, tablature?: "under" | "instead", minor = false) =>
+  queryOptions({
+    queryKey: ["score", item, tablature, minor],
     queryFn: () =>
       answer(
         api.GET("/api/items/{item}/score", {
-          params: { path: { item }, query: tablature ? { tablature } : {} },
+          params: { path: { item }, query: { tablature, minor: minor || undefined } },
           parseAs: "text",
         }) as Promise<{ data?: string; error?: unknown; response: Response }>,
       ),

@@ -7,6 +7,7 @@ import { longDay, namedDay, plural } from "../parts/dates";
 import { Waiting } from "../parts/Told";
 import { Afterwards } from "./Afterwards";
 import { Beat } from "./Beat";
+import { HowNear } from "./HowNear";
 import { Ours } from "./Ours";
 import { TaskRow } from "./TaskRow";
 import { type FamilyView, familyView } from "./view";
@@ -51,10 +52,13 @@ function Closed({ says, again }: { says: string; again?: () => void }) {
 
 function Week({ token, served }: { token: string; served: FamilyView }) {
   const view = useEcho(served, served.student, 0); // told twice is told once
-  const days = view.sheet?.days ?? [];
-  const here = days.find((d) => d.date === view.today) ?? days.at(-1);
+  const all = view.sheet?.days ?? [];
+  const here = all.find((d) => d.date === view.today) ?? all.at(-1);
   const [chosen, setChosen] = useState<string>();
-  const day = days.find((d) => d.date === chosen) ?? here;
+  const day = all.find((d) => d.date === chosen) ?? here;
+  const week = day ? Math.floor(all.indexOf(day) / 7) : 0; // a longer time is leafed through by weeks
+  const days = all.slice(week * 7, week * 7 + 7);
+  const leaf = (by: number) => all[(week + by) * 7];
   if (!view.sheet || !day) {
     return <Closed says={`${view.firstName}'s first week sheet comes after the first lesson.`} />;
   }
@@ -65,6 +69,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
         <p className="text-soft">{view.studio}</p>
         <h1 className="text-[26px] leading-tight">{view.firstName}'s practice</h1>
       </header>
+      {view.sheet.word && <p className="mx-4 mb-3 border-l-4 border-ink pl-3">{view.sheet.word}</p>}
       <nav aria-label="Day" className="grid grid-flow-col gap-1 px-4">
         {days.map((d) => (
           <button
@@ -79,11 +84,30 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
           </button>
         ))}
       </nav>
+      {all.length > 7 && (
+        <p className="flex justify-between px-4 pt-2">
+          {[-1, 1].map((by) => {
+            const to = leaf(by);
+            return to ? (
+              <button
+                key={by}
+                type="button"
+                className="min-h-11 underline underline-offset-4"
+                onClick={() => setChosen(to.date)}
+              >
+                {by < 0 ? "the week before" : "the week after"}
+              </button>
+            ) : (
+              <span key={by} />
+            );
+          })}
+        </p>
+      )}
       <h2 className="px-4 pt-5 text-head">
         {day.date === view.today ? `Today, ${longDay(day.date)}` : longDay(day.date)}
       </h2>
       <p className="px-4 text-soft">
-        {view.today > (days.at(-1)?.date ?? "") && "This sheet has ended; the next comes with the lesson. "}
+        {view.today > (all.at(-1)?.date ?? "") && "This sheet has ended; the next comes with the lesson. "}
         {day.lesson
           ? "The day of the lesson: just listen."
           : day.off
@@ -117,6 +141,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
           </p>
         ))}
       </section>
+      <HowNear pieces={view.pieces} />
       <Beat />
       {!day.off && <Afterwards key={day.date} view={view} day={day} />}
       <Ours view={view} token={token} />

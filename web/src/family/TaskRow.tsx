@@ -18,12 +18,42 @@ export function TaskRow({ token, task, done, heard, onTouch }: Props) {
         </span>
         <span className="min-w-0 flex-1">
           <b className="block text-large font-[650]">{task.title}</b>
-          <span className="block">{task.says.what}</span>
+          {!task.cards?.length && !(task.steps?.length && task.band === "now") && (
+            <span className="block">{task.says.what}</span>
+          )}
           <span className="block text-body text-soft">{task.says.why}</span>
         </span>
-        <span className="text-soft">{task.minutes}′</span>
+        {task.minutes > 0 && <span className="text-soft">{task.minutes}′</span>}
       </label>
+      <Drill task={task} />
       {heard && <Listen token={token} task={task} />}
     </li>
   );
+}
+
+// Drill is what cards ask, with the answer under a touch, or how a game goes.
+function Drill({ task }: { task: Schemas["Task"] }) {
+  if (task.cards?.length)
+    return (
+      <ul className="space-y-2 px-4 pb-3 pl-[60px]">
+        {task.cards.map((c) => (
+          <li key={c.id}>
+            <b className="block font-[620] first-letter:uppercase">{c.shown}</b>
+            <details>
+              <summary className="min-h-6 cursor-pointer">{c.asks}</summary>
+              <span className="block border-l-4 border-keep pl-2">{c.right}</span>
+            </details>
+          </li>
+        ))}
+      </ul>
+    );
+  if (task.steps?.length && task.band === "now")
+    return (
+      <ol className="list-decimal space-y-1 px-4 pb-3 pl-[76px]">
+        {task.steps.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </ol>
+    );
+  return null;
 }

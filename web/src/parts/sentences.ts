@@ -13,6 +13,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
     a.weeks
       ? `Every point is met after ${plural(a.weeks, "taught week")}: let the student try for the foothold.`
       : `${a.title}: every point is met, ready to try for the foothold.`,
+  "struck-often": (a) => `${a.title}: struck from three sheets, so it is no longer drafted (Settings).`,
   "still-open": (a) => (a.count === "1" ? `Only ${a.first} is left.` : `${a.count} points are left; first ${a.first}.`),
   "plays-well": () => "Something played well opens the lesson.",
   fading: (a) =>
@@ -43,6 +44,8 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "game-prepares": (a) => `Prepares ${lower(a.aim)}.`,
   "game-moves": (a) => `Up from the seat for a moment: ${lower(a.aim)}.`,
   "game-refreshes": (a) => `Keeps ${lower(a.aim)} fresh.`,
+  "head-start-shown": () => "As it was shown in the lesson.",
+  "close-heard": () => "Ends with listening.",
   "close-made-up": () => "Ends with something the student makes up.",
   "read-not-played": () => "Point and say it; nothing is played.",
   "rests-the-hands": () => "Needs no playing.",
@@ -196,7 +199,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "minute-hand-figures": (a) => `The ${a.hand} hand alone: ${plural(a.figures ?? "", "figure")}.`,
   "minute-shift": (a) => `The hand moves along the neck in ${inBars(a.bars)}.`,
   "minute-trip": (a) => `Likely to trip in bar ${a.bar}: ${a.why}.`,
-  "minute-key": (a) => `${a.key}${a.half ? `; half steps in ${inBars(a.half)}` : ""}.`,
+  "minute-key": (a) => `${keyName(a.key)}${a.half ? `; half steps in ${inBars(a.half)}` : ""}.`,
   "minute-theory": (a) =>
     `${a.key}: home in ${inBars(a.tonic)}${a.dominant ? `, away in ${inBars(a.dominant)}` : ""}${a.half ? `; half steps in ${inBars(a.half)}` : ""}.`,
   "minute-taste": (a) => `It is ${a.taste}.`,
@@ -219,6 +222,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
     a.to === "counted" ? "The family's page offers counting towards a treat." : "The family's page counts nothing.",
   "effect-share": (a) => `Upkeep in the week: ${a.from} → ${a.to} of 100 minutes.`,
   "effect-counts": (a) => `The sheet counts ${counts[a.to ?? ""]}.`,
+  "effect-line": (a) => `On the sheet, ${a.title}: ${a.line}.`,
   "effect-hands": (a) => `Hands on the sheet: ${a.first}.`,
   "effect-head-starts": (a) => `Head starts on the sheet: ${a.from} → ${a.to} a week.`,
   "effect-order": (a) => `The order of what would follow changes: ${a.title} is number ${a.place}.`,
@@ -272,6 +276,9 @@ export const note = (n = "") =>
     .replace("#", " sharp")
     .replace(/(?<=.)bb$/, " double flat")
     .replace(/(?<=.)b$/, " flat");
+
+// keyName says a key as it is spoken: "E flat major".
+const keyName = (key = "") => key.replace(/^([A-G])b/, "$1 flat").replace(/^([A-G])#/, "$1 sharp");
 
 const inBars = (bars = "") => `${bars.includes(",") ? "bars" : "bar"} ${bars}`;
 

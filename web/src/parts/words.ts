@@ -66,6 +66,18 @@ export function tellOf(e: Schemas["Entry"]): string {
       return `spot noted: ${f.where}, ${f.goal} in a row wanted`;
     case "spot_drilled":
       return `spot ${e.point}: ${f.run} in a row`;
+    case "line_struck":
+      return "a line struck from the sheet";
+    case "line_changed":
+      return "a line of the sheet changed";
+    case "line_added":
+      return `on the sheet: ${f.text}`;
+    case "sheet_noted":
+      return `to the family: ${f.text}`;
+    case "sort_kept":
+      return "a sort of line drafted again";
+    case "card_answered":
+      return `card ${f.card}: ${f.outcome === "pass" ? "right" : f.outcome === "nearly" ? "nearly" : "not yet"}`;
     case "foothold_tried":
       if (e.note === "refused") return "a try, turned back: no lesson yet";
       if (f.outcome !== "granted") return `tried, not yet${f.note ? `: ${f.note}` : ""}`;

@@ -137,8 +137,7 @@ function currentNote(r: Rung) {
   if (r.ready) return "ready to try";
   const done = r.parts.filter((p) => p.done).length;
   const week = Math.max(1, Math.round(r.weeks));
-  if (r.parts.length)
-    return `week ${done + 1} of ${r.parts.length}: ${r.parts.find((p) => !p.done)?.name}, ${done} done`;
+  if (r.parts.length) return `week ${done + 1} of ${r.parts.length}: ${r.parts.find((p) => p.due)?.name}, ${done} done`;
   if (!r.expected) return "";
   if (r.expected.past) return `week ${week}, usually ${Math.round(r.expected.usual.high)} at most`;
   return `week ${week}, likely ${Math.max(week, Math.round(r.expected.whole.mid))}`;

@@ -2,7 +2,7 @@ import { may, tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { plural, sentence } from "../../parts/words";
-import type { LessonView } from "./LessonScreen";
+import type { LessonView } from "./view";
 
 type Props = { view: LessonView; at: number; go: (key: string) => void };
 

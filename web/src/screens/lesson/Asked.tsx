@@ -1,7 +1,7 @@
 import { tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { sentence } from "../../parts/words";
-import type { LessonView } from "./LessonScreen";
+import type { LessonView } from "./view";
 
 // Asked is what the family asked at home; it stands here until it is answered.
 export function Asked({ view }: { view: LessonView }) {

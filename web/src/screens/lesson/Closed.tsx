@@ -4,8 +4,8 @@ import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { Trouble } from "../../parts/Told";
 import { longDay, ratings, sentence } from "../../parts/words";
-import { Contact, Fared, latest, useSend } from "../week/Send";
-import { blockNames, type LessonView } from "./LessonScreen";
+import { Contact, Fared, Held, latest, useSend } from "../week/Send";
+import { blockNames, type LessonView } from "./view";
 
 // Closed says what the lesson changed, what follows from it, and how the next one
 // would go.
@@ -110,13 +110,14 @@ function Rated({ view }: { view: LessonView }) {
 function SendNow({ view }: { view: LessonView }) {
   const send = useSend(view.student.id);
   const last = latest(send.data, view.after?.sending);
-  const ready = view.student.contact !== "" && !send.isPending && !last;
-  useKeys({ s: () => ready && send.mutate() });
+  const ready = view.student.contact !== "" && !send.isPending && !send.held && !last;
+  useKeys({ m: () => ready && send.hold() }); // no key that marks in a lesson
   return (
     <div className="mt-auto max-w-xl pt-5">
       {last && <Fared sending={last} />}
-      {!last && view.student.contact && (
-        <Button look="main" hint="S" disabled={!ready} onClick={() => send.mutate()}>
+      {send.held && <Held back={send.back} />}
+      {!last && !send.held && view.student.contact && (
+        <Button look="main" hint="M" disabled={!ready} onClick={send.hold}>
           {send.isPending ? "Sending …" : `Send the sheet to ${view.student.contact}`}
         </Button>
       )}

@@ -2,8 +2,8 @@ import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
-import type { LessonView } from "./LessonScreen";
 import { told } from "./told";
+import type { LessonView } from "./view";
 
 type Props = { view: LessonView; block: Schemas["Block"] };
 

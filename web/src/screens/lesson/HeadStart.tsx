@@ -1,9 +1,14 @@
+import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
+import { scoreText } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
-import type { LessonView } from "./LessonScreen";
+import { Score } from "../../parts/Score";
+import { Shown } from "../../parts/Told";
+import { Notes } from "./Notes";
 import { told } from "./told";
+import type { LessonView } from "./view";
 
 type Props = { view: LessonView; block: Schemas["Block"] };
 
@@ -17,6 +22,12 @@ export function HeadStart({ view, block }: Props) {
   useKeys({ Enter: done, d: done });
   return (
     <div className="mt-5">
+      {block.exercise && (
+        <div className="mb-3">
+          <Notes exercise={block.exercise} instrument={view.student.instrument} />
+        </div>
+      )}
+      {block.tune && <Tune item={block.tune} minor={block.old === "minor"} />}
       {prepared ? (
         <p className="rounded border-l-4 border-ahead bg-ground p-3 text-large">Done once. It goes on at home.</p>
       ) : (
@@ -25,5 +36,15 @@ export function HeadStart({ view, block }: Props) {
         </Button>
       )}
     </div>
+  );
+}
+
+// Tune is the old tune that a task is done on, written out in the form it asks.
+function Tune({ item, minor }: { item: string; minor: boolean }) {
+  const xml = useQuery(scoreText(item, undefined, minor));
+  return (
+    <section aria-label="The old tune" className="-my-4 mb-3">
+      <Shown query={xml}>{(text) => <Score xml={text} title="the old tune" />}</Shown>
+    </section>
   );
 }

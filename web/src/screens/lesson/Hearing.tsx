@@ -3,8 +3,8 @@ import { tell } from "../../api/outbox";
 import { Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { type Grade, grades } from "../../parts/words";
-import type { LessonView } from "./LessonScreen";
 import { told } from "./told";
+import type { LessonView } from "./view";
 import { Went } from "./Went";
 
 type Props = { view: LessonView; block: Schemas["Block"]; rung: Schemas["RungView"] };

@@ -1,7 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearch } from "@tanstack/react-router";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { useSeconds } from "../../api/clock";
 import { tell } from "../../api/outbox";
 import { useEcho } from "../../api/useEcho";
@@ -21,6 +20,7 @@ import { Overview } from "./Overview";
 import { PaceNote } from "./PaceNote";
 import { Pain, Quick, Seen } from "./Seen";
 import { Today } from "./Today";
+import { blockNames, type LessonView } from "./view";
 import { Write } from "./Write";
 
 // LessonScreen: minutes to scale at the left, one block large in the middle,
@@ -35,8 +35,6 @@ export function LessonScreen() {
     </Shown>
   );
 }
-
-export type LessonView = Schemas["LessonView"];
 
 function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }) {
   const view = useEcho(served, served.student.id, fetched);
@@ -167,19 +165,3 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
     </main>
   );
 }
-
-export const blockNames: Record<string, string> = {
-  "set-up": "Sitting down",
-  opener: "Opener",
-  technique: "Technique",
-  current: "Current piece",
-  reading: "Reading",
-  upkeep: "Upkeep",
-  ahead: "Ahead",
-  mixture: "Small thing",
-  activity: "Game",
-  probe: "First meeting",
-  open: "Getting to know each other",
-  close: "To close",
-  home: "At home",
-};

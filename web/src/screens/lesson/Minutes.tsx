@@ -1,4 +1,4 @@
-import { blockNames, type LessonView } from "./LessonScreen";
+import { blockNames, type LessonView } from "./view";
 
 const edges: Record<string, string> = {
   ahead: "border-l-ahead",

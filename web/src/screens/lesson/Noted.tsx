@@ -1,6 +1,6 @@
 import type { Noted as Entry } from "../../api/echo";
 import { clock, tellOf } from "../../parts/words";
-import type { LessonView } from "./LessonScreen";
+import type { LessonView } from "./view";
 
 // Noted lists what was told in this lesson, newest last, and says of each mark
 // whether the studio has it yet.

@@ -1,23 +1,24 @@
 import { useQuery } from "@tanstack/react-query";
-import { scoreText } from "../../api/views";
+import { exerciseMade } from "../../api/views";
 import { Score } from "../../parts/Score";
 import { Shown } from "../../parts/Told";
 
-// Notes are those of an exercise or a reading step, beside its marks.
-export function Notes({ item, title, bars }: { item: string; title: string; bars: number[] }) {
-  const xml = useQuery(scoreText(item));
-  const [from, to] = bars;
-  const cut = from && to ? { bars: [from, to] as [number, number], width: 1500, room: 2 } : undefined;
+// Notes are those of an exercise as it is practised now, beside its marks.
+export function Notes({ exercise, instrument }: { exercise: string; instrument: string }) {
+  const made = useQuery(exerciseMade(exercise, instrument));
   return (
-    <section aria-label={`The notes of ${title}`} className="min-h-24 overflow-hidden rounded">
-      <Shown query={xml}>
-        {(text) => (
-          <div className={cut ? "bg-white p-2" : "-my-10"}>
-            {/* the engraver's margins are a page's; here the line is enough */}
-            <Score xml={text} title={title} cut={cut} />
-          </div>
-        )}
-      </Shown>
-    </section>
+    <Shown query={made}>
+      {(view) => (
+        <section aria-label={`The notes of ${view.title}`} className="min-h-24 overflow-hidden rounded bg-white p-2">
+          <h3 className="px-1 text-black">
+            {view.title}
+            {view.who && `, ${view.who}`}
+          </h3>
+          {view.xml && (
+            <Score xml={view.xml} title={view.title} cut={{ bars: [1, view.bars.length], width: 1500, room: 2 }} />
+          )}
+        </section>
+      )}
+    </Shown>
   );
 }

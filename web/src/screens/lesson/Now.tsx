@@ -3,9 +3,9 @@ import { sentence } from "../../parts/words";
 import { Game } from "./Game";
 import { HeadStart } from "./HeadStart";
 import { Hearing } from "./Hearing";
-import { blockNames, type LessonView } from "./LessonScreen";
 import { Piece } from "./Piece";
 import { SetUp } from "./SetUp";
+import { blockNames, type LessonView } from "./view";
 
 type Props = { view: LessonView; block?: Schemas["Block"]; minute?: number };
 

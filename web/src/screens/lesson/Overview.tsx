@@ -1,5 +1,5 @@
 import { sentence } from "../../parts/words";
-import { blockNames, type LessonView } from "./LessonScreen";
+import { blockNames, type LessonView } from "./view";
 
 const ink: Record<string, string> = { now: "text-now", upkeep: "text-keep", ahead: "text-ahead", "": "text-soft" };
 

@@ -1,10 +1,13 @@
+import { Link } from "@tanstack/react-router";
 import type { Schemas } from "../../api/client";
 import { act, may, tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { namedDay, sentence } from "../../parts/words";
-import type { LessonView } from "./LessonScreen";
+import { Cards } from "./Cards";
 import { Notes } from "./Notes";
+import { Parts } from "./Parts";
+import type { LessonView } from "./view";
 import { Went } from "./Went";
 import { Write } from "./Write";
 
@@ -30,7 +33,7 @@ export function Piece({ view, rung }: Props) {
   const [grant, refuse] = [may(student, rung.piece, "grant"), may(student, rung.piece, "not-yet")];
   const taught = rung.taught ? undefined : may(student, rung.piece, "taught");
   const missing = (rung.piece ?? []).filter((a) => a.do.startsWith("not-yet:"));
-  const part = rung.parts.find((p) => !p.done)?.name;
+  const part = rung.parts.find((p) => p.due)?.name;
   const done = rung.state === "secure";
 
   useKeys({
@@ -62,6 +65,21 @@ export function Piece({ view, rung }: Props) {
             Taught today
           </Button>
         </div>
+      )}
+      {rung.deck && <Cards student={student} rung={rung.id} deck={rung.deck} />}
+      {rung.plays.length === 0 && rung.steps.length > 0 && <Steps steps={rung.steps} />}
+      {rung.parts.length > 0 && <Parts student={student} rung={rung} />}
+      {rung.plays.map((p) => (
+        <Notes key={p.exercise} exercise={p.exercise} instrument={view.student.instrument} />
+      ))}
+      {rung.plays.length > 0 && (
+        <Link
+          to="/workbench/exercises"
+          search={{ student: view.student.id, exercise: rung.plays[0]?.exercise }}
+          className="inline-block underline underline-offset-4"
+        >
+          Hear it, print it: the Workbench
+        </Link>
       )}
       <ul aria-label="Focus points" className="grid gap-2.5 lg:grid-cols-2">
         {points.map((p, i) => (
@@ -113,7 +131,7 @@ export function Piece({ view, rung }: Props) {
       {held && (
         <div className="flex flex-wrap items-center gap-2.5 rounded bg-faint p-3">
           <p className="min-w-48 flex-1 text-large">
-            Ask first: <b>“How was the {held.name.toLowerCase()}?”</b>
+            Ask first: <b>“{held.name}: how was it?”</b>
           </p>
           <Button hint="Y" onClick={() => judge("yes")}>
             Good
@@ -169,9 +187,6 @@ export function Piece({ view, rung }: Props) {
           </button>
         ))}
       </fieldset>
-      {rung.hasScore && (rung.strand === "technique" || rung.strand === "reading") && (
-        <Notes item={rung.item} title={part ?? rung.title} bars={rung.notes} />
-      )}
       {rung.lastTry?.why && rung.refused && (
         <p role="status" className="rounded border-l-4 border-warn bg-raised p-3 text-large outline outline-line">
           <b>The try is turned back.</b> {sentence(rung.lastTry.why)} Work for: {rung.missing.join(", ")}.
@@ -186,4 +201,18 @@ function pointNote(p: Schemas["PointView"], held: boolean) {
   if (p.state === "met") return `${own}met${p.since ? ` ${namedDay(p.since)}` : ""}`;
   if (held) return `${own}held now`;
   return own + (p.state === "open" ? "not yet" : "to do");
+}
+
+// Steps say how a game goes.
+function Steps({ steps }: { steps: string[] }) {
+  return (
+    <ol aria-label="How it goes" className="space-y-1 rounded bg-faint p-3 text-large">
+      {steps.map((s, i) => (
+        <li key={s} className="flex gap-3">
+          <span className="text-soft">{i + 1}</span>
+          {s}
+        </li>
+      ))}
+    </ol>
+  );
 }

@@ -2,8 +2,8 @@ import { useState } from "react";
 import { tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
-import type { LessonView } from "./LessonScreen";
 import { told } from "./told";
+import type { LessonView } from "./view";
 
 const keys = ["q", "r", "v"];
 

@@ -1,6 +1,6 @@
 import { Link } from "@tanstack/react-router";
 import { sentence } from "../../parts/words";
-import type { LessonView } from "./LessonScreen";
+import type { LessonView } from "./view";
 
 // SetUp says how this student sits at the studio's instrument, and what to mind.
 export function SetUp({ view }: { view: LessonView }) {

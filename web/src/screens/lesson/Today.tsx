@@ -3,7 +3,7 @@ import { tell } from "../../api/outbox";
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { longDay, plural } from "../../parts/words";
-import type { LessonView } from "./LessonScreen";
+import type { LessonView } from "./view";
 
 // Today is what may be different about this lesson: from afar, shorter or longer,
 // not given, moved, or swapped with another student's.

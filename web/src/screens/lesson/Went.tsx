@@ -1,6 +1,6 @@
 import { tell } from "../../api/outbox";
-import type { LessonView } from "./LessonScreen";
 import { told } from "./told";
+import type { LessonView } from "./view";
 import { Write } from "./Write";
 
 const places = ["the beginning", "the middle", "the end"];

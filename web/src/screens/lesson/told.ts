@@ -1,5 +1,5 @@
 import type { Body } from "../../api/outbox";
-import type { LessonView } from "./LessonScreen";
+import type { LessonView } from "./view";
 
 // told are the marks of a kind that were told in this lesson and stand, in order.
 export function told<K extends Body["kind"]>(view: Pick<LessonView, "noted">, kind: K) {

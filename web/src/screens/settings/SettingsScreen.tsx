@@ -42,6 +42,20 @@ export function SettingsScreen() {
                 ))}
               </div>
             </section>
+            {view.struck.length > 0 && (
+              <section aria-label="No longer on sheets" className="rounded bg-raised p-4">
+                <h2 className="mb-1">No longer on sheets</h2>
+                <p className="mb-2 text-soft">Struck from sheet after sheet, so the app has stopped drafting it.</p>
+                <ul className="space-y-1.5">
+                  {view.struck.map((s) => (
+                    <li key={s.sort} className="flex items-center gap-2">
+                      <span className="flex-1">{s.title || "what is only heard"}</span>
+                      <Button onClick={() => tell(student, { kind: "sort_kept", sort: s.sort })}>Draft it again</Button>
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            )}
             <section aria-label="At home" className="rounded bg-raised p-4">
               <h2 className="mb-2">At home</h2>
               <Contact student={view.student} />

@@ -18,6 +18,7 @@ const named = (item: Item): Item => ({
   ...item,
   points: item.points.filter((p) => p.name.trim()),
   parts: item.parts.filter((p) => p.name.trim()),
+  steps: item.steps?.map((s) => s.trim()).filter(Boolean),
 });
 
 // EditItem changes an item by hand; the graph answers while it is typed.
@@ -139,6 +140,7 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
         <NamedField name="Focus points" one="Point" list={draft.points} set={(points) => set({ points })} />
         <NamedField name="Parts" one="Part" list={draft.parts} set={(parts) => set({ parts })} />
       </div>
+      {(draft.strand === "technique" || draft.strand === "reading") && <Asked draft={draft} set={set} />}
       <label className="block">
         Said before playing
         <input className={field} value={draft.cue ?? ""} onChange={(e) => set({ cue: e.target.value })} />
@@ -153,5 +155,45 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
         </Button>
       </div>
     </form>
+  );
+}
+
+type AskedProps = { draft: Item; set: (change: Partial<Item>) => void };
+
+// Asked is what technique or reading consists of: notes made by rule, cards, or steps.
+function Asked({ draft, set }: AskedProps) {
+  return (
+    <fieldset className="grid grid-cols-2 gap-3">
+      <legend className="sr-only">What it asks</legend>
+      <label>
+        Exercise, made by rule
+        <input
+          className={field}
+          maxLength={80}
+          placeholder="scale Eb major both 2"
+          value={draft.exercise ?? ""}
+          onChange={(e) => set({ exercise: e.target.value || undefined })}
+        />
+      </label>
+      <label>
+        Cards
+        <input
+          className={field}
+          maxLength={80}
+          placeholder="landmarks, steps"
+          value={draft.cards ?? ""}
+          onChange={(e) => set({ cards: e.target.value || undefined })}
+        />
+      </label>
+      <label className="col-span-2">
+        Steps, a line each, of what has no notes
+        <textarea
+          className={field}
+          rows={3}
+          value={(draft.steps ?? []).join("\n")}
+          onChange={(e) => set({ steps: e.target.value ? e.target.value.split("\n") : undefined })}
+        />
+      </label>
+    </fieldset>
   );
 }

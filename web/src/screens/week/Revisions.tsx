@@ -12,6 +12,7 @@ const reasons: Record<Document["reason"], string> = {
   "pain-cleared": "the pain was cleared",
   days: "other days or minutes at home",
   "plan-changed": "you changed the plan",
+  edited: "you changed a line",
 };
 
 const authors = { teacher: "you", family: "the family", program: "the program" };

@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
-import { type FormEvent, useRef } from "react";
+import { type FormEvent, useRef, useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { useDay } from "../../api/views";
@@ -19,7 +19,8 @@ export const sendSheet = (student: string, id: string, paper: Paper) =>
 // way, it goes once.
 export function useSend(student: string, paper: Paper = "A4") {
   const id = useRef(ulid());
-  return useMutation({
+  const [held, setHeld] = useState<ReturnType<typeof setTimeout>>();
+  const send = useMutation({
     mutationFn: () => sendSheet(student, id.current, paper),
     onSettled: () => {
       id.current = ulid();
@@ -28,6 +29,35 @@ export function useSend(student: string, paper: Paper = "A4") {
       );
     },
   });
+  // A touch holds the letter for a moment, in which it can be taken back; leaving the
+  // screen does not stop it.
+  const hold = () => {
+    if (held !== undefined || send.isPending) return;
+    setHeld(
+      setTimeout(() => {
+        setHeld(undefined);
+        send.mutate();
+      }, moment),
+    );
+  };
+  const back = () => {
+    clearTimeout(held);
+    setHeld(undefined);
+  };
+  return { ...send, held: held !== undefined, hold, back };
+}
+
+// moment is how long a letter can be taken back, in milliseconds.
+const moment = 4000;
+
+// Held says that a letter is about to go, and takes it back.
+export function Held({ back }: { back: () => void }) {
+  return (
+    <p role="status" className="flex flex-wrap items-center gap-3">
+      It goes out in a moment.
+      <Button onClick={back}>Take it back</Button>
+    </p>
+  );
 }
 
 // latest is a sending as it was last heard of: from the view, once that knows it.
@@ -67,9 +97,13 @@ export function Send({ student, sending, paper }: Props) {
     <section aria-label="By mail" className="space-y-2">
       {student.contact ? (
         <>
-          <Button look="main" className="w-full" disabled={send.isPending} onClick={() => send.mutate()}>
-            {send.isPending ? "Sending …" : last ? "Send it again" : "Send the sheet"}
-          </Button>
+          {send.held ? (
+            <Held back={send.back} />
+          ) : (
+            <Button look="main" className="w-full" disabled={send.isPending} onClick={send.hold}>
+              {send.isPending ? "Sending …" : last ? "Send it again" : "Send the sheet"}
+            </Button>
+          )}
           {last ? <Fared sending={last} /> : <p className="text-soft">To {student.contact}, with a new link.</p>}
           <p>
             <Link to="/mailbox" className="underline underline-offset-4">

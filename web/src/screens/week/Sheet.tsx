@@ -1,4 +1,6 @@
 import type { Schemas } from "../../api/client";
+import { Score } from "../../parts/Score";
+import { Tablature } from "../../parts/Tablature";
 import { longDay, namedDay, plural } from "../../parts/words";
 import { Bracketed } from "./Bracketed";
 
@@ -7,7 +9,8 @@ type Props = { view: Schemas["WeekView"]; sheet: Schemas["Sheet"]; large: boolea
 
 // Sheet is the family's page: a row a piece, a column a day, a circle to tick
 // for each task. The same on screen and on paper.
-export function Sheet({ view, sheet, large }: Props) {
+export function Sheet({ view, sheet: whole, large }: Props) {
+  const sheet = { ...whole, days: whole.days.filter((d) => !d.thin) };
   const now = rows(sheet, "now");
   const told = view.chunks.flatMap((piece) => piece.chunks).find((c) => /^\d/.test(c.says))?.says;
   const done = new Set(view.ticks.map((t) => `${t.day} ${t.key}`));
@@ -29,6 +32,9 @@ export function Sheet({ view, sheet, large }: Props) {
           about {sheet.budget} minutes a day
         </p>
       </header>
+      {sheet.word && (
+        <p className="mt-2 border-l-4 border-ink pl-3 text-large paper:border-black paper:text-[14px]">{sheet.word}</p>
+      )}
       <p className="py-2">
         {sheet.lines.map((r) => (
           <span key={r.code}>{r.says} </span>
@@ -45,6 +51,19 @@ export function Sheet({ view, sheet, large }: Props) {
           </p>
           {view.chunks.map((piece) => (
             <Bracketed key={piece.rung} piece={piece} />
+          ))}
+        </section>
+      )}
+      {view.cards.length > 0 && !large && (
+        <section aria-label="Cards" className="mb-2 hidden flex-wrap gap-x-4 gap-y-1 md:flex paper:flex">
+          {view.cards.map((c) => (
+            <div key={c.id} className="w-32 overflow-hidden rounded bg-white">
+              {c.xml ? (
+                <Score xml={c.xml} title={`the card: ${c.shown}`} cut={{ bars: [1, 1], width: 420, room: 2 }} />
+              ) : (
+                <Tablature open={6} notes={c.stops.map((s, i) => ({ ...s, onset: i }))} />
+              )}
+            </div>
           ))}
         </section>
       )}
@@ -71,6 +90,7 @@ export function Sheet({ view, sheet, large }: Props) {
                 <th scope="row" className="py-1.5 pr-2 text-left font-normal">
                   <b className="font-[650]">{title}</b>
                   <span className="block text-small leading-tight text-soft paper:text-[12px] paper:text-black">
+                    {drilled(tasks)}
                     {each(tasks) && `${each(tasks)}. `}
                     {!large && whyOf(tasks)}
                   </span>
@@ -106,12 +126,27 @@ export function Sheet({ view, sheet, large }: Props) {
           </tbody>
         </table>
       </div>
+      <Later sheet={whole} />
       {now.length === 0 && <p className="py-4 text-soft">Nothing new is in hand this week.</p>}
       <footer className="mt-2 border-t border-line pt-2 text-soft paper:text-black">
         Tick a circle when it is done. A day missed is a day missed: go on with the next. A line back to us:
         <span className="mt-5 block border-b border-line" />
       </footer>
     </article>
+  );
+}
+
+// Later says what the days after the first week hold, where the next lesson is far off.
+function Later({ sheet }: { sheet: Schemas["Sheet"] }) {
+  const later = sheet.days.filter((d) => d.thin);
+  const titles = [...new Set(later.flatMap((d) => d.tasks.map((t) => t.title)))];
+  const last = later.at(-1);
+  if (!last || titles.length === 0) return null;
+  return (
+    <p className="mt-2 border-t border-line pt-2">
+      <b className="font-[650]">Then, until {longDay(last.date)}, lighter:</b> on most days one or two of{" "}
+      {titles.join(", ")}.
+    </p>
   );
 }
 
@@ -151,6 +186,13 @@ function Line({ task, done, short }: { task: Task; done: boolean; short?: boolea
   );
 }
 
+// drilled says what an exercise, cards or a game ask, once for the week.
+function drilled(tasks: Task[]) {
+  const [first] = tasks;
+  if (!first || !(first.plays ?? first.cards ?? first.steps ?? first.do)) return null;
+  return <span className="block text-ink paper:text-black">{first.says.what}.</span>;
+}
+
 // each says what holds for all chunks of a piece, so that it stands once: "3 times
 // each, both hands"; nothing where they differ.
 function each(tasks: Task[]) {
@@ -168,12 +210,13 @@ const Tick = ({ done }: { done: boolean }) => (
   />
 );
 
-const Minutes = ({ of: task }: { of: Task }) => (
-  <span className="text-soft paper:text-black">
-    {" "}
-    <span className="whitespace-nowrap">· {task.minutes}′</span>
-  </span>
-);
+const Minutes = ({ of: task }: { of: Task }) =>
+  task.minutes > 0 && (
+    <span className="text-soft paper:text-black">
+      {" "}
+      <span className="whitespace-nowrap">· {task.minutes}′</span>
+    </span>
+  );
 
 type BandProps = { sheet: Schemas["Sheet"]; done: Set<string>; band: string; name: string; why: string };
 

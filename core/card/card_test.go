@@ -1,0 +1,143 @@
+package card
+
+import (
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/fact"
+	"patientladder/core/instrument"
+	"patientladder/core/notation"
+	"patientladder/core/notation/musicxml"
+)
+
+func deck(t *testing.T, kinds, on string) []Card {
+	t.Helper()
+	list, err := Parse(kinds)
+	require.NoError(t, err)
+	return Deck(list, instrument.Shipped.Of(instrument.ID(on)))
+}
+
+// told writes what a card shows and what is right.
+func told(c Card) string {
+	var shown []string
+	for _, p := range c.Score.Parts {
+		for _, n := range p.Bars[0].Notes {
+			if n.Rest {
+				shown = append(shown, "-")
+				continue
+			}
+			shown = append(shown, n.Pitch.String())
+		}
+	}
+	var right []string
+	for _, k := range []string{"ways", "far", "way", "note", "side", "of", "where", "says", "major", "minor", "root", "key", "half", "next", "low", "high", "string", "fret", "finger"} {
+		if v := c.Right.Args[k]; v != "" {
+			right = append(right, v)
+		}
+	}
+	return strings.Join(shown, " ") + " = " + strings.Join(append([]string{strings.TrimPrefix(c.Right.Code, "card-")}, right...), ", ")
+}
+
+// What is shown and when it is right, the first cards of each deck: common practice, no
+// source.
+func TestWhatIsAsked(t *testing.T) {
+	for _, c := range []struct {
+		kinds, on string
+		want      []string
+	}{
+		{"direction", "piano", []string{"G4 G4 A4 = ways-right, same, up", "G4 A4 A4 = ways-right, up, same", "G4 F4 F4 = ways-right, down, same"}},
+		{"landmarks", "piano", []string{"C4 = note-right, C, the middle C, left of the two black keys in the middle", "G4 = note-right, G, the first one above the middle C",
+			"F3 = note-right, F, the first one below the middle C", "C5 = note-right, C, an octave above the middle C", "C3 = note-right, C, an octave below the middle C"}},
+		{"landmarks", "cello", []string{"D3 = note-right, D, the open string 2", "A3 = note-right, A, the open string 1", "G2 = note-right, G, the open string 3", "C2 = note-right, C, the open string 4"}},
+		{"landmarks", "violin", []string{"A4 = note-right, A, the open string 2", "E5 = note-right, E, the open string 1", "D4 = note-right, D, the open string 3", "G3 = note-right, G, the open string 4"}},
+		{"names", "piano", []string{"D4 = note-right, D, the first one above the middle C", "B3 = note-right, B, the first one below the middle C", "A4 = note-right, A, the first one above the middle C"}},
+		{"steps", "piano", []string{"C4 D4 = distance-right, a step, up, D", "C4 B3 = distance-right, a step, down, B"}},
+		{"skips", "piano", []string{"C4 E4 = distance-right, a skip, up, E", "C4 A3 = distance-right, a skip, down, A"}},
+		{"fourths", "piano", []string{"C4 F4 = distance-right, a fourth, up, F", "C4 G3 = distance-right, a fourth, down, G", "C4 G4 = distance-right, a fifth, up, G"}},
+		{"wide", "piano", []string{"C4 A4 = distance-right, a sixth, up, A", "C4 E3 = distance-right, a sixth, down, E"}},
+		{"ledger", "piano", []string{"A5 = note-right, A, the second one above the middle C", "C4 = note-right, C, the middle C, left of the two black keys in the middle"}},
+		{"accidentals", "piano", []string{"F#4 = black-right, F sharp, right, F", "Bb4 = black-right, B flat, left, B"}},
+		{"accidentals", "cello", []string{"F#3 = note-right, F sharp, on the D string", "Bb3 = note-right, B flat, on the A string"}},
+		{"staves", "piano", []string{"C4 C3 = staves-right, C, C", "G4 C3 = staves-right, C, G"}},
+		{"other-clef", "cello", []string{"C4 = note-right, C, on the A string"}},
+		{"rhythm", "guitar", []string{"G4 G4 G4 = rhythm-right, 1 2 3", "G4 G4 G4 = rhythm-right, 1 3 4", "G4 G4 G4 G4 = rhythm-right, 1 2 and 3"}},
+		{"rests", "piano", []string{"G4 - G4 = rhythm-right, 1 hush 3"}},
+		{"signatures", "piano", []string{"C5 = signature-right, C major, A minor", "G4 = signature-right, G major, E minor", "F4 = signature-right, F major, D minor", "D5 = signature-right, D major, B minor", "Bb4 = signature-right, B flat major, G minor"}},
+		{"half-whole", "piano", []string{"E4 F4 = half", "C5 D5 = whole", "B4 C5 = half"}},
+		{"major-five", "piano", []string{"C5 D5 E5 F5 G5 = five-steps-right, E, F"}},
+		{"minor-five", "piano", []string{"C5 D5 E5 F5 G5 = five-right, C major", "C5 D5 Eb5 F5 G5 = five-right, C minor"}},
+		{"chords", "piano", []string{"C5 E5 G5 = home, C", "G5 B5 D6 = away, G", "F5 A5 C6 = aside, F"}},
+		{"strings", "guitar", []string{"E5 = string-right, E, 1, a", "B4 = string-right, B, 2, m", "G4 = string-right, G, 3, i", "D4 = string-right, D, 4, p"}},
+		{"tablature", "guitar", []string{" = tab-right, E, 1, 0", " = tab-right, B, 2, 0"}},
+	} {
+		var got []string
+		for _, card := range deck(t, c.kinds, c.on) {
+			got = append(got, told(card))
+		}
+		require.GreaterOrEqual(t, len(got), len(c.want), c.kinds)
+		assert.Equal(t, c.want, got[:len(c.want)], "%s of the %s", c.kinds, c.on)
+	}
+	assert.Empty(t, deck(t, "tablature", "violin"))
+	assert.Empty(t, deck(t, "staves", "cello"))
+	_, err := Parse("landmarks, colours")
+	assert.ErrorContains(t, err, "colours")
+}
+
+// Every deck of every instrument: ids once, and what is shown can be drawn and read again.
+func TestAllCards(t *testing.T) {
+	for _, on := range instrument.Shipped {
+		for kind := range makers {
+			seen := map[string]bool{}
+			for _, c := range Deck([]Kind{kind}, on) {
+				assert.False(t, seen[c.ID], "%s stands twice for the %s", c.ID, on)
+				seen[c.ID] = true
+				assert.NotEmpty(t, c.Asks.Code)
+				assert.NotEmpty(t, c.Shown.Code, c.ID)
+				assert.NotEmpty(t, c.Right.Code)
+				if len(c.Stops) > 0 {
+					continue
+				}
+				again, err := notation.Read("card.musicxml", musicxml.Write(c.Score))
+				require.NoError(t, err, c.ID)
+				assert.Equal(t, c.Score.Pitches(), again.Pitches(), c.ID)
+			}
+		}
+	}
+}
+
+// A deck grows: three new cards at once; what is passed and lasts makes room; what failed
+// comes first.
+func TestDeckGrows(t *testing.T) {
+	cards := deck(t, "landmarks, steps", "piano")
+	day := func(d int) time.Time { return time.Date(2026, 9, d, 16, 0, 0, 0, time.UTC) }
+	ids := func(h Hand) (out []string) {
+		for _, c := range h.Cards {
+			out = append(out, c.ID)
+		}
+		return out
+	}
+	for _, c := range []struct {
+		name    string
+		answers []Answer
+		at      int
+		want    []string
+		known   int
+	}{
+		{"nothing asked yet: three new ones", nil, 1, []string{"landmarks C4", "landmarks G4", "landmarks F3"}, 0},
+		{"one passed once is not known yet", []Answer{{"landmarks C4", fact.Pass, day(1)}}, 1, []string{"landmarks C4", "landmarks G4", "landmarks F3"}, 0},
+		{"passed a week apart it is, and makes room", []Answer{{"landmarks C4", fact.Pass, day(1)}, {"landmarks C4", fact.Pass, day(8)}}, 9, []string{"landmarks G4", "landmarks F3", "landmarks C5", "landmarks C4"}, 1},
+		{"failed after that it is due first", []Answer{{"landmarks C4", fact.Pass, day(1)}, {"landmarks C4", fact.Pass, day(8)}, {"landmarks C4", fact.NotYet, day(9)}}, 9, []string{"landmarks C4", "landmarks G4", "landmarks F3"}, 0},
+		{"three open leave no room for new ones", []Answer{{"landmarks C4", fact.NotYet, day(1)}, {"landmarks G4", fact.Nearly, day(1)}, {"landmarks F3", fact.Pass, day(1)}}, 3, []string{"landmarks C4", "landmarks G4", "landmarks F3"}, 0},
+	} {
+		h := Next(cards, States(c.answers, day(c.at)), 4)
+		assert.Equal(t, c.want, ids(h), c.name)
+		assert.Equal(t, c.known, h.Known, c.name)
+		assert.Equal(t, len(cards), h.Of)
+	}
+	long := States([]Answer{{"landmarks C4", fact.Pass, day(1)}, {"landmarks C4", fact.Pass, day(8)}}, day(8).AddDate(0, 2, 0))
+	assert.Equal(t, "landmarks C4", ids(Next(cards, long, 4))[0], "known long ago, it is asked again first")
+}

@@ -1,0 +1,155 @@
+package week
+
+import (
+	"slices"
+	"strings"
+	"time"
+
+	"patientladder/core/fact"
+)
+
+// A Gone is a line that the teacher struck.
+type Gone struct {
+	Fact  string `json:"fact" doc:"that struck it, to be taken back"`
+	Title string `json:"title"`
+	Says  string `json:"says"`
+}
+
+// OwnLine is the key of a line that a fact added.
+func OwnLine(fact string) string { return "own " + fact }
+
+// Sort says what sort of line a task is, for what is struck again and again: hearing,
+// head starts of a skill, or the lines of one rung.
+func (t Task) Sort() string {
+	switch {
+	case t.Listen:
+		return "listen"
+	case t.Skill != "":
+		return "head-start " + t.Skill
+	}
+	return "rung " + t.Rung
+}
+
+// Edit returns a sheet with the teacher's word on it and nothing else said before: the
+// facts in order, without what was taken back, on the days as they were drafted. Titles
+// are those of rungs by id.
+func Edit(sh Sheet, facts []fact.Fact, titles map[string]string) Sheet {
+	if len(sh.Drafted) > 0 {
+		sh.Days = sh.Drafted
+	}
+	sh.Drafted, sh.Word, sh.Gone = nil, "", nil
+	if len(facts) > 0 {
+		sh.Drafted = sh.Days
+		sh.Days = make([]Day, len(sh.Drafted))
+		for i, d := range sh.Drafted {
+			d.Tasks = slices.Clone(d.Tasks)
+			sh.Days[i] = d
+		}
+	}
+	for _, f := range facts {
+		switch b := f.Body.(type) {
+		case fact.LineStruck:
+			sh.strike(f.ID, b.Line)
+		case fact.LineChanged:
+			sh.change(b)
+		case fact.LineAdded:
+			sh.add(f.ID, b, titles[b.Rung])
+		case fact.SheetNoted:
+			sh.Word = strings.TrimSpace(b.Text)
+		}
+	}
+	sh.share()
+	return sh
+}
+
+func (sh *Sheet) strike(id, line string) {
+	for i := range sh.Days {
+		sh.Days[i].Tasks = slices.DeleteFunc(sh.Days[i].Tasks, func(t Task) bool {
+			if t.Key != line {
+				return false
+			}
+			if !slices.ContainsFunc(sh.Gone, func(g Gone) bool { return g.Fact == id }) {
+				sh.Gone = append(sh.Gone, Gone{id, t.Title, t.Says.What})
+			}
+			return true
+		})
+	}
+}
+
+// change gives a line what is told of it and its words anew; its key stays, so that ticks
+// find it.
+func (sh *Sheet) change(b fact.LineChanged) {
+	var line *Task
+	for i := range sh.Days {
+		d := &sh.Days[i]
+		for k := range d.Tasks {
+			t := &d.Tasks[k]
+			if t.Key != b.Line {
+				continue
+			}
+			if b.Count > 0 {
+				t.Count = b.Count
+			}
+			if b.Hands != "" {
+				t.Hands = b.Hands
+			}
+			if b.From > 0 {
+				t.From, t.To, t.Start = b.From, max(b.To, b.From), nil
+			}
+			t.Says = t.words(sh.Reader)
+			copied := *t
+			line = &copied
+		}
+	}
+	if line == nil || len(b.Weekdays) == 0 {
+		return
+	}
+	for i := range sh.Days {
+		d := &sh.Days[i]
+		there := slices.ContainsFunc(d.Tasks, func(t Task) bool { return t.Key == b.Line })
+		wanted := slices.Contains(b.Weekdays, int(d.Date.Weekday())) && !d.Lesson && !d.Off
+		switch {
+		case wanted && !there:
+			d.Tasks = append(d.Tasks, *line)
+		case there && !wanted:
+			d.Tasks = slices.DeleteFunc(d.Tasks, func(t Task) bool { return t.Key == b.Line })
+		}
+	}
+}
+
+// add puts a line in the teacher's own words on the days of practice.
+func (sh *Sheet) add(id string, b fact.LineAdded, title string) {
+	t := Task{Key: OwnLine(id), Band: "now", Rung: b.Rung, Title: title, Do: strings.TrimSpace(b.Text), Count: 1, Minutes: b.Minutes}
+	if title == "" {
+		t.Title = "Also"
+	}
+	t.Says = Words{What: t.Do, Place: "to do", Again: t.Do}
+	for i := range sh.Days {
+		d := &sh.Days[i]
+		if !d.Lesson && !d.Off && (len(b.Weekdays) == 0 || slices.Contains(b.Weekdays, int(time.Weekday(d.Date.Weekday())))) {
+			d.Tasks = append(d.Tasks, t)
+		}
+	}
+}
+
+// share reckons how much of the minutes is upkeep.
+func (sh *Sheet) share() {
+	now, kept := 0, 0
+	for _, d := range sh.Days {
+		if d.Lesson {
+			continue
+		}
+		for _, t := range d.Tasks {
+			switch t.Band {
+			case "now":
+				now += t.Minutes
+			case "upkeep":
+				kept += t.Minutes
+			}
+		}
+	}
+	sh.Share = 0
+	if now+kept > 0 {
+		sh.Share = float64(kept) / float64(now+kept)
+	}
+}

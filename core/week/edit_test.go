@@ -1,0 +1,135 @@
+package week
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/fact"
+	"patientladder/core/reading"
+)
+
+// drafted is a sheet of two pieces in hand and one that is kept alive.
+func drafted() Sheet {
+	return sheet(only(rung("one", 8, 1, at(from), nil), rung("two", 8, 2, at(from), nil), rung("old", 8, 1, at(from.Add(-60)), at(from.Add(-30)))), approach.Default(9), 9, from, next)
+}
+
+// days returns the days on which a line stands.
+func days(sh Sheet, key string) (out []calendar.Date) {
+	for _, d := range sh.Days {
+		for _, t := range d.Tasks {
+			if t.Key == key {
+				out = append(out, d.Date)
+			}
+		}
+	}
+	return out
+}
+
+func task(t *testing.T, sh Sheet, key string) Task {
+	t.Helper()
+	for _, d := range sh.Days {
+		for _, task := range d.Tasks {
+			if task.Key == key {
+				return task
+			}
+		}
+	}
+	require.Fail(t, "no such line", key)
+	return Task{}
+}
+
+// What a teacher's word does to a sheet, a touch at a time.
+func TestTheTeachersWord(t *testing.T) {
+	sh := drafted()
+	var line, two Task
+	for _, d := range sh.Days {
+		for _, task := range d.Tasks {
+			switch {
+			case task.Rung == "one" && line.Key == "":
+				line = task
+			case task.Rung == "two" && two.Key == "":
+				two = task
+			}
+		}
+	}
+	told := func(id string, b fact.Body) fact.Fact { return fact.Fact{ID: id, Body: b} }
+	edit := func(bodies ...fact.Fact) Sheet { return Edit(sh, bodies, map[string]string{"one": "T one"}) }
+
+	struck := edit(told("f1", fact.LineStruck{Line: line.Key}))
+	assert.Empty(t, days(struck, line.Key))
+	assert.Equal(t, []Gone{{"f1", line.Title, line.Says.What}}, struck.Gone, "it says what went, once")
+	assert.NotEmpty(t, days(sh, line.Key), "the draft stays")
+	assert.Equal(t, sh.Days, struck.Drafted)
+
+	changed := edit(told("f1", fact.LineChanged{Line: line.Key, Count: 7}))
+	assert.Equal(t, 7, task(t, changed, line.Key).Count)
+	assert.Contains(t, task(t, changed, line.Key).Says.What, "7 times", "its words with it")
+	assert.Equal(t, days(sh, line.Key), days(changed, line.Key))
+
+	hand := edit(told("f1", fact.LineChanged{Line: two.Key, Hands: "left"}))
+	assert.Contains(t, task(t, hand, two.Key).Says.What, "left hand")
+	bars := edit(told("f1", fact.LineChanged{Line: line.Key, From: 5, To: 6}))
+	assert.Contains(t, task(t, bars, line.Key).Says.What, "bars 5–6")
+	single := edit(told("f1", fact.LineChanged{Line: line.Key, From: 5}))
+	assert.Contains(t, task(t, single, line.Key).Says.What, "bar 5,", "one bar")
+
+	weekdays := edit(told("f1", fact.LineChanged{Line: line.Key, Weekdays: []int{1, 5}})) // Monday and Friday
+	assert.ElementsMatch(t, []calendar.Date{"2026-11-20", "2026-11-23"}, days(weekdays, line.Key))
+
+	own := edit(told("f1", fact.LineAdded{Rung: "one", Text: " Sing it first. ", Minutes: 3}))
+	assert.Len(t, days(own, OwnLine("f1")), 6, "every day of practice, not the lesson's own")
+	assert.Equal(t, "Sing it first.", task(t, own, OwnLine("f1")).Says.What)
+	assert.Equal(t, "T one", task(t, own, OwnLine("f1")).Title)
+	friday := edit(told("f1", fact.LineAdded{Text: "Draw the two animals.", Weekdays: []int{5}}))
+	assert.Equal(t, []calendar.Date{"2026-11-20"}, days(friday, OwnLine("f1")))
+	assert.Equal(t, "Also", task(t, friday, OwnLine("f1")).Title)
+	assert.Empty(t, days(edit(told("f1", fact.LineAdded{Text: "x"}), told("f2", fact.LineStruck{Line: OwnLine("f1")})), OwnLine("f1")), "an own line is struck like any")
+
+	noted := edit(told("f1", fact.SheetNoted{Text: "first"}), told("f2", fact.SheetNoted{Text: " Well done, all of you. "}))
+	assert.Equal(t, "Well done, all of you.", noted.Word, "the last counts")
+
+	again := Edit(struck, nil, nil)
+	assert.Equal(t, sh.Days, again.Days, "all taken back, it reads as it was drafted")
+	assert.Empty(t, again.Gone)
+	assert.Empty(t, again.Drafted)
+	twice := Edit(Edit(sh, []fact.Fact{told("f1", fact.LineAdded{Text: "x"})}, nil), []fact.Fact{told("f1", fact.LineAdded{Text: "x"})}, nil)
+	assert.Len(t, days(twice, OwnLine("f1")), 6, "the same word twice is one word")
+	kept := 0
+	for _, d := range edit(told("f1", fact.LineStruck{Line: line.Key})).Days[1:] {
+		for _, task := range d.Tasks {
+			if task.Band == "upkeep" {
+				kept += task.Minutes
+			}
+		}
+	}
+	assert.Positive(t, kept)
+	assert.Greater(t, struck.Share, sh.Share, "fewer minutes of new work, a greater share of upkeep")
+}
+
+// What is struck from three sheets is no longer drafted, and that is said.
+func TestStruckAgainAndAgain(t *testing.T) {
+	for _, c := range []struct {
+		sheets int
+		there  bool
+	}{{2, true}, {3, false}} {
+		s := only(rung("one", 8, 1, at(from), nil))
+		s.Struck = map[string][]calendar.Date{"rung one": make([]calendar.Date, c.sheets)}
+		sh := sheet(s, approach.Default(9), 9, from, next)
+		there := len(sh.Keys()) > 0
+		assert.Equal(t, c.there, there, "struck from %d sheets", c.sheets)
+		said := 0
+		for _, r := range sh.LeftOut {
+			if r.Code == "struck-often" {
+				said++
+			}
+		}
+		assert.Equal(t, !c.there, said == 1)
+	}
+	assert.Equal(t, "listen", Task{Rung: "r", Listen: true}.Sort())
+	assert.Equal(t, "head-start reach-back", Task{Skill: "reach-back"}.Sort())
+	assert.Equal(t, "rung r", Task{Rung: "r", Start: &Start{StartOf: reading.StartOf{}}}.Sort())
+}

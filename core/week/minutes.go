@@ -1,0 +1,124 @@
+package week
+
+import (
+	"slices"
+
+	"patientladder/core/ladder"
+	"patientladder/core/reading"
+	"patientladder/core/reason"
+	"patientladder/core/shelf"
+)
+
+// How long a playing takes at home: at three fifths of the tempo, with a pause before the
+// next to look and set the hand. A tempo that is not written is taken to be moderate.
+// Common practice, no source; the figures are a judgement.
+const (
+	slow     = 0.6
+	pause    = 2  // seconds
+	moderate = 80 // quarter notes a minute
+)
+
+// slowly returns the seconds of one playing of so many quarter notes of an item.
+func slowly(it shelf.Item, quarters float64) float64 {
+	tempo := it.Tempo
+	if tempo <= 0 {
+		tempo = moderate
+	}
+	return quarters*60/(slow*tempo) + pause
+}
+
+// chunks is how many small chunks of a tree a day has time for in so many minutes, each
+// twice.
+func chunks(r ladder.Rung, tree reading.Chunk, minutes int) int {
+	list := leaves(tree)
+	return max(min(int(60*float64(minutes)/(2*slowly(r.Item, tree.Lasts/float64(len(list))))), minutes), 1)
+}
+
+// fewest is how often at least a stretch is asked for on a day: twice, the whole once.
+func (t *Task) fewest() int {
+	if t.From == 0 || t.Count < 2 {
+		return 1
+	}
+	return 2
+}
+
+// takes returns the minutes that a task wants for its count, at least one.
+func (t *Task) takes(count int) float64 { return max(t.lasts*float64(count)/60, 1) }
+
+// fit gives the tasks of a rung their minutes of a day: each what it takes, counts cut to
+// what there is time for. What does not fit even so waits for another day.
+func fit(tasks []Task, minutes int) []Task {
+	minutes = max(minutes, 1)
+	least := func() (sum float64) {
+		for i := range tasks {
+			sum += tasks[i].takes(tasks[i].fewest())
+		}
+		return sum
+	}
+	for len(tasks) > 1 && least() > float64(minutes) { // what is known waits before what is new
+		last := len(tasks) - 1
+		for i := last; i >= 0; i-- {
+			if !tasks[i].fresh && tasks[i].Spot == "" {
+				last = i
+				break
+			}
+		}
+		tasks = slices.Delete(tasks, last, last+1)
+	}
+	if len(tasks) == 0 {
+		return tasks
+	}
+	given := make([]int, len(tasks))
+	left := minutes
+	for i := range tasks {
+		given[i] = min(int(tasks[i].takes(tasks[i].fewest())+0.99), max(left-(len(tasks)-1-i), 1))
+		left -= given[i]
+	}
+	for left > 0 { // to the one that lacks most
+		most := 0
+		for i := range tasks {
+			if tasks[i].takes(tasks[i].Count)-float64(given[i]) > tasks[most].takes(tasks[most].Count)-float64(given[most]) {
+				most = i
+			}
+		}
+		given[most]++
+		left--
+	}
+	for i := range tasks {
+		tasks[i].Minutes = given[i]
+		tasks[i].cut()
+	}
+	return tasks
+}
+
+// cut lowers a count to what its minutes hold.
+func (t *Task) cut() {
+	if t.lasts > 0 && !t.InRow {
+		t.Count = max(min(t.Count, int((60*float64(t.Minutes)+pause)/t.lasts)), 1)
+	}
+}
+
+// atPlay is how many games a day holds at home, where nothing else is in hand, and how
+// many minutes each. Common practice, no source.
+const (
+	atPlay    = 2
+	playsLong = 2
+)
+
+// games sends home what was played in the lesson, where the student has no piece in hand
+// yet: one or two games a day, in turn, as they were done.
+func (w *writer) games() {
+	if len(w.Games) == 0 {
+		return
+	}
+	for day := range w.days {
+		if w.inHand(day+1) > 0 {
+			continue
+		}
+		for n := range min(atPlay, len(w.Games)) {
+			a := w.Games[(day*atPlay+n)%len(w.Games)]
+			level := max(min(w.Standing.Activities[a.ID].Level, len(a.Levels)), 1)
+			w.put(day+1, Task{Band: "now", Game: a.ID, Title: a.Title, Steps: []string{a.Says(level, w.Age), "It is right when: " + a.Exit}, Count: 1, Minutes: min(playsLong, w.sheet.Budget), Why: reason.Of("a-game", "title", a.Title)})
+		}
+	}
+}

@@ -1,0 +1,111 @@
+package e2e
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A scale is chosen for a student by name, seen with its fingers, heard, and put on the
+// ladder; the same again is the same item.
+func TestAScaleFromTheWorkbench(t *testing.T) {
+	p := atWork(t)
+	priya := p.student("Priya")
+	p.goTo("/workbench/exercises?student=" + priya)
+	p.sees("E flat major, right hand") // this week's key
+	p.press("together")
+	p.until("document.querySelectorAll('[role=img] svg g.note').length === 30", "both hands are drawn")
+	p.sees("Where the hands meet")
+	p.look("exercises")
+	p.key(" ")
+	p.sees("Stop")
+	p.key(" ")
+	p.press("Put it on Priya's ladder")
+	p.press("Begin it now")
+	p.sees("On Priya's ladder, current.")
+	p.goTo("/students/" + priya + "/ladder")
+	p.sees("E flat major")
+	p.goTo("/workbench/exercises?student=" + p.student("Emil"))
+	p.sees("D major")
+	p.press("Bow")
+	p.sees("Long bows on open strings")
+	p.look("exercises-cello")
+	p.goTo("/workbench/exercises?student=" + p.student("Nikolai"))
+	p.press("Roll")
+	p.sees("Roll p i m a")
+	p.look("exercises-guitar")
+	p.press("Put it on Nikolai's ladder")
+	p.sees("Begin it now")
+	p.goTo("/workbench/exercises")
+	p.sees("C major")
+	p.press("3")
+	p.sees("three octaves")
+	p.look("exercises-anybody")
+}
+
+// The lesson shows this week's key with its fingering, both hands by themselves; a key
+// that goes already is granted by a touch, and opens the next key's aims.
+func TestThisWeeksKeyInTheLesson(t *testing.T) {
+	p := atWork(t)
+	priya := p.student("Priya")
+	p.begins(priya)
+	p.press("Twelve keys, one a week")
+	p.sees("E flat major, right hand")
+	p.sees("E flat major, left hand")
+	p.until("document.querySelectorAll('.score svg g.note').length === 30", "two lines of fifteen notes")
+	p.until("[...document.querySelectorAll('.score svg text, .score svg tspan')].length > 10 || document.querySelectorAll('.score svg g.fing').length >= 30", "with their fingers")
+	p.sees("met Mon 16 Nov")
+	before := told(p, priya)["foothold_tried"]
+	p.key("f")
+	p.sees("B flat major, right hand")
+	assert.Equal(t, before+1, told(p, priya)["foothold_tried"])
+	p.until("!document.body.innerText.includes('met Mon 16 Nov')", "the aims are open again")
+}
+
+// Cards are shown, answered and marked with one key each; how much of the deck is known
+// stands beside them.
+func TestCardsAreAsked(t *testing.T) {
+	p := atWork(t)
+	tobias := p.student("Tobias")
+	p.begins(tobias)
+	p.press("Landmark C and G")
+	p.sees("Card 1 of 3")
+	before := told(p, tobias)
+	p.sees("Which landmark is it")
+	p.key("h")
+	p.sees("the middle C, left of the two black keys")
+	p.key("k")
+	p.sees("Card 2 of 3")
+	p.key("i")
+	p.sees("Card 3 of 3")
+	p.key("z")
+	p.sees("All asked for today")
+	p.sees("0 of 5 known")
+	require.Eventually(t, func() bool { return told(p, tobias)["card_answered"] == 3 }, 5*time.Second, 100*time.Millisecond)
+	assert.Equal(t, before["seen"], told(p, tobias)["seen"], "no fault is noted by a card's key")
+}
+
+// A cross-rhythm stands on its common grid with its phrase, and is heard, either hand
+// alone.
+func TestACrossRhythmIsHeard(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/workbench/exercises")
+	p.sees("C major")
+	p.press("Cross-rhythms")
+	p.press("3 : 2")
+	p.sees("Three against two")
+	p.sees("salt")
+	p.until("document.querySelectorAll('table[aria-label=\"The common grid\"] tr').length === 3", "a row a hand and the phrase")
+	p.until("document.querySelector('.score svg')", "it is drawn")
+	p.key("e")
+	p.sees("right hand alone")
+	p.key(" ")
+	p.sees("Stop")
+	p.until("document.querySelector('.score .sounding')", "what sounds stands out")
+	p.key(" ")
+	p.key("k")
+	p.key("g")
+	p.sees("C major")
+}

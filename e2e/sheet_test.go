@@ -1,0 +1,92 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// The teacher's word on a sheet: a line struck and brought back, a count changed, a line
+// and a sentence of the teacher's own; each is a revision, and the family's page reads the
+// same. What is struck from three sheets is no longer drafted, and can be again.
+func TestTheSheetIsTheTeachers(t *testing.T) {
+	p := atWork(t)
+	priya := p.student("Priya")
+	p.goTo("/students/" + priya + "/week")
+	p.sees("Change the sheet")
+	before := eval[int](p, "document.querySelectorAll('[aria-label=\"Change the sheet\"] li').length")
+	p.press("Strike Half and whole steps")
+	p.until("document.querySelector('[aria-label=\"Change the sheet\"] .line-through')", "it says what was struck")
+	p.until("![...document.querySelectorAll('[data-testid=sheet] th b')].some(b => b.innerText === 'Half and whole steps')", "it is off the sheet")
+	p.press("bring back")
+	p.until("[...document.querySelectorAll('[data-testid=sheet] th b')].some(b => b.innerText === 'Half and whole steps')", "it is on the sheet again")
+	assert.Equal(t, before, eval[int](p, "document.querySelectorAll('[aria-label=\"Change the sheet\"] li').length"))
+	p.press("More times: Twelve keys, one a week")
+	p.sees("2×")
+	p.sees("2 times")
+	p.key("a")
+	p.fill("text", "Draw the wall and its boats.")
+	p.press("Put it on the sheet")
+	p.sees("Draw the wall and its boats.")
+	p.key("w")
+	p.fill("text", "The left hand sang this week.")
+	p.press("Put it on the sheet")
+	p.sees("The left hand sang this week.")
+	require.Eventually(t, func() bool { return told(p, priya)["sheet_noted"] == 1 }, 5*time.Second, 100*time.Millisecond)
+	p.goTo("/students/" + priya + "/week")
+	p.sees("you changed a line")
+	p.sees("The left hand sang this week.")
+	p.look("sheet-edited")
+	p.press("Make a link")
+	p.sees("Copy the link")
+	link := strings.TrimPrefix(eval[string](p, `document.querySelector('[name=family-link]').value`), p.base)
+	p.goTo(link)
+	p.sees("The left hand sang this week.")
+	p.sees("Draw the wall and its boats.")
+}
+
+// A parent finds hand, finger and key from the page alone, what is ticked of each piece, and
+// the answer of a card under a touch.
+func TestAParentIsToldEnough(t *testing.T) {
+	p := atWork(t)
+	tobias := p.student("Tobias")
+	p.goTo("/students/" + tobias + "/week")
+	p.press("Make a link")
+	p.sees("Copy the link")
+	link := strings.TrimPrefix(eval[string](p, `document.querySelector('[name=family-link]').value`), p.base)
+	p.goTo(link)
+	p.press("Thu")
+	for _, word := range []string{"right finger 5 on G", "between the first two of the three black keys", "just above the middle C", "How near each piece is", "usually", "Done means"} {
+		p.sees(word)
+	}
+	for _, day := range []string{"Thu", "Fri", "Sat", "Sun"} { // cards take turns with other things
+		p.press(day)
+		if eval[bool](p, "document.body.innerText.includes('Which landmark is it')") {
+			break
+		}
+	}
+	p.sees("Which landmark is it, and where does it lie?")
+	eval[bool](p, "document.querySelectorAll('details').forEach(d => { d.open = true }) ?? true")
+	p.sees("C, the middle C, left of the two black keys")
+}
+
+// A letter is held for a moment and can be taken back; a key that marks in a lesson sends
+// nothing when the lesson is closed.
+func TestALetterCanBeTakenBack(t *testing.T) {
+	p := atWork(t)
+	tobias := p.student("Tobias")
+	p.begins(tobias)
+	p.key("c")
+	p.sees("Send the sheet to lindqvist-roy@homes.example")
+	p.key("s")
+	p.key("m")
+	p.sees("It goes out in a moment.")
+	p.press("Take it back")
+	p.sees("Send the sheet to lindqvist-roy@homes.example")
+	time.Sleep(5 * time.Second)
+	p.goTo("/mailbox")
+	p.until("!document.body.innerText.includes('lindqvist-roy@homes.example')", "nothing went out")
+}

@@ -1,0 +1,55 @@
+import type { Schemas } from "../api/client";
+
+type Near = Schemas["NearView"];
+
+// HowNear says of each piece in hand what it is worked for, what is ticked of it, and how
+// long such a piece usually takes, so that nobody takes slowness for failure.
+export function HowNear({ pieces }: { pieces: Near[] }) {
+  if (pieces.length === 0) return null;
+  return (
+    <section className="px-4 pt-6" aria-label="How near each piece is">
+      <h3>How near each piece is</h3>
+      <ul className="mt-1 space-y-3">
+        {pieces.map((p) => (
+          <li key={p.rung} className="rounded border border-line bg-raised p-3">
+            <p className="flex items-baseline justify-between gap-3">
+              <b className="font-[650]">{p.title}</b>
+              <span className="text-right text-body text-soft">{time(p)}</span>
+            </p>
+            <ul className="mt-1">
+              {p.points.map((pt) => (
+                <li key={pt.name} className="flex gap-2">
+                  <span aria-hidden="true" className="w-5 text-center font-[650]">
+                    {pt.met ? "✓" : "○"}
+                  </span>
+                  {pt.name}
+                  {pt.met && <span className="sr-only">, goes</span>}
+                </li>
+              ))}
+              {p.spots.map((s) => (
+                <li key={s.id} className="flex gap-2 text-body">
+                  <span aria-hidden="true" className="w-5 text-center font-[650]">
+                    {s.done >= s.goal ? "✓" : "·"}
+                  </span>
+                  {s.where}: {Math.min(s.done, s.goal)} of {s.goal} in a row
+                </li>
+              ))}
+            </ul>
+            {p.ready && <p className="mt-1 font-[620]">Every point goes: it may be tried in the lesson.</p>}
+            {p.next && <p className="mt-1 text-body text-soft">After it comes {p.next}.</p>}
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-body text-soft">
+        Done means: it goes through alone, with the right notes, rhythm and fingers, in a sound one likes to hear.
+        Polish comes later.
+      </p>
+    </section>
+  );
+}
+
+// time says how long such a piece takes, and which week this is.
+function time(p: Near) {
+  const usually = p.high > 0 ? `usually ${p.low === p.high ? p.low : `${p.low} to ${p.high}`} weeks` : "";
+  return [usually, p.week > 0 ? `now week ${p.week}` : ""].filter(Boolean).join(", ");
+}

@@ -1,0 +1,81 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { tell } from "../../api/outbox";
+import { Key } from "../../parts/Button";
+import { useKeys } from "../../parts/keys";
+import { Score } from "../../parts/Score";
+import { Tablature } from "../../parts/Tablature";
+
+type Props = { student: string; rung: string; deck: Schemas["DeckView"] };
+
+const outcomes = [
+  { key: "k", outcome: "pass", name: "Knows it" },
+  { key: "i", outcome: "nearly", name: "Nearly" },
+  { key: "z", outcome: "not-yet", name: "Not yet" },
+] as const;
+
+// Cards are asked one after the other: shown, answered, marked with one key. The answer
+// stands under a touch until the card is marked.
+export function Cards({ student, rung, deck }: Props) {
+  const [asked] = useState(deck.cards); // those of this sitting, whatever the marks bring up next
+  const [at, go] = useState(0);
+  const [open, setOpen] = useState(false);
+  const card = asked[at];
+  const mark = (outcome: "pass" | "nearly" | "not-yet") => {
+    if (!card) return;
+    tell(student, { kind: "card_answered", rung, card: card.id, outcome });
+    setOpen(false);
+    go(at + 1);
+  };
+  useKeys({
+    ...Object.fromEntries(outcomes.map((o) => [o.key, card ? () => mark(o.outcome) : undefined])),
+    h: card ? () => setOpen(!open) : undefined,
+  });
+  return (
+    <section aria-label="Cards" className="rounded border border-line p-3">
+      <p className="flex items-baseline justify-between text-soft">
+        <span>{card ? `Card ${at + 1} of ${asked.length}` : "All asked for today"}</span>
+        <span>
+          {deck.known} of {deck.of} known
+        </span>
+      </p>
+      {card && (
+        <>
+          <div className="my-2 flex min-h-32 flex-wrap items-center gap-5">
+            <div className="min-w-56 max-w-md flex-1 overflow-hidden rounded bg-white">
+              {card.xml ? (
+                <Score xml={card.xml} title="the card" cut={{ bars: [1, 1], width: 420, room: 2 }} />
+              ) : (
+                <Tablature open={deck.lines} notes={card.stops.map((s, i) => ({ ...s, onset: i }))} />
+              )}
+            </div>
+            <div className="min-w-56 flex-1 text-large">
+              <p className="font-[620]">{card.asks}</p>
+              <button
+                type="button"
+                onClick={() => setOpen(!open)}
+                aria-expanded={open}
+                className="mt-2 inline-flex min-h-9 items-center gap-2 text-left rounded border border-line px-2.5 hover:bg-faint"
+              >
+                <Key>H</Key> {open ? card.right : "Show what is right"}
+              </button>
+            </div>
+          </div>
+          <fieldset className="flex flex-wrap gap-2.5">
+            <legend className="sr-only">How was it answered?</legend>
+            {outcomes.map((o) => (
+              <button
+                key={o.key}
+                type="button"
+                onClick={() => mark(o.outcome)}
+                className="flex min-h-12 items-center gap-3 rounded border-[1.5px] border-line px-4 text-large font-[620] hover:bg-faint"
+              >
+                <Key>{o.key.toUpperCase()}</Key> {o.name}
+              </button>
+            ))}
+          </fieldset>
+        </>
+      )}
+    </section>
+  );
+}

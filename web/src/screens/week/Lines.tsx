@@ -1,0 +1,246 @@
+import type { FormEvent } from "react";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { may, tell } from "../../api/outbox";
+import { Button } from "../../parts/Button";
+import { useKeys } from "../../parts/keys";
+
+type View = Schemas["WeekView"];
+type Sheet = Schemas["Sheet"];
+type Props = { student: string; view: View; sheet: Sheet };
+
+// Lines is the teacher's hand on the sheet: a touch strikes a line, changes its count or
+// hand; lines of one's own and a sentence to the family are added. Each touch can be taken
+// back, and what was sent stays as it was.
+export function Lines({ student, view, sheet }: Props) {
+  const [adding, setAdding] = useState<"" | "line" | "word">("");
+  const now = view.lines.filter((l) => l.band === "now");
+  const rest = view.lines.filter((l) => l.band !== "now");
+  useKeys({ a: () => setAdding("line"), w: () => setAdding("word") });
+  return (
+    <section aria-label="Change the sheet">
+      <h2 className="mb-1">Change the sheet</h2>
+      <div className="mb-2 flex flex-wrap gap-2">
+        {adding !== "line" && (
+          <Button hint="A" onClick={() => setAdding("line")}>
+            Add a line
+          </Button>
+        )}
+        {adding !== "word" && (
+          <Button hint="W" onClick={() => setAdding("word")}>
+            {sheet.word ? "Change the sentence" : "A sentence to the family"}
+          </Button>
+        )}
+      </div>
+      {adding === "line" && <Add student={student} view={view} sheet={sheet} end={() => setAdding("")} />}
+      {adding === "word" && <Word student={student} sheet={sheet} end={() => setAdding("")} />}
+      <ul className="divide-y divide-line rounded bg-raised">
+        {now.map((l) => (
+          <Line key={l.key} student={student} line={l} />
+        ))}
+        {(sheet.gone ?? []).map((g) => (
+          <li key={g.fact} className="flex items-center gap-2 px-2.5 py-1.5 text-soft">
+            <span className="min-w-0 flex-1 truncate line-through" title={g.says}>
+              {g.title}: {g.says}
+            </span>
+            <button
+              type="button"
+              className="underline underline-offset-4"
+              onClick={() => tell(student, { kind: "retracted", ref: g.fact })}
+            >
+              bring back
+            </button>
+          </li>
+        ))}
+      </ul>
+      {rest.length > 0 && (
+        <details className="mt-2 rounded bg-raised">
+          <summary className="cursor-pointer px-2.5 py-1.5 font-[620]">
+            Old friends and later: {rest.length} lines
+          </summary>
+          <ul className="divide-y divide-line">
+            {rest.map((l) => (
+              <Line key={l.key} student={student} line={l} />
+            ))}
+          </ul>
+        </details>
+      )}
+    </section>
+  );
+}
+
+const small = "grid size-8 place-items-center rounded border border-line font-[620] hover:bg-faint disabled:opacity-40";
+const handNames: Record<string, string> = { right: "right hand", left: "left hand", together: "both hands" };
+
+function Line({ student, line }: { student: string; line: View["lines"][number] }) {
+  const [more, fewer, strike] = ["more", "fewer", "strike"].map((code) => may(student, line.acts, code));
+  const hands = ["right", "left", "together"].filter((h) => h === line.hands || may(student, line.acts, h));
+  return (
+    <li className="px-2.5 py-1.5">
+      <p className="flex items-start gap-2">
+        <span className="min-w-0 flex-1">
+          <b className="font-[620]">{line.title}</b>{" "}
+          <span className="line-clamp-2 text-small text-soft">{line.says}</span>
+        </span>
+        {strike && (
+          <button type="button" className={small} aria-label={`Strike ${line.title}: ${line.says}`} onClick={strike}>
+            ×
+          </button>
+        )}
+      </p>
+      {line.count > 0 && more && (
+        <p className="mt-1 flex flex-wrap items-center gap-1.5">
+          <button
+            type="button"
+            className={small}
+            aria-label={`Fewer times: ${line.title}`}
+            disabled={!fewer}
+            onClick={fewer}
+          >
+            −
+          </button>
+          <span className="min-w-12 text-center">{line.count}×</span>
+          <button type="button" className={small} aria-label={`More times: ${line.title}`} onClick={more}>
+            +
+          </button>
+          {hands.length > 1 && (
+            <select
+              aria-label={`Hand: ${line.title}`}
+              value={line.hands}
+              onChange={(e) => may(student, line.acts, e.target.value)?.()}
+              className="ml-auto rounded border border-line bg-ground px-1 py-1"
+            >
+              {hands.map((h) => (
+                <option key={h} value={h}>
+                  {handNames[h]}
+                </option>
+              ))}
+            </select>
+          )}
+        </p>
+      )}
+    </li>
+  );
+}
+
+const week = ["Su", "Mo", "Tu", "We", "Th", "Fr", "Sa"];
+
+type AddProps = Props & { end: () => void };
+
+// Add writes a line in one's own words: about a piece or not, on which days, how long.
+function Add({ student, view, sheet, end }: AddProps) {
+  const [days, setDays] = useState<number[]>([]);
+  const pieces = [
+    ...new Map(sheet.days.flatMap((d) => d.tasks.map((t) => [t.rung, t.title] as const))).entries(),
+  ].filter(([rung, title]) => rung && view.lines.some((l) => l.title === title));
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const form = new FormData(e.currentTarget);
+    const text = String(form.get("text")).trim();
+    if (text)
+      tell(student, {
+        kind: "line_added",
+        day: sheet.from,
+        text,
+        rung: String(form.get("rung")) || undefined,
+        minutes: Number(form.get("minutes")) || undefined,
+        weekdays: days.length > 0 ? days : undefined,
+      });
+    end();
+  };
+  const toggle = (d: number) => setDays((was) => (was.includes(d) ? was.filter((x) => x !== d) : [...was, d].sort()));
+  return (
+    <form onSubmit={submit} className="mb-2 space-y-2 rounded bg-raised p-2.5" aria-label="A line of your own">
+      <textarea
+        // biome-ignore lint/a11y/noAutofocus: the teacher asked for this field
+        autoFocus
+        name="text"
+        rows={2}
+        maxLength={500}
+        aria-label="What to do"
+        placeholder="Draw the two animals of the piece"
+        className="w-full rounded border border-line bg-ground px-2 py-1 placeholder:text-soft"
+      />
+      <div className="flex flex-wrap gap-2">
+        <select
+          name="rung"
+          aria-label="About"
+          className="min-w-0 flex-1 rounded border border-line bg-ground px-1 py-1"
+        >
+          <option value="">about nothing on the sheet</option>
+          {pieces.map(([rung, title]) => (
+            <option key={rung} value={rung}>
+              {title}
+            </option>
+          ))}
+        </select>
+        <input
+          name="minutes"
+          type="number"
+          min={0}
+          max={120}
+          aria-label="Minutes a day"
+          placeholder="min"
+          className="w-16 rounded border border-line bg-ground px-2 py-1"
+        />
+      </div>
+      <fieldset className="flex gap-1">
+        <legend className="text-small text-soft">Days; none for every day</legend>
+        {week.map((name, d) => (
+          <button
+            key={name}
+            type="button"
+            aria-pressed={days.includes(d)}
+            onClick={() => toggle(d)}
+            className={`rounded border px-1.5 py-1 ${days.includes(d) ? "border-ink bg-ink text-raised" : "border-line"}`}
+          >
+            {name}
+          </button>
+        ))}
+      </fieldset>
+      <PutOrLeave end={end} />
+    </form>
+  );
+}
+
+// Word writes the sentence to the family that stands on the sheet.
+function Word({ student, sheet, end }: { student: string; sheet: Sheet; end: () => void }) {
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    tell(student, {
+      kind: "sheet_noted",
+      day: sheet.from,
+      text: String(new FormData(e.currentTarget).get("text")).trim(),
+    });
+    end();
+  };
+  return (
+    <form onSubmit={submit} className="mb-2 space-y-2 rounded bg-raised p-2.5" aria-label="A sentence to the family">
+      <textarea
+        // biome-ignore lint/a11y/noAutofocus: the teacher asked for this field
+        autoFocus
+        name="text"
+        rows={3}
+        maxLength={1000}
+        defaultValue={sheet.word}
+        aria-label="To the family"
+        className="w-full rounded border border-line bg-ground px-2 py-1"
+      />
+      <PutOrLeave end={end} />
+    </form>
+  );
+}
+
+// PutOrLeave ends a form.
+function PutOrLeave({ end }: { end: () => void }) {
+  return (
+    <div className="flex gap-2">
+      <Button type="submit" look="main">
+        Put it on the sheet
+      </Button>
+      <Button type="button" onClick={end}>
+        Leave it
+      </Button>
+    </div>
+  );
+}
