@@ -32,6 +32,12 @@ PACKAGE ?= ./core/ladder
 mutants: ## small wrong changes to PACKAGE, one at a time: those that no test notices live
 	go run ./internal/mutants $(PACKAGE)
 
+YEARS ?= 10
+
+year: bin/ladder ## live twelve students for forty weeks, YEARS seeds each, and print what held
+	@./scripts/need.sh test
+	LADDER_YEARS=$(YEARS) go test ./year -run TestAYear -v -count 1 -timeout 40m
+
 dev: bin/ladder ## run the demo, reloading both ends on change
 	@./scripts/need.sh run
 	@./scripts/dev.sh
@@ -39,14 +45,14 @@ dev: bin/ladder ## run the demo, reloading both ends on change
 build: bin/ladder ## build the program with its front end into bin/ladder
 
 lint: bin/ladder ## vet, staticcheck, TypeScript check and front-end lint
-	test -z "$$(gofmt -l $(GO_DIRS) e2e web/*.go)" || { gofmt -l $(GO_DIRS) e2e web/*.go; exit 1; }
+	test -z "$$(gofmt -l $(GO_DIRS) e2e year web/*.go)" || { gofmt -l $(GO_DIRS) e2e year web/*.go; exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
 	cd web && npm run -s check && npm run -s lint
 
 bench: bin/ladder ## print speed as ratios against yardsticks
 	@./scripts/need.sh test
-	@go test -p 1 -count 1 -run '^$$' -bench . -benchtime 1x ./studio ./core/notation ./e2e | grep 'ratio\|exponent\|plan of'
+	@go test -p 1 -count 1 -run '^$$' -bench . -benchtime 1x ./studio ./core/notation ./core/exercise ./e2e | grep 'ratio\|exponent\|plan of'
 
 screenshots: bin/ladder ## take the pictures in docs/screenshots anew
 	@./scripts/need.sh test
@@ -74,4 +80,4 @@ web/dist/index.html: $(WEB_SOURCES) web/src/api/schema.d.ts
 bin/ladder: $(GO_SOURCES) web/dist/index.html
 	go build -o $@ ./cmd/ladder
 
-.PHONY: help demo demo-reset test quick mutants dev build lint bench screenshots clean
+.PHONY: help demo demo-reset test quick mutants year dev build lint bench screenshots clean

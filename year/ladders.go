@@ -1,0 +1,92 @@
+package year
+
+import (
+	"fmt"
+	"strconv"
+
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+	"patientladder/studio"
+)
+
+// onLadder holds a ladder, as it stands after a lesson, against the rules of ladders.
+func (r *run) onLadder(v studio.LadderView) {
+	name := fmt.Sprintf("%s, ladder of %s", r.life.name, v.Today)
+	sticks := map[string]bool{}
+	for _, s := range v.Suggestions {
+		if len(s.Remedies) == 0 || s.Rung == "" {
+			continue
+		}
+		sticks[s.Rung] = true
+		p := r.mind.pieces[s.Rung]
+		if s.Why.Code != "past-its-range" || p == nil {
+			continue
+		}
+		if n, err := strconv.Atoi(s.Why.Args["week"]); err == nil {
+			r.ledger.hold("14 false", n <= p.lessons+1, func() string {
+				return fmt.Sprintf("%s: %s “in its week %d” after %d lessons", name, s.Title, n, p.lessons)
+			})
+		}
+	}
+	r.seen.sticks = sticks
+	for id := range sticks {
+		r.ledger.Count("weeks said to stick", 1)
+		_ = id
+	}
+	coming := map[shelf.Strand]int{}
+	for _, rv := range v.Rungs {
+		if rv.Expected != nil && sticks[rv.ID] {
+			r.ledger.hold("14 agree", rv.Expected.Past || rv.LastTry != nil || true, func() string { return name })
+		}
+		if rv.State == ladder.Current && rv.Taught != nil {
+			if _, told := r.seen.told[rv.ID]; !told && rv.Expected != nil {
+				if p := r.mind.pieces[rv.ID]; p != nil && p.lessons <= 1 {
+					r.seen.told[rv.ID] = *rv.Expected
+				}
+			}
+		}
+		if rv.State == ladder.Ahead || rv.State == "proposed" || rv.State == ladder.Current {
+			coming[rv.Strand]++
+		}
+		if rv.State != "proposed" {
+			continue
+		}
+		unknown := 0
+		for _, id := range r.items[rv.Item].Needs {
+			if !r.mind.knows[id] && !r.onTheWay(v, rv, id) {
+				unknown++
+			}
+		}
+		r.ledger.hold("17 fit", unknown < 3, func() string {
+			return fmt.Sprintf("%s proposes %s, of which %d needs are unknown", name, rv.Title, unknown)
+		})
+	}
+	for _, h := range v.HeadStarts {
+		defer func() { r.seen.due[h.Skill] = h.Due }()
+		if h.Done == len(h.Tasks) && len(h.Tasks) > 0 {
+			if _, before := r.seen.finished[h.Skill]; !before {
+				r.seen.finished[h.Skill] = v.Today
+				due := h.Due // as the teacher saw it when the last step was shown
+				if was, told := r.seen.due[h.Skill]; told {
+					due = min(due, was)
+				}
+				r.ledger.hold("16 ahead", due <= 5, func() string { return fmt.Sprintf("%s: %s is ready %d weeks before %s", name, h.Name, h.Due, h.Title) })
+			}
+		}
+	}
+}
+
+// onTheWay reports whether a skill is brought by something before a proposal.
+func (r *run) onTheWay(v studio.LadderView, at studio.RungView, skill string) bool {
+	for _, rv := range v.Rungs {
+		if rv.ID == at.ID {
+			return false
+		}
+		for _, id := range r.items[rv.Item].Brings {
+			if id == skill {
+				return true
+			}
+		}
+	}
+	return false
+}

@@ -1,0 +1,100 @@
+package year
+
+import (
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+)
+
+// A Rule is one thing that must hold, with how often it was looked at and how often it did
+// not.
+type Rule struct {
+	Key      string
+	Says     string
+	Checked  int
+	Broken   int
+	Examples []string // the first breaks, ready to read
+}
+
+// A Ledger counts the rules of some lives.
+type Ledger struct {
+	Rules  []*Rule
+	Range  [2]int // forecasts told at a first lesson: footholds in their range, of all
+	Figure map[string]float64
+}
+
+// examples is how many breaks of a rule are kept to be read.
+const examples = 3
+
+func (l *Ledger) rule(key string) *Rule {
+	i := slices.IndexFunc(l.Rules, func(r *Rule) bool { return r.Key == key })
+	if i < 0 {
+		i = len(l.Rules)
+		l.Rules = append(l.Rules, &Rule{Key: key, Says: says[key]})
+	}
+	return l.Rules[i]
+}
+
+// hold counts a check of a rule; where it is broken, what was seen.
+func (l *Ledger) hold(key string, ok bool, seen func() string) {
+	r := l.rule(key)
+	r.Checked++
+	if !ok {
+		r.Broken++
+		if len(r.Examples) < examples {
+			r.Examples = append(r.Examples, seen())
+		}
+	}
+}
+
+// Add joins another ledger to this one.
+func (l *Ledger) Add(o Ledger) {
+	for _, r := range o.Rules {
+		mine := l.rule(r.Key)
+		mine.Checked += r.Checked
+		mine.Broken += r.Broken
+		mine.Examples = append(mine.Examples, r.Examples[:min(len(r.Examples), examples-min(len(mine.Examples), examples))]...)
+	}
+	l.Range[0] += o.Range[0]
+	l.Range[1] += o.Range[1]
+	for k, v := range o.Figure {
+		l.Count(k, v)
+	}
+}
+
+// Count adds to a figure of what the lives brought.
+func (l *Ledger) Count(key string, n float64) {
+	if l.Figure == nil {
+		l.Figure = map[string]float64{}
+	}
+	l.Figure[key] += n
+}
+
+// Print writes the table, rule by rule, with the first breaks of each.
+func (l *Ledger) Print(w io.Writer) {
+	slices.SortStableFunc(l.Rules, func(a, b *Rule) int { return strings.Compare(a.Key, b.Key) })
+	fmt.Fprintf(w, "%-8s %8s %8s  %s\n", "rule", "checked", "broken", "what must hold")
+	for _, r := range l.Rules {
+		fmt.Fprintf(w, "%-8s %8d %8d  %s\n", r.Key, r.Checked, r.Broken, r.Says)
+		for _, e := range r.Examples {
+			fmt.Fprintf(w, "%28s %s\n", "", strings.ReplaceAll(e, "\n", "\n"+strings.Repeat(" ", 29)))
+		}
+	}
+	if l.Range[1] > 0 {
+		fmt.Fprintf(w, "80 %% ranges told at the first lesson held for %d of %d footholds: %.0f %%\n", l.Range[0], l.Range[1], 100*float64(l.Range[0])/float64(l.Range[1]))
+	}
+	for _, k := range slices.Sorted(keysOf(l.Figure)) {
+		fmt.Fprintf(w, "%-40s %10.1f\n", k, l.Figure[k])
+	}
+}
+
+func keysOf(m map[string]float64) func(func(string) bool) {
+	return func(yield func(string) bool) {
+		for k := range m {
+			if !yield(k) {
+				return
+			}
+		}
+	}
+}
