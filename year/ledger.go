@@ -22,10 +22,11 @@ type Ledger struct {
 	Rules  []*Rule
 	Range  [2]int // forecasts told at a first lesson: footholds in their range, of all
 	Figure map[string]float64
+	Of     string // whose life: stands before what was seen
 }
 
 // examples is how many breaks of a rule are kept to be read.
-const examples = 3
+const examples = 8
 
 func (l *Ledger) rule(key string) *Rule {
 	i := slices.IndexFunc(l.Rules, func(r *Rule) bool { return r.Key == key })
@@ -43,7 +44,7 @@ func (l *Ledger) hold(key string, ok bool, seen func() string) {
 	if !ok {
 		r.Broken++
 		if len(r.Examples) < examples {
-			r.Examples = append(r.Examples, seen())
+			r.Examples = append(r.Examples, l.Of+seen())
 		}
 	}
 }

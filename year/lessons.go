@@ -2,6 +2,7 @@ package year
 
 import (
 	"fmt"
+	"math"
 
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
@@ -135,18 +136,16 @@ func (r *run) begins(name string, v studio.LessonView) {
 func (r *run) secured(v studio.RungView, p *piece, day calendar.Date) {
 	name := fmt.Sprintf("%s, %s, foothold of %s", r.life.name, day, v.Title)
 	playing := v.Strand == shelf.Book || v.Strand == shelf.Repertoire
-	if playing && v.HasScore && r.seen.sheets[v.ID] > 0 {
+	if told := r.seen.told[v.ID]; playing && v.HasScore && (r.seen.sheets[v.ID] > 1 || r.seen.sheets[v.ID] == 1 && told.Whole.Low <= 1) { // quicker than nine in ten would be, after one
 		r.ledger.hold("06 whole", r.seen.whole[v.ID], func() string {
 			return fmt.Sprintf("%s after %d sheets: %v", name, r.seen.sheets[v.ID], r.seen.lines[v.ID])
 		})
 	}
 	if e, told := r.seen.told[v.ID]; told {
-		weeks := float64(p.lessons)
+		weeks := max(float64(p.lessons-1), 0.5)
 		r.ledger.Range[1]++
-		in := weeks >= e.Whole.Low-0.5 && weeks <= e.Whole.High+0.5
-		if in {
-			r.ledger.Range[0]++
-		}
+		in := math.Max(0, math.Min(weeks+0.5, e.Whole.High)-math.Max(weeks-0.5, e.Whole.Low))
+		fmt.Printf("RANGE %s %s %d %.1f %.2f %.2f %.2f in %.2f\n", r.life.name, v.Strand, int(r.ledger.Figure["footholds"]), weeks, e.Whole.Low, e.Whole.Mid, e.Whole.High, in)
 		r.ledger.Count("weeks to a foothold", weeks)
 		r.ledger.Count("footholds", 1)
 	}

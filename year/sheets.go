@@ -167,7 +167,7 @@ func (r *run) onSheet(k int, v studio.WeekView, lv studio.LadderView) {
 			} else {
 				sum += t.Minutes
 			}
-			if !d.Thin && !d.Lesson {
+			if !d.Thin && !d.Lesson && t.Game == "" {
 				minutes[t.Band] += t.Minutes
 			}
 			if t.From == 0 && t.Spot == "" && t.Band == "now" && (t.Hands == "" || t.Hands == "together") {

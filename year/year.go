@@ -62,7 +62,7 @@ func Live(ctx context.Context, s *store.Store, name string, seed uint64, weeks i
 			return Ledger{}, err
 		}
 	}
-	r := &run{ctx: ctx, app: app, who: who, clock: &clock, life: l, rng: rand.New(rand.NewPCG(seed, 7)), ledger: &Ledger{}, seen: newSeen(), show: os.Getenv("LADDER_SHOW") != ""}
+	r := &run{ctx: ctx, app: app, who: who, clock: &clock, life: l, rng: rand.New(rand.NewPCG(seed, 7)), ledger: &Ledger{Of: fmt.Sprintf("seed %d: ", seed)}, seen: newSeen(), show: os.Getenv("LADDER_SHOW") != ""}
 	if r.place, err = time.LoadLocation(zone); err != nil {
 		return Ledger{}, err
 	}

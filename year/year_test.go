@@ -32,25 +32,20 @@ func TestAYear(t *testing.T) {
 	}
 	var all Ledger
 	var mu sync.Mutex
-	var wg sync.WaitGroup
-	room := make(chan struct{}, 2)
-	for _, name := range names {
-		for seed := range seeds {
-			s := storetest.New(t)
-			wg.Go(func() {
-				room <- struct{}{}
-				defer func() { <-room }()
-				l, err := Live(context.Background(), s, name, uint64(first+seed), weeks)
-				mu.Lock()
-				defer mu.Unlock()
-				all.Add(l)
-				if err != nil {
-					t.Error(err)
-				}
-			})
+	t.Run("lives", func(t *testing.T) { // side by side, as many as the machine has cores
+		for _, name := range names {
+			for seed := range seeds {
+				t.Run(fmt.Sprintf("%s %d", name, first+seed), func(t *testing.T) {
+					t.Parallel()
+					l, err := Live(context.Background(), storetest.New(t), name, uint64(first+seed), weeks)
+					require.NoError(t, err)
+					mu.Lock()
+					defer mu.Unlock()
+					all.Add(l)
+				})
+			}
 		}
-	}
-	wg.Wait()
+	})
 	all.Print(os.Stdout)
 	broken := 0
 	for _, r := range all.Rules {

@@ -20,6 +20,9 @@ type Break struct {
 // a break of two weeks or more (common practice, no source).
 func (b Break) Light() bool { return b.Days > 0 }
 
+// First reports whether no lesson was given since.
+func (b Break) First() bool { return b.Days > 0 && b.Lessons == 0 }
+
 // breakOf finds the break that the coming lesson, or one of the last few,
 // follows.
 func breakOf(s ladder.Standing, today calendar.Date) Break {

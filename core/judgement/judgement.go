@@ -39,9 +39,9 @@ var (
 
 // The pace: weeks from first taught to foothold.
 var (
-	PaceHeld   = ours("pace", "finished rungs that the common range of 1 to 10 weeks counts for", 2, "higher: a student's own rungs count for less")
+	PaceHeld   = ours("pace", "finished rungs that the common range of 1 to 10 weeks counts for", 0.5, "higher: a student's own rungs count for less")
 	PaceShape  = ours("pace", "shape of what is expected of the spread of weeks before rungs were finished (alpha)", 3, "higher: a student who is uneven is believed later")
-	PaceScale  = ours("pace", "scale of the same (beta)", 1.28, "higher: ranges start wider")
+	PaceScale  = ours("pace", "scale of the same (beta)", 0.64, "higher: ranges start wider")
 	PaceEffort = ours("pace", "power by which load stretches the weeks", 0.6, "higher: climbs look taller and landings closer")
 )
 

@@ -104,12 +104,13 @@ func kindOf(r ladder.Rung) Kind {
 	return Current
 }
 
-// current gives a block to each rung in hand. After a break nothing new begins.
+// current gives a block to each rung in hand. In the first lesson after a break nothing
+// new begins.
 func (ask Ask) current() []Block {
 	var blocks []Block
 	all := ask.Standing.In(ladder.Current)
 	for _, r := range all {
-		if r.Taught == nil && ask.Path.Break.Light() {
+		if r.Taught == nil && ask.Path.Break.First() {
 			continue
 		}
 		b := ask.block(kindOf(r), &r)
@@ -184,6 +185,9 @@ const opens = 0.2
 func (ask Ask) opener(pieces []upkeep.Piece) []upkeep.Piece {
 	top := best(pieces, 2+choices, func(p *upkeep.Piece) float64 { return p.Recall })
 	least := top[0].Recall - opens
+	if ask.heard(top[0].ID) == lessonsBack { // three lessons running: another, though it is worse remembered
+		least = 0
+	}
 	top = slices.DeleteFunc(top, func(p upkeep.Piece) bool { return p.Recall < least })
 	slices.SortStableFunc(top, func(a, b upkeep.Piece) int { return ask.heard(a.ID) - ask.heard(b.ID) })
 	return top[:min(len(top), 1+choices)]
@@ -310,7 +314,7 @@ func (ask Ask) headStarts() []Block {
 			task, now = h.Shown()
 			step = h.Done
 		}
-		if now && (len(blocks) == 0 || ask.Minutes >= long) {
+		if now && (len(blocks) == 0 || len(blocks) == 1 && ask.Minutes >= long) {
 			b := ask.block(Ahead, nil)
 			b.Key, b.Title, b.Skill, b.Step, b.Cue = "ahead:"+h.Skill, h.Name, h.Skill, step, task.Do+"."
 			b.Tune, b.Old = h.Tune, task.Old

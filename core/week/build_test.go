@@ -188,7 +188,8 @@ func TestWhatAWeekAsks(t *testing.T) {
 	assert.Equal(t, [][]string{{"a1-b1"}, {"a2-b2", "a1-b2"}, {"a3-b3"}, {"a4-b4", "a1-b6"}, {"a1-b6"}, {"a1-b6"}},
 		asked((&writer{}).learn(ladder.Rung{ID: "new", Taught: at(from)}, back, 6, 4)), "the fifth and sixth bar are no news")
 	w := writer{Ask: Ask{Stuck: map[string]bool{"new": true}}}
-	assert.Equal(t, [][]string{{"a1-b1", "a2-b2"}, {"a3-b3", "a4-b4"}, {"a1-b1", "a2-b2"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from), Points: points(ladder.Met, ladder.Met, ladder.Open)}, four(), 3, 4)), "a piece that sticks is taken small again")
+	assert.Equal(t, [][]string{{"a1-b1", "a2-b2"}, {"a3-b3", "a4-b4"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from)}, four(), 2, 4)), "but not where two turns hold its parts")
+	assert.Equal(t, [][]string{{"a1-b1", "a2-b2"}, {"a3-b3", "a4-b4"}, {"a1-b4"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from), Points: points(ladder.Met, ladder.Met, ladder.Open)}, four(), 3, 4)), "a piece that sticks is taken small again, and once whole")
 	assert.Equal(t, [][]string{{"a1-b1"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from)}, four(), 1, 1)))
 	assert.Equal(t, "stuck-small", w.whyChunk(ladder.Rung{ID: "new"}, false, false).Code)
 	w = writer{}

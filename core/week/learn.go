@@ -79,7 +79,8 @@ type piece struct {
 	known  []bool // by leaf, of first ones
 	whole  bool   // the whole was asked before
 	wholes int    // sheets running, up to the last, that asked for nothing but the whole
-	sheets int    // that asked for the piece
+	sheets int    // that asked for the piece with the hands of the tree
+	ever   int    // that asked for it with any
 }
 
 // ways are how the whole may be played, where it has been asked for twice: the same lines
@@ -110,10 +111,13 @@ func (w *writer) learnt(r ladder.Rung, tree reading.Chunk) piece {
 			any += n
 		}
 		once := map[int]bool{} // a sheet asks a leaf once, on however many days
-		on, only := false, true
+		on, only, ever := false, true, false
 		for key, n := range past.Ticked {
 			rung, s, ok := stretchOf(key)
-			if !ok || rung != r.ID || s.hand != string(tree.Hand) {
+			if !ok || rung != r.ID {
+				continue
+			}
+			if ever = true; s.hand != string(tree.Hand) {
 				continue
 			}
 			from, to := s.covers(p.leaves)
@@ -125,6 +129,9 @@ func (w *writer) learnt(r ladder.Rung, tree reading.Chunk) piece {
 					p.known[p.twin[i]] = true
 				}
 			}
+		}
+		if ever {
+			p.ever++
 		}
 		if on {
 			p.sheets++
@@ -223,6 +230,10 @@ func (w *writer) learn(r ladder.Rung, tree reading.Chunk, turns, room int) [][]b
 				put(d, p.leaves[j])
 			}
 		}
+		if turns > 2 && len(p.leaves) <= aDay { // a short piece is played once as it stands
+			out[turns-1] = nil
+			put(turns-1, tree)
+		}
 		return out
 	case p.wholes >= alike && len(tree.Parts) > 0:
 		return backwards(tree, turns)
@@ -262,7 +273,7 @@ func (w *writer) learn(r ladder.Rung, tree reading.Chunk, turns, room int) [][]b
 			put(d, c)
 			before[sounds], today[sounds] = true, true
 		}
-		if d == turns-1 && turns > 1 && w.soon(r) {
+		if d == turns-1 && (turns > 1 || p.sheets > 0) && w.soon(r, p.ever) {
 			out[d] = nil // it may be done by the next lesson: the whole once before
 			put(d, tree)
 		}
@@ -274,11 +285,16 @@ func (w *writer) learn(r ladder.Rung, tree reading.Chunk, turns, room int) [][]b
 	return out
 }
 
-// soon reports whether a piece may get its foothold in the next lesson: half its points are
-// met, or its usual weeks begin.
-func (w *writer) soon(r ladder.Rung) bool {
+// soon reports whether a piece that stood on some sheets may get its foothold in the next
+// lesson: half its points are met, or its usual weeks begin; after its first sheet a week
+// sooner, for those who are quick.
+func (w *writer) soon(r ladder.Rung, sheets int) bool {
 	e, told := w.Path.Expect(r.ID)
-	return len(r.Points) > 0 && 2*r.MetPoints() >= len(r.Points) || told && e.In.Low <= 1
+	weeks := 1.0
+	if sheets > 0 {
+		weeks++
+	}
+	return len(r.Points) > 0 && 2*r.MetPoints() >= len(r.Points) || told && e.In.Low <= weeks
 }
 
 // entire asks for the whole on every turn; where it was asked for long enough, otherwise.

@@ -407,7 +407,7 @@ func (w *writer) now() {
 	}
 	inHand := float64(w.spare)
 	if len(w.in(ladder.Secure)) > 0 { // what comes later takes from the work in hand, not from the old friends
-		inHand = max(2, float64(w.sheet.Budget)*(1-w.Approach.UpkeepShare())-w.later)
+		inHand = max(1, float64(w.sheet.Budget)*(1-w.Approach.UpkeepShare())-w.later)
 	}
 	minutes := int(math.Round(inHand))
 	others := 0 // things of a day that are not in hand
@@ -490,7 +490,12 @@ func (w *writer) rung(r ladder.Rung, day, turn, total, minutes, room int) {
 	} else {
 		tasks = append(tasks, w.fromBars(r, t, day, turn, total, room-len(tasks))...)
 	}
-	for _, t := range fit(tasks, minutes) {
+	spots := len(tasks) - len(slices.DeleteFunc(slices.Clone(tasks), func(t Task) bool { return t.Spot != "" }))
+	list := fit(slices.Clone(tasks), minutes)
+	if crowded := !slices.ContainsFunc(list, func(t Task) bool { return t.Spot == "" }); crowded && spots < len(tasks) && (turn == total && total > 1 || (turn+len(w.Past))%2 == 0) {
+		list = fit(tasks[spots:], minutes) // no room for both: the spot and the piece take turns
+	}
+	for _, t := range list {
 		w.put(day, t)
 	}
 }
