@@ -34,7 +34,7 @@ type RungView struct {
 	Foothold *time.Time      `json:"foothold,omitempty"`
 	Polished bool            `json:"polished"`
 	Weeks    float64         `json:"weeks" doc:"taught weeks from first taught to the foothold, or until now"`
-	Silent   int             `json:"silent" doc:"days since a secure piece was last heard"`
+	Silent   int             `json:"silent" doc:"days since a secure piece was last played, in a lesson or at home"`
 	Recall   float64         `json:"recall" doc:"how likely a secure piece is still played well, 0 to 1"`
 	Ready    bool            `json:"ready" doc:"every point is met"`
 	Held     string          `json:"held" doc:"key of the point held in mind"`
@@ -199,7 +199,7 @@ func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	end := p.today()
 	if r.Foothold != nil {
 		end = calendar.On(*r.Foothold)
-		v.Silent = p.today().Sub(calendar.On(r.LastHeard()))
+		v.Silent = w.Known.Silent(r.ID, w.Now)
 		v.Recall = w.Known.Recall[r.ID]
 	} else {
 		v.Lacks = p.Home.Lacks(p.plays, r.Item)

@@ -13,7 +13,17 @@ import (
 func (r *run) onLadder(v studio.LadderView) {
 	name := fmt.Sprintf("%s, ladder of %s", r.life.name, v.Today)
 	sticks := map[string]bool{}
+	why := map[string]string{}  // by rung
+	said := map[string]bool{}   // rung or lane, and code
+	over := r.seen.refused != 0 // what was turned down is not said again
 	for _, s := range v.Suggestions {
+		said[s.Rung+" "+s.Why.Code] = true
+		if lane := s.Why.Args["lane"]; lane != "" {
+			said[lane] = true
+		}
+		if len(s.Remedies) > 0 {
+			why[s.Rung] = s.Why.Code
+		}
 		if len(s.Remedies) == 0 || s.Rung == "" {
 			continue
 		}
@@ -35,8 +45,13 @@ func (r *run) onLadder(v studio.LadderView) {
 	}
 	coming := map[shelf.Strand]int{}
 	for _, rv := range v.Rungs {
-		if rv.Expected != nil && sticks[rv.ID] {
-			r.ledger.hold("14 agree", rv.Expected.Past || rv.LastTry != nil || true, func() string { return name })
+		if rv.Expected != nil && why[rv.ID] == "past-its-range" {
+			r.ledger.hold("14 agree", rv.Expected.Past, func() string {
+				return fmt.Sprintf("%s: %s is said to stick, and to be in its usual range", name, rv.Title)
+			})
+		}
+		if rv.Foothold != nil && !rv.Polished && rv.Target >= v.Today && rv.Target != "" && rv.Target.Sub(v.Today) <= 21 {
+			r.ledger.hold("20 polished", said[rv.ID+" polish-for"], func() string { return fmt.Sprintf("%s: %s has its day on %s", name, rv.Title, rv.Target) })
 		}
 		if rv.State == ladder.Current && rv.Taught != nil {
 			if _, told := r.seen.told[rv.ID]; !told && rv.Expected != nil {
@@ -60,6 +75,11 @@ func (r *run) onLadder(v studio.LadderView) {
 		r.ledger.hold("17 fit", unknown < 3, func() string {
 			return fmt.Sprintf("%s proposes %s, of which %d needs are unknown", name, rv.Title, unknown)
 		})
+	}
+	for _, lane := range []shelf.Strand{shelf.Book, shelf.Technique, shelf.Reading, shelf.Repertoire} {
+		if len(v.Rungs) > 0 && !over && v.Mixture == nil {
+			r.ledger.hold("17 lanes", coming[lane] > 0 || said[string(lane)], func() string { return fmt.Sprintf("%s: nothing of %s comes, and no word of it", name, lane) })
+		}
 	}
 	for _, h := range v.HeadStarts {
 		defer func() { r.seen.due[h.Skill] = h.Due }()

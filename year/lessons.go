@@ -3,6 +3,7 @@ package year
 import (
 	"fmt"
 	"math"
+	"strconv"
 
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
@@ -35,7 +36,10 @@ func (r *run) onPlan(v studio.LessonView) {
 	r.ledger.hold("10 minutes", sum == v.Plan.Minutes, func() string { return fmt.Sprintf("%s: %d of %d", name, sum, v.Plan.Minutes) })
 	pieces := 0
 	strand := map[string]shelf.Strand{}
+	silent, near := map[string]int{}, map[string]bool{}
 	for _, rv := range v.Rungs {
+		silent[rv.ID] = rv.Silent
+		near[rv.Title] = rv.Foothold != nil && rv.Target >= v.Day // it is heard in every lesson before its day
 		strand[rv.ID] = rv.Strand
 		if rv.State == ladder.Secure && (rv.Strand == shelf.Book || rv.Strand == shelf.Repertoire) {
 			pieces++
@@ -57,6 +61,13 @@ func (r *run) onPlan(v studio.LessonView) {
 			}
 		case lesson.Upkeep:
 			now[b.Title] = true
+			for _, w := range b.Why {
+				if days := w.Args["days"]; w.Code == "fading" || w.Code == "due-again" {
+					r.ledger.hold("18 silence", days == strconv.Itoa(silent[b.Rung]), func() string {
+						return fmt.Sprintf("%s: %s silent for %s days, on the ladder for %d", name, b.Title, days, silent[b.Rung])
+					})
+				}
+			}
 			if pieces > 1 {
 				r.ledger.hold("11 opener", isPiece(b.Rung), func() string { return fmt.Sprintf("%s keeps %s alive, a card or drill", name, b.Title) })
 			}
@@ -75,7 +86,7 @@ func (r *run) onPlan(v studio.LessonView) {
 	}
 	for t := range now {
 		r.seen.runs[t]++
-		if pieces > 4 || r.life.begin == "before" {
+		if (pieces > 4 || r.life.begin == "before") && !near[t] {
 			r.ledger.hold("11 again", r.seen.runs[t] < 4, func() string { return fmt.Sprintf("%s has %s for the fourth time running", name, t) })
 		}
 	}

@@ -97,7 +97,7 @@ var lives = []life{
 		events: map[int][]event{5: {swapped}, 9: {thin}, 10: {thin}, 15: {moved}, 19: {added}}},
 	{name: "Cato", age: 10, instrument: "guitar", slot: at(time.Tuesday, "16:30", 30), books: []string{"Low Water", "Songs for guitar"}, begin: "low-eel", pace: 2.7, days: 0.6, feel: usual,
 		approach: approach.Approach{"reading": "tablature"}, events: map[int][]event{3: {fault}, 8: {missed}, 14: {idle}, 20: {remote}}},
-	{name: "Eve", age: 12, instrument: "piano", slot: at(time.Tuesday, "17:15", 45), books: []string{openWater, folk}, begin: "open-swell", lacks: []string{"slur-two", "key-signature", "left-tune"}, pace: 2.8, days: 0.65, feel: usual,
+	{name: "Eve", age: 12, instrument: "piano", slot: at(time.Tuesday, "17:15", 45), books: []string{openWater, folk}, begin: "open-swell", lacks: []string{"slur-two", "key-signature", "two-touches"}, pace: 2.8, days: 0.65, feel: usual,
 		events: map[int][]event{6: {missed}, 12: {stretched}, 18: {short}, 26: {otherwise}}},
 	{name: "Cy", age: 14, instrument: "piano", slot: at(time.Monday, "17:00", 45), books: []string{harbour, folk}, begin: "harbour-quay", pace: 2.9, days: 0.75, feel: []string{"fine", "fine", "hard", "dull"},
 		events: map[int][]event{3: {stuck}, 8: {dated}, 16: {missed}, 23: {swapped}, 29: {struck}}},

@@ -70,6 +70,7 @@ type seen struct {
 	told      map[string]climb.Expected // by rung: the forecast of its first lesson
 	sticks    map[string]bool           // by rung: said to stick on the last ladder
 	ache      bool
+	refused   int // suggestions turned down or put off
 	faulted   calendar.Date
 	days      int                      // asked for on the sheet before
 	most      int                      // things a day on it

@@ -358,6 +358,9 @@ func (r *run) work(v studio.RungView, day calendar.Date) {
 		r.mind.begin(p)
 		r.seen.begun[v.ID] = day
 	}
+	if r.seen.ache { // nothing is played
+		return
+	}
 	p.lessons++
 	p.works(0.5)
 	if v.Deck != nil {
@@ -425,8 +428,12 @@ func (r *run) grant(v studio.RungView, p *piece, day calendar.Date) {
 	r.secured(v, p, day)
 }
 
-// afterwards counts the lessons that left a rung in hand out.
+// afterwards counts the lessons that left a rung in hand out; those in which playing was
+// forbidden do not count.
 func (r *run) afterwards(worked map[string]bool) {
+	if r.seen.ache {
+		return
+	}
 	for id, p := range r.mind.pieces {
 		if p.begun && !p.secure {
 			if p.silent++; worked[id] {
@@ -532,6 +539,7 @@ func (r *run) suggested(lv studio.LadderView) error {
 			tell(s.Accept)
 		case s.Key != "" && r.mind.chance(0.1):
 			r.say(fact.Overruled{Suggestion: s.Key, Until: "later"})
+			r.seen.refused++
 		case len(s.Remedies) > 0:
 			if i := slices.IndexFunc(s.Remedies, func(m advice.Remedy) bool { return len(m.Accept) > 0 }); i >= 0 && r.mind.chance(0.5) {
 				tell(s.Remedies[i].Accept)

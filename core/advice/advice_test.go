@@ -108,6 +108,40 @@ func TestDatesAtRisk(t *testing.T) {
 	}
 }
 
+// From its third last week on a secure piece with a day is asked for polished; on the day,
+// and for two weeks, how it went. Common practice, no source.
+func TestPolishedForADay(t *testing.T) {
+	for _, c := range []struct {
+		target   calendar.Date
+		foothold string
+		polished bool
+		want     string
+	}{
+		{"2026-12-09", "2026-11-04", false, "polish-for"}, {"2026-12-10", "2026-11-04", false, ""}, {"2026-12-09", "2026-11-04", true, ""},
+		{"2026-11-19", "2026-11-04", false, "polish-for"}, {"2026-11-18", "2026-11-04", true, "how-it-went"}, {"2026-11-04", "2026-11-03", true, "how-it-went"},
+		{"2026-11-03", "2026-11-03", false, ""}, {"", "2026-11-04", false, ""}, {"2026-11-19", "", false, "date-at-risk"}, {"2026-11-17", "", false, ""},
+	} {
+		r := rung("hand", shelf.Repertoire, "2026-10-07", c.foothold)
+		r.Target, r.Polished = c.target, c.polished
+		got := ""
+		for _, s := range someone(ladder.Standing{Rungs: []ladder.Rung{r}}).Suggestions() {
+			if s.Why.Code == "polish-for" || s.Why.Code == "how-it-went" || s.Why.Code == "date-at-risk" {
+				got = s.Why.Code
+			}
+		}
+		assert.Equal(t, c.want, got, "%+v", c)
+	}
+	r := rung("hand", shelf.Repertoire, "2026-10-07", "2026-11-04")
+	r.Target = "2026-11-18"
+	s := find(t, someone(ladder.Standing{Rungs: []ladder.Rung{r}}).Suggestions(), "how-it-went")
+	require.Len(t, s.Remedies, 4)
+	assert.Equal(t, fact.Bodies{fact.Heard{Rung: "hand", Grade: "easily"}, fact.TargetDropped{Rung: "hand"}}, s.Remedies[0].Accept)
+	r.Target = "2026-11-20"
+	s = find(t, someone(ladder.Standing{Rungs: []ladder.Rung{r}}).Suggestions(), "polish-for")
+	assert.Equal(t, "2", s.Why.Args["days"])
+	assert.Equal(t, fact.Bodies{fact.Polished{Rung: "hand"}}, s.Accept)
+}
+
 // After a break the first two lessons are lighter, and it is said how many are left.
 func TestLighterAfterABreak(t *testing.T) {
 	closed := func(days ...calendar.Date) ladder.Standing {

@@ -32,7 +32,7 @@ type Suggestion struct {
 
 // A Remedy is one thing to do about a rung that is stuck.
 type Remedy struct {
-	Do     string        `json:"do" enum:"prerequisite,split,seat-and-hand,easier,fewer-points,ask"`
+	Do     string        `json:"do" enum:"prerequisite,split,seat-and-hand,easier,fewer-points,ask,answer" doc:"answer: what the teacher may say to a question"`
 	Why    reason.Reason `json:"why"`
 	Rung   string        `json:"rung" doc:"a secure rung to bring back; empty for none"`
 	Accept fact.Bodies   `json:"accept" nullable:"false" doc:"to tell when it is taken up; empty when the lesson does it"`
@@ -137,6 +137,9 @@ func (w Way) Suggestions() []Suggestion {
 	} else if len(w.Standing.In(ladder.Current)) == 0 {
 		say(Suggestion{Band: "ahead", Why: reason.Of("nothing-placed")})
 	}
+	for _, d := range w.Dry {
+		say(Suggestion{Key: "dry:" + string(d.Strand), Band: "ahead", Why: d.Why})
+	}
 	for _, r := range hand {
 		say(Suggestion{Band: "now", Rung: r.ID, Title: r.Item.Title, Why: reason.Of("in-hand", "title", r.Item.Title, "missing", strings.Join(r.Missing(), ", "))})
 	}
@@ -184,9 +187,22 @@ func (w Way) suggestHeadStarts(say func(Suggestion)) {
 	}
 }
 
-// suggestDates warns of rungs with a date that come too late for it.
+// suggestDates warns of rungs with a date that come too late for it, asks for them polished
+// in the last weeks, and on the day how it went.
 func (w Way) suggestDates(say func(Suggestion)) {
 	for _, r := range w.Standing.Rungs {
+		if r.Past(w.Today()) {
+			s := Suggestion{Key: "went:" + r.ID, Band: "now", Rung: r.ID, Title: r.Item.Title, Why: reason.Of("how-it-went", "title", r.Item.Title, "day", string(r.Target))}
+			for _, grade := range []string{"easily", "fine", "rough", "fell-apart"} {
+				s.Remedies = append(s.Remedies, Remedy{Do: "answer", Why: reason.Of("went-" + grade), Accept: fact.Bodies{fact.Heard{Rung: r.ID, Grade: grade}, fact.TargetDropped{Rung: r.ID}}})
+			}
+			say(s)
+			continue
+		}
+		if r.Nearing(w.Today()) && !r.Polished {
+			say(Suggestion{Key: "polish:" + r.ID, Band: "now", Rung: r.ID, Title: r.Item.Title, Accept: fact.Bodies{fact.Polished{Rung: r.ID}},
+				Why: reason.Of("polish-for", "title", r.Item.Title, "day", string(r.Target), "days", strconv.Itoa(r.Target.Sub(w.Today())))})
+		}
 		e, open := w.Expect(r.ID)
 		if r.Target == "" || !open || r.Target < w.Today() {
 			continue

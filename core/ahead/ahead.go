@@ -350,6 +350,14 @@ func (h HeadStart) Warm(now time.Time) bool {
 	return h.State == Ready && h.Done > 0 && now.Sub(h.Last) >= 14*24*time.Hour
 }
 
+// Again returns the task that was shown last as it is shown anew on a day, with the item of
+// the old tune that it is made from: a newer one by then.
+func (h HeadStart) Again(s ladder.Standing, g skill.Graph, at time.Time) (task skill.Link, tune string) {
+	now := HeadStart{Tasks: []skill.Link{g[h.Skill].Chain[h.Done-1]}}
+	tune = now.name(0, s, at)
+	return now.Tasks[0], tune
+}
+
 // Why says why it is begun: how far off its rung is, and with what it comes
 // together there.
 func (h HeadStart) Why(path climb.Path, g skill.Graph) reason.Reason {

@@ -63,6 +63,7 @@ type Path struct {
 	Lessons   Taught          // from the first taught rung to today
 	Loads     map[string]Load // of rungs in hand and ahead, and of proposals, by rung id
 	Proposals []Proposal
+	Dry       []Dry         // lanes with nothing to come
 	Rungs     []ladder.Rung // in hand and ahead, then proposals with their item's id
 	Expected  []Expected    // of Rungs
 	Jumps     []Jump
@@ -125,6 +126,7 @@ func reckon(st Student, whole bool) Path {
 	whole = whole && !s.BeforeBook
 	if whole {
 		p.propose(st, k, coming, last)
+		p.dry(st)
 	}
 	weigh := make(map[string]float64, len(p.Loads))
 	for id, l := range p.Loads {

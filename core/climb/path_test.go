@@ -30,6 +30,28 @@ var shore = []shelf.Item{
 	{ID: "cello", Title: "For another", Instrument: "cello", Strand: shelf.Book, Book: "Shore"},
 }
 
+// A lane with nothing to come says why.
+func TestALaneThatRanDry(t *testing.T) {
+	dry := func(s ladder.Standing, items ...shelf.Item) map[shelf.Strand]string {
+		out := map[shelf.Strand]string{}
+		for _, d := range Reckon(someone("2026-11-18", s, items...)).Dry {
+			out[d.Strand] = d.Why.Code
+		}
+		return out
+	}
+	assert.Empty(t, dry(ladder.Standing{}, shore...), "no book chosen")
+	assert.Empty(t, dry(ladder.Standing{Books: []string{"Pool 2"}}, shore...), "nothing is on the ladder at all")
+	s := ladder.Standing{Books: []string{"Shore"}}
+	assert.Equal(t, map[shelf.Strand]string{shelf.Reading: "lane-none", shelf.Repertoire: "lane-none"}, dry(s, shore...))
+	s.Rungs = []ladder.Rung{{ID: "m", Item: shore[2], Strand: shelf.Technique, Taught: day("2026-10-07"), Foothold: day("2026-10-14")}}
+	assert.Equal(t, "lane-done", dry(s, shore...)[shelf.Technique])
+	s.Books = []string{"Shore", "Pool"}
+	far := shore[6]
+	far.Needs = []string{"five-fingers", "slur-two", "key-signature", "two-touches"}
+	assert.Equal(t, "lane-waits", dry(s, append([]shelf.Item{far}, shore[:6]...)...)[shelf.Repertoire])
+	assert.NotContains(t, dry(s, shore...), shelf.Repertoire)
+}
+
 func TestTheLadderIsFilledFromTheBooksChosen(t *testing.T) {
 	st := someone("2026-11-18", ladder.Standing{}, shore...)
 	assert.Empty(t, Reckon(st).Proposals, "no book chosen")

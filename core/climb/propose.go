@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 	"strconv"
+	"strings"
 
 	"patientladder/core/approach"
 	"patientladder/core/judgement"
@@ -45,6 +46,39 @@ func (p *Path) propose(st Student, k Knows, coming []ladder.Rung, last float64) 
 		p.Loads[it.ID] = k.Weigh(it)
 		k.Learn(it)
 		p.Rungs = append(p.Rungs, ladder.Rung{ID: it.ID, Item: it, Strand: it.Strand})
+	}
+}
+
+// A Dry lane has nothing in hand, ahead or proposed.
+type Dry struct {
+	Strand shelf.Strand
+	Why    reason.Reason
+}
+
+// dry finds the lanes that ran dry, and why: the chosen books have nothing for them, or all
+// of it is on the ladder, or what is left is too far off.
+func (p *Path) dry(st Student) {
+	if len(st.Standing.Books) == 0 || len(p.Rungs) == 0 {
+		return
+	}
+	on := onLadder(st.Standing.Rungs)
+	for _, lane := range shelf.Strands {
+		if slices.ContainsFunc(p.Rungs, func(r ladder.Rung) bool { return r.Strand == lane }) {
+			continue
+		}
+		code := "lane-none"
+		for _, it := range st.Shelf {
+			if it.Strand != lane || !slices.Contains(st.Standing.Books, it.Book) {
+				continue
+			}
+			if code == "lane-none" {
+				code = "lane-done"
+			}
+			if !on[it.ID] && st.offers(it, on) {
+				code = "lane-waits"
+			}
+		}
+		p.Dry = append(p.Dry, Dry{lane, reason.Of(code, "lane", string(lane), "books", strings.Join(st.Standing.Books, ", "))})
 	}
 }
 

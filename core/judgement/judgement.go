@@ -57,6 +57,8 @@ var (
 	OrderTaste      = ours("order", "repertoire that is not to the student's taste", 0.8, "higher: taste decides more")
 	OrderWorth      = ours("order", "gain at which a move on the ladder is suggested", 1.5, "higher: fewer suggestions to move a rung")
 	PolishWeeks     = ours("order", "weeks from a foothold to a performance", 4, "higher: concert pieces must begin sooner")
+	PolishLast      = ours("order", "last weeks before a day in which a secure piece is asked for polished", 3, "higher: performance pieces stand on the sheet for longer")
+	WentAsked       = ours("order", "days after a day in which is asked how it went", 14, "lower: the question goes away sooner")
 	BridgeEases     = ours("order", "load that a bridge must take off a jump to be offered", 0.5, "lower: more bridges, each of less use")
 	OrderBook       = ours("order", "of twelve rungs, those of the book lane", 5, "higher: more pieces of the book beside each other lane")
 	OrderTechnique  = ours("order", "of twelve rungs, those of technique", 3, "higher: more technique")
@@ -70,6 +72,8 @@ var (
 	UpkeepFaded    = ours("upkeep", "recall under which a piece is fading", 0.85, "higher: pieces are called back sooner")
 	UpkeepCarries  = ours("upkeep", "worth of a piece that carries a skill being learnt", 0.35, "higher: old pieces that carry the new skill come more often")
 	UpkeepPolished = ours("upkeep", "worth of a polished piece over another", 1.2, "higher: performance pieces come more often")
+	UpkeepTick     = ours("upkeep", "of what a hearing in the lesson adds to a piece's memory, the part that a playing at home adds", 0.5, "higher: ticks keep pieces away from the lesson for longer")
+	UpkeepLongest  = ours("upkeep", "days after which the best kept piece is played well nine times in ten", 90, "higher: pieces of long ago are believed in for longer")
 	UpkeepSilence  = ours("upkeep", "weeks that no secure piece is silent longer than, when the minutes allow", 5, "lower: all pieces come round sooner, the newest less often")
 )
 

@@ -157,17 +157,6 @@ func TestOwnPointsAreWrittenOnWhatIsInHand(t *testing.T) {
 	assert.False(t, has(secure))
 }
 
-func TestLastHeard(t *testing.T) {
-	s := &story{}
-	id := s.add("jig", fact.Top)
-	assert.True(t, s.rung(t, id).LastHeard().IsZero(), "never")
-	s.tell(fact.Taught{Rung: id})
-	s.tell(fact.FootholdTried{Rung: id, Outcome: "granted"})
-	assert.Equal(t, s.facts[len(s.facts)-1].At, s.rung(t, id).LastHeard(), "its foothold")
-	s.tell(fact.Heard{Rung: id, Grade: "fine"})
-	assert.Equal(t, s.facts[len(s.facts)-1].At, s.rung(t, id).LastHeard())
-}
-
 // Each key of a cycle opens its own aims; a point of the student's own goes on. Of an item
 // in other parts the points hold.
 func TestAKeyOpensItsAims(t *testing.T) {

@@ -7,6 +7,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/card"
 	"patientladder/core/fact"
+	"patientladder/core/judgement"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
 )
@@ -208,17 +209,13 @@ func (r Rung) LessonsOn(since time.Time) int {
 	return max(n, 1)
 }
 
-// LastHeard returns when a secure rung was last played for the teacher: its
-// last hearing, or its foothold.
-func (r Rung) LastHeard() time.Time {
-	last := time.Time{}
-	if r.Foothold != nil {
-		last = *r.Foothold
-	}
-	for _, h := range r.Heard {
-		if h.At.After(last) {
-			last = h.At
-		}
-	}
-	return last
+// Nearing reports whether a secure rung has a day in its last weeks to come, in which it is
+// kept ready to perform.
+func (r Rung) Nearing(today calendar.Date) bool {
+	return r.Foothold != nil && r.Target >= today && r.Target != "" && float64(r.Target.Sub(today)) <= 7*judgement.PolishLast
+}
+
+// Past reports whether the day of a secure rung was, and how it went is not told yet.
+func (r Rung) Past(today calendar.Date) bool {
+	return r.Foothold != nil && r.Target != "" && r.Target <= today && float64(today.Sub(r.Target)) <= judgement.WentAsked
 }

@@ -1,9 +1,11 @@
 package lesson
 
 import (
+	"cmp"
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"patientladder/core/calendar"
 	"patientladder/core/exercise"
@@ -179,18 +181,40 @@ func whyCurrent(r ladder.Rung) reason.Reason {
 // A judgement.
 const opens = 0.2
 
-// opener chooses what opens a lesson: of the pieces that are played well the one that was
-// heard in the fewest of the last lessons, then the best remembered; and what could open it
-// instead.
+// opener chooses what opens a lesson: of the pieces that are played well the one that
+// opened the fewest of the last lessons, then was heard in the fewest, then the best
+// remembered; and what could open it instead.
 func (ask Ask) opener(pieces []upkeep.Piece) []upkeep.Piece {
 	top := best(pieces, 2+choices, func(p *upkeep.Piece) float64 { return p.Recall })
 	least := top[0].Recall - opens
-	if ask.heard(top[0].ID) == lessonsBack { // three lessons running: another, though it is worse remembered
+	opened := ask.opened()
+	if opened[top[0].ID] == lessonsBack { // three lessons running: another, though it is worse remembered
 		least = 0
 	}
 	top = slices.DeleteFunc(top, func(p upkeep.Piece) bool { return p.Recall < least })
-	slices.SortStableFunc(top, func(a, b upkeep.Piece) int { return ask.heard(a.ID) - ask.heard(b.ID) })
+	slices.SortStableFunc(top, func(a, b upkeep.Piece) int {
+		return cmp.Or(opened[a.ID]-opened[b.ID], ask.heard(a.ID)-ask.heard(b.ID))
+	})
 	return top[:min(len(top), 1+choices)]
+}
+
+// opened counts, by rung, how many of the last lessons it opened: it was heard first.
+func (ask Ask) opened() map[string]int {
+	out := map[string]int{}
+	for _, day := range ask.before {
+		first, at := "", time.Time{}
+		for _, r := range ask.Standing.Rungs {
+			for _, h := range r.Heard {
+				if calendar.On(h.At) == day && (first == "" || h.At.Before(at)) {
+					first, at = r.ID, h.At
+				}
+			}
+		}
+		if first != "" {
+			out[first]++
+		}
+	}
+	return out
 }
 
 // heard counts in how many of the last lessons a piece was heard.
@@ -243,6 +267,11 @@ func (ask Ask) secure() []Block {
 		minutes = max(minutes, wanted*p.Minutes)
 	}
 	chosen := upkeep.Choose(rest, minutes)
+	for _, p := range pieces { // what has its day soon is heard in every lesson
+		if r, _ := ask.Standing.Rung(p.ID); r.Nearing(ask.Day) && p.ID != opener.ID {
+			chosen = slices.Insert(slices.DeleteFunc(chosen, func(c upkeep.Piece) bool { return c.ID == p.ID }), 0, p)
+		}
+	}
 	for i, p := range chosen[:min(wanted, len(chosen))] {
 		r, _ := ask.Standing.Rung(p.ID)
 		b := ask.block(Upkeep, &r)
@@ -289,7 +318,10 @@ func best(pieces []upkeep.Piece, n int, of func(*upkeep.Piece) float64) []upkeep
 
 // whyKept says why a secure piece is heard.
 func (ask Ask) whyKept(p upkeep.Piece) reason.Reason {
+	r, _ := ask.Standing.Rung(p.ID)
 	switch {
+	case r.Nearing(ask.Day):
+		return reason.Of("polish-for", "title", r.Item.Title, "day", string(r.Target), "days", strconv.Itoa(r.Target.Sub(ask.Day)))
 	case ask.Path.Break.Light():
 		return reason.Of("after-break", "days", strconv.Itoa(ask.Path.Break.Days))
 	case len(p.Carries) > 0:
@@ -311,8 +343,8 @@ func (ask Ask) headStarts() []Block {
 		task, now := h.Now()
 		step := h.Done + 1
 		if !now && h.Warm(ask.At) {
-			task, now = h.Shown()
-			step = h.Done
+			now, step = true, h.Done
+			task, h.Tune = h.Again(ask.Standing, ask.Graph, ask.At)
 		}
 		if now && (len(blocks) == 0 || len(blocks) == 1 && ask.Minutes >= long) {
 			b := ask.block(Ahead, nil)

@@ -53,7 +53,7 @@ func Pieces(s ladder.Standing, known Known, at time.Time, minutes func(shelf.Ite
 	out := make([]Piece, 0, len(secure))
 	for _, r := range secure {
 		k := known.kept[r.ID]
-		p := Piece{ID: r.ID, Minutes: minutes(r.Item), Recall: known.Recall[r.ID], Memory: k.memory, Silent: int(days(k.last, at)), Polished: r.Polished}
+		p := Piece{ID: r.ID, Minutes: minutes(r.Item), Recall: known.Recall[r.ID], Memory: k.memory, Silent: known.Silent(r.ID, at), Polished: r.Polished}
 		for _, list := range [][]string{r.Item.Brings, r.Item.Needs, r.Item.Revisits} {
 			for _, id := range list {
 				if known.InHand[id] && !slices.Contains(p.Carries, id) {

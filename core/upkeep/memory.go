@@ -6,6 +6,7 @@ import (
 	"math"
 	"time"
 
+	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/memory"
 )
@@ -14,8 +15,8 @@ import (
 var grades = map[string]memory.Grade{"fell-apart": memory.FellApart, "rough": memory.Rough, "fine": memory.Fine, "easily": memory.Easily}
 
 // Of returns the memory of a secure rung and when it was last played. The try
-// that brought the foothold counts as a first hearing that went fine, and so
-// does a day it was played at home.
+// that brought the foothold counts as a first hearing that went fine. A day it was played
+// at home tells less than a hearing, and no piece is kept for longer than some months.
 func Of(r ladder.Rung) (memory.Memory, time.Time) {
 	if r.Foothold == nil {
 		return memory.Memory{}, time.Time{}
@@ -25,12 +26,18 @@ func Of(r ladder.Rung) (memory.Memory, time.Time) {
 	heard := func(at time.Time, g memory.Grade) {
 		if !at.Before(last) {
 			m, last = m.Heard(days(last, at), g), at
+			m.Stability = math.Min(m.Stability, judgement.UpkeepLongest)
 		}
+	}
+	played := func(at time.Time) {
+		was := m
+		heard(at, memory.Fine)
+		m = memory.Memory{Stability: was.Stability * math.Pow(m.Stability/was.Stability, judgement.UpkeepTick), Difficulty: was.Difficulty}
 	}
 	home := r.Home
 	for _, h := range r.Heard {
 		for len(home) > 0 && home[0].Before(h.At) {
-			heard(home[0], memory.Fine)
+			played(home[0])
 			home = home[1:]
 		}
 		if g, known := grades[h.Grade]; known {
@@ -38,7 +45,7 @@ func Of(r ladder.Rung) (memory.Memory, time.Time) {
 		}
 	}
 	for _, at := range home {
-		heard(at, memory.Fine)
+		played(at)
 	}
 	return m, last
 }

@@ -1,6 +1,7 @@
 package upkeep
 
 import (
+	"math"
 	"testing"
 	"time"
 
@@ -23,4 +24,32 @@ func TestMemoryOfARung(t *testing.T) {
 	played := r
 	played.Home = []time.Time{day(20)}
 	assert.Greater(t, Know(ladder.Standing{Rungs: []ladder.Rung{played}}, nil, day(30)).Recall[r.ID], known(30), "a day it was played at home counts")
+	assert.Equal(t, 10, Know(ladder.Standing{Rungs: []ladder.Rung{played}}, nil, day(30)).Silent(r.ID, day(30)), "and ends its silence")
+
+	// in the very same week a hearing in the lesson tells more than the playing at home
+	heard := r
+	heard.Heard = append(heard.Heard[:3:3], ladder.Hearing{Grade: "fine", At: day(20)})
+	lesson, _ := Of(heard)
+	tick, _ := Of(played)
+	before, _ := Of(r)
+	assert.Less(t, tick.Stability, lesson.Stability)
+	assert.InDelta(t, math.Sqrt(before.Stability*lesson.Stability), tick.Stability, 1e-9, "half of the way, as lengths of time go")
+	assert.Equal(t, before.Difficulty, tick.Difficulty)
+}
+
+// However often a piece was played, after half a year of silence it is fading. Common
+// practice, no source.
+func TestNothingIsKeptForEver(t *testing.T) {
+	done := time.Date(2026, 1, 7, 16, 0, 0, 0, time.UTC)
+	r := ladder.Rung{ID: "old", Foothold: &done}
+	for d := 1; d <= 300; d += 2 {
+		r.Heard = append(r.Heard, ladder.Hearing{Grade: "easily", At: done.AddDate(0, 0, d)})
+	}
+	last := r.Heard[len(r.Heard)-1].At
+	recall := func(days int) float64 {
+		return Know(ladder.Standing{Rungs: []ladder.Rung{r}}, nil, last.AddDate(0, 0, days)).Recall["old"]
+	}
+	assert.InDelta(t, 0.9, recall(90), 1e-6)
+	assert.Less(t, recall(183), Faded)
+	assert.Greater(t, recall(150), Faded)
 }

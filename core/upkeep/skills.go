@@ -88,6 +88,9 @@ func Know(s ladder.Standing, presumed []string, at time.Time) Known {
 	return k
 }
 
+// Silent returns the days since a secure rung was last played, in a lesson or at home.
+func (k Known) Silent(rung string, at time.Time) int { return int(days(k.kept[rung].last, at)) }
+
 // rank orders the states by how much can be built on them.
 var rank = map[SkillState]int{Unknown: 0, Tasted: 1, Learning: 2, Rusty: 3, Secure: 4}
 

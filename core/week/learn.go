@@ -230,7 +230,7 @@ func (w *writer) learn(r ladder.Rung, tree reading.Chunk, turns, room int) [][]b
 				put(d, p.leaves[j])
 			}
 		}
-		if turns > 2 && len(p.leaves) <= aDay { // a short piece is played once as it stands
+		if turns > 2 && (len(p.leaves) <= aDay || w.soon(r, p.ever)) { // a short piece, or one that may be done soon, is played once as it stands
 			out[turns-1] = nil
 			put(turns-1, tree)
 		}
@@ -285,16 +285,20 @@ func (w *writer) learn(r ladder.Rung, tree reading.Chunk, turns, room int) [][]b
 	return out
 }
 
+// long is after how many days to the next lesson a piece may have come together by itself.
+// A judgement.
+const long = 14
+
 // soon reports whether a piece that stood on some sheets may get its foothold in the next
 // lesson: half its points are met, or its usual weeks begin; after its first sheet a week
-// sooner, for those who are quick.
+// sooner, for those who are quick; or the next lesson is far off.
 func (w *writer) soon(r ladder.Rung, sheets int) bool {
 	e, told := w.Path.Expect(r.ID)
 	weeks := 1.0
 	if sheets > 0 {
 		weeks++
 	}
-	return len(r.Points) > 0 && 2*r.MetPoints() >= len(r.Points) || told && e.In.Low <= weeks
+	return len(r.Points) > 0 && 2*r.MetPoints() >= len(r.Points) || told && e.In.Low <= weeks || w.Next.Sub(w.From) > long
 }
 
 // entire asks for the whole on every turn; where it was asked for long enough, otherwise.

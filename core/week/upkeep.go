@@ -2,6 +2,7 @@ package week
 
 import (
 	"slices"
+	"strconv"
 
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
@@ -20,9 +21,13 @@ func (w *writer) upkeep() {
 	if len(pieces) == 0 || w.spare < 1 {
 		return
 	}
+	pieces = w.nearing(pieces, secure)
+	if len(pieces) == 0 {
+		return
+	}
 	spare, owed := 0, 0 // minutes of the week, and of what has not had its turn in it
 	for day := 1; day <= len(w.days); day++ {
-		spare += w.sheet.Budget - w.early[day] - w.inHand(day)
+		spare += w.left(day)
 	}
 	chosen := upkeep.Choose(pieces, max(spare, 1))
 	if len(chosen) == 0 {
@@ -48,7 +53,7 @@ func (w *writer) upkeep() {
 	played := make([]bool, len(chosen))
 	waiting, slots := len(chosen), w.slots() // that had no turn yet, and turns that are left
 	for day := 1; day <= len(w.days); day++ {
-		left := w.sheet.Budget - w.early[day] - w.inHand(day)
+		left := w.left(day)
 		today, room := map[int]bool{}, max(w.room(day), 1)
 		for passed := 0; left >= 1 && passed < len(turn) && len(today) < room; {
 			i := turn[at%len(turn)]
@@ -72,6 +77,36 @@ func (w *writer) upkeep() {
 			w.put(day, Task{Band: "upkeep", Rung: p.ID, Title: title, Count: 1, Minutes: m, Why: w.kept(title, p, newest[p.ID])})
 		}
 	}
+}
+
+// nearing puts what has its day in the next weeks on every day, whole, and returns the
+// pieces that are left to choose from. Common practice, no source.
+func (w *writer) nearing(pieces []upkeep.Piece, secure map[string]*ladder.Rung) []upkeep.Piece {
+	return slices.DeleteFunc(pieces, func(p upkeep.Piece) bool {
+		r := secure[p.ID]
+		if !r.Nearing(w.From) {
+			return false
+		}
+		for day := 1; day <= len(w.days); day++ {
+			date := w.sheet.Days[w.days[day-1]].Date
+			if left := w.left(day); left >= 1 && date <= r.Target && w.room(day) > 0 {
+				w.put(day, Task{Band: "upkeep", Rung: p.ID, Title: r.Item.Title, Count: 1, Minutes: min(p.Minutes, left),
+					Why: reason.Of("polish-for", "title", r.Item.Title, "day", string(r.Target), "days", strconv.Itoa(r.Target.Sub(date)))})
+			}
+		}
+		return true
+	})
+}
+
+// left is how many minutes of a day nothing holds yet.
+func (w *writer) left(day int) int {
+	n := w.sheet.Budget - w.early[day] - w.inHand(day)
+	for _, t := range w.sheet.Days[w.days[day-1]].Tasks {
+		if t.Band == "upkeep" {
+			n -= t.Minutes
+		}
+	}
+	return n
 }
 
 // room is how many things a day, counted from 1, has room for beside what is in hand and

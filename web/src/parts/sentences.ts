@@ -131,6 +131,17 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "move-better": (a) => `The lane climbs more evenly with it before ${a.before}.`,
   "date-at-risk": (a) =>
     `Wanted by ${date(a.day)}; likely ${a.mid ? date(a.mid) : "after this year's terms"}${a.high ? `, perhaps as late as ${date(a.high)}` : ""}. Begin it sooner, park something else, or choose an easier piece.`,
+  "polish-for": (a) =>
+    `Its day is ${a.days === "0" ? "today" : `${date(a.day)}, in ${plural(a.days ?? "", "day")}`}: it is played every day, whole, as it will be then.`,
+  "how-it-went": (a) => `Its day was ${date(a.day)}. How did it go?`,
+  "went-easily": () => "Easily",
+  "went-fine": () => "Fine",
+  "went-rough": () => "Roughly",
+  "went-fell-apart": () => "It fell apart",
+  "lane-none": (a) => `${a.books} has no ${lanes[a.lane ?? ""]}. Choose a book or a pool that has some, or leave the lane empty.`,
+  "lane-done": (a) => `All ${lanes[a.lane ?? ""]} of ${a.books} is on the ladder or played. Choose what comes after it.`,
+  "lane-waits": (a) =>
+    `What ${a.books} has left of ${lanes[a.lane ?? ""]} asks for too much that has not come yet, or waits its turn.`,
   "home-lacks": (a) => `The instrument at home lacks ${lacks[a.what ?? ""] ?? a.what} for ${a.title}.`,
   "load-kept-low": (a) =>
     `At most one new thing in a piece, as set: the heaviest rung ahead weighs ${a.heaviest}, the usual is ${a.usual}.`,
@@ -237,6 +248,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "orphan-skill": (a) => `No item names ${lower(a.skill)}.`,
 };
 
+const lanes: Record<string, string> = { book: "pieces", technique: "technique", reading: "reading", repertoire: "repertoire" };
 const lacks: Record<string, string> = { touch: "keys that answer to touch", pedals: "pedals", keys: "keys enough" };
 
 const counts: Record<string, string> = {

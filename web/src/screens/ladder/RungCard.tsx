@@ -187,7 +187,7 @@ function Load({ load, usual }: { load: Schemas["Load"]; usual: number }) {
 function stateLine(r: Rung) {
   switch (r.state) {
     case "secure":
-      return `${r.polished ? "Polished. " : ""}Foothold ${r.foothold ? namedDay(r.foothold) : ""} after ${r.weeks < 1 ? "its first lesson" : plural(r.weeks, "taught week")}; last heard ${r.silent === 0 ? "today" : `${plural(r.silent, "day")} ago`}`;
+      return `${r.polished ? "Polished. " : ""}Foothold ${r.foothold ? namedDay(r.foothold) : ""} after ${r.weeks < 1 ? "its first lesson" : plural(r.weeks, "taught week")}; last played ${r.silent === 0 ? "today" : `${plural(r.silent, "day")} ago`}`;
     case "current":
       return r.taught ? `First taught ${namedDay(r.taught)}` : "Current; waits for its first lesson";
     case "parked":

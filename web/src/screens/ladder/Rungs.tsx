@@ -162,8 +162,8 @@ export function Secure({ placed, top, chosen, choose }: RungProps & { placed: Pl
           {fading
             ? `silent ${plural(rung.silent, "day")}`
             : rung.silent === 0
-              ? "heard today"
-              : `heard ${plural(rung.silent, "day")} ago`}
+              ? "played today"
+              : `played ${plural(rung.silent, "day")} ago`}
         </span>
       </button>
     </li>

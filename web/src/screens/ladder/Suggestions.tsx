@@ -29,6 +29,11 @@ const heads: Record<string, (title: string, s: Suggestion) => string> = {
   "jump-bridge": (_, s) => `A bridge to ${s.why.args.title}`,
   "jump-no-bridge": (t) => `${t} is steep`,
   "date-at-risk": (t) => `${t} may come too late`,
+  "polish-for": (t) => `Polish ${t}`,
+  "how-it-went": (t) => `How did ${t} go?`,
+  "lane-none": (_, s) => `No ${s.why.args.lane}`,
+  "lane-done": (_, s) => `No more ${s.why.args.lane}`,
+  "lane-waits": (_, s) => `Nothing fits in ${s.why.args.lane} yet`,
   "after-break": () => "Back after a break",
   "before-the-book": () => "Before the first book",
   "try-first-book": () => "Try the test for book one",
@@ -39,6 +44,7 @@ const accepts: Record<string, string> = {
   "head-start-late": "Task done today",
   "jump-bridge": "Put it in",
   "fill-ladder": "Place them",
+  "polish-for": "It is polished",
   "try-first-book": "Passed: book one begins",
 };
 
@@ -71,7 +77,16 @@ function Card({ suggestion: s, student, choose }: CardProps) {
     <li className={`rounded border border-l-4 border-line bg-raised p-3 ${edges[s.band]}`}>
       <b className="font-[650]">{title}</b>
       <p className="mt-0.5 text-soft">{sentence(s.why)}</p>
-      {s.remedies.length > 0 && (
+      {s.remedies.some((m) => m.do === "answer") && (
+        <p className="mt-1 flex flex-wrap gap-2">
+          {s.remedies.map((m) => (
+            <button key={m.why.code} type="button" className="rounded border border-line px-2.5 py-1 font-[620] hover:bg-ground" onClick={() => act(student.id, m.accept)}>
+              {sentence(m.why)}
+            </button>
+          ))}
+        </p>
+      )}
+      {s.remedies.some((m) => m.do !== "answer") && (
         <ol className="mt-1 list-decimal space-y-1 pl-5">
           {s.remedies.map((m) => (
             <li key={m.do + m.why.args.skill}>
