@@ -280,6 +280,9 @@ func (s *Server) routes() {
 	}) (studio.ShelfView, error) {
 		return s.app.Shelf(ctx, w, in.Student, in.From)
 	})
+	get(s, "/api/forecasts", "forecasts", "How the studio's forecasts held", func(ctx context.Context, w studio.Who, _ *none) (studio.ForecastsView, error) {
+		return s.app.Forecasts(ctx, w)
+	})
 	get(s, "/api/skills", "skills", "The skill graph, and the numbers that are ours", func(ctx context.Context, w studio.Who, _ *none) (studio.SkillsView, error) {
 		return s.app.Skills(ctx, w)
 	})

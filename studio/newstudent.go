@@ -129,6 +129,9 @@ func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []fact.
 	if err := p.fetchShelf(ctx); err != nil {
 		return pupil{}, nil, err
 	}
+	if p.among, err = a.among(ctx, r, in.ID); err != nil {
+		return pupil{}, nil, err
+	}
 	facts, err := p.firstFacts(in)
 	return p, facts, err
 }

@@ -35,6 +35,8 @@ type RecordView struct {
 	Lessons   int                `json:"lessons"`
 	Home      home.Answer        `json:"home" doc:"practice and enjoyment, apart, and what to try"`
 	Skills    []upkeep.SkillMark `json:"skills" nullable:"false" doc:"those with evidence: in hand, rusty, secure"`
+	Foretold  []climb.Foretold   `json:"foretold" nullable:"false" doc:"weeks of each finished rung beside what its first lesson foretold, the last first"`
+	Kept      int                `json:"kept" doc:"of them, how many came in their weeks"`
 	Weeks     []RecordWeek       `json:"weeks" nullable:"false" doc:"what was asked at home and what was ticked, the last first"`
 	Entries   []Entry            `json:"entries" nullable:"false"`
 }
@@ -98,6 +100,8 @@ func (a *App) Record(ctx context.Context, who Who, student string) (RecordView, 
 	v.Home = p.home()
 	v.Skills = upkeep.Skills(p.standing, p.graph, climb.Presumed(p.shelf, p.standing.Began), p.room.now)
 	v.Entries = p.entries(p.facts)
+	v.Foretold = list(climb.Foretell(p.asStudent(p.standing, p.Approach, p.room.now)))
+	v.Kept = climb.Kept(v.Foretold)
 	if v.Weeks, err = p.weeks(ctx); err != nil {
 		return RecordView{}, err
 	}

@@ -89,10 +89,13 @@ type App struct {
 	now    func() time.Time
 	mailer Mailer // nil where no mail is sent
 	base   string // of the links in mails
+	paces  *paces
 }
 
 // New makes the use cases. now is the machine's clock.
-func New(s *store.Store, now func() time.Time) *App { return &App{store: s, now: now} }
+func New(s *store.Store, now func() time.Time) *App {
+	return &App{store: s, now: now, paces: newPaces()}
+}
 
 // Who is signed in.
 type Who struct {
@@ -143,6 +146,7 @@ type pupil struct {
 	trees    map[string][]reading.Chunk
 	inTurn   map[string]bool // by rung: its hands take turns
 	past     []week.Past     // sheets given before
+	among    []float64       // paces of the studio's other students
 }
 
 func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
@@ -167,7 +171,8 @@ func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
 	}
 	p.standing = ladder.Fold(p.facts, p.items)
 	p.Approach = p.approach(p.standing, p.today())
-	return p, nil
+	p.among, err = a.among(ctx, r, id)
+	return p, err
 }
 
 // present gives the books that a fact names their present titles.
@@ -223,7 +228,7 @@ func (p *pupil) way(s ladder.Standing, a approach.Approach, at time.Time) way {
 
 func (p *pupil) asStudent(s ladder.Standing, a approach.Approach, at time.Time) climb.Student {
 	return climb.Student{Standing: s, Graph: p.graph.Resting(a.RestsOn), Shelf: shelf.Offered(p.shelf, p.instruments, p.plays), Presumed: climb.Presumed(p.shelf, s.Began), Approach: a,
-		Home: p.Home, Studio: p.row.Home, Plays: p.plays, Calendar: p.calendar(), Slot: p.Slot, Now: at}
+		Home: p.Home, Studio: p.row.Home, Plays: p.plays, Calendar: p.calendar(), Slot: p.Slot, Among: p.among, Now: at}
 }
 
 // calendar is the studio's, with the student's own missed, moved and extra

@@ -474,3 +474,33 @@ func TestATakeBackIsTakenBack(t *testing.T) {
 	}
 	assert.False(t, entry().Back)
 }
+
+// What was foretold is held against what came, for a student and for the studio; and what a
+// studio's students take says what a new one is foretold, from the next day on.
+func TestForecastsAreLookedBackOn(t *testing.T) {
+	r := newRoom(t)
+	none, err := r.app.Forecasts(ctx, r.who)
+	require.NoError(t, err)
+	assert.Zero(t, none.Of)
+	fresh := none.Usual
+	r.now = time.Date(2026, 9, 9, 16, 0, 0, 0, time.UTC)
+	for _, item := range []string{"lamp", "slipway", "half"} {
+		rung := r.tell(fact.RungAdded{Item: item, Strand: "book", After: fact.Top})
+		r.tell(fact.Taught{Rung: rung})
+		for range 4 {
+			r.tell(fact.LessonClosed{Day: calendar.On(r.now)})
+			r.now = r.now.AddDate(0, 0, 7)
+		}
+		r.tell(fact.FootholdTried{Rung: rung, Outcome: "granted"})
+	}
+	r.now = r.now.AddDate(0, 0, 1)
+	v, err := r.app.Forecasts(ctx, r.who)
+	require.NoError(t, err)
+	assert.Equal(t, 3, v.Of)
+	assert.Equal(t, 3, v.Kept)
+	assert.Greater(t, v.Usual.Mid, fresh.Mid, "four weeks each here, a little over three in common")
+	record, err := r.app.Record(ctx, r.who, r.student)
+	require.NoError(t, err)
+	require.Len(t, record.Foretold, 3)
+	assert.Equal(t, []any{"Half Tide", 4.0, 3}, []any{record.Foretold[0].Title, record.Foretold[0].Weeks, record.Kept})
+}

@@ -12,6 +12,7 @@ import (
 // onLadder holds a ladder, as it stands after a lesson, against the rules of ladders.
 func (r *run) onLadder(v studio.LadderView) {
 	name := fmt.Sprintf("%s, ladder of %s", r.life.name, v.Today)
+	r.seen.mixture = v.Mixture != nil
 	sticks := map[string]bool{}
 	why := map[string]string{}  // by rung
 	said := map[string]bool{}   // rung or lane, and code

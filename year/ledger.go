@@ -20,7 +20,8 @@ type Rule struct {
 // A Ledger counts the rules of some lives.
 type Ledger struct {
 	Rules  []*Rule
-	Range  [2]int // forecasts told at a first lesson: footholds in their range, of all
+	Range  float64 // footholds in the range that their first lesson told, by parts of a week
+	Told   int     // of so many
 	Figure map[string]float64
 	Of     string // whose life: stands before what was seen
 }
@@ -57,8 +58,8 @@ func (l *Ledger) Add(o Ledger) {
 		mine.Broken += r.Broken
 		mine.Examples = append(mine.Examples, r.Examples[:min(len(r.Examples), examples-min(len(mine.Examples), examples))]...)
 	}
-	l.Range[0] += o.Range[0]
-	l.Range[1] += o.Range[1]
+	l.Range += o.Range
+	l.Told += o.Told
 	for k, v := range o.Figure {
 		l.Count(k, v)
 	}
@@ -82,8 +83,8 @@ func (l *Ledger) Print(w io.Writer) {
 			fmt.Fprintf(w, "%28s %s\n", "", strings.ReplaceAll(e, "\n", "\n"+strings.Repeat(" ", 29)))
 		}
 	}
-	if l.Range[1] > 0 {
-		fmt.Fprintf(w, "80 %% ranges told at the first lesson held for %d of %d footholds: %.0f %%\n", l.Range[0], l.Range[1], 100*float64(l.Range[0])/float64(l.Range[1]))
+	if l.Told > 0 {
+		fmt.Fprintf(w, "80 %% ranges told at the first lesson held for %.0f of %d footholds: %.0f %%\n", l.Range, l.Told, 100*l.Range/float64(l.Told))
 	}
 	for _, k := range slices.Sorted(keysOf(l.Figure)) {
 		fmt.Fprintf(w, "%-40s %10.1f\n", k, l.Figure[k])

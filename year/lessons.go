@@ -47,7 +47,7 @@ func (r *run) onPlan(v studio.LessonView) {
 	}
 	now := map[string]bool{}
 	isPiece := func(rung string) bool { return strand[rung] == shelf.Book || strand[rung] == shelf.Repertoire }
-	before := r.life.begin == "before" && pieces == 0
+	before := r.seen.mixture
 	for _, b := range v.Plan.Blocks {
 		switch b.Kind {
 		case lesson.Opener:
@@ -154,9 +154,10 @@ func (r *run) secured(v studio.RungView, p *piece, day calendar.Date) {
 	}
 	if e, told := r.seen.told[v.ID]; told {
 		weeks := max(float64(p.lessons-1), 0.5)
-		r.ledger.Range[1]++
+		// weeks are whole: the part of the week that lies in the range
 		in := math.Max(0, math.Min(weeks+0.5, e.Whole.High)-math.Max(weeks-0.5, e.Whole.Low))
-		fmt.Printf("RANGE %s %s %d %.1f %.2f %.2f %.2f in %.2f\n", r.life.name, v.Strand, int(r.ledger.Figure["footholds"]), weeks, e.Whole.Low, e.Whole.Mid, e.Whole.High, in)
+		r.ledger.Range += in
+		r.ledger.Told++
 		r.ledger.Count("weeks to a foothold", weeks)
 		r.ledger.Count("footholds", 1)
 	}

@@ -16,7 +16,8 @@ type mind struct {
 	pace   float64 // lesson weeks of a usual piece
 	knows  map[string]bool
 	pieces map[string]*piece // by rung
-	met    int               // skills that a piece asked for and that were unknown when it began
+	tasted map[string]int    // by skill: tasks of its head start that were done
+	met    int               // skills that a piece asked for and that were neither known nor prepared when it began
 }
 
 // A piece is what a student knows of an item.
@@ -33,7 +34,7 @@ type piece struct {
 }
 
 func newMind(l life, seed uint64, books []shelf.Item) *mind {
-	m := &mind{rng: rand.New(rand.NewPCG(seed, 40)), knows: map[string]bool{}, pieces: map[string]*piece{}}
+	m := &mind{rng: rand.New(rand.NewPCG(seed, 40)), knows: map[string]bool{}, tasted: map[string]int{}, pieces: map[string]*piece{}}
 	m.pace = l.pace * math.Exp(0.2*m.rng.NormFloat64())
 	for _, it := range books { // what comes before the place to begin
 		if it.ID == l.begin || l.begin == "" || l.begin == "before" {
@@ -53,24 +54,38 @@ func newMind(l life, seed uint64, books []shelf.Item) *mind {
 // with its length.
 func (m *mind) begin(p *piece) {
 	p.begun = true
-	unknown := 0
+	unknown := 0.0
 	for _, list := range [][]string{p.item.Brings, p.item.Needs} {
 		for _, id := range list {
-			if !m.knows[id] {
-				unknown++
+			if m.knows[id] {
+				continue
+			}
+			ready := m.prepared(id)
+			if unknown += 1 - eased*ready; ready < 0.5 && p.item.Strand != shelf.Technique && p.item.Strand != shelf.Reading {
+				m.met++
 			}
 		}
 	}
-	for _, id := range p.item.Needs {
-		if !m.knows[id] {
-			m.met++
-		}
-	}
-	size := 0.55 + 0.3*float64(unknown) + 0.02*float64(min(max(p.item.Different, p.item.Bars/2), 30))
+	size := 0.55 + 0.3*unknown + 0.02*float64(min(max(p.item.Different, p.item.Bars/2), 30))
 	p.weeks = m.pace * size * math.Exp(0.3*m.rng.NormFloat64())
 	if p.item.Staves > 1 { // a hand, the other, both
 		p.weeks = max(p.weeks, 3)
 	}
+}
+
+// eased is the part of what a new skill costs that its whole head start takes off. It is
+// an assumption of the model: nobody has measured it.
+const eased = 0.5
+
+// prepares is a task of a head start done.
+func (m *mind) prepares(skill string) { m.tasted[skill]++ }
+
+// prepared is how much of a skill's head start was done, 0 to 1.
+func (m *mind) prepared(id string) float64 {
+	if len(graph[id].Chain) == 0 {
+		return 0
+	}
+	return min(float64(m.tasted[id])/float64(len(graph[id].Chain)), 1)
 }
 
 // works is a lesson on a piece, or a day of practice.

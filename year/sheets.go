@@ -70,7 +70,8 @@ type seen struct {
 	told      map[string]climb.Expected // by rung: the forecast of its first lesson
 	sticks    map[string]bool           // by rung: said to stick on the last ladder
 	ache      bool
-	refused   int // suggestions turned down or put off
+	mixture   bool // on the last ladder: it is before the first book
+	refused   int  // suggestions turned down or put off
 	faulted   calendar.Date
 	days      int                      // asked for on the sheet before
 	most      int                      // things a day on it
@@ -361,6 +362,6 @@ func (r *run) end() error {
 	}
 	r.ledger.Count("pieces secure", float64(all))
 	r.ledger.Count("pieces alive at the end", float64(alive))
-	r.ledger.Count("needs met unprepared", float64(r.mind.met))
+	r.ledger.Count("met unprepared", float64(r.mind.met))
 	return nil
 }

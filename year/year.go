@@ -42,7 +42,7 @@ func Names() []string {
 
 // Live lives one student for some weeks of lessons in a studio of its own, and counts the
 // rules.
-func Live(ctx context.Context, s *store.Store, name string, seed uint64, weeks int) (Ledger, error) {
+func Live(ctx context.Context, s *store.Store, name string, seed uint64, weeks int, by Policy) (Ledger, error) {
 	i := slices.IndexFunc(lives, func(l life) bool { return l.name == name })
 	if i < 0 {
 		return Ledger{}, fmt.Errorf("nobody is called %s", name)
@@ -62,7 +62,7 @@ func Live(ctx context.Context, s *store.Store, name string, seed uint64, weeks i
 			return Ledger{}, err
 		}
 	}
-	r := &run{ctx: ctx, app: app, who: who, clock: &clock, life: l, rng: rand.New(rand.NewPCG(seed, 7)), ledger: &Ledger{Of: fmt.Sprintf("seed %d: ", seed)}, seen: newSeen(), show: os.Getenv("LADDER_SHOW") != ""}
+	r := &run{ctx: ctx, app: app, who: who, clock: &clock, life: l, rng: rand.New(rand.NewPCG(seed, 7)), ledger: &Ledger{Of: fmt.Sprintf("seed %d: ", seed)}, seen: newSeen(), policy: by, show: os.Getenv("LADDER_SHOW") != ""}
 	if r.place, err = time.LoadLocation(zone); err != nil {
 		return Ledger{}, err
 	}
@@ -94,7 +94,9 @@ type run struct {
 	day    calendar.Date // of the lesson in hand
 	ledger *Ledger
 	seen   seen
-	show   bool // print each plan and sheet
+	policy Policy
+	queue  map[shelf.Strand][]shelf.Item // what comes in a plain order
+	show   bool                          // print each plan and sheet
 }
 
 func (r *run) newID() string {
@@ -148,6 +150,7 @@ func (r *run) begin(seed uint64) error {
 			return err
 		}
 	}
+	r.seen.mixture = r.life.begin == "before"
 	r.mind = newMind(r.life, seed, books)
 	r.day = terms.Lessons(r.life.slot, terms.Terms[0].From, terms.Terms[0].To)[0]
 	r.at = r.life.slot.On(r.day, r.place).Add(-2 * time.Hour)
@@ -158,6 +161,9 @@ func (r *run) begin(seed uint64) error {
 	if err == nil && r.life.own != "" {
 		r.say(fact.OwnPoint{Name: r.life.own})
 		err = r.deliver(fact.Teacher)
+	}
+	if err == nil && r.policy != ByPath && r.life.begin != "before" {
+		err = r.plainly(books)
 	}
 	return err
 }
@@ -328,7 +334,8 @@ func (r *run) block(b lesson.Block, view studio.LessonView, day calendar.Date, w
 			worked[b.Rung] = true
 		}
 	case lesson.Ahead:
-		if b.Skill != "" {
+		if b.Skill != "" && r.policy == ByPath {
+			r.mind.prepares(b.Skill)
 			r.say(fact.Prepared{Skill: b.Skill, Step: b.Step})
 			r.seen.shown(b.Skill, b.Cue, day)
 		}
@@ -348,6 +355,9 @@ func (r *run) block(b lesson.Block, view studio.LessonView, day calendar.Date, w
 	}
 }
 
+// longInHand is after how many lessons a piece is stuck, whatever the app says of it.
+const longInHand = 6
+
 // work is what a lesson does for a rung in hand, and what the teacher marks of it.
 func (r *run) work(v studio.RungView, day calendar.Date) {
 	p := r.piece(v.ID, v.Item)
@@ -362,6 +372,9 @@ func (r *run) work(v studio.RungView, day calendar.Date) {
 		return
 	}
 	p.lessons++
+	if playing := v.Strand == shelf.Book || v.Strand == shelf.Repertoire; playing && p.lessons > longInHand {
+		r.ledger.Count("weeks stuck", 1)
+	}
 	p.works(0.5)
 	if v.Deck != nil {
 		for _, c := range v.Deck.Cards {
@@ -521,6 +534,9 @@ func sortOf(sh week.Sheet, key string) string {
 // suggested takes up, turns down or leaves what the ladder suggests.
 func (r *run) suggested(lv studio.LadderView) error {
 	r.at = r.at.Add(time.Minute)
+	if r.policy != ByPath && r.queue != nil {
+		return r.topUp()
+	}
 	tell := func(bodies fact.Bodies) {
 		for _, b := range bodies {
 			r.say(b)

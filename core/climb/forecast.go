@@ -155,7 +155,7 @@ func (t Taught) Weeks(from, to calendar.Date) float64 {
 
 // paceOf returns a student's pace, learnt from the finished rungs of a
 // standing, each by its effort. A rung in parts counts by the part.
-func paceOf(s ladder.Standing, lessons Taught, loads map[string]float64, usual float64) Pace {
+func paceOf(s ladder.Standing, among []float64, lessons Taught, loads map[string]float64, usual float64) Pace {
 	var weeks []float64
 	for _, r := range s.Rungs {
 		if r.Taught != nil && r.Foothold != nil {
@@ -167,7 +167,7 @@ func paceOf(s ladder.Standing, lessons Taught, loads map[string]float64, usual f
 			}
 		}
 	}
-	return Prior.Learn(weeks)
+	return Prior.Among(among).Learn(weeks)
 }
 
 // forecast returns, lane by lane from the foot up, when each current and

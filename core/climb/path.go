@@ -26,6 +26,7 @@ type Student struct {
 	Plays    instrument.Profile
 	Calendar calendar.Calendar
 	Slot     calendar.Slot
+	Among    []float64 // means of ln(weeks) of the studio's other students
 	Now      time.Time // by the studio's clock
 }
 
@@ -91,7 +92,7 @@ func reckon(st Student, whole bool) Path {
 		}
 	}
 	p.Lessons = st.Calendar.Lessons(st.Slot, first, st.Today())
-	p.Pace = paceOf(s, p.Lessons, loads, usual)
+	p.Pace = paceOf(s, st.Among, p.Lessons, loads, usual)
 	p.now = p.knows(st)
 
 	var placed, coming []ladder.Rung

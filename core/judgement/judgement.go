@@ -42,6 +42,7 @@ var (
 	PaceHeld   = ours("pace", "finished rungs that the common range of 1 to 10 weeks counts for", 0.5, "higher: a student's own rungs count for less")
 	PaceShape  = ours("pace", "shape of what is expected of the spread of weeks before rungs were finished (alpha)", 3, "higher: a student who is uneven is believed later")
 	PaceScale  = ours("pace", "scale of the same (beta)", 0.64, "higher: ranges start wider")
+	StudioHeld = ours("pace", "students that the common range of 1 to 10 weeks counts for beside the studio's own", 4, "lower: the studio's own students decide sooner what is usual")
 	PaceEffort = ours("pace", "power by which load stretches the weeks", 0.6, "higher: climbs look taller and landings closer")
 )
 

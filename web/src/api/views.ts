@@ -141,6 +141,11 @@ export const shelfView = (student: string) =>
     },
   });
 
+export const forecastsView = queryOptions({
+  queryKey: ["forecasts"],
+  queryFn: () => answer(api.GET("/api/forecasts")),
+});
+
 export const skillsView = queryOptions({
   queryKey: ["skills"],
   queryFn: () => answer(api.GET("/api/skills")),

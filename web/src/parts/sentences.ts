@@ -138,8 +138,10 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "went-fine": () => "Fine",
   "went-rough": () => "Roughly",
   "went-fell-apart": () => "It fell apart",
-  "lane-none": (a) => `${a.books} has no ${lanes[a.lane ?? ""]}. Choose a book or a pool that has some, or leave the lane empty.`,
-  "lane-done": (a) => `All ${lanes[a.lane ?? ""]} of ${a.books} is on the ladder or played. Choose what comes after it.`,
+  "lane-none": (a) =>
+    `${a.books} has no ${lanes[a.lane ?? ""]}. Choose a book or a pool that has some, or leave the lane empty.`,
+  "lane-done": (a) =>
+    `All ${lanes[a.lane ?? ""]} of ${a.books} is on the ladder or played. Choose what comes after it.`,
   "lane-waits": (a) =>
     `What ${a.books} has left of ${lanes[a.lane ?? ""]} asks for too much that has not come yet, or waits its turn.`,
   "home-lacks": (a) => `The instrument at home lacks ${lacks[a.what ?? ""] ?? a.what} for ${a.title}.`,
@@ -248,7 +250,12 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "orphan-skill": (a) => `No item names ${lower(a.skill)}.`,
 };
 
-const lanes: Record<string, string> = { book: "pieces", technique: "technique", reading: "reading", repertoire: "repertoire" };
+const lanes: Record<string, string> = {
+  book: "pieces",
+  technique: "technique",
+  reading: "reading",
+  repertoire: "repertoire",
+};
 const lacks: Record<string, string> = { touch: "keys that answer to touch", pedals: "pedals", keys: "keys enough" };
 
 const counts: Record<string, string> = {

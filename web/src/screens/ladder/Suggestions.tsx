@@ -80,7 +80,12 @@ function Card({ suggestion: s, student, choose }: CardProps) {
       {s.remedies.some((m) => m.do === "answer") && (
         <p className="mt-1 flex flex-wrap gap-2">
           {s.remedies.map((m) => (
-            <button key={m.why.code} type="button" className="rounded border border-line px-2.5 py-1 font-[620] hover:bg-ground" onClick={() => act(student.id, m.accept)}>
+            <button
+              key={m.why.code}
+              type="button"
+              className="rounded border border-line px-2.5 py-1 font-[620] hover:bg-ground"
+              onClick={() => act(student.id, m.accept)}
+            >
               {sentence(m.why)}
             </button>
           ))}

@@ -6,7 +6,7 @@ import { act } from "../../api/outbox";
 import { recordView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
-import { clock, namedDay, plural, shortDay, tellOf } from "../../parts/words";
+import { clock, namedDay, plural, shortDay, span, tellOf } from "../../parts/words";
 import { Home } from "../week/Home";
 import { Weeks } from "./Weeks";
 
@@ -45,6 +45,7 @@ export function RecordScreen() {
                 {done.length === 0 && <li className="py-2 text-soft">The first foothold will stand here.</li>}
               </ol>
               <Home home={view.home} />
+              <Foretold view={view} />
               <Weeks student={student} weeks={view.weeks} />
               <Skills skills={view.skills} />
             </section>
@@ -69,6 +70,37 @@ export function RecordScreen() {
         );
       }}
     </Shown>
+  );
+}
+
+// Foretold lists how long pieces took beside what their first lessons foretold.
+function Foretold({ view }: { view: Schemas["RecordView"] }) {
+  const [all, setAll] = useState(false);
+  if (view.foretold.length === 0) return null;
+  return (
+    <section aria-label="What was foretold" className="mt-5">
+      <h2 className="mb-1.5">What was foretold</h2>
+      <p className="mb-1.5 text-soft">
+        {view.kept} of {plural(view.foretold.length, "foothold")} came in the weeks foretold at the first lesson; eight
+        in ten are meant to.
+      </p>
+      <ul className="divide-y divide-faint rounded bg-raised px-3">
+        {view.foretold.slice(0, all ? undefined : 6).map((f) => (
+          <li key={f.rung} className="flex gap-3 py-1.5">
+            <span className="flex-1">{f.title}</span>
+            <span className="shrink-0 text-soft">
+              {f.weeks < 1 ? "in its first lesson" : plural(f.weeks, "week")}, foretold{" "}
+              {span(f.usual.low, f.usual.high)}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {!all && view.foretold.length > 6 && (
+        <Button look="quiet" onClick={() => setAll(true)}>
+          Show {view.foretold.length - 6} more
+        </Button>
+      )}
+    </section>
   );
 }
 

@@ -1,11 +1,11 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
-import { skillsView } from "../../api/views";
+import { forecastsView, skillsView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { families } from "../../parts/instruments";
 import { Shown, Trouble } from "../../parts/Told";
-import { plural } from "../../parts/words";
+import { plural, span } from "../../parts/words";
 import { OwnSkill } from "./OwnSkill";
 
 // NumbersScreen shows what every plan rests on: the skills with their weights
@@ -50,6 +50,7 @@ export function NumbersScreen() {
           </section>
           <section aria-label="Numbers">
             <h2 className="text-head">Numbers that are ours</h2>
+            <Forecasts />
             <p className="mb-3 text-soft">Not published anywhere: judgements, and what moves if one changes.</p>
             {Object.entries(Object.groupBy(numbers, (n) => n.about)).map(([about, own = []]) => (
               <section key={about} aria-label={about} className="mb-3 rounded bg-raised px-4 py-2">
@@ -114,5 +115,19 @@ function Skill({ skill, all, edit }: SkillProps) {
         ))}
       </ol>
     </li>
+  );
+}
+
+// Forecasts tells how what was foretold held, for all students together.
+function Forecasts() {
+  const view = useQuery(forecastsView).data;
+  if (!view) return null;
+  return (
+    <p className="mb-3 rounded bg-raised px-4 py-2">
+      {view.of === 0
+        ? "No piece is finished yet. "
+        : `Of ${plural(view.of, "foothold")} in this studio ${view.kept} came in the weeks that the first lesson foretold; eight in ten are meant to. `}
+      A new student's usual piece is foretold {span(view.usual.low, view.usual.high)} here.
+    </p>
   );
 }
