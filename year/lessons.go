@@ -3,11 +3,13 @@ package year
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
+	"patientladder/core/reason"
 	"patientladder/core/shelf"
 	"patientladder/studio"
 )
@@ -68,7 +70,7 @@ func (r *run) onPlan(v studio.LessonView) {
 					})
 				}
 			}
-			if pieces > 1 {
+			if chosen := slices.ContainsFunc(b.Why, func(w reason.Reason) bool { return w.Code == "chosen" }); pieces > 1 && !chosen {
 				r.ledger.hold("11 opener", isPiece(b.Rung), func() string { return fmt.Sprintf("%s keeps %s alive, a card or drill", name, b.Title) })
 			}
 		case lesson.Activity, lesson.Close:

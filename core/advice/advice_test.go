@@ -182,7 +182,15 @@ func TestRemediesThatDoSomething(t *testing.T) {
 	assert.Equal(t, fact.Bodies{fact.RungAdded{Item: "light", Strand: "book", After: "below", Revision: 3}}, does["easier"], "under the rung that sticks")
 	assert.Equal(t, fact.Bodies{fact.PointHeld{Rung: "heavy", Point: "tone"}}, does["fewer-points"])
 	assert.Equal(t, fact.Bodies{fact.SpotNoted{Rung: "heavy", Where: "1–4", Goal: 5}}, does["split"])
-	assert.Equal(t, fact.Bodies{}, does["ask"])
+	assert.Equal(t, fact.Bodies{fact.BlockTimed{Day: "2026-11-18", Block: "home", Minutes: 5}}, does["ask"])
+	assert.Equal(t, fact.Bodies{fact.BlockTimed{Day: "2026-11-18", Block: "set-up", Minutes: 4}}, does["seat-and-hand"])
+	closed := s
+	closed.Closed = map[calendar.Date]time.Time{"2026-11-18": *day("2026-11-18")}
+	for _, m := range find(t, someone(closed, light).Suggestions(), "tries-failed").Remedies {
+		if m.Do == "ask" {
+			assert.Equal(t, fact.Bodies{fact.BlockTimed{Day: "2026-11-25", Block: "home", Minutes: 5}}, m.Accept, "today's lesson is over")
+		}
+	}
 	s.Rungs[1].Spots = []ladder.Spot{{ID: "s", Where: "bar 9", Goal: 5}}
 	for _, m := range find(t, someone(s, light).Suggestions(), "past-its-range").Remedies {
 		if m.Do == "split" {

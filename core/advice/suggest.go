@@ -6,10 +6,12 @@ import (
 	"strings"
 
 	"patientladder/core/ahead"
+	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/fact"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
+	"patientladder/core/lesson"
 	"patientladder/core/mixture"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
@@ -38,13 +40,39 @@ type Remedy struct {
 	Accept fact.Bodies   `json:"accept" nullable:"false" doc:"to tell when it is taken up; empty when the lesson does it"`
 }
 
+// setUp and talk are the minutes of the next lesson for a look at seat and hand, and for
+// asking what makes a piece hard. A judgement.
+const (
+	setUp = 4
+	talk  = 5
+)
+
+// nextLesson is the day of the lesson whose plan can still be changed: today's until it is
+// closed.
+func (w Way) nextLesson() calendar.Date {
+	day := w.Today()
+	if _, closed := w.Standing.Closed[day]; !closed {
+		day = day.Add(-1)
+	}
+	return w.Calendar.Next(w.Slot, day)
+}
+
 func (w Way) remedy(r ladder.Rung, m climb.Remedy) Remedy {
 	out := Remedy{m.Do, m.Why, m.Rung, fact.Bodies{}}
+	if w.nextLesson() == "" && (m.Rung != "" || m.Do == "seat-and-hand" || m.Do == "ask") {
+		return out // no lesson comes
+	}
 	switch {
 	case m.Item != "":
 		out.Accept = append(out.Accept, w.before(r, w.item(m.Item)))
 	case m.Do == "fewer-points" && r.Holding() != "":
 		out.Accept = append(out.Accept, fact.PointHeld{Rung: r.ID, Point: r.Holding()})
+	case m.Rung != "":
+		out.Accept = append(out.Accept, fact.BlockAdded{Day: w.nextLesson(), Into: m.Rung})
+	case m.Do == "seat-and-hand":
+		out.Accept = append(out.Accept, fact.BlockTimed{Day: w.nextLesson(), Block: string(lesson.SetUp), Minutes: setUp})
+	case m.Do == "ask":
+		out.Accept = append(out.Accept, fact.BlockTimed{Day: w.nextLesson(), Block: string(lesson.Home), Minutes: talk})
 	case m.Do == "split" && len(r.Spots) == 0:
 		out.Accept = append(out.Accept, fact.SpotNoted{Rung: r.ID, Where: "1–4", Goal: int(judgement.SpotGoal)})
 	}

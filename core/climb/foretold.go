@@ -35,9 +35,9 @@ func Foretell(st Student) []Foretold {
 		return nil
 	}
 	slices.SortStableFunc(done, func(a, b ladder.Rung) int { return a.Taught.Compare(*b.Taught) })
-	lessons := st.Calendar.Lessons(st.Slot, calendar.On(*done[0].Taught), st.Today())
+	lessons := st.given(calendar.On(*done[0].Taught))
 	took := func(r ladder.Rung) float64 {
-		return Taught(lessons).Weeks(calendar.On(*r.Taught), calendar.On(*r.Foothold))
+		return lessons.Weeks(calendar.On(*r.Taught), calendar.On(*r.Foothold))
 	}
 	out := make([]Foretold, 0, len(done))
 	for _, r := range done {

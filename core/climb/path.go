@@ -55,6 +55,23 @@ func onLadder(lists ...[]ladder.Rung) map[string]bool {
 // Today returns the day of the reckoning.
 func (s Student) Today() calendar.Date { return calendar.On(s.Now) }
 
+// given lists the lessons from a day to today that count as weeks: those of the calendar in
+// which something was told, and not those in which playing was forbidden. Where no lesson
+// was ever closed, the calendar is believed; today's counts.
+func (s Student) given(first calendar.Date) Taught {
+	days := s.Calendar.Lessons(s.Slot, first, s.Today())
+	worked := map[calendar.Date]bool{s.Today(): true}
+	for _, r := range s.Standing.Rungs {
+		for _, d := range r.Worked {
+			worked[d] = true
+		}
+	}
+	return slices.DeleteFunc(days, func(d calendar.Date) bool {
+		_, closed := s.Standing.Closed[d]
+		return len(s.Standing.Closed) > 0 && !closed && !worked[d] || s.Standing.Ached(d)
+	})
+}
+
 // A Path is a student's way on: the rungs in hand and ahead with their loads,
 // what would come after them, when, and where a jump is too steep.
 type Path struct {
@@ -91,7 +108,7 @@ func reckon(st Student, whole bool) Path {
 			first = min(first, calendar.On(*r.Taught))
 		}
 	}
-	p.Lessons = st.Calendar.Lessons(st.Slot, first, st.Today())
+	p.Lessons = st.given(first)
 	p.Pace = paceOf(s, st.Among, p.Lessons, loads, usual)
 	p.now = p.knows(st)
 

@@ -10,6 +10,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 )
 
 func titles(p Path) (ids []string) {
@@ -28,6 +29,46 @@ var shore = []shelf.Item{
 	{ID: "both", Title: "Both at Once", Instrument: "piano", Strand: shelf.Book, Book: "Shore", Unit: "3", Brings: []string{"held-left-hand", "hands-together", "dotted", "accidentals"}, Needs: []string{"hands-in-turn"}, Different: 8, Staves: 2},
 	{ID: "held", Title: "One Long Note", Instrument: "piano", Strand: shelf.Repertoire, Book: "Pool", Brings: []string{"held-left-hand"}, Needs: []string{"five-fingers"}, Different: 4, Staves: 2},
 	{ID: "cello", Title: "For another", Instrument: "cello", Strand: shelf.Book, Book: "Shore"},
+}
+
+// Repertoire far below the student is not proposed: nothing new in it, and much less of it
+// than of the latest five pieces.
+func TestFarBelow(t *testing.T) {
+	tune := shelf.Item{Strand: shelf.Repertoire, Different: 4, Needs: []string{"five-fingers"}}
+	k := Begin(skill.Catalogue(), []string{"five-fingers"})
+	for range 4 {
+		k.Learn(shelf.Item{Strand: shelf.Book, Different: 11})
+	}
+	assert.False(t, k.below(tune), "four pieces say too little")
+	k.Learn(shelf.Item{Strand: shelf.Book, Different: 10})
+	assert.True(t, k.below(tune))
+	for _, c := range []struct {
+		name string
+		item shelf.Item
+	}{
+		{"long enough", shelf.Item{Strand: shelf.Repertoire, Different: 5, Needs: []string{"five-fingers"}}},
+		{"something new", shelf.Item{Strand: shelf.Repertoire, Different: 4, Needs: []string{"five-fingers", "dotted"}}},
+		{"of the book", shelf.Item{Strand: shelf.Book, Different: 4}},
+		{"nobody knows how long", shelf.Item{Strand: shelf.Repertoire}},
+	} {
+		assert.False(t, k.below(c.item), c.name)
+	}
+}
+
+// Weeks are lessons that were given: not those that nobody told anything of, once lessons
+// are being closed, and not those in which playing was forbidden.
+func TestWeeksThatCount(t *testing.T) {
+	weeks := func(s ladder.Standing) float64 {
+		s.Rungs = []ladder.Rung{{ID: "hand", Strand: shelf.Book, Taught: day("2026-09-09"), Worked: []calendar.Date{"2026-09-30"}}}
+		return Reckon(someone("2026-10-14", s)).Lessons.Weeks("2026-09-09", "2026-10-14")
+	}
+	assert.Equal(t, 5.0, weeks(ladder.Standing{}), "no lesson was ever closed: the calendar is believed")
+	s := ladder.Standing{Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{"2026-09-16": *day("2026-09-16")}}}
+	assert.Equal(t, 3.0, weeks(s), "closed, worked on, and today")
+	s.Rests = []calendar.Span{{From: "2026-09-16", To: "2026-09-30"}}
+	assert.Equal(t, 2.0, weeks(s), "the lesson in which it was told counts, those after it do not")
+	s.Rests = []calendar.Span{{From: "2026-09-15"}}
+	assert.Equal(t, 0.5, weeks(s), "it lasts")
 }
 
 // A lane with nothing to come says why.

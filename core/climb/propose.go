@@ -11,6 +11,7 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
+	"patientladder/core/upkeep"
 )
 
 // FillKey is the name of the suggestion to fill the ladder, by which a teacher
@@ -39,7 +40,7 @@ func (p *Path) propose(st Student, k Knows, coming []ladder.Rung, last float64) 
 	}
 	for _, q := range choose(k, candidates(st), wish) {
 		it := q.Item
-		if k.unknown(it) >= tooMany {
+		if k.unknown(it) >= tooMany || k.below(it) {
 			continue
 		}
 		p.Proposals = append(p.Proposals, q)
@@ -95,6 +96,25 @@ func (k Knows) unknown(it shelf.Item) int {
 		}
 	}
 	return n
+}
+
+// farBelow is how many times shorter than the latest pieces repertoire is that is far below
+// the student, where nothing in it is new. A judgement.
+const farBelow = 2.5
+
+// below reports whether repertoire is far below the student: all it asks for is secure, and
+// there is much less of it than of the latest pieces.
+func (k Knows) below(it shelf.Item) bool {
+	if it.Strand != shelf.Repertoire || len(k.bars) < recent {
+		return false
+	}
+	for _, id := range it.Skills() {
+		if k.state[id] != upkeep.Secure {
+			return false
+		}
+	}
+	usual := slices.Sorted(slices.Values(k.bars))[recent/2]
+	return material(it) > 0 && farBelow*material(it) < usual
 }
 
 // choose orders the candidates and says why each comes where it does.

@@ -357,7 +357,7 @@ type BlockDropped struct {
 	Block string        `json:"block" maxLength:"100"`
 }
 
-// BlockAdded puts an activity into a plan.
+// BlockAdded puts an activity or a rung into a plan.
 type BlockAdded struct {
 	Day  calendar.Date `json:"day" when:"near"`
 	Into string        `json:"into" maxLength:"100"`

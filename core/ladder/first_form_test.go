@@ -17,7 +17,8 @@ import (
 // The facts of nine students as they were written in the first form of the log,
 // eight from the demo and one with every kind of fact, and the standing that the
 // program of that time made of them. They must go on meaning the same; but marks of
-// points and spots that are not there are kept aside now, where they had vanished.
+// points and spots that are not there are kept aside now, where they had vanished, and
+// standing points are no longer written on cards.
 func TestFactsOfTheFirstFormMeanTheSame(t *testing.T) {
 	file, err := os.Open("testdata/first-form.json.gz")
 	require.NoError(t, err)

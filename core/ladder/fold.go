@@ -201,8 +201,14 @@ func (f *fold) student(t fact.Fact) {
 	case fact.MoodSeen:
 		f.s.Mood = b.Mood
 	case fact.Pained:
+		if f.s.Ache == nil {
+			f.s.Rests = append(f.s.Rests, calendar.Span{From: t.Day()})
+		}
 		f.s.Ache = &Ache{b.Side, b.Where, t.At}
 	case fact.PainCleared:
+		if f.s.Ache != nil {
+			f.s.Rests[len(f.s.Rests)-1].To = t.Day()
+		}
 		f.s.Ache = nil
 	case fact.DaysSet:
 		f.s.HomeDays = homeDays(b)
@@ -428,13 +434,13 @@ func without(list []string, x string) []string {
 }
 
 // written finishes a rung: the student's own points that still stand are
-// written on it, and the point "spots" follows from the spots; without any it
+// written on what is played, and the point "spots" follows from the spots; without any it
 // is left out.
 func (f *fold) written(r Rung) Rung {
 	r.Points = slices.Clone(r.Points)
 	for _, own := range f.s.Own {
 		there := slices.ContainsFunc(r.Points, func(p Point) bool { return p.Key == own.Key })
-		if !there && !own.Gone && r.Foothold == nil {
+		if !there && !own.Gone && r.Foothold == nil && r.Strand != shelf.Reading {
 			r.Points = append(r.Points, Point{Key: own.Key, Name: own.Name, Own: true, State: Unmarked})
 		}
 	}

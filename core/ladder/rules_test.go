@@ -153,8 +153,32 @@ func TestOwnPointsAreWrittenOnWhatIsInHand(t *testing.T) {
 		}
 		return false
 	}
+	cards := s.tell(fact.RungAdded{Item: "jig", Strand: "reading", After: fact.Top})
+	scale := s.tell(fact.RungAdded{Item: "jig", Strand: "technique", After: fact.Top})
 	assert.True(t, has(current))
+	assert.True(t, has(scale))
 	assert.False(t, has(secure))
+	assert.False(t, has(cards), "no hand is at work on a card")
+}
+
+// Between a pain and the day it is cleared no lesson counts; the lesson in which it was
+// told still does.
+func TestRestsForPain(t *testing.T) {
+	s := &story{}
+	s.tell(fact.Pained{Side: "right", Where: "wrist"})
+	day := calendar.On(s.facts[0].At)
+	st := s.standing()
+	assert.False(t, st.Ached(day))
+	assert.True(t, st.Ached(day.Add(1)))
+	assert.True(t, st.Ached(day.Add(300)), "until it is cleared")
+	s.tell(fact.Pained{Side: "right", Where: "arm"})
+	s.tell(fact.PainCleared{})
+	s.tell(fact.PainCleared{})
+	st = s.standing()
+	assert.Len(t, st.Rests, 1, "told twice, cleared twice: one rest")
+	end := st.Rests[0].To
+	assert.True(t, end == day || st.Ached(end))
+	assert.False(t, st.Ached(end.Add(1)))
 }
 
 // Each key of a cycle opens its own aims; a point of the student's own goes on. Of an item

@@ -33,12 +33,18 @@ type Standing struct {
 	Body       Body                    // as last measured
 	Mood       string                  // as last seen
 	Ache       *Ache                   // a pain told and not cleared since
+	Rests      []calendar.Span         // from each pain to the day on which it was cleared; the last without an end while it lasts
 	HomeDays   HomeDays                // when the family practises
 	Questions  []Question              // of the family, not answered yet
 	Ticks      []Tick                  // of tasks done at home, in order
 	Treat      *Treat                  // that the family counts towards; nil for none
 
 	Struck map[string][]calendar.Date // sorts of lines that were struck from sheets, with the lessons that gave those
+}
+
+// Ached reports whether a pain that was told before a day was not cleared on it.
+func (s Standing) Ached(d calendar.Date) bool {
+	return slices.ContainsFunc(s.Rests, func(r calendar.Span) bool { return d > r.From && (r.To == "" || d <= r.To) })
 }
 
 // Strikes counts the sheets from which a sort of line was struck since it was last wanted.

@@ -111,9 +111,16 @@ func kindOf(r ladder.Rung) Kind {
 func (ask Ask) current() []Block {
 	var blocks []Block
 	all := ask.Standing.In(ladder.Current)
+	begun := false // a new piece
 	for _, r := range all {
 		if r.Taught == nil && ask.Path.Break.First() {
 			continue
+		}
+		if r.Taught == nil && kindOf(r) == Current {
+			if begun && ask.begins() {
+				continue
+			}
+			begun = true
 		}
 		b := ask.block(kindOf(r), &r)
 		b.Why = append(b.Why, whyCurrent(r))
@@ -138,6 +145,21 @@ func (ask Ask) current() []Block {
 		blocks = append(blocks, b)
 	}
 	return blocks
+}
+
+// beginner is with fewer than how many secure pieces a lesson begins one new piece at most.
+// Common practice, no source.
+const beginner = 3
+
+// begins reports whether the student is at the very beginning.
+func (ask Ask) begins() bool {
+	n := 0
+	for _, r := range ask.Standing.In(ladder.Secure) {
+		if r.Strand == shelf.Book || r.Strand == shelf.Repertoire {
+			n++
+		}
+	}
+	return n < beginner
 }
 
 // short is up to how many minutes a lesson is so short that a piece takes fewer of them.

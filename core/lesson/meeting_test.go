@@ -101,6 +101,67 @@ func TestNothingThreeWeeksRunning(t *testing.T) {
 	assert.Equal(t, 2, again.level(a), "the same level after a not yet")
 }
 
+// At the very beginning a lesson begins one new piece; later more than one may. Common
+// practice, no source.
+func TestOneNewPieceAtTheBeginning(t *testing.T) {
+	for _, c := range []struct {
+		secure, want int
+	}{{0, 1}, {2, 1}, {3, 2}} {
+		s := ladder.Standing{}
+		for i := range c.secure {
+			s.Rungs = append(s.Rungs, rung(string(rune('a'+i)), shelf.Book, ago(40), ago(20)))
+		}
+		s.Rungs = append(s.Rungs, rung("new", shelf.Book, nil, nil), rung("song", shelf.Repertoire, nil, nil))
+		assert.Len(t, of(Make(asking(s, approach.Default(9), 9, 45, today)), Current), c.want, "%d pieces are secure", c.secure)
+	}
+}
+
+// What opens a lesson changes: what opened the last lessons least comes first, and after
+// three lessons running another, though it is worse remembered. Common practice, no source.
+func TestTheOpenerChanges(t *testing.T) {
+	lessons := map[calendar.Date]time.Time{}
+	for _, n := range []int{21, 14, 7} {
+		lessons[calendar.On(*ago(n))] = *ago(n)
+	}
+	play := func(id string, foothold int, heard ...time.Time) ladder.Rung {
+		r := rung(id, shelf.Book, ago(foothold+30), ago(foothold))
+		for _, at := range heard {
+			r.Heard = append(r.Heard, ladder.Hearing{Grade: "easily", At: at})
+		}
+		return r
+	}
+	opens := func(rungs ...ladder.Rung) string {
+		s := ladder.Standing{Rungs: rungs, Lessons: ladder.Lessons{Closed: lessons}}
+		return of(Make(asking(s, approach.Default(9), 9, 30, today)), Opener)[0].Rung
+	}
+	later := func(n int) time.Time { return ago(n).Add(10 * time.Minute) }
+	first := play("first", 60, *ago(21), *ago(14), *ago(7))
+	assert.Equal(t, "second", opens(first, play("second", 60, later(21), later(14), later(7))), "both were heard each time; one of them opened")
+	assert.Equal(t, "old", opens(first, play("old", 300)), "faded, but the other opened three times running")
+	twice := play("twice", 60, *ago(21), *ago(14))
+	twice.Heard = append(twice.Heard, ladder.Hearing{Grade: "easily", At: later(7)})
+	old := play("old", 300)
+	old.Heard = []ladder.Hearing{{Grade: "fell-apart", At: *ago(7)}}
+	assert.Equal(t, "twice", opens(twice, old), "twice is not yet too often")
+}
+
+// A piece that a remedy brings back stands in the plan as an old friend, once.
+func TestARungIsPutIntoThePlan(t *testing.T) {
+	s := ladder.Standing{Rungs: append(slices.Clone(usual.Rungs), rung("older", shelf.Book, ago(200), ago(150)), rung("oldest", shelf.Book, ago(300), ago(250)))}
+	for _, id := range []string{"older", "oldest", "old", "now"} {
+		ask := asking(s, approach.Default(9), 9, 30, today)
+		ask.Changes = []fact.Body{fact.BlockAdded{Day: ask.Day, Into: id}, fact.BlockAdded{Day: ask.Day, Into: id}}
+		n := 0
+		for _, b := range Make(ask).Blocks {
+			if b.Rung == id {
+				n++
+				assert.Contains(t, []Kind{Upkeep, Current}, b.Kind)
+			}
+		}
+		assert.Equal(t, 1, n, id)
+	}
+}
+
 func TestTheTeachersChanges(t *testing.T) {
 	ask := asking(usual, approach.Default(9), 9, 30, today)
 	p := Make(ask)

@@ -132,7 +132,16 @@ func (ask Ask) changed(blocks []Block) []Block {
 			if find(c.Into) >= 0 {
 				continue
 			}
-			if b, ok := ask.into(Activity, c.Into, Block{}); ok {
+			kind := Activity
+			if r, is := ask.Standing.Rung(c.Into); is {
+				if kind = kindOf(r); r.Foothold != nil {
+					kind = Upkeep
+				}
+				if find(string(kind)+":"+r.ID) >= 0 {
+					continue
+				}
+			}
+			if b, ok := ask.into(kind, c.Into, Block{}); ok {
 				b.want.must = true
 				blocks = append(blocks, b)
 				slices.SortStableFunc(blocks, byPlace)

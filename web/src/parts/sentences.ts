@@ -143,7 +143,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "lane-done": (a) =>
     `All ${lanes[a.lane ?? ""]} of ${a.books} is on the ladder or played. Choose what comes after it.`,
   "lane-waits": (a) =>
-    `What ${a.books} has left of ${lanes[a.lane ?? ""]} asks for too much that has not come yet, or waits its turn.`,
+    `What ${a.books} has left of ${lanes[a.lane ?? ""]} asks for too much that has not come yet, is far below, or waits its turn.`,
   "home-lacks": (a) => `The instrument at home lacks ${lacks[a.what ?? ""] ?? a.what} for ${a.title}.`,
   "load-kept-low": (a) =>
     `At most one new thing in a piece, as set: the heaviest rung ahead weighs ${a.heaviest}, the usual is ${a.usual}.`,

@@ -48,7 +48,7 @@ export function RungCard({ rung, view, close }: Props) {
           ) : (
             "after this year's terms"
           )}
-          : eight in ten such pieces take {span(rung.expected.whole.low, rung.expected.whole.high)} at this pace.
+          : eight in ten such pieces take {span(rung.expected.usual.low, rung.expected.usual.high)} at this pace.
         </p>
       )}
       {rung.why.map((r) => (

@@ -48,6 +48,17 @@ const accepts: Record<string, string> = {
   "try-first-book": "Passed: book one begins",
 };
 
+// What is done about a piece that sticks, by what it is.
+const take: Record<Schemas["Remedy"]["do"], string> = {
+  prerequisite: "Hear it next lesson",
+  split: "Note it as a spot",
+  "seat-and-hand": "Four minutes for it next lesson",
+  easier: "Put it in",
+  "fewer-points": "Hold that one",
+  ask: "Five minutes for it next lesson",
+  answer: "So it was",
+};
+
 const link = "font-[620] underline underline-offset-4";
 
 // Suggestions say what might follow, each with its reason; the teacher accepts
@@ -98,7 +109,7 @@ function Card({ suggestion: s, student, choose }: CardProps) {
               {sentence(m.why)}{" "}
               {m.accept.length > 0 && (
                 <button type="button" className={link} onClick={() => act(student.id, m.accept)}>
-                  Do it
+                  {take[m.do]}
                 </button>
               )}
             </li>
