@@ -106,7 +106,7 @@ func under(n int, young, older School) func(int) School {
 
 // Rows are the questions, in the order they are shown.
 var Rows = []Row{
-	{"movement", "Where does movement start?", "technique", "", []Option{
+	{"movement", "Where does movement start?", "technique", instrument.Keyboard, []Option{
 		{"fingers", "fingers, hand still", "Fingers move from their base; the hand stays still."},
 		{"wrist", "wrist or elbow", "Lead from the wrist and elbow."},
 		{"arm", "whole arm", "The whole arm moves; fingers land ready."}}, always("arm")},

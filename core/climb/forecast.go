@@ -196,7 +196,7 @@ func forecast(path []ladder.Rung, pace Pace, loads map[string]float64, usual flo
 				e.Usual = e.Whole
 			case r.Taught != nil:
 				e.Whole = pace.Given(e.Spent/effort, r.MetPoints(), len(r.Points)).times(effort)
-				e.Past = e.Spent > e.Usual.High
+				e.Past = e.Spent >= e.Usual.High+judgement.StuckPatience
 			default:
 				e.Whole = e.Usual
 			}

@@ -55,6 +55,23 @@ func TestFarBelow(t *testing.T) {
 	}
 }
 
+// A piece is said to stick a lesson after nine in ten would be done, not in the week itself.
+func TestPatienceBeforeItSticks(t *testing.T) {
+	past := func(weeks int) (bool, float64) {
+		taught := calendar.Date("2026-11-18").Add(-7 * weeks).Time()
+		st := someone("2026-11-18", ladder.Standing{Rungs: []ladder.Rung{{ID: "hand", Strand: shelf.Book, Taught: &taught}}})
+		st.Calendar = calendar.Calendar{Terms: []calendar.Span{{Name: "all", From: "2026-01-05", To: "2026-12-18"}}}
+		e := Reckon(st).Expected[0]
+		return e.Past, e.Usual.High
+	}
+	_, high := past(1)
+	last := int(high) // whole weeks in the range
+	for weeks, want := range map[int]bool{last: false, last + 1: false, last + 2: true} {
+		got, _ := past(weeks)
+		assert.Equal(t, want, got, "%d weeks of usually %.1f", weeks, high)
+	}
+}
+
 // Weeks are lessons that were given: not those that nobody told anything of, once lessons
 // are being closed, and not those in which playing was forbidden.
 func TestWeeksThatCount(t *testing.T) {

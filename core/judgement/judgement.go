@@ -93,10 +93,11 @@ var (
 	RemedyAsk       = ours("stuck", "worth of asking the student", 0.9, "higher: the talk comes before other remedies")
 	RemedyAskDull   = ours("stuck", "the same where practice was called dull", 3.5, "higher: the talk comes first of all")
 
-	StuckTries   = ours("stuck", "tries that failed in a row", 3, "lower: remedies are shown sooner")
-	StuckFalling = ours("stuck", "met points that opened again since the best lesson", 2, "lower: a bad day counts as falling back")
-	BreakDays    = ours("break", "days without lesson or practice that make a break", 14, "higher: only long breaks bring lighter plans")
-	BreakLessons = ours("break", "lighter lessons after a break", 2, "higher: the way back is slower")
+	StuckTries    = ours("stuck", "tries that failed in a row", 3, "lower: remedies are shown sooner")
+	StuckPatience = ours("stuck", "lesson weeks after the range in which nine in ten are done", 1, "lower: remedies are shown sooner, also for pieces that only take their time")
+	StuckFalling  = ours("stuck", "met points that opened again since the best lesson", 2, "lower: a bad day counts as falling back")
+	BreakDays     = ours("break", "days without lesson or practice that make a break", 14, "higher: only long breaks bring lighter plans")
+	BreakLessons  = ours("break", "lighter lessons after a break", 2, "higher: the way back is slower")
 )
 
 // The seat: what stature alone does not tell.

@@ -191,7 +191,8 @@ func (w *writer) earlier() (skill, title string) {
 		for k := range secure {
 			old := &secure[k]
 			for _, id := range old.Item.Brings {
-				if slices.Contains(r.Item.Needs, id) && old.Foothold != nil && (last == nil || old.Foothold.After(*last)) {
+				itself := strings.EqualFold(w.Graph.Name(id), old.Item.Title) // it would send the family in a circle
+				if !itself && slices.Contains(r.Item.Needs, id) && old.Foothold != nil && (last == nil || old.Foothold.After(*last)) {
 					skill, title, last = id, old.Item.Title, old.Foothold
 				}
 			}

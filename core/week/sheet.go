@@ -355,7 +355,7 @@ func (w *writer) heard() (next, far *ladder.Rung) {
 		r := &coming[i]
 		inLane := first[r.Strand]
 		first[r.Strand] = true
-		if !r.Item.HasScore || w.Home.Lacks(w.Plays, r.Item) != nil {
+		if !isPiece(r.Item) || w.Home.Lacks(w.Plays, r.Item) != nil {
 			continue
 		}
 		if next == nil || begins[r.ID] < begins[next.ID] {

@@ -74,7 +74,7 @@ func (w *writer) upkeep() {
 				waiting--
 			}
 			title := secure[p.ID].Item.Title
-			w.put(day, Task{Band: "upkeep", Rung: p.ID, Title: title, Count: 1, Minutes: m, Why: w.kept(title, p, newest[p.ID])})
+			w.put(day, Task{Band: "upkeep", Rung: p.ID, Title: title, Count: max(m/max(p.Minutes, 1), 1), Minutes: m, Why: w.kept(title, p, newest[p.ID])})
 		}
 	}
 }

@@ -78,13 +78,16 @@ func (t *Task) words(reader string) Words {
 	case t.Listen:
 		w.What = "listen to it"
 	default:
-		w.What = "once through"
+		w.What = through[min(max(t.Count, 1), len(through))-1]
 	}
 	if w.Again == "" {
 		w.Again = w.What
 	}
 	return w
 }
+
+// through is how an old friend is played, by its count.
+var through = []string{"once through", "twice through, the second time slowly", "three times through, each with another thing in mind"}
 
 // begins says with which finger each hand begins; finger stands before its number. Where
 // it is to be found says which key of its name it is.
@@ -245,7 +248,7 @@ var sentences = map[string]string{
 	"a-pattern adult":       "A pattern: the same movement each time, in a row, so that it runs by itself later.",
 	"newest-kept":           "Newly secure: it needs playing most often.",
 	"carries":               "It carries {skill:lower}, which is being learnt now.",
-	"keep-alive":            "An old friend: once through, so that it stays.",
+	"keep-alive":            "An old friend: it is played so that it stays.",
 	"hear-it-early":         "{title} comes next: hearing it now makes it lighter.",
 	"hear-far-ahead":        "{title} is far off: hearing it long before is the widest head start.",
 	"hear-far-ahead parent": "{title} is far off. Just have it on; nothing to do.",

@@ -42,6 +42,9 @@ func TestWordsOfTasks(t *testing.T) {
 		{"cards", Task{Band: "now", Count: 1, Cards: []CardLine{{"landmarks C4", "line 1", "Which landmark is it, and where does it lie?", "C, the middle C"}}}, "Line 1. Which landmark is it, and where does it lie? → C, the middle C"},
 		{"a game", Task{Band: "now", Count: 1, Steps: []string{"Clap four beats", "Wait for the echo"}}, "Clap four beats. Wait for the echo"},
 		{"an old piece", Task{Band: "upkeep", Count: 1}, "once through"},
+		{"an old piece with time to spare", Task{Band: "upkeep", Count: 2}, "twice through, the second time slowly"},
+		{"an old piece with much", Task{Band: "upkeep", Count: 3}, "three times through, each with another thing in mind"},
+		{"an old piece with more", Task{Band: "upkeep", Count: 5}, "three times through, each with another thing in mind"},
 		{"a head start", Task{Band: "ahead", Do: "Say it on one word that limps"}, "Say it on one word that limps"},
 		{"listening", Task{Band: "ahead", Listen: true}, "listen to it"},
 	} {

@@ -154,9 +154,9 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
       a.done === "0"
         ? `${number(a.tasks)} small task${a.tasks === "1" ? "" : "s"}`
         : `Task ${Number(a.done) + 1} of ${a.of}`
-    }, ready in ${plural(a.ready ?? "", "week")}; it is wanted in ${a.weeks}.`,
+    }, ready in ${plural(a.ready ?? "", "week")}; it is wanted ${a.weeks === "0" ? "at the next lesson" : `in ${a.weeks}`}.`,
   "head-start-late": (a) =>
-    `${a.title} brings it in ${plural(a.weeks ?? "", "week")}; prepared a little every day it is ready in ${a.ready}.`,
+    `${a.title} brings it ${a.weeks === "0" ? "at the next lesson" : `in ${plural(a.weeks ?? "", "week")}`}; prepared a little every day it is ready in ${a.ready}.`,
   "fix-landing": (a) => `Put an easier piece before ${a.title}: ${plural(a.weeks ?? "", "week")} would do.`,
   "fix-delay": (a) => `Begin ${a.title} ${plural(a.weeks ?? "", "week")} later.`,
   "fix-drop": (a) => `Leave out the head start on ${lower(a.skill)} for ${a.title}.`,
@@ -170,7 +170,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
 
   // when the path sticks
   "past-its-range": (a) =>
-    `In its week ${a.weeks}; eight in ten such pieces are done by week ${a.usual}. What helps, the likeliest first:`,
+    `In its week ${a.weeks}; nine in ten such pieces are done by week ${a.usual}. What helps, the likeliest first:`,
   "tries-failed": (a) => `${a.tries} tries in a row brought no foothold. What helps, the likeliest first:`,
   "points-lost": (a) => `${a.points} points that were met are open again. What helps, the likeliest first:`,
   "remedy-prerequisite": (a) => `Bring back ${lower(a.skill)} with ${a.piece}.`,
