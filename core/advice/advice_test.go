@@ -106,6 +106,13 @@ func TestDatesAtRisk(t *testing.T) {
 		got := reasons(someone(ladder.Standing{Rungs: []ladder.Rung{r}}).Suggestions())
 		assert.Equal(t, c.warned, len(got) > 0 && got[0] == "date-at-risk", "for %s: %v", c.target, got)
 	}
+	r := rung("hand", shelf.Book, "2026-11-11", "")
+	e, _ := someone(ladder.Standing{Rungs: []ladder.Rung{r}}).Expect("hand")
+	for days, warned := range map[int]bool{27: true, 28: false} { // four weeks to polish it
+		r.Target = e.High.Add(days)
+		got := reasons(someone(ladder.Standing{Rungs: []ladder.Rung{r}}).Suggestions())
+		assert.Equal(t, warned, got[0] == "date-at-risk", "%d days after it is likely secure", days)
+	}
 }
 
 // From its third last week on a secure piece with a day is asked for polished; on the day,

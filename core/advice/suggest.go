@@ -195,7 +195,12 @@ func (w Way) suggestFirstBook(say func(Suggestion)) {
 	say(Suggestion{Band: "ahead", Why: reason.Of(code, "met", strconv.Itoa(met), "of", strconv.Itoa(len(test.Signs)), "missing", missing), Accept: accept})
 }
 
+// lateAtOnce is how many head starts that come too late are said at once: the first ones. A
+// judgement.
+const lateAtOnce = 3
+
 func (w Way) suggestHeadStarts(say func(Suggestion)) {
+	late := 0
 	for _, h := range w.Ahead {
 		s := Suggestion{Key: ahead.Key(h.Skill), Band: "ahead", Title: h.Name, Why: h.Why(w.Path, w.Graph)}
 		if _, placed := w.Standing.Rung(h.Rung); placed {
@@ -203,6 +208,9 @@ func (w Way) suggestHeadStarts(say func(Suggestion)) {
 		}
 		switch h.State {
 		case ahead.Late:
+			if late++; late > lateAtOnce {
+				continue
+			}
 			s.Band, s.Fixes = "warn", h.Fixes
 		case ahead.Running:
 		default:
@@ -235,9 +243,9 @@ func (w Way) suggestDates(say func(Suggestion)) {
 		if r.Target == "" || !open || r.Target < w.Today() {
 			continue
 		}
-		if e.High == "" || e.High > r.Target {
+		if e.High == "" || e.High.Add(int(7*judgement.PolishWeeks)) > r.Target {
 			say(Suggestion{Key: "date:" + r.ID, Band: "warn", Rung: r.ID, Title: r.Item.Title,
-				Why: reason.Of("date-at-risk", "title", r.Item.Title, "day", string(r.Target), "high", string(e.High), "mid", string(e.Mid))})
+				Why: reason.Of("date-at-risk", "title", r.Item.Title, "day", string(r.Target), "high", string(e.High), "mid", string(e.Mid), "polish", strconv.Itoa(int(judgement.PolishWeeks)))})
 		}
 	}
 }

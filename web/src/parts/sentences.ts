@@ -130,7 +130,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "move-landing": (a) => `A landing (load ${a.load}) would do well before ${a.before} (${a.than}).`,
   "move-better": (a) => `The lane climbs more evenly with it before ${a.before}.`,
   "date-at-risk": (a) =>
-    `Wanted by ${date(a.day)}; likely ${a.mid ? date(a.mid) : "after this year's terms"}${a.high ? `, perhaps as late as ${date(a.high)}` : ""}. Begin it sooner, park something else, or choose an easier piece.`,
+    `Wanted by ${date(a.day)}; likely ${a.mid ? date(a.mid) : "after this year's terms"}${a.high ? `, perhaps as late as ${date(a.high)}` : ""}. It wants ${plural(a.polish ?? "", "week")} more to be polished. Begin it sooner, park something else, or choose an easier piece.`,
   "polish-for": (a) =>
     `Its day is ${a.days === "0" ? "today" : `${date(a.day)}, in ${plural(a.days ?? "", "day")}`}: it is played every day, whole, as it will be then.`,
   "how-it-went": (a) => `Its day was ${date(a.day)}. How did it go?`,
