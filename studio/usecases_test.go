@@ -475,6 +475,22 @@ func TestATakeBackIsTakenBack(t *testing.T) {
 	assert.False(t, entry().Back)
 }
 
+// A sentence to the family, told in the lesson, stands on the sheet that is given when the
+// lesson is closed.
+func TestALessonsSentenceStandsOnItsSheet(t *testing.T) {
+	r := newRoom(t)
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.LessonOpened{Day: "2026-11-18"})
+	r.tell(fact.Taught{Rung: lamp})
+	r.tell(fact.SheetNoted{Day: "2026-11-18", Text: "Sing it in the bath."})
+	r.tell(fact.LessonClosed{Day: "2026-11-18"})
+	v, err := r.app.Week(ctx, r.who, r.student, "", 0)
+	require.NoError(t, err)
+	require.NotNil(t, v.Sheet)
+	assert.Equal(t, "Sing it in the bath.", v.Sheet.Word)
+	assert.Equal(t, 1, v.Document.Revision, "no revision for it")
+}
+
 // What was foretold is held against what came, for a student and for the studio; and what a
 // studio's students take says what a new one is foretold, from the next day on.
 func TestForecastsAreLookedBackOn(t *testing.T) {

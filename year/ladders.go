@@ -52,7 +52,7 @@ func (r *run) onLadder(v studio.LadderView) {
 			})
 		}
 		if rv.Foothold != nil && !rv.Polished && rv.Target >= v.Today && rv.Target != "" && rv.Target.Sub(v.Today) <= 21 {
-			r.ledger.hold("20 polished", said[rv.ID+" polish-for"], func() string { return fmt.Sprintf("%s: %s has its day on %s", name, rv.Title, rv.Target) })
+			r.ledger.hold("20 polished", over || said[rv.ID+" polish-for"], func() string { return fmt.Sprintf("%s: %s has its day on %s", name, rv.Title, rv.Target) })
 		}
 		if rv.State == ladder.Current && rv.Taught != nil {
 			if _, told := r.seen.told[rv.ID]; !told && rv.Expected != nil {

@@ -202,6 +202,9 @@ func (r *run) week(k int) error {
 		if err := r.given(k, day, start); err != nil {
 			return err
 		}
+		if err := r.after(k, day); err != nil {
+			return err
+		}
 		if err := r.home(k, day, day.Add(3)); err != nil {
 			return err
 		}

@@ -28,6 +28,9 @@ const (
 	Reading    Question = "reading"
 	Bench      Question = "bench"
 	First      Question = "first"
+	Start      Question = "start"
+	Labels     Question = "labels"
+	LowSeat    Question = "low-seat"
 	Numbers    Question = "numbers"
 	ScaleKey   Question = "scale-key"
 	Scales     Question = "scales"
@@ -66,14 +69,17 @@ const (
 	MirroredFirst School = "mirrored" // of patterns
 	MusicOnly     School = "music"    // of rewards
 	AskFamily     School = "asked"
+	Diagram       School = "diagram"  // of a hand's start
+	Labelled      School = "labelled" // of keys
+	ThickBook     School = "book"     // of what raises a low seat
 )
 
 // waiting are questions whose answers move nothing yet. They are kept, and out of
 // sight, until a plan answers to them.
-var waiting = []Question{"start", "labels", "low-seat", First, "transfers"}
+var waiting = []Question{First, "transfers"}
 
 // seated are the questions about what one sits on; who stands is not asked.
-var seated = []Question{"bench-part", "low-seat"}
+var seated = []Question{"bench-part", LowSeat}
 
 // An Option is one answer to a question, as it is shown.
 type Option struct {
@@ -116,10 +122,10 @@ var Rows = []Row{
 		{"names", "note names", "Name each note, then play."},
 		{"ear", "ear first", "Sing it, find it, then look at the page."},
 		{"tablature", "tablature", "String and fret first, then the rhythm under them."}}, under(8, "direction", "landmarks")},
-	{"start", "How does the hand find its start?", "", "", []Option{
-		{"diagram", "from a drawn position", ""}, {"page", "read from the page", ""}}, under(7, "diagram", "page")},
-	{"labels", "Are keys labelled?", "", instrument.Keyboard, []Option{
-		{"labelled", "labelled at first", ""}, {"found", "found from the key groups", ""}}, always("found")},
+	{Start, "How does the hand find its start?", "", instrument.Keyboard, []Option{
+		{Diagram, "from a drawn position", ""}, {"page", "read from the page", ""}}, under(7, Diagram, "page")},
+	{Labels, "Are keys labelled?", "", instrument.Keyboard, []Option{
+		{Labelled, "labelled at first", ""}, {"found", "found from the key groups", ""}}, always("found")},
 	{Numbers, "When do finger numbers begin?", "", "", []Option{
 		{DayOne, "from day one", ""}, {FromFour, "not before four", ""}}, always(FromFour)},
 	{"hand-image", "Which image for the hand?", "set-up", "", []Option{
@@ -129,8 +135,8 @@ var Rows = []Row{
 		{"level", "forearm level", "Forearms level."}, {"above", "slightly above", "Elbows a touch above the keys."}, {"below", "slightly below", "Elbows a touch below the keys."}}, always("level")},
 	{"bench-part", "Which part of the seat?", "set-up", "", []Option{
 		{"half", "front half", "Front half of the seat."}, {"third", "front third", "Front third of the seat."}}, always("half")},
-	{"low-seat", "What raises a low seat?", "", "", []Option{
-		{"tiles", "firm tiles only", ""}, {"book", "also a thick book", ""}}, always("tiles")},
+	{LowSeat, "What raises a low seat?", "", "", []Option{
+		{"tiles", "firm tiles only", ""}, {ThickBook, "also a thick book", ""}}, always("tiles")},
 	{First, "What comes first?", "", "", []Option{
 		{"ear", "ear", ""}, {"rhythm", "rhythm", ""}, {"left-right", "left and right, beat", ""}, {"seat-hand", "seat and hand", ""}, {"numbers", "finger numbers", ""}},
 		func(age int) School {

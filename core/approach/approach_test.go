@@ -94,7 +94,8 @@ func TestWhoIsAskedWhat(t *testing.T) {
 		{Bench, piano, true}, {Bench, guitar, false}, {Hands, piano, true}, {Hands, violin, false},
 		{"anchor", guitar, true}, {"anchor", piano, false},
 		{"bench-part", piano, true}, {"bench-part", guitar, true}, {"bench-part", violin, false},
-		{Upkeep, violin, true}, {First, piano, false}, {ScaleKey, piano, true}, {"start", piano, false},
+		{Upkeep, violin, true}, {First, piano, false}, {ScaleKey, piano, true}, {Start, piano, true}, {Start, violin, false}, {Labels, violin, false}, {LowSeat, guitar, true}, {LowSeat, violin, false},
+		{"movement", violin, false}, {"transfers", piano, false},
 	} {
 		assert.Equal(t, c.want, asked(c.plays)[c.question], "%s of a player of the %s", c.question, c.plays)
 	}

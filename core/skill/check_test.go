@@ -109,3 +109,17 @@ func TestAGraphThatCannotBe(t *testing.T) {
 	require.NoError(t, err)
 	assert.NotNil(t, g["a"].RestsOn)
 }
+
+// Two skills of one family never have the same task: on a sheet they would read the same.
+func TestEveryTaskIsItsOwn(t *testing.T) {
+	seen := map[string]string{}
+	for _, s := range Catalogue().Sorted() {
+		for _, link := range s.Chain {
+			key := string(s.Family) + ": " + link.Do + string(link.Old)
+			if link.Old == "" {
+				assert.Empty(t, seen[key], "%s has the task of %s: %q", s.ID, seen[key], link.Do)
+			}
+			seen[key] = s.ID
+		}
+	}
+}

@@ -128,6 +128,12 @@ func (w *writer) lines() {
 		if slices.Contains(figures, r.Code) {
 			w.sheet.Lines = append(w.sheet.Lines, Line{Reason: r})
 		}
+		if r.Code == "seat-tiles" && w.Approach[approach.LowSeat] == approach.ThickBook {
+			say("seat-book")
+		}
+	}
+	if w.labelled() && w.sheet.Reader == "parent" {
+		say("keys-labelled")
 	}
 	if slices.ContainsFunc(w.sheet.LeftOut, func(r reason.Reason) bool { return r.Code == "thin-week" || r.Code == "after-break" }) {
 		say("lighter-week")

@@ -77,5 +77,10 @@ func (w *writer) script(c reading.Chunk) string {
 	return ""
 }
 
+// labelled reports whether the keys at home carry their names at first.
+func (w *writer) labelled() bool {
+	return w.onKeys() && w.Approach[approach.Labels] == approach.Labelled
+}
+
 // onKeys reports whether the sheet is for keys.
 func (w *writer) onKeys() bool { return w.Plays.Family == instrument.Keyboard }

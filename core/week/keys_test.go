@@ -9,6 +9,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/ladder"
 	"patientladder/core/reading"
+	"patientladder/core/reason"
 )
 
 // Which key of its name: by its neighbours and the middle. Common practice, no source.
@@ -50,6 +51,36 @@ func TestWhatAParentIsTold(t *testing.T) {
 		require.NotEmpty(t, day.Tasks, c.name)
 		assert.Equal(t, c.want, day.Tasks[0].Says.What, c.name)
 	}
+}
+
+// Where the hand begins is drawn for the school of the drawn start; keys that carry their
+// names are not described by their neighbours, and the parent is told to take labels away.
+// A thick book serves where the school allows it.
+func TestHowTheHandFindsItsStart(t *testing.T) {
+	leaf := reading.Chunk{From: reading.Place{Bar: 1}, To: reading.Place{Bar: 1}, FromID: "a", ToID: "b", Hand: reading.Left, Start: reading.StartOf{Finger: "1", Key: "C4"}}
+	root := reading.Chunk{From: leaf.From, To: reading.Place{Bar: 2}, FromID: "a", ToID: "d", Hand: reading.Left, Parts: []reading.Chunk{leaf, {From: reading.Place{Bar: 2}, To: reading.Place{Bar: 2}, FromID: "c", ToID: "d", Hand: reading.Left}}}
+	sheet := func(a approach.Approach) Sheet {
+		asked := ask(only(rung("new", 16, 1, at(from), nil)), approach.Default(5).With(approach.Approach{approach.Reading: approach.ByEar}).With(a), 5, from, next)
+		asked.Trees = map[string][]reading.Chunk{"new": {root}}
+		asked.Seat = []reason.Reason{reason.Of("seat-tiles", "n", "2")}
+		return Make(asked)
+	}
+	first := func(a approach.Approach) Task { return sheet(a).Days[1].Tasks[0] }
+	codes := func(a approach.Approach) (out []string) {
+		for _, l := range sheet(a).Lines {
+			out = append(out, l.Code)
+		}
+		return out
+	}
+	assert.True(t, first(nil).Start.Draw, "under seven")
+	assert.False(t, first(approach.Approach{approach.Start: "page"}).Start.Draw)
+	assert.Contains(t, first(nil).Says.What, "the middle C")
+	labelled := approach.Approach{approach.Labels: approach.Labelled}
+	assert.NotContains(t, first(labelled).Says.What, "the middle C")
+	assert.Contains(t, codes(labelled), "keys-labelled")
+	assert.NotContains(t, codes(nil), "keys-labelled")
+	assert.NotContains(t, codes(nil), "seat-book")
+	assert.Contains(t, codes(approach.Approach{approach.LowSeat: approach.ThickBook}), "seat-book")
 }
 
 // What was corrected lately is taken home, one thing; after two weeks it is not.

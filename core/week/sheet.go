@@ -70,6 +70,8 @@ type Start struct {
 	reading.StartOf
 	Starts []reading.HandStart `json:"starts,omitempty" doc:"of both hands: of each that plays in it"`
 	Keys   bool                `json:"keys,omitempty" doc:"of a keyboard"`
+	Draw   bool                `json:"draw,omitempty" doc:"where the hand begins is drawn"`
+	Label  bool                `json:"label,omitempty" doc:"the keys carry their names"`
 	Say    string              `json:"say,omitempty" doc:"said while pointing, for the grown-up"`
 	Notes  int                 `json:"notes"`
 	Level  int                 `json:"level" doc:"0 for a smallest chunk, more for one that is joined from others"`
@@ -527,7 +529,7 @@ func (w *writer) fromScore(r ladder.Rung, t Task, trees []reading.Chunk, turn, t
 	var out []Task
 	for _, b := range plan[turn-1] {
 		task := t
-		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), StartOf: b.chunk.Start, Starts: b.chunk.Starts, Notes: b.chunk.Notes, Level: height(b.chunk), Keys: w.onKeys(), Say: w.script(b.chunk)}
+		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), StartOf: b.chunk.Start, Starts: b.chunk.Starts, Notes: b.chunk.Notes, Level: height(b.chunk), Keys: w.onKeys(), Draw: w.onKeys() && w.Approach[approach.Start] == approach.Diagram, Label: w.labelled(), Say: w.script(b.chunk)}
 		if !b.whole {
 			task.From, task.To = b.bars[0], b.bars[1]
 		}
@@ -574,7 +576,13 @@ func (w *writer) hands(r ladder.Rung) string {
 	if w.InTurn[r.ID] {
 		return "together"
 	}
-	switch n := r.LessonsOn(*r.Taught); {
+	n := r.LessonsOn(*r.Taught)
+	for _, day := range r.Worked { // in a lesson of rest nothing was shown
+		if n > 1 && day >= calendar.On(*r.Taught) && w.Standing.Ached(day) {
+			n--
+		}
+	}
+	switch {
 	case w.Approach[approach.Hands] == approach.Together || n > 2 || r.Ready():
 		return "together"
 	case n == 2:

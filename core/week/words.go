@@ -50,7 +50,7 @@ func (t *Task) words(reader string) Words {
 	}
 	begins := ""
 	if t.Start != nil && t.Spot == "" && t.From > 0 {
-		w.Mark, w.Start, begins = mark(t.Start.StartOf, ""), t.Start.begins("", false), t.Start.begins("finger ", reader == "parent" && t.Start.Keys)
+		w.Mark, w.Start, begins = mark(t.Start.StartOf, ""), t.Start.begins("", false), t.Start.begins("finger ", reader == "parent" && t.Start.Keys && !t.Start.Label)
 	}
 	if w.Hand == "" && t.Start != nil && t.Start.Keys && t.Spot == "" {
 		w.Hand = map[string]string{"right": "right hand", "left": "left hand"}[t.Start.Hand]
@@ -261,6 +261,8 @@ var sentences = map[string]string{
 	"seat-first parent":     "The seat first: feet on something firm, front half of the seat, one slow breath.",
 	"corrected":             "One thing at a time this week: {seen}. Try: {try}.",
 	"corrected parent":      "One thing to watch for this week: {seen}. Try: {try}.",
+	"seat-book":             "Where no tile is at hand: a thick closed book that cannot slip.",
+	"keys-labelled":         "A small label names each key that is in use; take one away as soon as the key is found without it.",
 	"seat-tiles":            "Firm tiles on the bench at its highest: {n}.",
 	"seat-platform":         "Under the feet: something firm, {cm} cm high.",
 	"seat-platform-pedals":  "Under the feet: a firm platform of {cm} cm that carries them up to the pedals.",

@@ -89,6 +89,9 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   // the seat
   "seat-stand": () => "Standing: feet as wide as the hips, weight on both, knees not locked. Seated:",
   "seat-height": (a) => `Seat at ${cm(a.cm)}${a.low === a.high ? "" : ` (${cm(a.low)} to ${cm(a.high)})`}.`,
+  "seat-book": () => "Where no tile is at hand: a thick closed book that cannot slip.",
+  "keys-labelled": () =>
+    "A small label names each key that is in use; take one away as soon as the key is found without it.",
   "seat-tiles": (a) => `${number(a.n)} firm tile${a.n === "1" ? "" : "s"} on the bench at its highest.`,
   "seat-too-high": (a) => `The lowest setting is ${cm(a.cm)} too high: find a lower seat.`,
   "seat-platform": (a) => `Footrest ${cm(a.cm)}${a.low === a.high ? "" : ` (${cm(a.low)} to ${cm(a.high)})`}, firm.`,

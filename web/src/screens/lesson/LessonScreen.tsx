@@ -107,6 +107,14 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                     done="Keep"
                     save={(text) => tell(student, { kind: "noted", text })}
                   />
+                  <Write
+                    name="To the family"
+                    hint="I"
+                    ask="A sentence that stands on the sheet"
+                    example="sing it in the bath"
+                    done="On the sheet"
+                    save={(text) => tell(student, { kind: "sheet_noted", day: view.day, text })}
+                  />
                   <Button className="ml-auto" hint="U" onClick={undo} disabled={!undo}>
                     Undo
                   </Button>
