@@ -28,8 +28,8 @@ var bowed = []Skill{
 	{"scale-bowed", "One-octave scale", instrument.Bowed, Hands, 1, rests{"stepping-fingers", "string-levels"}, chain{{"Each string's half by itself", 1, 1, "", "scale D"}}},
 	{"scale-bowed-two", "Two-octave scale", instrument.Bowed, Hands, 1.2, rests{"scale-bowed", "new-string"}, chain{{"Low octave, then high, then joined", 1, 1, "", ""}}},
 	{"reach-back", "First finger reached back", instrument.Bowed, Hands, 1.3, rests{"stepping-fingers"}, chain{
-		{"The shape on the shoulder, then on the lap", 1, 1, "", ""}, {"March it on one string, no bow", 1, 1, "", ""}, {"A scale in it", 1, 1, "", ""}, {"An old tune in its minor form", 1, 1, OldMinor, ""}}},
-	{"reach-forward", "Hand opened forward", instrument.Bowed, Hands, 1.3, rests{"reach-back"}, chain{{"Thumb comes along: the shape on the lap", 1, 1, "", ""}, {"A scale in it", 1, 1, "", ""}}},
+		{"The shape on the shoulder, then on the lap", 1, 1, "", ""}, {"March it on one string, no bow", 1, 1, "", ""}, {"A scale with the finger back", 1, 1, "", ""}, {"An old tune in its minor form", 1, 1, OldMinor, ""}}},
+	{"reach-forward", "Hand opened forward", instrument.Bowed, Hands, 1.3, rests{"reach-back"}, chain{{"Thumb comes along: the shape on the lap", 1, 1, "", ""}, {"A scale with the hand open", 1, 1, "", ""}}},
 	{"light-thumb", "Left thumb slides and taps", instrument.Bowed, Posture, 0.7, rests{"first-finger"}, chain{{"Tap the thumb while the fingers hold a note", 1, 1, "", ""}}},
 	{"shift-up", "First shift along the string", instrument.Bowed, Hands, 1.5, rests{"stepping-fingers", "light-thumb"}, chain{{"Glide like on ice, no note asked", 1, 1, "", ""}, {"From first finger to first finger", 1, 1, "", "shift"}, {"Two bars of an old tune up there", 1, 1, OldSame, ""}}},
 	{"double-open", "Two open strings at once", instrument.Bowed, Hands, 0.9, rests{"string-levels"}, chain{{"One after the other, then the bow between", 1, 1, "", "double-open"}}},

@@ -38,9 +38,9 @@ var keyboard = []Skill{
 	{"slur-long", "Long slow slur", instrument.Keyboard, Hands, 0.8, rests{"touch-joined"}, chain{{"Sink and lift over four notes", 1, 1, "", ""}}},
 	{"touch-light", "Light touch", instrument.Keyboard, Hands, 0.8, rests{"touch-detached"}, chain{{"Barely leave the key, quiet wrist", 1, 1, "", ""}}},
 	{"two-touches", "Different touches in the hands", instrument.Keyboard, Hands, 1.5, rests{"touch-joined", "touch-detached", "hands-together"}, chain{
-		{"One hand joined, the other short, on the lid", 1, 1, "", ""}, {"On five notes, slowly", 1, 1, "", ""}, {"Swapped", 1, 1, "", ""}}},
+		{"One hand joined, the other short, on the lid", 1, 1, "", ""}, {"On five notes, slowly", 1, 1, "", ""}, {"On five notes, the other hand short", 1, 1, "", ""}}},
 	{"voicing", "One hand full, the other in the background", instrument.Keyboard, Expression, 1.5, rests{"six-levels", "hands-together"}, chain{
-		{"One hand plays, the other touches keys without sound", 1, 1, "", ""}, {"Loud against soft on five notes", 1, 1, "", ""}, {"Swapped", 1, 1, "", ""}}},
+		{"One hand plays, the other touches keys without sound", 1, 1, "", ""}, {"Loud against soft on five notes", 1, 1, "", ""}, {"The other hand loud, on five notes", 1, 1, "", ""}}},
 	{"tune-changes-hand", "The tune changes hands", instrument.Keyboard, Expression, 1, rests{"voicing"}, chain{{"Thumbs only, then silent, then soft", 1, 1, "", ""}}},
 	{"pedal-joined", "Pedal that joins", instrument.Keyboard, Hands, 1.3, rests{"chord-block"}, chain{{"Foot up as the hand goes down, two chords", 1, 1, "", ""}, {"Four chords, listening for the gap", 1, 1, "", ""}}},
 	{"figure-drill", "Figures up and down with metronome", instrument.Keyboard, Hands, 1, rests{"parallel-hands", "metronome"}, chain{{"One figure, two keys, one speed", 1, 1, "", "figure 1353 C right"}}},
