@@ -13,6 +13,7 @@ import (
 	"math/rand/v2"
 	"os"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/oklog/ulid/v2"
@@ -515,6 +516,11 @@ func (r *run) edit(k int, v studio.WeekView) {
 	line := v.Lines[len(v.Lines)-1]
 	switch {
 	case r.has(k, struck):
+		for id, past := range r.seen.lines { // the family does not get it
+			if n := len(past); n > 0 && strings.Contains(line.Key, id) {
+				past[n-1] += " (struck)"
+			}
+		}
 		r.say(fact.LineStruck{Day: day, Document: v.Document.ID, Line: line.Key, Sort: sortOf(*v.Sheet, line.Key)})
 	case r.has(k, changed):
 		r.say(fact.LineChanged{Day: day, Document: v.Document.ID, Line: v.Lines[0].Key, Count: 4})

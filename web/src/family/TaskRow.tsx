@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { KeyPlace } from "../parts/KeyPlace";
 import { Listen } from "./Listen";
 
 type Props = { token: string; task: Schemas["Task"]; done: boolean; heard: boolean; onTouch: () => void };
@@ -21,6 +22,7 @@ export function TaskRow({ token, task, done, heard, onTouch }: Props) {
           {!task.cards?.length && !(task.steps?.length && task.band === "now") && (
             <span className="block">{task.says.what}</span>
           )}
+          {task.start && task.from > 0 && <KeyPlace start={task.start} />}
           <span className="block text-body text-soft">{task.says.why}</span>
         </span>
         {task.minutes > 0 && <span className="text-soft">{task.minutes}′</span>}

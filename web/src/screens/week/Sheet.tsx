@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { KeyPlace } from "../../parts/KeyPlace";
 import { Score } from "../../parts/Score";
 import { Tablature } from "../../parts/Tablature";
 import { longDay, namedDay, plural } from "../../parts/words";
@@ -94,6 +95,7 @@ export function Sheet({ view, sheet: whole, large }: Props) {
                     {each(tasks) && `${each(tasks)}. `}
                     {!large && whyOf(tasks)}
                   </span>
+                  <Place tasks={tasks} />
                 </th>
                 {days.map((list, i) => (
                   <td key={sheet.days[i]?.date} className="border-l border-line px-1.5 py-1.5">
@@ -184,6 +186,12 @@ function Line({ task, done, short }: { task: Task; done: boolean; short?: boolea
       <Minutes of={task} />
     </span>
   );
+}
+
+// Place draws where the first chunk of a piece begins, once for the week.
+function Place({ tasks }: { tasks: Task[] }) {
+  const start = tasks.find((t) => t.start && t.from > 0)?.start;
+  return start ? <KeyPlace start={start} /> : null;
 }
 
 // drilled says what an exercise, cards or a game ask, once for the week.
