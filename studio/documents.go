@@ -6,7 +6,9 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
 	"runtime/debug"
+	"slices"
 	"time"
 
 	"github.com/oklog/ulid/v2"
@@ -129,11 +131,44 @@ func (p *pupil) document(ctx context.Context, kind document.Kind, day calendar.D
 		if err := p.cut(ctx, then); err != nil {
 			return d, false, err
 		}
+		if err := p.pins(ctx, then); err != nil {
+			return d, false, err
+		}
 		sheet := week.Edit(p.sheet(p.way(then, app, at), day), p.edits(day), p.titles())
 		body, d.Summary = sheet, summarized(sheet)
 	}
 	d.Body, err = json.Marshal(body)
 	return d, true, err
+}
+
+// pins fetches the lines of sheets before that go on, as they were given.
+func (p *pupil) pins(ctx context.Context, s ladder.Standing) error {
+	p.pinned = map[string][]week.Task{}
+	var ids []string
+	for _, pin := range s.Pinned {
+		ids = append(ids, pin.Document)
+	}
+	if len(ids) == 0 {
+		return nil
+	}
+	docs, err := p.DocumentsNamed(ctx, ids)
+	if err != nil {
+		return told(err, "document")
+	}
+	for _, line := range slices.Sorted(maps.Keys(s.Pinned)) {
+		i := slices.IndexFunc(docs, func(d store.KeptDocument) bool { return d.ID == s.Pinned[line].Document })
+		if i < 0 {
+			continue
+		}
+		var sheet week.Sheet
+		if err := json.Unmarshal(docs[i].Body, &sheet); err != nil {
+			return err
+		}
+		if t, there := sheet.Line(line); there {
+			p.pinned[t.Rung] = append(p.pinned[t.Rung], t)
+		}
+	}
+	return nil
 }
 
 // edited makes the revision of a sheet that the teacher's word calls for: the same sheet

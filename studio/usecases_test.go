@@ -475,6 +475,38 @@ func TestATakeBackIsTakenBack(t *testing.T) {
 	assert.False(t, entry().Back)
 }
 
+// A line that is pinned stands on the next sheet as it was given, until the pin is taken out.
+func TestAPinnedLineStandsOnTheNextSheet(t *testing.T) {
+	r := newRoom(t)
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	lesson := func(day calendar.Date) studio.WeekView {
+		r.now = day.Time().Add(16 * time.Hour)
+		r.tell(fact.LessonOpened{Day: day})
+		r.tell(fact.Taught{Rung: lamp})
+		r.tell(fact.LessonClosed{Day: day})
+		v, err := r.app.Week(ctx, r.who, r.student, "", 0)
+		require.NoError(t, err)
+		return v
+	}
+	stands := func(v studio.WeekView, key string) bool {
+		_, there := v.Sheet.Line(key)
+		return there
+	}
+	first := lesson("2026-11-18")
+	line := first.Lines[0]
+	require.Positive(t, line.From, "a stretch of the piece")
+	pin := r.tell(fact.LinePinned{Day: "2026-11-18", Document: first.Document.ID, Line: line.Key})
+	again, err := r.app.Week(ctx, r.who, r.student, "", 0)
+	require.NoError(t, err)
+	assert.True(t, again.Lines[0].Pinned)
+	assert.Equal(t, 1, again.Document.Revision, "this sheet stays as it is")
+	second := lesson("2026-11-25")
+	assert.True(t, stands(second, line.Key))
+	r.tell(fact.Retracted{Ref: pin})
+	assert.True(t, stands(lesson("2026-11-25"), line.Key), "what was given stays")
+	assert.False(t, stands(lesson("2026-12-02"), line.Key))
+}
+
 // A sentence to the family, told in the lesson, stands on the sheet that is given when the
 // lesson is closed.
 func TestALessonsSentenceStandsOnItsSheet(t *testing.T) {

@@ -54,7 +54,7 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 			return WeekView{}, told(err, "sheet")
 		}
 		if revision == 0 && v.Sheet.From == latest(p.standing.Closed) {
-			v.Lines = advice.OnLines(v.Document.ID, *v.Sheet)
+			v.Lines = advice.OnLines(v.Document.ID, *v.Sheet, p.standing.Pinned)
 		}
 		v.Cards = p.cardsOf(*v.Sheet)
 		v.Ticks, v.Chunks = p.ticks(v.Sheet.From, v.Revisions), bracketed(*v.Sheet, p.itemOf)

@@ -35,6 +35,22 @@ type LineAdded struct {
 	Weekdays []int         `json:"weekdays,omitempty" maxItems:"7" doc:"0 for Sunday; empty for every day of practice"`
 }
 
+// LineMoved takes a line one place up or down on the days on which it stands.
+type LineMoved struct {
+	Day      calendar.Date `json:"day" when:"near"`
+	Document string        `json:"document" maxLength:"26" ref:"document"`
+	Line     string        `json:"line" maxLength:"200"`
+	To       string        `json:"to" enum:"up,down"`
+}
+
+// LinePinned has a line of a piece in hand stand on the sheets to come as it is, instead of
+// what they would ask, until it is taken back or the piece is secure.
+type LinePinned struct {
+	Day      calendar.Date `json:"day" when:"near"`
+	Document string        `json:"document" maxLength:"26" ref:"document"`
+	Line     string        `json:"line" maxLength:"200"`
+}
+
 // SheetNoted is a sentence to the family that stands on a sheet; the last counts.
 type SheetNoted struct {
 	Day  calendar.Date `json:"day" when:"near"`
@@ -49,6 +65,8 @@ type SortKept struct {
 func (LineStruck) Kind() Kind  { return "line_struck" }
 func (LineChanged) Kind() Kind { return "line_changed" }
 func (LineAdded) Kind() Kind   { return "line_added" }
+func (LineMoved) Kind() Kind   { return "line_moved" }
+func (LinePinned) Kind() Kind  { return "line_pinned" }
 func (SheetNoted) Kind() Kind  { return "sheet_noted" }
 func (SortKept) Kind() Kind    { return "sort_kept" }
 
@@ -61,6 +79,8 @@ func SheetDay(b Body) (calendar.Date, bool) {
 	case LineChanged:
 		return b.Day, true
 	case LineAdded:
+		return b.Day, true
+	case LineMoved:
 		return b.Day, true
 	case SheetNoted:
 		return b.Day, true
@@ -76,6 +96,10 @@ func SheetLine(b Body) (document, line string, ok bool) {
 	case LineStruck:
 		return b.Document, b.Line, true
 	case LineChanged:
+		return b.Document, b.Line, true
+	case LineMoved:
+		return b.Document, b.Line, true
+	case LinePinned:
 		return b.Document, b.Line, true
 	}
 	return "", "", false

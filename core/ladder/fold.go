@@ -220,6 +220,11 @@ func (f *fold) student(t fact.Fact) {
 		f.s.Treat = &Treat{b.Name, b.Counts, b.Goal, t.At}
 	case fact.TreatDropped:
 		f.s.Treat = nil
+	case fact.LinePinned:
+		if f.s.Pinned == nil {
+			f.s.Pinned = map[string]Pin{}
+		}
+		f.s.Pinned[b.Line] = Pin{t.ID, b.Document}
 	case fact.LineStruck:
 		if !slices.Contains(f.s.Struck[b.Sort], b.Day) {
 			f.s.Struck[b.Sort] = append(f.s.Struck[b.Sort], b.Day)

@@ -39,6 +39,7 @@ type Standing struct {
 	Ticks      []Tick                  // of tasks done at home, in order
 	Treat      *Treat                  // that the family counts towards; nil for none
 
+	Pinned map[string]Pin             // lines that go on, by key
 	Struck map[string][]calendar.Date // sorts of lines that were struck from sheets, with the lessons that gave those
 }
 
@@ -61,6 +62,9 @@ type HomeDays struct {
 func (h HomeDays) On(d calendar.Date) bool {
 	return len(h.Days) == 0 || slices.Contains(h.Days, d.Weekday())
 }
+
+// A Pin is the fact that had a line go on, and the sheet that it stands on.
+type Pin struct{ Fact, Document string }
 
 // A Question is what a family asks the teacher.
 type Question struct {

@@ -24,7 +24,7 @@ var Codes = []string{
 	"minute-leap", "minute-shift", "minute-start", "minute-start-chord", "minute-start-hand", "minute-start-string", "minute-taste",
 	"minute-theory", "minute-trip", "move-better", "move-brings", "move-for-date", "move-landing", "new-notes", "new-skill", "new-small-thing",
 	"newest-kept", "next-in-book", "no-playing", "no-room-for", "no-such-skill", "not-taught", "nothing-brings", "nothing-placed",
-	"now-current", "orphan-skill", "other-family", "other-hand-only", "over", "pain-stop", "past-its-range", "placed", "plays-well",
+	"now-current", "orphan-skill", "other-family", "other-hand-only", "over", "pain-stop", "past-its-range", "pinned", "placed", "plays-well",
 	"plays-well-too", "point-met", "point-open", "points-lost", "polish-for", "practised-week", "prepared-more", "probe", "probe-again",
 	"probe-answered", "read-not-played", "ready-to-try", "remedy-ask", "remedy-ask-dull", "remedy-easier", "remedy-fewer",
 	"remedy-prerequisite", "remedy-prerequisite-unmet", "remedy-seat", "remedy-seat-point", "remedy-split", "remote-lesson", "rest-within",

@@ -52,6 +52,8 @@ func Edit(sh Sheet, facts []fact.Fact, titles map[string]string) Sheet {
 			sh.strike(f.ID, b.Line)
 		case fact.LineChanged:
 			sh.change(b)
+		case fact.LineMoved:
+			sh.move(b)
 		case fact.LineAdded:
 			sh.add(f.ID, b, titles[b.Rung])
 		case fact.SheetNoted:
@@ -60,6 +62,18 @@ func Edit(sh Sheet, facts []fact.Fact, titles map[string]string) Sheet {
 	}
 	sh.share()
 	return sh
+}
+
+// Line returns the line of a key as it stands on its first day.
+func (sh Sheet) Line(key string) (Task, bool) {
+	for _, d := range sh.Days {
+		for _, t := range d.Tasks {
+			if t.Key == key {
+				return t, true
+			}
+		}
+	}
+	return Task{}, false
 }
 
 func (sh *Sheet) strike(id, line string) {
@@ -113,6 +127,21 @@ func (sh *Sheet) change(b fact.LineChanged) {
 			d.Tasks = append(d.Tasks, *line)
 		case there && !wanted:
 			d.Tasks = slices.DeleteFunc(d.Tasks, func(t Task) bool { return t.Key == b.Line })
+		}
+	}
+}
+
+// move takes a line past its neighbour on each day that has both.
+func (sh *Sheet) move(b fact.LineMoved) {
+	by := 1
+	if b.To == "up" {
+		by = -1
+	}
+	for i := range sh.Days {
+		list := sh.Days[i].Tasks
+		k := slices.IndexFunc(list, func(t Task) bool { return t.Key == b.Line })
+		if to := k + by; k >= 0 && to >= 0 && to < len(list) {
+			list[k], list[to] = list[to], list[k]
 		}
 	}
 }

@@ -42,6 +42,45 @@ func task(t *testing.T, sh Sheet, key string) Task {
 	return Task{}
 }
 
+// A line goes past its neighbour on each day that has both; at the end of a day it stays.
+func TestALineIsMoved(t *testing.T) {
+	sh := drafted()
+	keys := func(sh Sheet, day int) (out []string) {
+		for _, t := range sh.Days[day].Tasks {
+			out = append(out, t.Key)
+		}
+		return out
+	}
+	day := 1
+	before := keys(sh, day)
+	require.GreaterOrEqual(t, len(before), 3)
+	move := func(line, to string) []string {
+		return keys(Edit(sh, []fact.Fact{{ID: "m", Body: fact.LineMoved{Line: line, To: to}}}, nil), day)
+	}
+	assert.Equal(t, []string{before[1], before[0], before[2]}, move(before[1], "up")[:3])
+	assert.Equal(t, []string{before[1], before[0], before[2]}, move(before[0], "down")[:3])
+	assert.Equal(t, before, move(before[0], "up"), "it is the first")
+	assert.Equal(t, before, move(before[len(before)-1], "down"), "it is the last")
+	assert.Equal(t, before, move("no such line", "up"))
+}
+
+// A pinned line stands on every day of its piece as it was, instead of what would be asked;
+// it keeps its key, so that the pin can be taken out of it.
+func TestAPinnedLineGoesOn(t *testing.T) {
+	asked := ask(only(rung("new", 16, 1, at(from), nil)), approach.Default(9), 9, from, next)
+	pin := Task{Key: "now new of before", Band: "now", Rung: "new", Title: "T new", From: 3, To: 4, Hands: "left", Count: 2}
+	asked.Pinned = map[string][]Task{"new": {pin}, "gone": {{Key: "x", Rung: "gone"}}}
+	for _, d := range Make(asked).Days[1:] {
+		for _, task := range d.Tasks {
+			if task.Band == "now" {
+				assert.Equal(t, []any{"now new of before", 3, 4, "left", "pinned"}, []any{task.Key, task.From, task.To, task.Hands, task.Why.Code})
+			}
+		}
+	}
+	assert.Len(t, days(Make(asked), pin.Key), 6)
+	assert.Equal(t, "bars 3–4, left hand, 2 times", task(t, Make(asked), pin.Key).Says.What)
+}
+
 // What a teacher's word does to a sheet, a touch at a time.
 func TestTheTeachersWord(t *testing.T) {
 	sh := drafted()

@@ -143,6 +143,7 @@ type Ask struct {
 	InTurn   map[string]bool            // by rung: its hands take turns
 	Seat     []reason.Reason            // how to sit at the home's instrument, as measured; none where it was not
 	Past     []Past                     // sheets given before, the first first
+	Pinned   map[string][]Task          // by rung: lines of sheets before that go on as they are
 	Games    []activity.Activity        // played in the lesson
 	Age      int                        // years
 	From     calendar.Date              // day of the lesson
@@ -264,7 +265,9 @@ func (w *writer) put(turn int, t Task) {
 	if turn > 0 {
 		d = &w.sheet.Days[w.days[turn-1]]
 	}
-	t.Key = t.key()
+	if t.Key == "" { // a pinned line keeps its own
+		t.Key = t.key()
+	}
 	d.Tasks = append(d.Tasks, t)
 }
 
@@ -487,9 +490,15 @@ func (w *writer) rung(r ladder.Rung, day, turn, total, minutes, room int) {
 			tasks = append(tasks, spot)
 		}
 	}
-	if len(trees) > 0 {
+	switch pinned := w.Pinned[r.ID]; {
+	case len(pinned) > 0: // instead of what would be asked
+		for _, p := range pinned {
+			p.Why = reason.Of("pinned")
+			tasks = append(tasks, p)
+		}
+	case len(trees) > 0:
 		tasks = append(tasks, w.fromScore(r, t, trees, turn, total, max(room-len(tasks), 1))...)
-	} else {
+	default:
 		tasks = append(tasks, w.fromBars(r, t, day, turn, total, room-len(tasks))...)
 	}
 	spots := len(tasks) - len(slices.DeleteFunc(slices.Clone(tasks), func(t Task) bool { return t.Spot != "" }))

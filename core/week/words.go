@@ -248,6 +248,7 @@ var sentences = map[string]string{
 	"a-pattern adult":       "A pattern: the same movement each time, in a row, so that it runs by itself later.",
 	"newest-kept":           "Newly secure: it needs playing most often.",
 	"carries":               "It carries {skill:lower}, which is being learnt now.",
+	"pinned":                "Your teacher wants this one to go on.",
 	"keep-alive":            "An old friend: it is played so that it stays.",
 	"hear-it-early":         "{title} comes next: hearing it now makes it lighter.",
 	"hear-far-ahead":        "{title} is far off: hearing it long before is the widest head start.",

@@ -128,6 +128,12 @@ function touch(v: View, { id, at, body }: Fact) {
       const line = v.lines?.find((l) => l.key === body.line);
       if (line && body.count) line.count = body.count;
       if (line && body.hands) line.hands = body.hands;
+      if (line && body.from) [line.from, line.to] = [body.from, body.to ?? body.from];
+      return;
+    }
+    case "line_pinned": {
+      const line = v.lines?.find((l) => l.key === body.line);
+      if (line) line.pinned = true;
       return;
     }
     case "line_added":
@@ -140,7 +146,12 @@ function touch(v: View, { id, at, body }: Fact) {
         hands: "",
         days: 0,
         own: true,
+        from: 0,
+        to: 0,
+        stands: [],
+        pinned: false,
         acts: [],
+        change: [],
       });
       return;
     case "sheet_noted":

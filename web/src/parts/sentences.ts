@@ -89,6 +89,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   // the seat
   "seat-stand": () => "Standing: feet as wide as the hips, weight on both, knees not locked. Seated:",
   "seat-height": (a) => `Seat at ${cm(a.cm)}${a.low === a.high ? "" : ` (${cm(a.low)} to ${cm(a.high)})`}.`,
+  pinned: () => "Pinned: it goes on until you take the pin out, or the piece is secure.",
   "seat-book": () => "Where no tile is at hand: a thick closed book that cannot slip.",
   "keys-labelled": () =>
     "A small label names each key that is in use; take one away as soon as the key is found without it.",

@@ -70,6 +70,10 @@ export function tellOf(e: Schemas["Entry"]): string {
       return "a line struck from the sheet";
     case "line_changed":
       return "a line of the sheet changed";
+    case "line_moved":
+      return `a line of the sheet moved ${f.to}`;
+    case "line_pinned":
+      return "a line of the sheet pinned";
     case "line_added":
       return `on the sheet: ${f.text}`;
     case "sheet_noted":

@@ -119,7 +119,93 @@ function Line({ student, line }: { student: string; line: View["lines"][number] 
           )}
         </p>
       )}
+      <More student={student} line={line} />
     </li>
+  );
+}
+
+// More is what is seldom touched: a line's place, whether it goes on, its bars and days.
+function More({ student, line }: { student: string; line: View["lines"][number] }) {
+  const [up, down, pin, unpin] = ["up", "down", "pin", "unpin"].map((code) => may(student, line.acts, code));
+  const [stands, setStands] = useState<number[]>();
+  const days = stands ?? line.stands;
+  const [change] = line.change;
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const form = new FormData(e.currentTarget);
+    const [from, to] = [Number(form.get("from")), Number(form.get("to"))];
+    if (change?.kind === "line_changed")
+      tell(student, { ...change, from: from || undefined, to: to || undefined, weekdays: stands });
+    setStands(undefined);
+  };
+  return (
+    <details className="mt-1 text-small">
+      <summary className="cursor-pointer text-soft" aria-label={`More of ${line.title}: ${line.says}`}>
+        {line.pinned ? "pinned · more" : "more"}
+      </summary>
+      <p className="my-1 flex flex-wrap gap-1.5">
+        {up && (
+          <button type="button" className={small} aria-label={`Up: ${line.title}: ${line.says}`} onClick={up}>
+            ↑
+          </button>
+        )}
+        {down && (
+          <button type="button" className={small} aria-label={`Down: ${line.title}: ${line.says}`} onClick={down}>
+            ↓
+          </button>
+        )}
+        {(pin ?? unpin) && (
+          <button
+            type="button"
+            aria-pressed={line.pinned}
+            className={`rounded border px-2 py-1 font-[620] ${line.pinned ? "border-ink bg-ink text-raised" : "border-line hover:bg-faint"}`}
+            onClick={pin ?? unpin}
+          >
+            {line.pinned ? "Pinned" : "Pin for the weeks to come"}
+          </button>
+        )}
+      </p>
+      {change && (
+        <form
+          onSubmit={submit}
+          className="flex flex-wrap items-center gap-1.5"
+          aria-label={`Bars and days: ${line.title}`}
+        >
+          <label>
+            bars <input name="from" type="number" min={0} max={10000} defaultValue={line.from || ""} className={bar} />
+          </label>
+          <label>
+            to <input name="to" type="number" min={0} max={10000} defaultValue={line.to || ""} className={bar} />
+          </label>
+          <WeekDays
+            days={days}
+            toggle={(d) => setStands(days.includes(d) ? days.filter((x) => x !== d) : [...days, d].sort())}
+          />
+          <Button type="submit">Change it</Button>
+        </form>
+      )}
+    </details>
+  );
+}
+
+const bar = "w-14 rounded border border-line bg-ground px-1.5 py-1";
+
+// WeekDays are the days of a week, to be pressed.
+function WeekDays({ days, toggle }: { days: number[]; toggle: (day: number) => void }) {
+  return (
+    <span className="flex gap-1">
+      {week.map((name, d) => (
+        <button
+          key={name}
+          type="button"
+          aria-pressed={days.includes(d)}
+          onClick={() => toggle(d)}
+          className={`rounded border px-1.5 py-1 ${days.includes(d) ? "border-ink bg-ink text-raised" : "border-line"}`}
+        >
+          {name}
+        </button>
+      ))}
+    </span>
   );
 }
 
@@ -186,17 +272,7 @@ function Add({ student, view, sheet, end }: AddProps) {
       </div>
       <fieldset className="flex gap-1">
         <legend className="text-small text-soft">Days; none for every day</legend>
-        {week.map((name, d) => (
-          <button
-            key={name}
-            type="button"
-            aria-pressed={days.includes(d)}
-            onClick={() => toggle(d)}
-            className={`rounded border px-1.5 py-1 ${days.includes(d) ? "border-ink bg-ink text-raised" : "border-line"}`}
-          >
-            {name}
-          </button>
-        ))}
+        <WeekDays days={days} toggle={toggle} />
       </fieldset>
       <PutOrLeave end={end} />
     </form>
