@@ -1,0 +1,98 @@
+package week
+
+import (
+	"patientladder/core/approach"
+	"patientladder/core/calendar"
+	"patientladder/core/ladder"
+	"patientladder/core/reading"
+	"patientladder/core/reason"
+)
+
+// aDay is how many chunks of one piece a day holds: up to two pairs. Common
+// practice, no source.
+const aDay = 4
+
+// fromScore writes the chunks that were read off a rung's score.
+func (w *writer) fromScore(r ladder.Rung, t Task, trees []reading.Chunk, turn, total, room int) []Task {
+	which := trees[0]
+	for _, c := range trees {
+		if hand := map[string]reading.Hand{"right": reading.Right, "left": reading.Left, "together": reading.Both}[t.Hands]; c.Hand == hand {
+			which = c
+		}
+	}
+	plan, planned := w.plans[r.ID]
+	if !planned {
+		if t.Hands == "right" || t.Hands == "left" {
+			plan = inAWeek(which, total, min(chunks(r, which, room), aDay))
+			if n := w.learnt(r, which).sheets; n >= alike && n%2 == 0 { // its lesson has not come on: from the end
+				plan = backwards(which, total)
+			}
+		} else {
+			plan = w.learn(r, which, total, min(chunks(r, which, room), aDay))
+		}
+		w.plans[r.ID] = plan
+	}
+	var out []Task
+	for _, b := range plan[turn-1] {
+		task := t
+		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), StartOf: b.chunk.Start, Starts: b.chunk.Starts, Notes: b.chunk.Notes, Level: height(b.chunk), Keys: w.onKeys(), Draw: w.onKeys() && w.Approach[approach.Start] == approach.Diagram, Label: w.labelled(), Say: w.script(b.chunk)}
+		if !b.whole {
+			task.From, task.To = b.bars[0], b.bars[1]
+		}
+		task.Way, task.lasts, task.fresh = b.way, slowly(r.Item, b.chunk.Lasts), !b.joined && !b.whole
+		task.Why = w.whyChunk(r, b.whole, b.joined)
+		out = append(out, task)
+	}
+	return out
+}
+
+func (w *writer) whyChunk(r ladder.Rung, whole, joined bool) reason.Reason {
+	switch {
+	case w.Stuck[r.ID] && !whole:
+		return reason.Of("stuck-small", "title", r.Item.Title)
+	case whole && len(r.Missing()) > 0:
+		return reason.Of("hold-this", "point", r.Missing()[0])
+	case whole:
+		return reason.Of("ready-to-try", "title", r.Item.Title)
+	case joined:
+		return reason.Of("join-two")
+	}
+	return reason.Of("small-first")
+}
+
+// lessons counts the closed lessons since a rung's first, that one included.
+func (w *writer) lessons(r ladder.Rung) int {
+	n := 1
+	taught := calendar.On(*r.Taught)
+	for day := range w.Standing.Closed {
+		if day > taught {
+			n++
+		}
+	}
+	return n
+}
+
+// hands is the rule of a two-hand piece: right hand for the week of its first lesson, left
+// hand after the next in which it was worked on, then together, unless the approach begins
+// together. Hands that take turns are one line from the beginning.
+func (w *writer) hands(r ladder.Rung) string {
+	if r.Item.Staves < 2 {
+		return ""
+	}
+	if w.InTurn[r.ID] {
+		return "together"
+	}
+	n := r.LessonsOn(*r.Taught)
+	for _, day := range r.Worked { // in a lesson of rest nothing was shown
+		if n > 1 && day >= calendar.On(*r.Taught) && w.Standing.Ached(day) {
+			n--
+		}
+	}
+	switch {
+	case w.Approach[approach.Hands] == approach.Together || n > 2 || r.Ready():
+		return "together"
+	case n == 2:
+		return "left"
+	}
+	return "right"
+}
