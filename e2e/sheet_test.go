@@ -81,6 +81,8 @@ func TestAParentIsToldEnough(t *testing.T) {
 	p.sees("Which landmark is it, and where does it lie?")
 	eval[bool](p, "document.querySelectorAll('details').forEach(d => { d.open = true }) ?? true")
 	p.sees("C, the middle C, left of the two black keys")
+	p.press("Wednesday 4 November")
+	p.sees("ticked")
 }
 
 // A letter is held for a moment and can be taken back; a key that marks in a lesson sends

@@ -196,6 +196,10 @@ func (s *Server) routes() {
 		func(ctx context.Context, _ studio.Who, in *ofFamily) (studio.FamilyView, error) {
 			return s.app.Family(ctx, in.Token)
 		})
+	answer(s, huma.Operation{OperationID: "family-weeks", Method: http.MethodGet, Path: "/api/family/{token}/weeks", Summary: "The sheets that the family was given before", Metadata: open},
+		func(ctx context.Context, _ studio.Who, in *ofFamily) (studio.FamilyPast, error) {
+			return s.app.FamilyWeeks(ctx, in.Token)
+		})
 	answer(s, huma.Operation{OperationID: "hear-at-home", Method: http.MethodGet, Path: "/api/family/{token}/sounds/{rung}", Summary: "A piece of the week's sheet, as it is heard", Metadata: open},
 		func(ctx context.Context, _ studio.Who, in *struct {
 			Token string `path:"token" maxLength:"60"`

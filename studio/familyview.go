@@ -196,6 +196,29 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	return v, nil
 }
 
+// A FamilyPast is what a family was asked before.
+type FamilyPast struct {
+	Weeks []RecordWeek `json:"weeks" nullable:"false" doc:"the last first, without the sheet that holds now"`
+}
+
+// mostPast is how many weeks back a family sees: a school year.
+const mostPast = 44
+
+// FamilyWeeks shows the sheets that a family was given before the one that holds.
+func (a *App) FamilyWeeks(ctx context.Context, token string) (FamilyPast, error) {
+	p, err := a.family(ctx, token)
+	if err != nil {
+		return FamilyPast{}, err
+	}
+	weeks, err := p.weeks(ctx)
+	if err != nil {
+		return FamilyPast{}, err
+	}
+	now := latest(p.standing.Closed)
+	weeks = slices.DeleteFunc(weeks, func(w RecordWeek) bool { return w.Day >= now })
+	return FamilyPast{weeks[:min(len(weeks), mostPast)]}, nil
+}
+
 // homeDays are the weekdays of practice, 0 for Sunday; none where the family has not
 // said.
 func (p *pupil) homeDays() []int {

@@ -7,6 +7,7 @@ import { longDay, namedDay, plural } from "../parts/dates";
 import { Waiting } from "../parts/Told";
 import { Afterwards } from "./Afterwards";
 import { Beat } from "./Beat";
+import { Earlier } from "./Earlier";
 import { HowNear } from "./HowNear";
 import { Ours } from "./Ours";
 import { TaskRow } from "./TaskRow";
@@ -145,6 +146,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
       <Beat />
       {!day.off && <Afterwards key={day.date} view={view} day={day} />}
       <Ours view={view} token={token} />
+      <Earlier token={token} />
     </main>
   );
 }

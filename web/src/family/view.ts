@@ -37,6 +37,13 @@ export const familyView = (token: string) =>
     refetchInterval: 60_000,
   });
 
+// The sheets of before.
+export const pastView = (token: string) =>
+  queryOptions({
+    queryKey: ["family-weeks", token],
+    queryFn: () => answer(api.GET("/api/family/{token}/weeks", { params: { path: { token } } })),
+  });
+
 // A piece of the sheet as it is heard.
 export const modelView = (token: string, rung: string) =>
   queryOptions({
