@@ -59,16 +59,13 @@ func (s Student) Today() calendar.Date { return calendar.On(s.Now) }
 // which something was told, and not those in which playing was forbidden. Where no lesson
 // was ever closed, the calendar is believed; today's counts.
 func (s Student) given(first calendar.Date) Taught {
-	days := s.Calendar.Lessons(s.Slot, first, s.Today())
-	worked := map[calendar.Date]bool{s.Today(): true}
-	for _, r := range s.Standing.Rungs {
-		for _, d := range r.Worked {
-			worked[d] = true
-		}
+	today := s.Today()
+	worked := func(d calendar.Date) bool {
+		return slices.ContainsFunc(s.Standing.Rungs, func(r ladder.Rung) bool { return slices.Contains(r.Worked, d) })
 	}
-	return slices.DeleteFunc(days, func(d calendar.Date) bool {
+	return slices.DeleteFunc(s.Calendar.Lessons(s.Slot, first, today), func(d calendar.Date) bool {
 		_, closed := s.Standing.Closed[d]
-		return len(s.Standing.Closed) > 0 && !closed && !worked[d] || s.Standing.Ached(d)
+		return len(s.Standing.Closed) > 0 && d != today && !closed && !worked(d) || s.Standing.Ached(d)
 	})
 }
 

@@ -26,12 +26,23 @@ func (b Break) First() bool { return b.Days > 0 && b.Lessons == 0 }
 // breakOf finds the break that the coming lesson, or one of the last few,
 // follows.
 func breakOf(s ladder.Standing, today calendar.Date) Break {
-	days := home.Days(s, "", today)
+	b, told := breakSince(s, today.Add(-120), today) // years of facts are seldom asked
+	if !told {
+		b, _ = breakSince(s, "", today)
+	}
+	return b
+}
+
+// breakSince is the same from what was told since a day; false where that is too little.
+func breakSince(s ladder.Standing, from, today calendar.Date) (Break, bool) {
+	days := home.Days(s, from, today)
 	for d := range s.Closed {
-		days = append(days, d)
+		if d >= from {
+			days = append(days, d)
+		}
 	}
 	if len(days) == 0 {
-		return Break{}
+		return Break{}, false
 	}
 	slices.Sort(days)
 	days = append(slices.Compact(days), today)
@@ -39,12 +50,12 @@ func breakOf(s ladder.Standing, today calendar.Date) Break {
 	for i := len(days) - 1; i > 0; i-- {
 		if _, closed := s.Closed[days[i]]; closed && i < len(days)-1 {
 			if lessons++; lessons == int(judgement.BreakLessons) {
-				return Break{}
+				return Break{}, true
 			}
 		}
 		if gap := days[i].Sub(days[i-1]); gap > int(judgement.BreakDays) {
-			return Break{gap, lessons}
+			return Break{gap, lessons}, true
 		}
 	}
-	return Break{}
+	return Break{}, false
 }

@@ -247,8 +247,10 @@ func (f *fold) unplaced(t fact.Fact) { f.s.Unplaced = append(f.s.Unplaced, t.ID)
 func (f *fold) onRung(t fact.Fact, id string, do func(*Rung)) {
 	if r := f.rungs[id]; r != nil {
 		do(r)
-		if day := t.Day(); works(t.Body) && !slices.Contains(r.Worked, day) {
-			r.Worked = append(r.Worked, day)
+		if works(t.Body) {
+			if day := t.Day(); !slices.Contains(r.Worked, day) {
+				r.Worked = append(r.Worked, day)
+			}
 		}
 		return
 	}
