@@ -388,10 +388,15 @@ func (a *App) Words(ctx context.Context, who Who) (WordsView, error) {
 	if err != nil {
 		return WordsView{}, err
 	}
+	return WordsView{r.words(), len(r.row.Words) > 0}, nil
+}
+
+// words are the spoken phrases of a studio: its own, or the program's.
+func (r room) words() reading.Words {
 	if len(r.row.Words) > 0 {
-		return WordsView{r.row.Words, true}, nil
+		return r.row.Words
 	}
-	return WordsView{reading.OwnWords, false}, nil
+	return reading.OwnWords
 }
 
 // SetWords keeps a list of spoken phrases; an empty one takes back the list that

@@ -330,7 +330,7 @@ func (p *pupil) plan(w way, d calendar.Date) lesson.Plan { return lesson.Make(p.
 
 // sheet writes the week sheet from a lesson's day.
 func (p *pupil) sheet(w way, from calendar.Date) week.Sheet {
-	return week.Make(week.Ask{Standing: w.Standing, Graph: p.graph, Path: w.Path, Ahead: w.Ahead, Approach: w.Approach, Home: p.Home, Plays: p.plays, Trees: p.trees, InTurn: p.inTurn, Stuck: stuck(w), Seat: p.seatAtHome(), Past: before(p.past, from), Pinned: p.pinned,
+	return week.Make(week.Ask{Standing: w.Standing, Graph: p.graph, Path: w.Path, Ahead: w.Ahead, Approach: w.Approach, Home: p.Home, Plays: p.plays, Trees: p.trees, InTurn: p.inTurn, Stuck: stuck(w), Seat: p.seatAtHome(), Past: before(p.past, from), Words: p.words(), Pinned: p.pinned,
 		Games: activity.Played(slices.Concat(activity.Bank(), p.own), w.Standing.Games(from), age(p.Student, from), p.plays.Family),
 		Age:   age(p.Student, from), From: from, Next: p.calendar().Next(p.Slot, from), At: w.Now})
 }

@@ -44,6 +44,7 @@ type Chunk struct {
 	Like   string      `json:"-"` // of a smallest: the same as of another that sounds the same
 	Ways   []Direction `json:"-"` // of a smallest of one hand: where each note goes from the one before, but for the first
 	Names  []string    `json:"-"` // and its top notes
+	Rhythm []string    `json:"-"` // of a smallest of the tune: its rhythms, as words are kept for
 	Lasts  float64     `json:"-"` // quarter notes, from its first note to the end of its last
 	Notes  int         `json:"notes" doc:"how many moments with a note it holds"`
 	FromID string      `json:"fromId" doc:"of its first note in the score"`
@@ -86,6 +87,9 @@ func (p Page) Chunks(size int) []Chunk {
 		}
 		out[i] = p.cut(line, st.Fingers(), st.Hand, p.borders(line, []Staff{st}), size)
 		alike(&out[i], []Staff{st})
+		if i == 0 {
+			spoken(&out[i], p.motifs())
+		}
 	})
 	return out
 }

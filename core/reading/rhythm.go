@@ -55,29 +55,43 @@ type Spoken struct {
 // their words; the most frequent first.
 func (p Page) Rhythms(words Words) []Spoken {
 	out := []Spoken{}
-	if len(p.Staves) == 0 {
-		return out
-	}
 	at := map[string]int{}
-	var cell []string
+	for _, c := range p.motifs() {
+		i, met := at[c.rhythm]
+		if !met {
+			i = len(out)
+			at[c.rhythm] = i
+			out = append(out, Spoken{Rhythm: c.rhythm, Say: words[c.rhythm], Bar: c.start.bar, Beat: c.start.Onset, IDs: []string{}})
+		}
+		out[i].Times++
+		if !c.start.Rest {
+			out[i].IDs = append(out[i].IDs, c.start.ID)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Spoken) int { return cmp.Compare(b.Times, a.Times) })
+	return out
+}
+
+// A motif is the rhythm of a beat of the tune, or of a few.
+type motif struct {
+	rhythm string
+	start  *seen
+}
+
+// motifs cuts the tune into them, in order.
+func (p Page) motifs() []motif {
+	if len(p.Staves) == 0 {
+		return nil
+	}
+	var out []motif
+	var signs []string
 	var start *seen
 	length := score.Time{}
 	flush := func() {
-		if len(cell) == 0 {
-			return
+		if len(signs) > 0 {
+			out = append(out, motif{strings.Join(signs, " "), start})
 		}
-		rhythm := strings.Join(cell, " ")
-		i, met := at[rhythm]
-		if !met {
-			i = len(out)
-			at[rhythm] = i
-			out = append(out, Spoken{Rhythm: rhythm, Say: words[rhythm], Bar: start.bar, Beat: start.Onset, IDs: []string{}})
-		}
-		out[i].Times++
-		if !start.Rest {
-			out[i].IDs = append(out[i].IDs, start.ID)
-		}
-		cell, length = nil, score.Time{}
+		signs, length = nil, score.Time{}
 	}
 	last := Place{}
 	for _, n := range melody(see(p)) {
@@ -85,22 +99,36 @@ func (p Page) Rhythms(words Words) []Spoken {
 			flush() // a cell does not cross a bar line
 		}
 		last = n.place()
-		if len(cell) == 0 {
+		if len(signs) == 0 {
 			start = n
 		}
 		sign := n.beats.String()
 		if n.Rest {
 			sign = "r" + sign
 		}
-		cell, length = append(cell, sign), length.Add(n.beats)
+		signs, length = append(signs, sign), length.Add(n.beats)
 		// a cell ends where a beat does, counted from where it began
 		if _, den := length.Fraction(); den == 1 {
 			flush()
 		}
 	}
 	flush()
-	slices.SortStableFunc(out, func(a, b Spoken) int { return cmp.Compare(b.Times, a.Times) })
 	return out
+}
+
+// spoken tells the smallest chunks of the tune's hand their rhythms.
+func spoken(c *Chunk, motifs []motif) {
+	for i := range c.Parts {
+		spoken(&c.Parts[i], motifs)
+	}
+	if len(c.Parts) > 0 {
+		return
+	}
+	for _, m := range motifs {
+		if at := m.start.place(); !at.before(c.From) && !c.To.before(at) {
+			c.Rhythm = append(c.Rhythm, m.rhythm)
+		}
+	}
 }
 
 // melody returns the notes and rests of the first staff's first voice, one of each

@@ -49,3 +49,25 @@ func TestChunksThatSoundAlike(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, again, 4, "its first two bars stand three times")
 }
+
+// Each smallest chunk of the tune knows its rhythms; none stands twice or is lost, and the
+// other hand is told none.
+func TestTheRhythmOfAChunk(t *testing.T) {
+	page := written(t, instrument.Keyboard, "", "C/D/ E F/G/ E|C2 z2|E F G2|C4")
+	var got []string
+	var walk func(c Chunk)
+	walk = func(c Chunk) {
+		if len(c.Parts) > 0 {
+			assert.Empty(t, c.Rhythm)
+		}
+		got = append(got, c.Rhythm...)
+		for _, part := range c.Parts {
+			walk(part)
+		}
+	}
+	walk(page.Chunks(4)[0])
+	assert.Equal(t, []string{"1/2 1/2", "1", "1/2 1/2", "1", "2", "1", "1", "2", "4"}, got, "the rest after the last note of a chunk is said by nobody")
+	got = nil
+	walk(pageOf(t, "harbour-wall.abc").Chunks(4)[1])
+	assert.Empty(t, got)
+}

@@ -77,6 +77,30 @@ func (w *writer) script(c reading.Chunk) string {
 	return ""
 }
 
+// mostSpoken is how many rhythms are said before a chunk: more are forgotten on the way to
+// the keys. A judgement.
+const mostSpoken = 6
+
+// rhythm is what is said in the rhythm of a smallest chunk before it is played, for a child:
+// a whole motif of two rhythms or more that differ. Empty where one has no words, and for
+// who learns by ear.
+func (w *writer) rhythm(c reading.Chunk) string {
+	if w.sheet.Reader != "parent" || len(c.Rhythm) < 2 || len(c.Rhythm) > mostSpoken || w.Approach[approach.Reading] == approach.ByEar {
+		return ""
+	}
+	var said []string
+	for _, r := range c.Rhythm {
+		if w.Words[r] == "" {
+			return ""
+		}
+		said = append(said, w.Words[r])
+	}
+	if len(slices.Compact(slices.Sorted(slices.Values(said)))) == 1 {
+		return "" // nothing to tell apart
+	}
+	return strings.Join(said, ", ")
+}
+
 // labelled reports whether the keys at home carry their names at first.
 func (w *writer) labelled() bool {
 	return w.onKeys() && w.Approach[approach.Labels] == approach.Labelled

@@ -83,6 +83,33 @@ func TestHowTheHandFindsItsStart(t *testing.T) {
 	assert.Contains(t, codes(approach.Approach{approach.LowSeat: approach.ThickBook}), "seat-book")
 }
 
+// A whole motif is said in its rhythm before a child plays it: of rhythms that differ and
+// all have words, not too many, and not for who learns by ear.
+func TestTheRhythmIsSaidFirst(t *testing.T) {
+	words := reading.Words{"1": "tide", "2": "swe—ll", "1/2 1/2": "har-bour"}
+	for _, c := range []struct {
+		name   string
+		age    int
+		school approach.School
+		rhythm []string
+		want   string
+	}{
+		{"two that differ", 7, "landmarks", []string{"1/2 1/2", "1"}, "har-bour, tide"},
+		{"one alone", 7, "landmarks", []string{"1"}, ""},
+		{"all the same", 7, "landmarks", []string{"1", "1", "1"}, ""},
+		{"one has no words", 7, "landmarks", []string{"1", "5/4"}, ""},
+		{"six", 7, "landmarks", []string{"1", "1", "1", "1", "1", "2"}, "tide, tide, tide, tide, tide, swe—ll"},
+		{"seven", 7, "landmarks", []string{"1", "1", "1", "1", "1", "1", "2"}, ""},
+		{"by ear", 7, approach.ByEar, []string{"1/2 1/2", "1"}, ""},
+		{"a student of twelve reads alone", 12, "landmarks", []string{"1/2 1/2", "1"}, ""},
+	} {
+		w := writer{Ask: Ask{Words: words, Approach: approach.Default(c.age).With(approach.Approach{approach.Reading: c.school}), Age: c.age}, sheet: &Sheet{Reader: reader(c.age)}}
+		assert.Equal(t, c.want, w.rhythm(reading.Chunk{Rhythm: c.rhythm}), c.name)
+	}
+	task := Task{Band: "now", From: 1, To: 2, Count: 3, Start: &Start{Rhythm: "har-bour, tide"}}
+	assert.Equal(t, "bars 1–2, 3 times. First in rhythm: “har-bour, tide”", task.words("parent").What)
+}
+
 // What was corrected lately is taken home, one thing; after two weeks it is not.
 func TestWhatIsCorrectedGoesHome(t *testing.T) {
 	for _, c := range []struct {

@@ -72,6 +72,7 @@ type Start struct {
 	Draw   bool                `json:"draw,omitempty" doc:"where the hand begins is drawn"`
 	Label  bool                `json:"label,omitempty" doc:"the keys carry their names"`
 	Say    string              `json:"say,omitempty" doc:"said while pointing, for the grown-up"`
+	Rhythm string              `json:"rhythm,omitempty" doc:"words in its rhythm, said before it is played"`
 	Notes  int                 `json:"notes"`
 	Level  int                 `json:"level" doc:"0 for a smallest chunk, more for one that is joined from others"`
 }
@@ -142,6 +143,7 @@ type Ask struct {
 	InTurn   map[string]bool            // by rung: its hands take turns
 	Seat     []reason.Reason            // how to sit at the home's instrument, as measured; none where it was not
 	Past     []Past                     // sheets given before, the first first
+	Words    reading.Words              // for rhythms
 	Pinned   map[string][]Task          // by rung: lines of sheets before that go on as they are
 	Games    []activity.Activity        // played in the lesson
 	Age      int                        // years

@@ -70,6 +70,9 @@ func (t *Task) words(reader string) Words {
 		if t.Way != "" {
 			w.What += ": " + told(reason.Of("way-"+t.Way), reader)
 		}
+		if t.Start != nil && t.Start.Rhythm != "" && t.Spot == "" {
+			w.What += ". First in rhythm: “" + t.Start.Rhythm + "”"
+		}
 		if t.Start != nil && t.Start.Say != "" && t.Spot == "" {
 			w.What += ". Say while pointing: " + t.Start.Say
 		}
