@@ -250,7 +250,7 @@ func (s *Server) routes() {
 	change(s, http.MethodPut, "/api/students/{student}/contact", "set-contact", "Keep the mail address that sheets go to", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `path:"student" maxLength:"26"`
 		Body    struct {
-			Address string `json:"address" maxLength:"190"`
+			Address string `json:"address" maxLength:"400" doc:"two at most, with a comma between them"`
 		}
 	}) error {
 		return s.app.SetContact(ctx, w, in.Student, in.Body.Address)

@@ -25,7 +25,7 @@ type StudentCard struct {
 	Slot       calendar.Slot     `json:"slot"`
 	Approach   approach.Approach `json:"approach" doc:"the school chosen for each question"`
 	Home       shelf.Home        `json:"home" doc:"the instrument practised on"`
-	Contact    string            `json:"contact" doc:"mail address that the week sheet goes to; empty for none"`
+	Contact    string            `json:"contact" doc:"mail addresses that the week sheet goes to, joined by a comma; empty for none"`
 	Next       calendar.Date     `json:"next" doc:"day of this or the next lesson; empty when the calendar ends"`
 }
 

@@ -15,7 +15,6 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
-	"patientladder/mail"
 	"patientladder/store"
 )
 
@@ -30,7 +29,7 @@ type NewStudent struct {
 	Slot       calendar.Slot     `json:"slot"`
 	Approach   approach.Approach `json:"approach,omitempty" doc:"questions answered otherwise than is usual for the age"`
 	Home       *shelf.Home       `json:"home,omitempty" doc:"the instrument practised on; one that can do everything when left out"`
-	Contact    string            `json:"contact,omitempty" maxLength:"190" doc:"mail address that the week sheet goes to"`
+	Contact    string            `json:"contact,omitempty" maxLength:"400" doc:"mail addresses that the week sheet goes to, two at most"`
 	Books      []string          `json:"books,omitempty" nullable:"false" maxItems:"20" doc:"books and pools to climb through"`
 	Begin      string            `json:"begin,omitempty" maxLength:"60" doc:"where: an item's id, 'before' for before the first book, empty for the foot of the first book"`
 }
@@ -119,11 +118,8 @@ func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []fact.
 		}
 		st.Home = *in.Home
 	}
-	if in.Contact != "" {
-		if err := mail.CheckAddress(in.Contact); err != nil {
-			return pupil{}, nil, invalid("%v.", err)
-		}
-		st.Contact = in.Contact
+	if st.Contact, err = contact(in.Contact); err != nil {
+		return pupil{}, nil, err
 	}
 	p := pupil{room: r, Student: st, plays: r.instruments.Of(st.Instrument)}
 	if err := p.fetchShelf(ctx); err != nil {

@@ -65,14 +65,44 @@ func (a *App) SendSheet(ctx context.Context, who Who, student, id string, paper 
 	case p.Contact == "":
 		return Sending{}, invalid("%s has no mail address yet. Put one in, and send again.", p.FirstName)
 	}
-	m := store.Mailing{ID: id, Student: student, Day: sheet.From, Address: p.Contact, State: store.Sending, At: p.room.now}
-	if added, err := p.AddMailing(ctx, m); err != nil {
+	for i, address := range addresses(p.Contact) { // each its own letter, with a link of its own
+		m := store.Mailing{ID: twin(id, i), Student: student, Day: sheet.From, Address: address, State: store.Sending, At: p.room.now}
+		if err := a.post(ctx, who, &p, m, letter.Ask{FirstName: p.FirstName, Studio: p.row.Name, Sheet: *sheet, Paper: paper}); err != nil {
+			return Sending{}, err
+		}
+	}
+	sent, err := p.Mailings(ctx, sheet.From)
+	if err != nil {
 		return Sending{}, told(err, "student")
-	} else if !added {
-		return p.fared(ctx, m)
+	}
+	return together(sent, p.room.now, func(m store.Mailing) bool { return m.ID == id || m.ID == twin(id, 1) }), nil
+}
+
+// addresses are those that a student's sheets go to.
+func addresses(contact string) []string {
+	return strings.FieldsFunc(contact, func(r rune) bool { return r == ',' || r == ' ' || r == ';' })
+}
+
+// twin is the id of the letter to the other address of a family, so that asking twice
+// sends each once.
+func twin(id string, i int) string {
+	if i == 0 || id == "" {
+		return id
+	}
+	last := byte('0')
+	if id[len(id)-1] == last {
+		last = '1'
+	}
+	return id[:len(id)-1] + string(last)
+}
+
+// post sends one letter; one that was sent before is not sent again.
+func (a *App) post(ctx context.Context, who Who, p *pupil, m store.Mailing, ask letter.Ask) error {
+	if added, err := p.AddMailing(ctx, m); err != nil || !added {
+		return told(err, "student")
 	}
 	m.State, m.Says = store.Sent, ""
-	l, err := a.write(ctx, who, &p, m, letter.Ask{FirstName: p.FirstName, Studio: p.row.Name, Sheet: *sheet, Paper: paper})
+	l, err := a.write(ctx, who, p, m, ask)
 	if err != nil {
 		m.State, m.Says = store.Failed, "The letter could not be written; try again"
 	} else if err = a.mailer.Send(ctx, l); err != nil {
@@ -82,22 +112,35 @@ func (a *App) SendSheet(ctx context.Context, who Who, student, id string, paper 
 		}
 	}
 	if err != nil {
-		slog.Warn("sheet not sent", "sending", id, "cause", err)
+		slog.Warn("sheet not sent", "sending", m.ID, "cause", err)
 	}
 	// what was sent is sent, also when the browser has gone meanwhile
-	if err := p.EndMailing(context.WithoutCancel(ctx), id, m.State, m.Says); err != nil {
-		return Sending{}, told(err, "student")
-	}
-	return p.fared(ctx, m) // it may have come back already
+	return told(p.EndMailing(context.WithoutCancel(ctx), m.ID, m.State, m.Says), "student")
 }
 
-// fared is how a sheet's mail fared so far.
-func (p *pupil) fared(ctx context.Context, m store.Mailing) (Sending, error) {
-	sent, err := p.Mailings(ctx, m.Day)
-	if i := slices.IndexFunc(sent, func(s store.Mailing) bool { return s.ID == m.ID }); i >= 0 {
-		m = sent[i]
+// worse orders how letters fared, the best first.
+var worse = []string{store.Sent, store.Sending, store.Failed, store.Refused, store.Bounced}
+
+// together tells how the letters of one sending fared: all addresses, and the worst.
+func together(sent []store.Mailing, now time.Time, of func(store.Mailing) bool) Sending {
+	var list []*Sending
+	for _, m := range sent {
+		if of(m) {
+			list = append(list, sendingOf(m, now))
+		}
 	}
-	return *sendingOf(m, p.room.now), told(err, "student")
+	if len(list) == 0 {
+		return Sending{}
+	}
+	slices.SortFunc(list, func(a, b *Sending) int { return strings.Compare(a.Address, b.Address) })
+	out := *slices.MaxFunc(list, func(a, b *Sending) int { return slices.Index(worse, a.State) - slices.Index(worse, b.State) })
+	if len(list) > 1 {
+		if out.Says != "" {
+			out.Says = out.Address + ": " + out.Says
+		}
+		out.Address = list[0].Address + ", " + list[1].Address
+	}
+	return out
 }
 
 // write writes a sheet's letter, with a new link in it.
@@ -135,16 +178,32 @@ func (a *App) Returned(ctx context.Context, id, says string) error {
 	return a.store.Return(ctx, id, says)
 }
 
-// SetContact keeps the mail address that a student's sheets go to; an empty one
-// takes it away.
-func (a *App) SetContact(ctx context.Context, who Who, student, address string) error {
-	address = strings.TrimSpace(address)
-	if address != "" {
+// mostAddresses is how many addresses a student's sheets go to: of two homes, or of a
+// guardian and the student.
+const mostAddresses = 2
+
+// contact checks the addresses that sheets should go to and writes them as they are kept.
+func contact(given string) (string, error) {
+	list := addresses(given)
+	if len(list) > mostAddresses {
+		return "", invalid("Sheets go to two addresses at most; these are %d.", len(list))
+	}
+	for _, address := range list {
 		if err := mail.CheckAddress(address); err != nil || len(address) > 190 {
-			return invalid("%q is not a mail address such as name@home.example.", address)
+			return "", invalid("%q is not a mail address such as name@home.example.", address)
 		}
 	}
-	return told(a.store.In(who.Studio).SetContact(ctx, student, address), "student")
+	return strings.Join(slices.Compact(list), ", "), nil
+}
+
+// SetContact keeps the mail addresses that a student's sheets go to; an empty text
+// takes them away.
+func (a *App) SetContact(ctx context.Context, who Who, student, given string) error {
+	kept, err := contact(given)
+	if err != nil {
+		return err
+	}
+	return told(a.store.In(who.Studio).SetContact(ctx, student, kept), "student")
 }
 
 // A DaySheet is one student's sheet among those of a day.
@@ -197,7 +256,8 @@ func (a *App) Sheets(ctx context.Context, who Who, date calendar.Date) (SheetsVi
 func lastOf(sent []store.Mailing, student string, day calendar.Date, now time.Time) *Sending {
 	for _, m := range sent { // newest first
 		if m.Student == student && m.Day == day {
-			return sendingOf(m, now)
+			s := together(sent, now, func(o store.Mailing) bool { return o.ID == m.ID || o.ID == twin(m.ID, 1) || m.ID == twin(o.ID, 1) })
+			return &s
 		}
 	}
 	return nil

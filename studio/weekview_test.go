@@ -152,6 +152,53 @@ func TestMailThatDoesNotGoOut(t *testing.T) {
 	assert.Contains(t, view.Sending.Says, "cut off")
 }
 
+// A post that takes letters to some addresses and refuses others.
+type choosyPost struct {
+	refuses string
+	took    *[]mail.Letter
+}
+
+func (c choosyPost) Send(_ context.Context, l mail.Letter) error {
+	if l.To == c.refuses {
+		return errors.New("connection refused")
+	}
+	*c.took = append(*c.took, l)
+	return nil
+}
+
+// Two homes have a letter each, with a link of its own, and do not see each other's
+// address; sending the same again sends nothing, and what did not reach one is said.
+func TestALetterToTwoHomes(t *testing.T) {
+	r := newRoom(t)
+	r.inHand()
+	assert.ErrorContains(t, r.app.SetContact(ctx, r.who, r.student, "a@homes.example, b@homes.example, c@homes.example"), "two addresses at most")
+	assert.ErrorContains(t, r.app.SetContact(ctx, r.who, r.student, "a@homes.example, b@homes"), `"b@homes" is not a mail address`)
+	require.NoError(t, r.app.SetContact(ctx, r.who, r.student, "mother@homes.example;father@homes.example"))
+	var took []mail.Letter
+	r.app.Mails(choosyPost{took: &took}, "http://ladder.example")
+	id := studio.NewID()
+	for range 2 {
+		sent, err := r.app.SendSheet(ctx, r.who, r.student, id, letter.A4)
+		require.NoError(t, err)
+		assert.Equal(t, []string{store.Sent, "father@homes.example, mother@homes.example"}, []string{sent.State, sent.Address})
+	}
+	require.Len(t, took, 2)
+	assert.Equal(t, []string{"mother@homes.example", "father@homes.example"}, []string{took[0].To, took[1].To})
+	assert.NotContains(t, took[0].Text+took[0].HTML, "father@")
+	assert.NotEqual(t, took[0].Text, took[1].Text, "each has a link of its own")
+
+	r.app.Mails(choosyPost{"father@homes.example", &took}, "http://ladder.example")
+	r.now = r.now.Add(time.Minute)
+	sent, err := r.app.SendSheet(ctx, r.who, r.student, studio.NewID(), letter.A4)
+	require.NoError(t, err)
+	assert.Equal(t, store.Failed, sent.State)
+	assert.Contains(t, sent.Says, "father@homes.example: ")
+	view, err := r.app.Week(ctx, r.who, r.student, "", 0)
+	require.NoError(t, err)
+	assert.Equal(t, sent, *view.Sending)
+	assert.Len(t, took, 3)
+}
+
 // Counting towards a treat is offered to the young where nobody has said, to others
 // when it is chosen, and to nobody who wants the music only.
 func TestWhoIsOfferedTreats(t *testing.T) {

@@ -124,6 +124,14 @@ func lineEffect(was, is week.Sheet) []reason.Reason {
 			}
 		}
 	}
+	for _, l := range was.Lines {
+		stood[l.Says] = true
+	}
+	for _, l := range is.Lines {
+		if !stood[l.Says] {
+			return []reason.Reason{reason.Of("effect-line", "title", "Each time", "line", l.Says)}
+		}
+	}
 	return nil
 }
 

@@ -31,6 +31,6 @@ var Codes = []string{
 	"rests-the-hands", "script-count", "script-direction", "script-ear", "seat-book", "seat-estimated", "seat-firm", "seat-first",
 	"seat-footstool", "seat-height", "seat-platform", "seat-platform-pedals", "seat-spike", "seat-stand", "seat-tiles", "seat-too-high",
 	"shifted-later", "shifted-sooner", "small-first", "small-thing-going", "spot-carried", "spot-count", "spot-first", "squeezed",
-	"still-open", "stop-if-it-hurts", "stretched", "struck-often", "stuck-small", "taught", "thin-week", "to-taste", "too-short-for",
+	"start-drawn", "still-open", "stop-if-it-hurts", "stretched", "struck-often", "stuck-small", "taught", "thin-week", "to-taste", "too-short-for",
 	"tries-failed", "try-first-book", "upkeep-share", "waits-for-its-lesson", "went-easily", "went-fell-apart", "went-fine", "went-rough",
 }

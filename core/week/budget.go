@@ -128,9 +128,13 @@ func (w *writer) lines() {
 		if slices.Contains(figures, r.Code) {
 			w.sheet.Lines = append(w.sheet.Lines, Line{Reason: r})
 		}
-		if r.Code == "seat-tiles" && w.Approach[approach.LowSeat] == approach.ThickBook {
-			say("seat-book")
-		}
+	}
+	tiles := slices.ContainsFunc(w.Seat, func(r reason.Reason) bool { return r.Code == "seat-tiles" })
+	if w.Approach[approach.LowSeat] == approach.ThickBook && (tiles || len(w.Seat) == 0 && w.sheet.Reader == "parent" && w.onKeys()) {
+		say("seat-book")
+	}
+	if w.drawn() && w.sheet.Reader == "parent" {
+		say("start-drawn")
 	}
 	if w.labelled() && w.sheet.Reader == "parent" {
 		say("keys-labelled")

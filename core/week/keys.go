@@ -101,6 +101,9 @@ func (w *writer) rhythm(c reading.Chunk) string {
 	return strings.Join(said, ", ")
 }
 
+// drawn reports whether it is drawn where a hand begins.
+func (w *writer) drawn() bool { return w.onKeys() && w.Approach[approach.Start] == approach.Diagram }
+
 // labelled reports whether the keys at home carry their names at first.
 func (w *writer) labelled() bool {
 	return w.onKeys() && w.Approach[approach.Labels] == approach.Labelled

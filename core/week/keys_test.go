@@ -81,6 +81,8 @@ func TestHowTheHandFindsItsStart(t *testing.T) {
 	assert.NotContains(t, codes(nil), "keys-labelled")
 	assert.NotContains(t, codes(nil), "seat-book")
 	assert.Contains(t, codes(approach.Approach{approach.LowSeat: approach.ThickBook}), "seat-book")
+	assert.Contains(t, codes(nil), "start-drawn")
+	assert.NotContains(t, codes(approach.Approach{approach.Start: "page"}), "start-drawn")
 }
 
 // A whole motif is said in its rhythm before a child plays it: of rhythms that differ and

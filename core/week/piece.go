@@ -35,7 +35,7 @@ func (w *writer) fromScore(r ladder.Rung, t Task, trees []reading.Chunk, turn, t
 	var out []Task
 	for _, b := range plan[turn-1] {
 		task := t
-		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), StartOf: b.chunk.Start, Starts: b.chunk.Starts, Notes: b.chunk.Notes, Level: height(b.chunk), Keys: w.onKeys(), Draw: w.onKeys() && w.Approach[approach.Start] == approach.Diagram, Label: w.labelled(), Say: w.script(b.chunk), Rhythm: w.rhythm(b.chunk)}
+		task.Start = &Start{From: b.chunk.FromID, To: b.chunk.ToID, Hand: string(b.chunk.Hand), StartOf: b.chunk.Start, Starts: b.chunk.Starts, Notes: b.chunk.Notes, Level: height(b.chunk), Keys: w.onKeys(), Draw: w.drawn(), Label: w.labelled(), Say: w.script(b.chunk), Rhythm: w.rhythm(b.chunk)}
 		if !b.whole {
 			task.From, task.To = b.bars[0], b.bars[1]
 		}

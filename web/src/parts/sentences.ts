@@ -90,7 +90,8 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "seat-stand": () => "Standing: feet as wide as the hips, weight on both, knees not locked. Seated:",
   "seat-height": (a) => `Seat at ${cm(a.cm)}${a.low === a.high ? "" : ` (${cm(a.low)} to ${cm(a.high)})`}.`,
   pinned: () => "Pinned: it goes on until you take the pin out, or the piece is secure.",
-  "seat-book": () => "Where no tile is at hand: a thick closed book that cannot slip.",
+  "start-drawn": () => "Where the hand begins is drawn: set the finger there first, then look at the notes.",
+  "seat-book": () => "Where the seat is low and no tile is at hand: a thick closed book that cannot slip.",
   "keys-labelled": () =>
     "A small label names each key that is in use; take one away as soon as the key is found without it.",
   "seat-tiles": (a) => `${number(a.n)} firm tile${a.n === "1" ? "" : "s"} on the bench at its highest.`,

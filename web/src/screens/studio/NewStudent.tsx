@@ -164,8 +164,9 @@ export function NewStudent() {
         <input
           name="contact"
           type="email"
-          maxLength={190}
-          placeholder="a guardian's address, later if you like"
+          multiple
+          maxLength={400}
+          placeholder="a guardian's address or two, later if you like"
           className={field}
           value={asked.contact ?? ""}
           onChange={(e) => set({ contact: e.target.value })}

@@ -136,11 +136,12 @@ export function Contact({ student }: { student: Schemas["StudentCard"] }) {
   return (
     <form onSubmit={submit} className="space-y-2" key={student.contact}>
       <label className="block">
-        Sheets go to (a guardian's address, or the student's own)
+        Sheets go to (a guardian's address or the student's own; two with a comma between them)
         <input
           name="contact"
           type="email"
-          maxLength={190}
+          multiple
+          maxLength={400}
           defaultValue={student.contact}
           placeholder="name@home.example"
           className="mt-0.5 w-full rounded border border-line bg-raised px-2 py-1.5"
