@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"patientladder/core/advice"
+	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/document"
 	"patientladder/core/exercise"
@@ -82,6 +83,7 @@ type FamilyView struct {
 	Questions []string           `json:"questions" nullable:"false" doc:"asked and not answered yet"`
 	Minutes   []int              `json:"minutes" nullable:"false" doc:"to choose from when a day is told"`
 	Heard     []string           `json:"heard" nullable:"false" doc:"rungs whose pieces can be heard"`
+	Along     bool               `json:"along" doc:"what is heard is played with from the first; else alone the set number of times before"`
 	Weekdays  []int              `json:"weekdays" nullable:"false" doc:"on which this family practises, 0 for Sunday; empty for every day"`
 	Budget    int                `json:"budget" doc:"minutes a day that the family has set; 0 for the usual"`
 	Pieces    []NearView         `json:"pieces" nullable:"false" doc:"in hand, on this sheet: how near each is"`
@@ -172,7 +174,7 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 		return FamilyView{}, err
 	}
 	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Acts: []advice.LineAct{}, Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
-		Minutes: []int{}, Heard: []string{}, Pieces: []NearView{}, Weekdays: p.homeDays(), Budget: p.standing.HomeDays.Minutes}
+		Minutes: []int{}, Heard: []string{}, Pieces: []NearView{}, Along: p.Approach[approach.Model] == approach.Along, Weekdays: p.homeDays(), Budget: p.standing.HomeDays.Minutes}
 	v.Treats, v.Treat = p.treats()
 	if v.Document, v.Sheet, err = p.sheetOf(ctx, "", 0); err != nil || v.Sheet == nil {
 		return v, err

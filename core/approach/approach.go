@@ -31,6 +31,7 @@ const (
 	Start      Question = "start"
 	Labels     Question = "labels"
 	LowSeat    Question = "low-seat"
+	Model      Question = "model"
 	Numbers    Question = "numbers"
 	ScaleKey   Question = "scale-key"
 	Scales     Question = "scales"
@@ -69,6 +70,7 @@ const (
 	MirroredFirst School = "mirrored" // of patterns
 	MusicOnly     School = "music"    // of rewards
 	AskFamily     School = "asked"
+	Along         School = "along"    // of playing with the model
 	Diagram       School = "diagram"  // of a hand's start
 	Labelled      School = "labelled" // of keys
 	ThickBook     School = "book"     // of what raises a low seat
@@ -172,9 +174,9 @@ var Rows = []Row{
 	{"praise", "When is praise given?", "close", "", []Option{
 		{"generous", "generously, at every chunk", "Praise every chunk that went, and name it."},
 		{"specific", "for a named thing only", "Name one thing that went well, and the student names two."}}, under(7, "generous", "specific")},
-	{"model", "How is the model used at home?", "home", "", []Option{
+	{Model, "How is the model used at home?", "home", "", []Option{
 		{"alone-first", "alone first, then along", "Play alone the set number of times, then along with the model."},
-		{"along", "step by step with it", "Play step by step with the model."}}, always("alone-first")},
+		{Along, "step by step with it", "Play step by step with the model."}}, always("alone-first")},
 	{"transfers", "Where does a transfer begin?", "", "", []Option{
 		{"lower", "a little lower", ""}, {"same", "same level, all keys", ""}}, always("lower")},
 	{"anchor", "Does the plucking hand rest?", "technique", instrument.Plucked, []Option{

@@ -102,6 +102,18 @@ type fold struct {
 	items map[string]shelf.Item
 	lanes map[shelf.Strand][]*Rung
 	rungs map[string]*Rung
+
+	midnight int64 // days since 1970, on the clock of the last fact, and that day
+	date     calendar.Date
+}
+
+// day is the day of a fact; most come on the day of the one before.
+func (f *fold) day(t fact.Fact) calendar.Date {
+	_, offset := t.At.Zone()
+	if n := (t.At.Unix() + int64(offset)) / 86400; f.date == "" || n != f.midnight {
+		f.midnight, f.date = n, t.Day()
+	}
+	return f.date
 }
 
 // apply does to the standing what a fact tells.
@@ -248,7 +260,7 @@ func (f *fold) onRung(t fact.Fact, id string, do func(*Rung)) {
 	if r := f.rungs[id]; r != nil {
 		do(r)
 		if works(t.Body) {
-			if day := t.Day(); !slices.Contains(r.Worked, day) {
+			if day := f.day(t); !slices.Contains(r.Worked, day) {
 				r.Worked = append(r.Worked, day)
 			}
 		}
@@ -410,7 +422,7 @@ func (f *fold) probed(probe, outcome string, at time.Time) {
 // probe of its aim.
 func (f *fold) activityDone(t fact.Fact, b fact.ActivityDone) {
 	m := f.s.Activities[b.Activity]
-	if day := t.Day(); len(m.Days) == 0 || m.Days[len(m.Days)-1] != day {
+	if day := f.day(t); len(m.Days) == 0 || m.Days[len(m.Days)-1] != day {
 		m.Days = append(m.Days, day)
 	}
 	m.Level, m.Outcome = b.Level, b.Outcome

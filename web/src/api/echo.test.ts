@@ -93,6 +93,7 @@ const home: Schemas["FamilyView"] = {
   minutes: [],
   heard: [],
   weekdays: [],
+  along: false,
   pieces: [],
   budget: 0,
   treats: true,

@@ -123,6 +123,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
               key={t.key}
               token={token}
               task={t}
+              along={view.along}
               heard={view.heard.includes(t.rung)}
               done={tick !== undefined}
               onTouch={() =>

@@ -4,12 +4,16 @@ import type { Schemas } from "../api/client";
 import { hearing, type Passage, play, speeds } from "../parts/sound";
 import { modelView } from "./view";
 
-type Props = { token: string; task: Schemas["Task"] };
+type Props = { token: string; task: Schemas["Task"]; along: boolean };
 
-// Listen plays what a task asks for, counted in, at three speeds. Its notes are
+// Listen plays what a task asks for, counted in, at three speeds, once or again and again.
+// Where the school plays alone first, the times alone are counted before. Its notes are
 // fetched when it is opened.
-export function Listen({ token, task }: Props) {
+export function Listen({ token, task, along }: Props) {
   const [open, setOpen] = useState(false);
+  const [again, setAgain] = useState(false);
+  const [alone, setAlone] = useState(0);
+  const first = !along && task.band === "now" && task.count > 1 && !task.listen;
   const [sounding, setSounding] = useState("");
   const stop = useRef<() => void>(undefined);
   useEffect(() => () => stop.current?.(), []); // another day ends the sound
@@ -21,7 +25,7 @@ export function Listen({ token, task }: Props) {
     stop.current = play(
       query.data.sounds,
       hearing(query.data, passage(task, query.data), speed.of),
-      false,
+      again,
       () => undefined,
       () => setSounding(""),
     );
@@ -52,6 +56,32 @@ export function Listen({ token, task }: Props) {
           {sounding === s.name ? "stop" : s.name}
         </button>
       ))}
+      <button
+        type="button"
+        aria-pressed={again}
+        className={`min-h-11 rounded border px-4 font-[620] ${again ? "border-ink bg-ink text-raised" : "border-line"}`}
+        onClick={() => setAgain(!again)}
+      >
+        again and again
+      </button>
+      {first && (
+        <p className="flex w-full flex-wrap items-center gap-2">
+          {alone < task.count ? (
+            <>
+              Alone first: {alone} of {task.count}.
+              <button
+                type="button"
+                className="min-h-11 rounded border border-line px-4 font-[620]"
+                onClick={() => setAlone(alone + 1)}
+              >
+                played
+              </button>
+            </>
+          ) : (
+            "Played alone. Now along with it, slow first."
+          )}
+        </p>
+      )}
       {query.error && (
         <p role="alert" className="text-soft">
           It cannot be fetched just now: try again with a connection.

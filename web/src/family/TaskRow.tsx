@@ -2,11 +2,18 @@ import type { Schemas } from "../api/client";
 import { KeyPlace } from "../parts/KeyPlace";
 import { Listen } from "./Listen";
 
-type Props = { token: string; task: Schemas["Task"]; done: boolean; heard: boolean; onTouch: () => void };
+type Props = {
+  token: string;
+  task: Schemas["Task"];
+  done: boolean;
+  heard: boolean;
+  along: boolean;
+  onTouch: () => void;
+};
 
 // TaskRow is one thing to do; the whole row ticks it, and beside that its music can
 // be heard.
-export function TaskRow({ token, task, done, heard, onTouch }: Props) {
+export function TaskRow({ token, task, done, heard, along, onTouch }: Props) {
   return (
     <li className="border-b border-line bg-raised">
       <label className="flex w-full cursor-pointer gap-3 px-4 py-3 text-left has-focus-visible:outline-3 has-focus-visible:-outline-offset-3 has-focus-visible:outline-ahead">
@@ -28,7 +35,7 @@ export function TaskRow({ token, task, done, heard, onTouch }: Props) {
         {task.minutes > 0 && <span className="text-soft">{task.minutes}′</span>}
       </label>
       <Drill task={task} />
-      {heard && <Listen token={token} task={task} />}
+      {heard && <Listen token={token} task={task} along={along} />}
     </li>
   );
 }

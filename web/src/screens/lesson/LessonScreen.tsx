@@ -108,7 +108,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                     save={(text) => tell(student, { kind: "noted", text })}
                   />
                   <Write
-                    name="To the family"
+                    name="Family"
                     hint="I"
                     ask="A sentence that stands on the sheet"
                     example="sing it in the bath"
