@@ -15,7 +15,7 @@ import (
 )
 
 // familyScript is the most that the scripts of the family's page weigh, compressed.
-const familyScript = 80_000
+const familyScript = 90_000
 
 // Tobias's parent opens the link from the mail on a phone: sees the day, hears a
 // chunk, ticks, loses the connection, ticks on, opens the page anew without it; and

@@ -212,11 +212,14 @@ func (p *page) click(name string, times int) {
 	where := func() []float64 {
 		return eval[[]float64](p, "(e => { if (!e) return []; e.scrollIntoView({block:'nearest'}); const r = e.getBoundingClientRect(); const [x, y] = [r.x + Math.min(r.width/2, 60), r.y + r.height/2]; const top = document.elementFromPoint(x, y); return e.contains(top) || top?.contains(e) || e.labels?.[0]?.contains(top) ? [x, y] : [] })("+find+")")
 	}
-	at := where()
+	at, still := where(), 0
 	for deadline := time.Now().Add(patience); ; { // a page that still grows would move it away from under the mouse, or lay something over it
 		time.Sleep(50 * time.Millisecond)
 		now := where()
-		if len(now) == 2 && slices.Equal(at, now) {
+		if still++; len(now) != 2 || !slices.Equal(at, now) {
+			still = 0
+		}
+		if still == 3 {
 			break
 		}
 		require.True(p.t, time.Now().Before(deadline), "%s does not stand still", name)

@@ -167,7 +167,7 @@ func TestAWeekWithTobias(t *testing.T) {
 
 	check := func() {
 		p.goTo("/students/" + tobias + "/ladder")
-		p.until("[...document.querySelectorAll('ol[aria-labelledby=lane-repertoire] li')].some(li => /Sandpiper Steps heard today/.test(li.innerText.replace(/\\s+/g,' ')))", "the ladder moved")
+		p.until("[...document.querySelectorAll('ol[aria-labelledby=lane-repertoire] li')].some(li => /Sandpiper Steps played today/.test(li.innerText.replace(/\\s+/g,' ')))", "the ladder moved")
 		p.goTo("/students/" + tobias + "/week")
 		p.sees("Wednesday 18 November to the next lesson, Wednesday 25 November")
 		assert.Equal(t, 7, eval[int](p, "document.querySelectorAll('[data-testid=sheet] thead th').length - 1"))

@@ -78,6 +78,10 @@ func migrate(ctx context.Context, db *sql.DB) (int64, error) {
 	if _, err := p.Up(ctx); err != nil {
 		return 0, err
 	}
+	// the last statement of a copy that was killed may have ended after its lock, and noted a version too
+	if _, err := db.ExecContext(ctx, `DELETE a FROM goose_db_version a JOIN goose_db_version b ON a.version_id = b.version_id AND a.id > b.id`); err != nil {
+		return 0, err
+	}
 	return p.GetDBVersion(ctx)
 }
 
