@@ -205,31 +205,45 @@ func (p *page) press(name string) { p.t.Helper(); p.click(name, 1) }
 // pressTwice is an impatient double click.
 func (p *page) pressTwice(name string) { p.t.Helper(); p.click(name, 2) }
 
+// click clicks a control once it stands still. What lands beside it, because the page grew in
+// that very moment, is made again.
 func (p *page) click(name string, times int) {
 	p.t.Helper()
 	find := fmt.Sprintf(findJS, name)
-	p.until(find, "there is a control "+name)
+	for tries := 3; ; tries-- {
+		p.until(find, "there is a control "+name)
+		at := p.still(find, name)
+		eval[bool](p, "(e => { window.pressed = false; e?.addEventListener('pointerdown', () => { window.pressed = true }, {once: true}); return true })("+find+")")
+		var steps []chromedp.Action[chromedp.Void]
+		for i := range times {
+			steps = append(steps, chromedp.MouseClickXY(at[0], at[1], chromedp.ClickCount(i+1)))
+		}
+		p.do(steps...)
+		if tries == 1 || eval[bool](p, "window.pressed !== false") { // another page knows nothing of it
+			return
+		}
+	}
+}
+
+// still waits until a control neither moves nor lies under something, and returns where it is.
+func (p *page) still(find, name string) []float64 {
+	p.t.Helper()
 	where := func() []float64 {
 		return eval[[]float64](p, "(e => { if (!e) return []; e.scrollIntoView({block:'nearest'}); const r = e.getBoundingClientRect(); const [x, y] = [r.x + Math.min(r.width/2, 60), r.y + r.height/2]; const top = document.elementFromPoint(x, y); return e.contains(top) || top?.contains(e) || e.labels?.[0]?.contains(top) ? [x, y] : [] })("+find+")")
 	}
-	at, still := where(), 0
-	for deadline := time.Now().Add(patience); ; { // a page that still grows would move it away from under the mouse, or lay something over it
+	at, same := where(), 0
+	for deadline := time.Now().Add(patience); ; {
 		time.Sleep(50 * time.Millisecond)
 		now := where()
-		if still++; len(now) != 2 || !slices.Equal(at, now) {
-			still = 0
+		if same++; len(now) != 2 || !slices.Equal(at, now) {
+			same = 0
 		}
-		if still == 3 {
-			break
+		if same == 3 {
+			return now
 		}
 		require.True(p.t, time.Now().Before(deadline), "%s does not stand still", name)
 		at = now
 	}
-	var steps []chromedp.Action[chromedp.Void]
-	for i := range times {
-		steps = append(steps, chromedp.MouseClickXY(at[0], at[1], chromedp.ClickCount(i+1)))
-	}
-	p.do(steps...)
 }
 
 // key presses a key, or types a text. A single letter is sent as a keyboard
