@@ -160,6 +160,10 @@ func TestAWeekWithTobias(t *testing.T) {
 	p.sees("Sandpiper Steps Fingering not yet")
 	p.key("f")
 	p.sees("Sandpiper Steps has its foothold.")
+	p.key(".")
+	p.fill("text", "He counted aloud by himself.")
+	p.key(kb.Enter)
+	p.sees("to the family: He counted aloud by himself.")
 	p.key("c")
 	p.sees("What changed")
 	p.sees("Sandpiper Steps has its foothold.")
@@ -170,6 +174,7 @@ func TestAWeekWithTobias(t *testing.T) {
 		p.until("[...document.querySelectorAll('ol[aria-labelledby=lane-repertoire] li')].some(li => /Sandpiper Steps played today/.test(li.innerText.replace(/\\s+/g,' ')))", "the ladder moved")
 		p.goTo("/students/" + tobias + "/week")
 		p.sees("Wednesday 18 November to the next lesson, Wednesday 25 November")
+		p.sees("He counted aloud by himself.")
 		assert.Equal(t, 7, eval[int](p, "document.querySelectorAll('[data-testid=sheet] thead th').length - 1"))
 		p.sees("Sandpiper Steps")
 	}

@@ -109,7 +109,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                   />
                   <Write
                     name="Family"
-                    hint="X"
+                    hint="."
                     ask="A sentence that stands on the sheet"
                     example="sing it in the bath"
                     done="On the sheet"
