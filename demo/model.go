@@ -322,7 +322,7 @@ func (m *model) work(view studio.LessonView, l lane, i, k, of int) {
 func (m *model) spot(l lane, i, k, of int) {
 	item := l.items[i]
 	rung, current := m.rungs[item], i == l.secure
-	hasSpots := l.strand == shelf.Book || l.strand == shelf.Repertoire
+	hasSpots := l.strand.Piece()
 	if !hasSpots || current && l.spot == "" {
 		return
 	}

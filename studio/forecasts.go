@@ -14,22 +14,33 @@ import (
 // slowly, and asks for the facts of all.
 type paces struct {
 	mu sync.Mutex
-	of map[string]pacesOf
+	of map[string]*pacesOf
 }
 
 type pacesOf struct {
+	mu   sync.Mutex // who asks while it is reckoned waits for it
 	day  calendar.Date
 	mean map[string]float64 // of ln(weeks), by student
 }
 
-func newPaces() *paces { return &paces{of: map[string]pacesOf{}} }
+func newPaces() *paces { return &paces{of: map[string]*pacesOf{}} }
+
+// studio is what is remembered of one.
+func (p *paces) studio(id string) *pacesOf {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if p.of[id] == nil {
+		p.of[id] = &pacesOf{}
+	}
+	return p.of[id]
+}
 
 // among returns the paces of a studio's students but one.
 func (a *App) among(ctx context.Context, r room, but string) ([]float64, error) {
-	a.paces.mu.Lock()
-	at, there := a.paces.of[r.row.ID]
-	a.paces.mu.Unlock()
-	if !there || at.day != r.today() {
+	at := a.paces.studio(r.row.ID)
+	at.mu.Lock()
+	defer at.mu.Unlock()
+	if at.day != r.today() {
 		items, err := r.Items(ctx)
 		if err != nil {
 			return nil, told(err, "shelf")
@@ -38,15 +49,12 @@ func (a *App) among(ctx context.Context, r room, but string) ([]float64, error) 
 		if err != nil {
 			return nil, err
 		}
-		at = pacesOf{r.today(), map[string]float64{}}
+		at.day, at.mean = r.today(), map[string]float64{}
 		for id, s := range standings {
 			if mean, ok := climb.Middle(s); ok {
 				at.mean[id] = mean
 			}
 		}
-		a.paces.mu.Lock()
-		a.paces.of[r.row.ID] = at
-		a.paces.mu.Unlock()
 	}
 	out := make([]float64, 0, len(at.mean))
 	for id, mean := range at.mean {

@@ -140,10 +140,7 @@ func (a *App) read(ctx context.Context, who Who, id, student string) (readItem, 
 	if err != nil {
 		return readItem{}, err
 	}
-	out := readItem{room: r, ask: reading.Ask{Size: reading.Size(6, false), Known: reading.Landmarks, Words: reading.OwnWords}}
-	if len(r.row.Words) > 0 {
-		out.ask.Words = r.row.Words
-	}
+	out := readItem{room: r, ask: reading.Ask{Size: reading.Size(6, false), Known: reading.Landmarks, Words: r.words()}}
 	if out.item, err = r.Item(ctx, id); err != nil {
 		return out, told(err, "item")
 	}

@@ -40,10 +40,7 @@ func (r *run) onLadder(v studio.LadderView) {
 		}
 	}
 	r.seen.sticks = sticks
-	for id := range sticks {
-		r.ledger.Count("weeks said to stick", 1)
-		_ = id
-	}
+	r.ledger.Count("weeks said to stick", float64(len(sticks)))
 	coming := map[shelf.Strand]int{}
 	for _, rv := range v.Rungs {
 		if rv.Expected != nil && why[rv.ID] == "past-its-range" {
@@ -83,12 +80,13 @@ func (r *run) onLadder(v studio.LadderView) {
 		}
 	}
 	for _, h := range v.HeadStarts {
-		defer func() { r.seen.due[h.Skill] = h.Due }()
+		was, foretold := r.seen.due[h.Skill]
+		r.seen.due[h.Skill] = h.Due
 		if h.Done == len(h.Tasks) && len(h.Tasks) > 0 {
 			if _, before := r.seen.finished[h.Skill]; !before {
 				r.seen.finished[h.Skill] = v.Today
 				due := h.Due // as the teacher saw it when the last step was shown
-				if was, told := r.seen.due[h.Skill]; told {
+				if foretold {
 					due = min(due, was)
 				}
 				r.ledger.hold("16 ahead", due <= 5, func() string { return fmt.Sprintf("%s: %s is ready %d weeks before %s", name, h.Name, h.Due, h.Title) })

@@ -3,6 +3,7 @@ package year
 import (
 	"fmt"
 	"io"
+	"maps"
 	"slices"
 	"strings"
 )
@@ -86,17 +87,7 @@ func (l *Ledger) Print(w io.Writer) {
 	if l.Told > 0 {
 		fmt.Fprintf(w, "80 %% ranges told at the first lesson held for %.0f of %d footholds: %.0f %%\n", l.Range, l.Told, 100*l.Range/float64(l.Told))
 	}
-	for _, k := range slices.Sorted(keysOf(l.Figure)) {
+	for _, k := range slices.Sorted(maps.Keys(l.Figure)) {
 		fmt.Fprintf(w, "%-40s %10.1f\n", k, l.Figure[k])
-	}
-}
-
-func keysOf(m map[string]float64) func(func(string) bool) {
-	return func(yield func(string) bool) {
-		for k := range m {
-			if !yield(k) {
-				return
-			}
-		}
 	}
 }

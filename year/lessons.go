@@ -43,12 +43,12 @@ func (r *run) onPlan(v studio.LessonView) {
 		silent[rv.ID] = rv.Silent
 		near[rv.Title] = rv.Foothold != nil && rv.Target >= v.Day // it is heard in every lesson before its day
 		strand[rv.ID] = rv.Strand
-		if rv.State == ladder.Secure && (rv.Strand == shelf.Book || rv.Strand == shelf.Repertoire) {
+		if rv.State == ladder.Secure && rv.Strand.Piece() {
 			pieces++
 		}
 	}
 	now := map[string]bool{}
-	isPiece := func(rung string) bool { return strand[rung] == shelf.Book || strand[rung] == shelf.Repertoire }
+	isPiece := func(rung string) bool { return strand[rung].Piece() }
 	before := r.seen.mixture
 	for _, b := range v.Plan.Blocks {
 		switch b.Kind {
@@ -148,7 +148,7 @@ func (r *run) begins(name string, v studio.LessonView) {
 // secured holds a foothold against what was asked for and foretold.
 func (r *run) secured(v studio.RungView, p *piece, day calendar.Date) {
 	name := fmt.Sprintf("%s, %s, foothold of %s", r.life.name, day, v.Title)
-	playing := v.Strand == shelf.Book || v.Strand == shelf.Repertoire
+	playing := v.Strand.Piece()
 	if told := r.seen.told[v.ID]; playing && v.HasScore && (r.seen.sheets[v.ID] > 1 || r.seen.sheets[v.ID] == 1 && told.Whole.Low <= 1) { // quicker than nine in ten would be, after one
 		r.ledger.hold("06 whole", r.seen.whole[v.ID], func() string {
 			return fmt.Sprintf("%s after %d sheets: %v", name, r.seen.sheets[v.ID], r.seen.lines[v.ID])

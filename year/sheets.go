@@ -28,7 +28,7 @@ var says = map[string]string{
 	"06 hands":    "the left hand does not come before a second lesson on the piece",
 	"07 same":     "the same lines of an unfinished piece stand on at most two sheets running",
 	"07 stuck":    "when a piece is said to stick, the next sheet differs",
-	"08 thin":     "after a thin week fewer days and no more lines",
+	"08 thin":     "after a thin week fewer days, and a thing less a day than there is room for",
 	"08 share":    "upkeep is within five points of the share asked for, where there is work in hand",
 	"09 kept":     "what was given reads the same ever after, and ticks keep their line",
 	"10 minutes":  "the minutes of a plan add up",
@@ -74,7 +74,6 @@ type seen struct {
 	refused   int  // suggestions turned down or put off
 	faulted   calendar.Date
 	days      int                      // asked for on the sheet before
-	most      int                      // things a day on it
 	due       map[string]int           // by skill: weeks to its piece on the ladder before
 	finished  map[string]calendar.Date // by skill: the last step of its head start
 }
@@ -237,7 +236,7 @@ func (r *run) task(name string, t week.Task, rv studio.RungView) {
 			return fmt.Sprintf("%s: %s, %s: %.0f s in %d′", name, t.Title, t.Says.What, seconds, t.Minutes)
 		})
 	}
-	if t.Band == "now" && rv.Ready && (it.Strand == shelf.Book || it.Strand == shelf.Repertoire) && t.Spot == "" && !strings.HasPrefix(t.Key, "own ") {
+	if t.Band == "now" && rv.Ready && it.Strand.Piece() && t.Spot == "" && !strings.HasPrefix(t.Key, "own ") {
 		r.ledger.hold("06 ready", t.From == 0, func() string {
 			return fmt.Sprintf("%s: %s has all its points, and reads %q", name, t.Title, t.Says.What)
 		})
@@ -256,10 +255,10 @@ func (r *run) pieces(name string, rungs map[string]studio.RungView, byRung map[s
 		text := strings.Join(lines, "; ")
 		past := r.seen.lines[id]
 		it := r.items[rv.Item]
-		if n := len(past); n >= 2 && (it.Strand == shelf.Book || it.Strand == shelf.Repertoire) {
+		if n := len(past); n >= 2 && it.Strand.Piece() {
 			r.ledger.hold("07 same", !(past[n-1] == text && past[n-2] == text), func() string { return fmt.Sprintf("%s: for the third time running %s", name, text) })
 		}
-		if n := len(past); n >= 1 && r.seen.sticks[id] && (it.Strand == shelf.Book || it.Strand == shelf.Repertoire) {
+		if n := len(past); n >= 1 && r.seen.sticks[id] && it.Strand.Piece() {
 			r.ledger.hold("07 stuck", past[n-1] != text, func() string { return fmt.Sprintf("%s: said to stick, and again %s", name, text) })
 		}
 		r.seen.lines[id] = append(past, text)
@@ -290,7 +289,8 @@ func (r *run) heads(name string, sh week.Sheet) {
 	}
 }
 
-// thinness: after a week with under half its days, fewer days and no more lines.
+// thinness: after a week with under half its days, fewer days, and a thing less a day than
+// the age has room for.
 func (r *run) thinness(k int, name string, sh week.Sheet) {
 	days, most := 0, 0
 	for _, d := range sh.Days[1:] {
@@ -310,9 +310,10 @@ func (r *run) thinness(k int, name string, sh week.Sheet) {
 			r.ledger.hold("08 thin", days < r.seen.days, func() string {
 				return fmt.Sprintf("%s: %d of %d days were kept, and %d are asked for", name, done, r.seen.days, days)
 			})
+			r.ledger.hold("08 thin", most < room(r.age(sh.From)), func() string { return fmt.Sprintf("%s: %d things a day after a thin week", name, most) })
 		}
 	}
-	r.seen.days, r.seen.most = days, most
+	r.seen.days = days
 }
 
 // end reads every sheet once more.
@@ -353,7 +354,7 @@ func (r *run) end() error {
 	}
 	alive, all := 0, 0
 	for _, p := range r.mind.pieces {
-		if p.secure && (p.item.Strand == shelf.Book || p.item.Strand == shelf.Repertoire) {
+		if p.secure && p.item.Strand.Piece() {
 			all++
 			if p.recall(r.day) >= 0.6 {
 				alive++

@@ -1,6 +1,7 @@
 package advice
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -64,6 +65,23 @@ func TestWhatAcceptsASuggestion(t *testing.T) {
 	first := w.Starts()
 	require.Len(t, first, 1)
 	assert.Equal(t, []string{"Dotted", "b"}, []string{first[0].Args["skill"], first[0].Args["do"]})
+}
+
+// Of head starts that come too late the first three are said; those that run all are.
+func TestLateHeadStartsDoNotCrowd(t *testing.T) {
+	w := plain(func(w *Way) {
+		for _, id := range []string{"dotted", "accents", "swell", "voicing"} {
+			w.Ahead = append(w.Ahead, ahead.HeadStart{Skill: id, State: ahead.Late, Start: 2, Tasks: []skill.Link{{Do: "a"}}})
+		}
+		w.Ahead = append(w.Ahead, ahead.HeadStart{Skill: "skips", State: ahead.Running, Tasks: []skill.Link{{Do: "a"}}})
+	})
+	var said []string
+	for _, s := range w.Suggestions() {
+		if strings.HasPrefix(s.Key, ahead.Key("")) {
+			said = append(said, s.Key)
+		}
+	}
+	assert.Equal(t, []string{ahead.Key("dotted"), ahead.Key("accents"), ahead.Key("swell"), ahead.Key("skips")}, said)
 }
 
 // The heaviest load ahead is that of what has not been taught.

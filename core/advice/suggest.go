@@ -137,8 +137,8 @@ func (w Way) Suggestions() []Suggestion {
 		}
 		say(Suggestion{Band: "upkeep", Why: reason.Of("load-kept-low", "heaviest", strconv.FormatFloat(heaviest, 'f', 1, 64), "usual", strconv.FormatFloat(w.Usual, 'f', 1, 64))})
 	}
-	w.suggestHeadStarts(say)
 	w.suggestDates(say)
+	w.suggestHeadStarts(say)
 	for _, j := range w.Jumps {
 		s := Suggestion{Key: "jump:" + j.Rung.Item.ID, Band: "warn", Rung: j.Rung.ID, Title: j.Rung.Item.Title, Why: j.Why(w.Graph)}
 		if j.Bridge != nil {

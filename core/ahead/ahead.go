@@ -247,7 +247,7 @@ func (h *HeadStart) name(n int, s ladder.Standing, at time.Time) (tune string) {
 	var best ladder.Rung
 	for _, r := range s.In(ladder.Secure) {
 		it := r.Item
-		fits := (r.Strand == shelf.Book || r.Strand == shelf.Repertoire) && it.HasScore && it.Staves == 1 && it.Bars <= longest && calendar.On(*r.Foothold) < calendar.On(at)
+		fits := r.Strand.Piece() && it.HasScore && it.Staves == 1 && it.Bars <= longest && calendar.On(*r.Foothold) < calendar.On(at)
 		if task.Old == skill.OldMinor && !strings.HasSuffix(it.Key, " major") || !fits || best.Foothold != nil && !r.Foothold.After(*best.Foothold) {
 			continue
 		}

@@ -1,9 +1,9 @@
 package climb
 
 import (
-	"cmp"
 	"math"
 	"slices"
+	"time"
 
 	"patientladder/core/calendar"
 	"patientladder/core/judgement"
@@ -17,6 +17,8 @@ type Foretold struct {
 	Weeks float64 `json:"weeks" doc:"taught weeks that it took"`
 	Usual Range   `json:"usual" doc:"as it was foretold"`
 	In    float64 `json:"in" doc:"part of the week in which it came that lies in the range, 0 to 1"`
+
+	at time.Time // of the foothold
 }
 
 // Foretell goes back through a student's finished rungs and says of each what would have
@@ -36,33 +38,32 @@ func Foretell(st Student) []Foretold {
 	}
 	slices.SortStableFunc(done, func(a, b ladder.Rung) int { return a.Taught.Compare(*b.Taught) })
 	lessons := st.given(calendar.On(*done[0].Taught))
-	took := func(r ladder.Rung) float64 {
-		return lessons.Weeks(calendar.On(*r.Taught), calendar.On(*r.Foothold))
+	took := make([]float64, len(done))
+	for i, r := range done {
+		took[i] = lessons.Weeks(calendar.On(*r.Taught), calendar.On(*r.Foothold))
 	}
-	out := make([]Foretold, 0, len(done))
-	for _, r := range done {
+	prior := Prior.Among(st.Among)
+	out := make([]Foretold, len(done))
+	for i, r := range done {
 		usual, n := judgement.UsualLoad*judgement.UsualLoadHeld, judgement.UsualLoadHeld
-		before := slices.DeleteFunc(slices.Clone(done), func(o ladder.Rung) bool { return o.ID == r.ID || o.Foothold.After(*r.Taught) })
-		for _, o := range before {
-			usual, n = usual+loads[o.ID], n+1
+		var before []int // finished by then
+		for k := range done {
+			if k != i && !done[k].Foothold.After(*r.Taught) {
+				usual, n = usual+loads[done[k].ID], n+1
+				before = append(before, k)
+			}
 		}
 		usual /= n
-		var past []float64
-		for _, o := range before {
-			past = append(past, took(o)/Effort(loads[o.ID], usual))
+		past := make([]float64, len(before))
+		for k, o := range before {
+			past[k] = took[o] / Effort(loads[done[o].ID], usual)
 		}
-		f := Foretold{Rung: r.ID, Title: r.Item.Title, Weeks: took(r), Usual: Prior.Among(st.Among).Learn(past).Range().times(Effort(loads[r.ID], usual))}
+		f := Foretold{Rung: r.ID, Title: r.Item.Title, Weeks: took[i], Usual: prior.Learn(past).Range().times(Effort(loads[r.ID], usual)), at: *r.Foothold}
 		f.In = math.Max(0, math.Min(f.Weeks+0.5, f.Usual.High)-math.Max(f.Weeks-0.5, f.Usual.Low))
-		out = append(out, f)
+		out[i] = f
 	}
-	slices.SortStableFunc(out, func(a, b Foretold) int { return cmp.Compare(doneAt(s, b.Rung), doneAt(s, a.Rung)) })
+	slices.SortStableFunc(out, func(a, b Foretold) int { return b.at.Compare(a.at) })
 	return out
-}
-
-// doneAt is when a rung had its foothold.
-func doneAt(s ladder.Standing, id string) int64 {
-	r, _ := s.Rung(id)
-	return r.Foothold.Unix()
 }
 
 // Kept counts how many of some forecasts held, to the nearest one.

@@ -70,7 +70,7 @@ func (k *Knows) Learn(it shelf.Item) {
 	for _, id := range it.Brings {
 		k.know(id)
 	}
-	if n := material(it); n > 0 && paged(it) {
+	if n := material(it); n > 0 && it.Strand.Piece() {
 		if k.bars = append(k.bars, n); len(k.bars) > recent {
 			k.bars = k.bars[1:]
 		}
@@ -91,8 +91,6 @@ func (k *Knows) know(id string) {
 		}
 	}
 }
-
-func paged(it shelf.Item) bool { return it.Strand == shelf.Book || it.Strand == shelf.Repertoire }
 
 // material is the different bars of an item; all of them when no score tells.
 func material(it shelf.Item) float64 {
@@ -163,7 +161,7 @@ func (k Knows) terms(it shelf.Item, add func(amount float64, code, skill string,
 			add(w*judgement.LoadUnknown, "load-unknown", id, 0)
 		}
 	}
-	if n := material(it); n > 0 && paged(it) && len(k.bars) > 0 {
+	if n := material(it); n > 0 && it.Strand.Piece() && len(k.bars) > 0 {
 		if over := math.Log2(n / median(k.bars)); over > 0 {
 			add(judgement.LoadMaterial*over, "load-material", "", n)
 		}

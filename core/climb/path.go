@@ -187,7 +187,7 @@ func (p *Path) knows(st Student) Knows {
 	}
 	slices.SortStableFunc(secure, func(a, b *ladder.Rung) int { return a.Foothold.Compare(*b.Foothold) })
 	for _, r := range secure {
-		if n := material(r.Item); n > 0 && paged(r.Item) {
+		if n := material(r.Item); n > 0 && r.Item.Strand.Piece() {
 			k.bars = append(k.bars, n)
 		}
 		k.twoHands = k.twoHands || r.Item.Staves > 1

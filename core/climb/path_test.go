@@ -31,6 +31,15 @@ var shore = []shelf.Item{
 	{ID: "cello", Title: "For another", Instrument: "cello", Strand: shelf.Book, Book: "Shore"},
 }
 
+// What takes three unknown things for granted is not proposed; with two it is.
+func TestTooManyUnknown(t *testing.T) {
+	for n, want := range map[int]bool{1: true, 2: true, 3: false} {
+		piece := shelf.Item{ID: "far", Title: "Far Out", Instrument: "piano", Strand: shelf.Book, Book: "Shore", Needs: []string{"slur-two", "key-signature", "two-touches"}[:n], Different: 6}
+		got := titles(Reckon(someone("2026-11-18", ladder.Standing{Books: []string{"Shore"}}, piece)))
+		assert.Equal(t, want, len(got) == 1, "%d unknown", n)
+	}
+}
+
 // Repertoire far below the student is not proposed: nothing new in it, and much less of it
 // than of the latest five pieces.
 func TestFarBelow(t *testing.T) {
@@ -207,6 +216,8 @@ func TestAfterABreak(t *testing.T) {
 		{"week after week", closed("2026-11-04", "2026-11-11"), "2026-11-18", false},
 		{"one week without", closed("2026-10-21"), "2026-11-04", false},
 		{"back after the summer", closed("2026-07-08"), "2026-09-09", true},
+		{"back after half a year", closed("2026-03-18"), "2026-09-09", true},
+		{"the second lesson after half a year", closed("2026-03-18", "2026-09-09"), "2026-09-16", true},
 		{"the second lesson back", closed("2026-07-08", "2026-09-09"), "2026-09-16", true},
 		{"the third", closed("2026-07-08", "2026-09-09", "2026-09-16"), "2026-09-23", false},
 	} {

@@ -129,7 +129,7 @@ func (p Path) easier(st Student, r ladder.Rung) (shelf.Item, bool) {
 	var best shelf.Item
 	most := 0
 	for _, it := range st.Shelf {
-		if !paged(it) || !st.offers(it, on) {
+		if !it.Strand.Piece() || !st.offers(it, on) {
 			continue
 		}
 		shared := 0

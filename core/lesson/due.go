@@ -155,7 +155,7 @@ const beginner = 3
 func (ask Ask) begins() bool {
 	n := 0
 	for _, r := range ask.Standing.In(ladder.Secure) {
-		if r.Strand == shelf.Book || r.Strand == shelf.Repertoire {
+		if r.Strand.Piece() {
 			n++
 		}
 	}
@@ -209,46 +209,49 @@ const opens = 0.2
 func (ask Ask) opener(pieces []upkeep.Piece) []upkeep.Piece {
 	top := best(pieces, 2+choices, func(p *upkeep.Piece) float64 { return p.Recall })
 	least := top[0].Recall - opens
-	opened := ask.opened()
-	if opened[top[0].ID] == lessonsBack { // three lessons running: another, though it is worse remembered
+	if ask.opened[top[0].ID] == lessonsBack { // three lessons running: another, though it is worse remembered
 		least = 0
 	}
 	top = slices.DeleteFunc(top, func(p upkeep.Piece) bool { return p.Recall < least })
 	slices.SortStableFunc(top, func(a, b upkeep.Piece) int {
-		return cmp.Or(opened[a.ID]-opened[b.ID], ask.heard(a.ID)-ask.heard(b.ID))
+		return cmp.Or(ask.opened[a.ID]-ask.opened[b.ID], ask.heard[a.ID]-ask.heard[b.ID])
 	})
 	return top[:min(len(top), 1+choices)]
 }
 
-// opened counts, by rung, how many of the last lessons it opened: it was heard first.
-func (ask Ask) opened() map[string]int {
-	out := map[string]int{}
-	for _, day := range ask.before {
-		first, at := "", time.Time{}
-		for _, r := range ask.Standing.Rungs {
-			for _, h := range r.Heard {
-				if calendar.On(h.At) == day && (first == "" || h.At.Before(at)) {
-					first, at = r.ID, h.At
-				}
+// hearings counts of each piece in how many of the last lessons it was heard, and how many
+// of them it opened: it was heard first.
+func (ask Ask) hearings() (heard, opened map[string]int) {
+	heard, opened = map[string]int{}, map[string]int{}
+	type first struct {
+		rung string
+		at   time.Time
+	}
+	openers := map[calendar.Date]first{}
+	for i := range ask.Standing.Rungs {
+		r := &ask.Standing.Rungs[i]
+		last := calendar.Date("")
+		for _, h := range slices.Backward(r.Heard) {
+			day := calendar.On(h.At)
+			if len(ask.before) == 0 || day < ask.before[len(ask.before)-1] {
+				break
+			}
+			if !slices.Contains(ask.before, day) {
+				continue
+			}
+			if day != last {
+				heard[r.ID]++
+				last = day
+			}
+			if o, there := openers[day]; !there || h.At.Before(o.at) {
+				openers[day] = first{r.ID, h.At}
 			}
 		}
-		if first != "" {
-			out[first]++
-		}
 	}
-	return out
-}
-
-// heard counts in how many of the last lessons a piece was heard.
-func (ask Ask) heard(rung string) int {
-	r, _ := ask.Standing.Rung(rung)
-	n := 0
-	for _, day := range ask.before {
-		if slices.ContainsFunc(r.Heard, func(h ladder.Hearing) bool { return calendar.On(h.At) == day }) {
-			n++
-		}
+	for _, o := range openers {
+		opened[o.rung]++
 	}
-	return n
+	return heard, opened
 }
 
 // secure gives a block to the piece that opens the lesson, one that is played well, and to
@@ -277,7 +280,7 @@ func (ask Ask) secure() []Block {
 	}
 	rest := slices.DeleteFunc(slices.Clone(pieces), func(p upkeep.Piece) bool { return p.ID == opener.ID })
 	for often := 1; often <= lessonsBack; often++ {
-		rested := slices.DeleteFunc(slices.Clone(rest), func(p upkeep.Piece) bool { return ask.heard(p.ID) >= often })
+		rested := slices.DeleteFunc(slices.Clone(rest), func(p upkeep.Piece) bool { return ask.heard[p.ID] >= often })
 		if len(rested) >= wanted || often == lessonsBack && len(rested) > 0 {
 			rest, wanted = rested, min(wanted, len(rested))
 			break

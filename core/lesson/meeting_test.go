@@ -116,6 +116,22 @@ func TestOneNewPieceAtTheBeginning(t *testing.T) {
 	}
 }
 
+// In the first lesson after a break nothing new begins; in the second it does. Common
+// practice, no source.
+func TestWhatBeginsAfterABreak(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		closed []int // days ago
+		want   int
+	}{{"no break", []int{14, 7}, 1}, {"the first lesson back", []int{60}, 0}, {"the second", []int{60, 7}, 1}} {
+		s := ladder.Standing{Rungs: []ladder.Rung{rung("old", shelf.Book, ago(200), ago(150)), rung("new", shelf.Book, nil, nil)}, Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{}}}
+		for _, n := range c.closed {
+			s.Closed[calendar.On(*ago(n))] = *ago(n)
+		}
+		assert.Len(t, of(Make(asking(s, approach.Default(9), 9, 30, today)), Current), c.want, c.name)
+	}
+}
+
 // What opens a lesson changes: what opened the last lessons least comes first, and after
 // three lessons running another, though it is worse remembered. Common practice, no source.
 func TestTheOpenerChanges(t *testing.T) {

@@ -180,6 +180,8 @@ type Ask struct {
 	// reckoned once, by ready
 	needs  map[string]float64 // how much each skill is being learnt
 	before []calendar.Date    // the last lessons, the last first
+	heard  map[string]int     // in how many of them a piece was heard
+	opened map[string]int     // and how many it opened
 }
 
 // lessonsBack is how many lessons are looked back on for what comes again too often: the
@@ -189,6 +191,7 @@ const lessonsBack = 3
 // ready reckons what is asked for again and again.
 func (ask Ask) ready() Ask {
 	ask.needs, ask.before = ask.learning(), ask.lately(lessonsBack)
+	ask.heard, ask.opened = ask.hearings()
 	return ask
 }
 

@@ -27,6 +27,9 @@ const (
 // Strands lists the lanes from left to right.
 var Strands = []Strand{Book, Technique, Reading, Repertoire}
 
+// Piece reports whether a strand holds pieces, which are played, and not what prepares them.
+func (s Strand) Piece() bool { return s == Book || s == Repertoire }
+
 // Known reports whether s is one of the four.
 func (s Strand) Known() bool { return slices.Contains(Strands, s) }
 

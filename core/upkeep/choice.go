@@ -45,7 +45,7 @@ func Pieces(s ladder.Standing, known Known, at time.Time, minutes func(shelf.Ite
 			secure = append(secure, &s.Rungs[i])
 		}
 	}
-	piece := func(r *ladder.Rung) bool { return r.Strand == shelf.Book || r.Strand == shelf.Repertoire }
+	piece := func(r *ladder.Rung) bool { return r.Strand.Piece() }
 	if !s.BeforeBook && slices.ContainsFunc(secure, piece) {
 		secure = slices.DeleteFunc(secure, func(r *ladder.Rung) bool { return !piece(r) })
 	}

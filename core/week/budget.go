@@ -194,7 +194,7 @@ func (w *writer) earlier() (skill, title string) {
 	hand := w.in(ladder.Current)
 	for i := range hand {
 		r := &hand[i]
-		if r.Taught == nil || r.Strand != shelf.Book && r.Strand != shelf.Repertoire {
+		if r.Taught == nil || !r.Strand.Piece() {
 			continue
 		}
 		var last *time.Time

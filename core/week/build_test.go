@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/approach"
+	"patientladder/core/climb"
 	"patientladder/core/ladder"
 	"patientladder/core/reading"
 )
@@ -131,6 +132,34 @@ func four() reading.Chunk {
 	return join(join(leaf(1, "x"), leaf(2, "y")), join(leaf(3, "x"), leaf(4, "z")))
 }
 
+// When the whole is asked for once at the end of a week, in case the next lesson grants it.
+func TestWhenThePieceMayBeDone(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		low    float64 // weeks from now to the foothold, at the least
+		met    int     // of four points
+		sheets int
+		days   int // to the next lesson
+		want   bool
+	}{
+		{"far off", 1.1, 1, 0, 7, false}, {"its usual weeks begin", 1, 0, 0, 7, true},
+		{"after its first sheet a week sooner", 2, 0, 1, 7, true}, {"but not two", 2.1, 0, 1, 7, false}, {"on its first sheet not", 2, 0, 0, 7, false},
+		{"half its points are met", 5, 2, 0, 7, true}, {"less than half", 5, 1, 3, 7, false},
+		{"a fortnight to the next lesson", 5, 0, 0, 14, false}, {"more", 5, 0, 0, 15, true},
+	} {
+		r := ladder.Rung{ID: "new"}
+		for i := range 4 {
+			state := ladder.Open
+			if i < c.met {
+				state = ladder.Met
+			}
+			r.Points = append(r.Points, ladder.Point{State: state})
+		}
+		w := writer{Ask: Ask{From: from, Next: from.Add(c.days), Path: climb.Path{Expected: []climb.Expected{{Rung: "new", In: climb.Range{Low: c.low}}}}}}
+		assert.Equal(t, c.want, w.soon(r, c.sheets), c.name)
+	}
+}
+
 // What a week asks of a piece of four bars whose third is its first, by what was done.
 func TestWhatAWeekAsks(t *testing.T) {
 	key := func(from, to string, bars ...int) string {
@@ -191,6 +220,10 @@ func TestWhatAWeekAsks(t *testing.T) {
 	assert.Equal(t, [][]string{{"a1-b1", "a2-b2"}, {"a3-b3", "a4-b4"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from)}, four(), 2, 4)), "but not where two turns hold its parts")
 	assert.Equal(t, [][]string{{"a1-b1", "a2-b2"}, {"a3-b3", "a4-b4"}, {"a1-b4"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from), Points: points(ladder.Met, ladder.Met, ladder.Open)}, four(), 3, 4)), "a piece that sticks is taken small again, and once whole")
 	assert.Equal(t, [][]string{{"a1-b1"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from)}, four(), 1, 1)))
+	five := four()
+	five.Parts = append(five.Parts, reading.Chunk{From: reading.Place{Bar: 5}, To: reading.Place{Bar: 5}, FromID: "a5", ToID: "b5", Hand: reading.Right})
+	five.ToID = "b5"
+	assert.Equal(t, [][]string{{"a1-b1", "a2-b2"}, {"a3-b3", "a4-b4"}, {"a5-b5"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from)}, five, 3, 4)), "a longer one is not played whole")
 	assert.Equal(t, "stuck-small", w.whyChunk(ladder.Rung{ID: "new"}, false, false).Code)
 	w = writer{}
 	one := asked(w.learn(ladder.Rung{ID: "new", Taught: at(from)}, four(), 1, 1))

@@ -31,15 +31,9 @@ func days(sh Sheet, key string) (out []calendar.Date) {
 
 func task(t *testing.T, sh Sheet, key string) Task {
 	t.Helper()
-	for _, d := range sh.Days {
-		for _, task := range d.Tasks {
-			if task.Key == key {
-				return task
-			}
-		}
-	}
-	require.Fail(t, "no such line", key)
-	return Task{}
+	line, there := sh.Line(key)
+	require.True(t, there, "no such line: %s", key)
+	return line
 }
 
 // A line goes past its neighbour on each day that has both; at the end of a day it stays.

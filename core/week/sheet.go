@@ -363,7 +363,7 @@ func turns(n, room, of int) [][]int {
 
 // isPiece reports whether an item is a piece by its notes, in whatever lane it stands.
 func isPiece(it shelf.Item) bool {
-	return it.HasScore && it.Exercise == "" && it.Cards == "" && len(it.Steps) == 0 && (it.Strand == shelf.Book || it.Strand == shelf.Repertoire)
+	return it.HasScore && it.Exercise == "" && it.Cards == "" && len(it.Steps) == 0 && it.Strand.Piece()
 }
 
 // rung writes one current rung's tasks of a day: its turn-th of total this week, in so many

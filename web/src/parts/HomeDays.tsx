@@ -1,5 +1,6 @@
 import { tell } from "../api/outbox";
-import { weekdays, weekOrder } from "./dates";
+import { DayPicker } from "./DayPicker";
+import { weekOrder } from "./dates";
 
 type Props = { student: string; days: number[]; minutes: number };
 
@@ -7,30 +8,12 @@ type Props = { student: string; days: number[]; minutes: number };
 // family have it; what was told last holds.
 export function HomeDays({ student, days, minutes }: Props) {
   const on = days.length === 0 ? weekOrder : days;
-  const say = (list: number[], m: number) =>
-    tell(student, { kind: "days_set", weekdays: weekOrder.filter((d) => list.includes(d)), minutes: m });
-  const flip = (d: number) => {
-    const list = on.includes(d) ? on.filter((x) => x !== d) : [...on, d];
-    if (list.length > 0) say(list, minutes);
-  };
+  const say = (list: number[], m: number) => tell(student, { kind: "days_set", weekdays: list, minutes: m });
   return (
     <div className="space-y-3">
       <fieldset>
         <legend className="mb-1 font-[620]">Days of practice</legend>
-        <div className="grid grid-cols-7 gap-1">
-          {weekOrder.map((d) => (
-            <button
-              type="button"
-              key={d}
-              aria-pressed={on.includes(d)}
-              className={`min-h-11 rounded border ${on.includes(d) ? "border-ink bg-ink text-raised" : "border-line bg-raised"}`}
-              onClick={() => flip(d)}
-            >
-              {weekdays[d]?.slice(0, 2)}
-              <span className="sr-only">{weekdays[d]?.slice(2)}</span>
-            </button>
-          ))}
-        </div>
+        <DayPicker days={on} set={(list) => list.length > 0 && say(list, minutes)} />
       </fieldset>
       <label className="flex items-center gap-3">
         <span className="flex-1 font-[620]">Minutes a day</span>

@@ -17,7 +17,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "still-open": (a) => (a.count === "1" ? `Only ${a.first} is left.` : `${a.count} points are left; first ${a.first}.`),
   "plays-well": () => "Something played well opens the lesson.",
   fading: (a) =>
-    `Last heard ${a.days === "0" ? "today" : `${plural(a.days ?? "", "day")} ago`}: about ${a.recall} in 100 that it still goes well.`,
+    `Last played ${a.days === "0" ? "today" : `${plural(a.days ?? "", "day")} ago`}: about ${a.recall} in 100 that it still goes well.`,
   "comes-next": () => "A first taste of what comes next; success is not asked.",
   "nothing-placed": () => "Nothing is on the ladder yet. Place a piece from the shelf and the plan fills itself.",
   squeezed: (a) => `You set ${a.asked} minutes; with all that is set the lesson has no room for more than this.`,
@@ -169,7 +169,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
 
   // upkeep
   carries: (a) => `It carries ${lower(a.skill)}, which is being learnt now.`,
-  "due-again": (a) => `Not heard for ${plural(a.days ?? "", "day")}; its turn again.`,
+  "due-again": (a) => `Not played for ${plural(a.days ?? "", "day")}; its turn again.`,
   "upkeep-share": (a) =>
     `${a.share} in 100 minutes of practice keep ${plural(a.pieces ?? "", "old piece")} alive; none stays silent longer than ${plural(a.weeks ?? "", "week")}.`,
 

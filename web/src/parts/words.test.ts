@@ -5,7 +5,7 @@ import { namedDay, plural, sentence, span, tellOf, weeks } from "./words";
 describe("words", () => {
   it("says reasons as sentences", () => {
     expect(sentence({ code: "fading", args: { days: "23", recall: "81" } })).toBe(
-      "Last heard 23 days ago: about 81 in 100 that it still goes well.",
+      "Last played 23 days ago: about 81 in 100 that it still goes well.",
     );
     expect(sentence({ code: "fading", args: { days: "1", recall: "95" } })).toContain("1 day ago");
     expect(sentence({ code: "still-open", args: { count: "1", first: "Tone" } })).toBe("Only Tone is left.");

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { may, tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
+import { DayPicker } from "../../parts/DayPicker";
 import { useKeys } from "../../parts/keys";
 
 type View = Schemas["WeekView"];
@@ -177,10 +178,7 @@ function More({ student, line }: { student: string; line: View["lines"][number] 
           <label>
             to <input name="to" type="number" min={0} max={10000} defaultValue={line.to || ""} className={bar} />
           </label>
-          <WeekDays
-            days={days}
-            toggle={(d) => setStands(days.includes(d) ? days.filter((x) => x !== d) : [...days, d].sort())}
-          />
+          <DayPicker days={days} set={setStands} />
           <Button type="submit">Change it</Button>
         </form>
       )}
@@ -189,27 +187,6 @@ function More({ student, line }: { student: string; line: View["lines"][number] 
 }
 
 const bar = "w-14 rounded border border-line bg-ground px-1.5 py-1";
-
-// WeekDays are the days of a week, to be pressed.
-function WeekDays({ days, toggle }: { days: number[]; toggle: (day: number) => void }) {
-  return (
-    <span className="flex gap-1">
-      {week.map((name, d) => (
-        <button
-          key={name}
-          type="button"
-          aria-pressed={days.includes(d)}
-          onClick={() => toggle(d)}
-          className={`rounded border px-1.5 py-1 ${days.includes(d) ? "border-ink bg-ink text-raised" : "border-line"}`}
-        >
-          {name}
-        </button>
-      ))}
-    </span>
-  );
-}
-
-const week = ["Su", "Mo", "Tu", "We", "Th", "Fr", "Sa"];
 
 type AddProps = Props & { end: () => void };
 
@@ -234,7 +211,6 @@ function Add({ student, view, sheet, end }: AddProps) {
       });
     end();
   };
-  const toggle = (d: number) => setDays((was) => (was.includes(d) ? was.filter((x) => x !== d) : [...was, d].sort()));
   return (
     <form onSubmit={submit} className="mb-2 space-y-2 rounded bg-raised p-2.5" aria-label="A line of your own">
       <textarea
@@ -270,9 +246,9 @@ function Add({ student, view, sheet, end }: AddProps) {
           className="w-16 rounded border border-line bg-ground px-2 py-1"
         />
       </div>
-      <fieldset className="flex gap-1">
+      <fieldset>
         <legend className="text-small text-soft">Days; none for every day</legend>
-        <WeekDays days={days} toggle={toggle} />
+        <DayPicker days={days} set={setDays} />
       </fieldset>
       <PutOrLeave end={end} />
     </form>
