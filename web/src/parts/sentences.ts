@@ -138,7 +138,7 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
     `Wanted by ${date(a.day)}; likely ${a.mid ? date(a.mid) : "after this year's terms"}${a.high ? `, perhaps as late as ${date(a.high)}` : ""}. It wants ${plural(a.polish ?? "", "week")} more to be polished. Begin it sooner, park something else, or choose an easier piece.`,
   "polish-for": (a) =>
     `Its day is ${a.days === "0" ? "today" : `${date(a.day)}, in ${plural(a.days ?? "", "day")}`}: it is played every day, whole, as it will be then.`,
-  "how-it-went": (a) => `Its day was ${date(a.day)}. How did it go?`,
+  "how-it-went": (a) => `Its day was ${date(a.day)}.`,
   "went-easily": () => "Easily",
   "went-fine": () => "Fine",
   "went-rough": () => "Roughly",
