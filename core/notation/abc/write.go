@@ -17,12 +17,48 @@ const barsALine = 4
 // be written.
 func Write(s score.Score) ([]byte, error) {
 	w := &writer{}
+	if err := w.write(s); err != nil {
+		return nil, err
+	}
+	return []byte(w.out.String()), nil
+}
+
+// A Drawing is a score as ABC for an engraver that numbers the notes of each voice.
+type Drawing struct {
+	Text   string
+	Voices []Voice // in the order of the text
+}
+
+// A Voice is what stands in a voice of a Drawing.
+type Voice struct {
+	Chords []string // ids of the notes of each, parted by spaces
+}
+
+// narrow is how many moments at most stand in a line of a Drawing, of which it has one bar
+// at least: what a phone held upright shows at a size that is read from a stand.
+const narrow = 12
+
+// Draw writes a score without title and composer, in short lines.
+func Draw(s score.Score) (Drawing, error) {
+	s.Title, s.Composer = "", ""
+	w := &writer{narrow: narrow}
+	if err := w.write(s); err != nil {
+		return Drawing{}, err
+	}
+	d := Drawing{Text: w.out.String()}
+	for _, v := range w.staves {
+		d.Voices = append(d.Voices, Voice{v.chords})
+	}
+	return d, nil
+}
+
+func (w *writer) write(s score.Score) error {
 	w.field("X", "1")
 	w.field("T", s.Title)
 	w.field("C", s.Composer)
 	w.voices(s)
 	if len(s.Parts) == 0 || len(w.staves) == 0 || s.Bars() == 0 {
-		return nil, fmt.Errorf("there is no music to write")
+		return fmt.Errorf("there is no music to write")
 	}
 	head := w.staves[0].part.Bars[0]
 	if head.Meter != nil {
@@ -48,7 +84,8 @@ func Write(s score.Score) ([]byte, error) {
 		clef = " clef=" + clefName(w.staves[0].clef)
 	}
 	w.field("K", keyName(key)+clef)
-	for from := 0; from < s.Bars(); from += barsALine {
+	for from := 0; from < s.Bars(); {
+		to := w.lineEnd(s, from)
 		for _, v := range w.staves {
 			if len(w.staves) > 1 {
 				w.field("V", fmt.Sprint(v.id))
@@ -59,12 +96,30 @@ func Write(s score.Score) ([]byte, error) {
 					v.meter = *head.Meter
 				}
 			}
-			if err := w.line(v, from, min(from+barsALine, s.Bars())); err != nil {
-				return nil, err
+			if err := w.line(v, from, to); err != nil {
+				return err
 			}
 		}
+		from = to
 	}
-	return []byte(w.out.String()), nil
+	return nil
+}
+
+// lineEnd returns where the line of music that begins at a bar ends.
+func (w *writer) lineEnd(s score.Score, from int) int {
+	to := min(from+barsALine, s.Bars())
+	for moments := 0; w.narrow > 0 && from < to; from++ {
+		at := map[score.Time]bool{}
+		for _, p := range s.Parts {
+			for _, n := range p.Bars[from].Notes {
+				at[n.Onset] = true
+			}
+		}
+		if moments += len(at); moments > w.narrow && moments > len(at) {
+			return from
+		}
+	}
+	return to
 }
 
 // A lane is one voice on one staff of one part.
@@ -77,11 +132,13 @@ type lane struct {
 	meter        score.Meter
 	first        bool // of its part: it carries the marks that stand at no note
 	tied         bool // the note before ends in a tie
+	chords       []string
 }
 
 type writer struct {
 	out    strings.Builder
 	staves []*lane
+	narrow int // moments in a line at most; 0 for barsALine
 }
 
 func (w *writer) field(name, value string) {

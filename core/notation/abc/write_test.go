@@ -101,3 +101,52 @@ func TestALengthThatABCCannotWrite(t *testing.T) {
 	_, err = Write(score.Score{})
 	assert.ErrorContains(t, err, "no music")
 }
+
+func TestALineOfADrawingIsAsLongAsAPhoneShows(t *testing.T) {
+	for _, c := range []struct {
+		name, tune string
+		lines      []int // bars in each
+	}{
+		{"four bars of three", "M:3/4\nL:1/4\nK:C\nCDE|FGA|Bcd|efg|gfe|]", []int{4, 1}},
+		{"twelve moments, not thirteen", "M:4/4\nL:1/8\nK:C\nC2DEFGAB|C2DEF2G2|C8|]", []int{2, 1}},
+		{"a bar that is longer stands alone", "M:4/4\nL:1/16\nK:C\nCDEFGABcCDEFGABc|C16|]", []int{1, 1}},
+		{"both hands at once are one moment", "M:4/4\nL:1/4\n%%score {1 2}\nV:1\nV:2 clef=bass\nK:C\nV:1\nCDEF|GABc|cBAG|]\nV:2\nC,D,E,F,|C,4|C,4|]", []int{3}},
+	} {
+		s, err := Read([]byte("X:1\nT:Lamp Room\n" + c.tune + "\n"))
+		require.NoError(t, err)
+		d, err := Draw(s)
+		require.NoError(t, err)
+		assert.NotContains(t, d.Text, "Lamp Room")
+		var lines []int
+		voice, of := "", "V:1"
+		_, body, _ := strings.Cut(d.Text, "K:")
+		for _, line := range strings.Split(body, "\n")[1:] {
+			if strings.HasPrefix(line, "V:") {
+				voice = line
+			} else if bars := strings.Count(line, "|"); bars > 0 && (voice == "" || voice == of) {
+				lines = append(lines, bars)
+			}
+		}
+		assert.Equal(t, c.lines, lines, "%s:\n%s", c.name, d.Text)
+	}
+}
+
+func TestADrawingNamesItsNotesInOrder(t *testing.T) {
+	s, err := Read([]byte("X:1\nM:4/4\nL:1/4\n%%score {1 2}\nV:1\nV:2 clef=bass\nK:C\nV:1\n{d}C z [EG]2|]\nV:2\nC,D,z2|]\n"))
+	require.NoError(t, err)
+	d, err := Draw(s)
+	require.NoError(t, err)
+	id := func(name string) string {
+		for _, n := range s.Parts[0].Bars[0].Notes {
+			if !n.Grace && !n.Rest && n.Pitch.String() == name {
+				return n.ID
+			}
+		}
+		return ""
+	}
+	require.Len(t, d.Voices, 2)
+	assert.Equal(t, []string{id("C4"), id("E4") + " " + id("G4")}, d.Voices[0].Chords, "neither rests nor grace notes")
+	assert.Len(t, d.Voices[1].Chords, 2)
+	_, err = Draw(score.Score{})
+	assert.Error(t, err)
+}

@@ -290,7 +290,9 @@ func (w *writer) sound(v *lane, acc *accidentals, c []score.Note, length string)
 			w.out.WriteString("[")
 		}
 		tied := false
+		var ids []string
 		for _, one := range c {
+			ids = append(ids, one.ID)
 			if len(c) > 1 {
 				w.fingers(one)
 			}
@@ -307,6 +309,7 @@ func (w *writer) sound(v *lane, acc *accidentals, c []score.Note, length string)
 			w.out.WriteString("]" + length)
 		}
 		v.tied = tied
+		v.chords = append(v.chords, strings.Join(ids, " "))
 	}
 	for _, one := range c {
 		w.out.WriteString(strings.Repeat(")", one.SlurEnds))
