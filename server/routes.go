@@ -46,6 +46,11 @@ type ofFamily struct {
 	Token string `path:"token" maxLength:"60"`
 }
 
+type ofLine struct {
+	Token string `path:"token" maxLength:"60"`
+	Line  string `query:"line" required:"true" maxLength:"200" doc:"its key"`
+}
+
 type ofItem struct {
 	Item string `path:"item" maxLength:"60"`
 }
@@ -178,6 +183,12 @@ func (s *Server) routes() {
 	}) error {
 		return s.app.DropActivity(ctx, w, in.Activity)
 	})
+	get(s, "/api/students/{student}/addable", "addable", "What may be added to a student's week sheet", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `path:"student" maxLength:"26"`
+		Find    string `query:"find" maxLength:"100" doc:"words of its title or book"`
+	}) (studio.AddableView, error) {
+		return s.app.Addable(ctx, w, in.Student, in.Find)
+	})
 	get(s, "/api/students/{student}/week", "week", "A student's week sheet as it was given", func(ctx context.Context, w studio.Who, in *struct {
 		Student  string `path:"student" maxLength:"26"`
 		Day      string `query:"day" maxLength:"10" doc:"of the lesson that gave it; the last when left out"`
@@ -200,12 +211,13 @@ func (s *Server) routes() {
 		func(ctx context.Context, _ studio.Who, in *ofFamily) (studio.FamilyPast, error) {
 			return s.app.FamilyWeeks(ctx, in.Token)
 		})
-	answer(s, huma.Operation{OperationID: "hear-at-home", Method: http.MethodGet, Path: "/api/family/{token}/sounds/{rung}", Summary: "A piece of the week's sheet, as it is heard", Metadata: open},
-		func(ctx context.Context, _ studio.Who, in *struct {
-			Token string `path:"token" maxLength:"60"`
-			Rung  string `path:"rung" maxLength:"60"`
-		}) (studio.Model, error) {
-			return s.app.FamilyModel(ctx, in.Token, in.Rung)
+	answer(s, huma.Operation{OperationID: "hear-at-home", Method: http.MethodGet, Path: "/api/family/{token}/sounds", Summary: "A line of the week's sheet, as it is heard", Metadata: open},
+		func(ctx context.Context, _ studio.Who, in *ofLine) (studio.Model, error) {
+			return s.app.FamilyModel(ctx, in.Token, in.Line)
+		})
+	answer(s, huma.Operation{OperationID: "see-at-home", Method: http.MethodGet, Path: "/api/family/{token}/notes", Summary: "The notes of a line of the week's sheet", Metadata: open},
+		func(ctx context.Context, _ studio.Who, in *ofLine) (studio.FamilyNotes, error) {
+			return s.app.FamilyNotes(ctx, in.Token, in.Line)
 		})
 	calendarFile(s, "/api/family/{token}/lessons.ics", "family-lessons", "The lessons of the student that a link opens", open, func(ctx context.Context, in *ofFamily) ([]byte, error) {
 		return s.app.FamilyLessons(ctx, in.Token)

@@ -25,8 +25,8 @@ self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim(
 self.addEventListener("fetch", (event) => {
   const url = new URL(event.request.url);
   if (event.request.method !== "GET" || url.origin !== location.origin) return;
-  // of the API only what is heard: a piece does not change
-  if (url.pathname.startsWith("/api/") && !url.pathname.includes("/sounds/")) return;
+  // of the API only what is heard and seen: the page keeps the rest itself
+  if (url.pathname.startsWith("/api/") && !/\/(sounds|notes)$/.test(url.pathname)) return;
   const page = event.request.mode === "navigate";
   event.respondWith(
     caches.open(kept).then(async (cache) => {

@@ -124,7 +124,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
               token={token}
               task={t}
               along={view.along}
-              heard={view.heard.includes(t.rung)}
+              heard={view.heard.includes(t.key)}
               done={tick !== undefined}
               onTouch={() =>
                 tick

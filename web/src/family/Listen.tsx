@@ -4,46 +4,28 @@ import type { Schemas } from "../api/client";
 import { hearing, type Passage, play, speeds } from "../parts/sound";
 import { modelView } from "./view";
 
-type Props = { token: string; task: Schemas["Task"]; along: boolean };
+type Props = { token: string; task: Schemas["Task"]; along: boolean; onNow: (ids: string[]) => void };
 
 // Listen plays what a task asks for, counted in, at three speeds, once or again and again.
-// Where the school plays alone first, the times alone are counted before. Its notes are
-// fetched when it is opened.
-export function Listen({ token, task, along }: Props) {
-  const [open, setOpen] = useState(false);
+// Where the school plays alone first, the times alone are counted before.
+export function Listen({ token, task, along, onNow }: Props) {
   const [again, setAgain] = useState(false);
   const [alone, setAlone] = useState(0);
   const first = !along && task.band === "now" && task.count > 1 && !task.listen;
   const [sounding, setSounding] = useState("");
   const stop = useRef<() => void>(undefined);
   useEffect(() => () => stop.current?.(), []); // another day ends the sound
-  const query = useQuery({ ...modelView(token, task.rung), enabled: open });
+  const query = useQuery(modelView(token, task.key));
   const hear = (speed: (typeof speeds)[number]) => {
     stop.current?.();
     if (sounding === speed.name || !query.data) return;
     setSounding(speed.name);
-    stop.current = play(
-      query.data.sounds,
-      hearing(query.data, passage(task, query.data), speed.of),
-      again,
-      () => undefined,
-      () => setSounding(""),
+    stop.current = play(query.data.sounds, hearing(query.data, passage(task, query.data), speed.of), again, onNow, () =>
+      setSounding(""),
     );
   };
-  if (!open) {
-    return (
-      <button
-        type="button"
-        className="mb-2 ml-14 min-h-11 rounded border border-line px-4 font-[620]"
-        onClick={() => setOpen(true)}
-      >
-        Hear it
-        <span className="sr-only">: {task.title}</span>
-      </button>
-    );
-  }
   return (
-    <fieldset aria-label={`Hear ${task.title}`} className="mb-2 ml-14 flex flex-wrap gap-2 pr-4">
+    <fieldset aria-label={`Hear ${task.title}`} className="mb-2 ml-14 flex w-full flex-wrap gap-2 pr-4">
       {speeds.map((s) => (
         <button
           type="button"
@@ -91,10 +73,13 @@ export function Listen({ token, task, along }: Props) {
   );
 }
 
-// passage is the chunk of a task, or the whole piece.
+// passage is the chunk of a task, its bars, or the whole piece.
 function passage(task: Schemas["Task"], model: Schemas["Model"]): Passage {
   if (task.start && task.from > 0 && !task.spot)
     return { fromId: task.start.from, toId: task.start.to, hand: task.start.hand };
-  const inTime = [...model.sounds].sort((a, b) => a.onset - b.onset);
+  const from = task.from > 0 ? model.bars[task.from - 1] : undefined;
+  const to = model.bars[task.to] ?? Number.POSITIVE_INFINITY;
+  const within = model.sounds.filter((s) => from === undefined || (s.onset >= from && s.onset < to));
+  const inTime = within.sort((a, b) => a.onset - b.onset);
   return { fromId: inTime[0]?.id ?? "", toId: inTime.at(-1)?.id ?? "", hand: "both" };
 }

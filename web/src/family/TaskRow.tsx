@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { KeyPlace } from "../parts/KeyPlace";
-import { Listen } from "./Listen";
+import { Music } from "./Music";
 
 type Props = {
   token: string;
@@ -34,35 +34,19 @@ export function TaskRow({ token, task, done, heard, along, onTouch }: Props) {
         </span>
         {task.minutes > 0 && <span className="text-soft">{task.minutes}′</span>}
       </label>
-      <Drill task={task} />
-      {heard && <Listen token={token} task={task} along={along} />}
+      {task.steps?.length && task.band === "now" && !task.cards?.length ? <Steps steps={task.steps} /> : null}
+      <Music token={token} task={task} heard={heard} along={along} />
     </li>
   );
 }
 
-// Drill is what cards ask, with the answer under a touch, or how a game goes.
-function Drill({ task }: { task: Schemas["Task"] }) {
-  if (task.cards?.length)
-    return (
-      <ul className="space-y-2 px-4 pb-3 pl-[60px]">
-        {task.cards.map((c) => (
-          <li key={c.id}>
-            <b className="block font-[620] first-letter:uppercase">{c.shown}</b>
-            <details>
-              <summary className="min-h-6 cursor-pointer">{c.asks}</summary>
-              <span className="block border-l-4 border-keep pl-2">{c.right}</span>
-            </details>
-          </li>
-        ))}
-      </ul>
-    );
-  if (task.steps?.length && task.band === "now")
-    return (
-      <ol className="list-decimal space-y-1 px-4 pb-3 pl-[76px]">
-        {task.steps.map((s) => (
-          <li key={s}>{s}</li>
-        ))}
-      </ol>
-    );
-  return null;
+// Steps are how a game goes.
+function Steps({ steps }: { steps: string[] }) {
+  return (
+    <ol className="list-decimal space-y-1 px-4 pb-3 pl-[76px]">
+      {steps.map((s) => (
+        <li key={s}>{s}</li>
+      ))}
+    </ol>
+  );
 }

@@ -5,7 +5,7 @@ import { echo } from "../api/echo";
 
 export type FamilyView = Schemas["FamilyView"];
 
-const keptKey = (token: string) => `ladder.family.4.${token}`; // counted up when the view gains fields
+const keptKey = (token: string) => `ladder.family.5.${token}`; // counted up when the view gains fields
 
 // kept is the view as it was last seen on this device.
 function kept(token: string): FamilyView | undefined {
@@ -44,10 +44,10 @@ export const pastView = (token: string) =>
     queryFn: () => answer(api.GET("/api/family/{token}/weeks", { params: { path: { token } } })),
   });
 
-// A piece of the sheet as it is heard.
-export const modelView = (token: string, rung: string) =>
+// A line of the sheet as it is heard.
+export const modelView = (token: string, line: string) =>
   queryOptions({
-    queryKey: ["model", token, rung],
-    queryFn: () => answer(api.GET("/api/family/{token}/sounds/{rung}", { params: { path: { token, rung } } })),
+    queryKey: ["model", token, line],
+    queryFn: () => answer(api.GET("/api/family/{token}/sounds", { params: { path: { token }, query: { line } } })),
     staleTime: Number.POSITIVE_INFINITY,
   });
