@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 	"time"
@@ -41,6 +42,12 @@ func TestTheSheetIsTheTeachers(t *testing.T) {
 	p.fill("text", "Draw the wall and its boats.")
 	p.press("Put it on the sheet")
 	p.sees("Draw the wall and its boats.")
+	p.press("Add a line")
+	p.fill("find", "e flat major, tw")
+	p.press("Broken chord of E flat major, two octaves")
+	p.fill("text", "Only upwards.")
+	p.press("Put it on the sheet")
+	p.until("[...document.querySelectorAll('[data-testid=sheet] th b')].some(b => b.innerText.startsWith('Broken chord'))", "the exercise is on the sheet")
 	p.key("w")
 	p.fill("text", "The left hand sang this week.")
 	p.press("Put it on the sheet")
@@ -56,6 +63,9 @@ func TestTheSheetIsTheTeachers(t *testing.T) {
 	p.goTo(link)
 	p.sees("The left hand sang this week.")
 	p.sees("Draw the wall and its boats.")
+	p.sees("Only upwards.")
+	p.seeNotes("Only upwards.")
+	p.until("document.querySelectorAll('.light svg .abcjs-note').length === 26", "two octaves up and down, drawn on the phone")
 }
 
 // A parent finds hand, finger and key from the page alone, what is ticked of each piece, and
@@ -81,8 +91,24 @@ func TestAParentIsToldEnough(t *testing.T) {
 	p.sees("Which landmark is it, and where does it lie?")
 	eval[bool](p, "document.querySelectorAll('details').forEach(d => { d.open = true }) ?? true")
 	p.sees("C, the middle C, left of the two black keys")
+	p.press("See the cards")
+	p.until("document.querySelectorAll('figure .light svg .abcjs-note').length >= 3", "what the cards show is drawn")
+	p.press("Thu")
+	p.seeNotes("right finger 5 on G")
+	p.until("document.querySelector('.light .bracket') && document.querySelector('.light .mark')?.textContent === '5 on G'", "a bracket says where the hand begins")
 	p.press("Wednesday 4 November")
 	p.sees("ticked")
+}
+
+// seeNotes shows the notes of the line of the family's page that says something.
+func (p *page) seeNotes(says string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`(() => {
+		const line = [...document.querySelectorAll('li')].find(l => l.innerText.includes(%q));
+		const button = [...(line?.querySelectorAll('button') ?? [])].find(b => b.innerText.startsWith('See the notes'));
+		if (button?.ariaPressed === 'false') button.click();
+		return button?.ariaPressed === 'true';
+	})()`, says), "the notes of "+says)
 }
 
 // A letter is held for a moment and can be taken back; a key that marks in a lesson sends

@@ -13,6 +13,7 @@ import (
 
 	"github.com/oklog/ulid/v2"
 
+	"patientladder/core/activity"
 	"patientladder/core/calendar"
 	"patientladder/core/document"
 	"patientladder/core/fact"
@@ -134,7 +135,7 @@ func (p *pupil) document(ctx context.Context, kind document.Kind, day calendar.D
 		if err := p.pins(ctx, then); err != nil {
 			return d, false, err
 		}
-		sheet := week.Edit(p.sheet(p.way(then, app, at), day), p.edits(day), p.titles())
+		sheet := week.Edit(p.sheet(p.way(then, app, at), day), p.edits(day), p.adds(day))
 		body, d.Summary = sheet, summarized(sheet)
 	}
 	d.Body, err = json.Marshal(body)
@@ -178,7 +179,7 @@ func (p *pupil) edited(d, last store.KeptDocument) (store.KeptDocument, bool, er
 	if err := json.Unmarshal(last.Body, &sheet); err != nil {
 		return d, false, err
 	}
-	sheet = week.Edit(sheet, p.edits(d.Day), p.titles())
+	sheet = week.Edit(sheet, p.edits(d.Day), p.adds(d.Day))
 	d.Summary = summarized(sheet)
 	var err error
 	d.Body, err = json.Marshal(sheet)
@@ -196,11 +197,12 @@ func (p *pupil) edits(day calendar.Date) []fact.Fact {
 	return out
 }
 
-// titles are those of the student's rungs.
-func (p *pupil) titles() map[string]string {
-	out := make(map[string]string, len(p.standing.Rungs))
+// adds is what added lines of the sheet of a day are written from.
+func (p *pupil) adds(day calendar.Date) week.Adds {
+	out := week.Adds{Titles: make(map[string]string, len(p.standing.Rungs)), Items: p.items, All: slices.Concat(activity.Bank(), p.own),
+		Ask: week.Ask{Standing: p.standing, Approach: p.Approach, Plays: p.plays, Age: age(p.Student, day), At: p.standing.Closed[day]}}
 	for _, r := range p.standing.Rungs {
-		out[r.ID] = r.Item.Title
+		out.Titles[r.ID] = r.Item.Title
 	}
 	return out
 }

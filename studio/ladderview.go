@@ -93,15 +93,15 @@ type PlayView struct {
 type DeckView struct {
 	Known int        `json:"known"`
 	Of    int        `json:"of"`
-	Lines int        `json:"lines" doc:"of tablature: strings of the instrument"`
 	Cards []CardView `json:"cards" nullable:"false" doc:"to ask now, in order"`
 }
 
 // A CardView is a card as it is shown and asked.
 type CardView struct {
 	week.CardLine
-	XML   string      `json:"xml" doc:"MusicXML of what is shown; empty of tablature"`
-	Stops []card.Stop `json:"stops" nullable:"false" doc:"tablature that is shown"`
+	XML     string      `json:"xml" doc:"MusicXML of what is shown; empty of tablature"`
+	Stops   []card.Stop `json:"stops" nullable:"false" doc:"tablature that is shown"`
+	Strings int         `json:"strings" doc:"lines of tablature: strings of the instrument"`
 }
 
 // A TryView is the last try for a foothold.
@@ -271,16 +271,16 @@ func (p *pupil) deck(r ladder.Rung) *DeckView {
 		return nil
 	}
 	h := card.Next(card.Deck(kinds, p.plays), card.States(r.Answered, p.room.now), atOnce)
-	v := &DeckView{Known: h.Known, Of: h.Of, Lines: len(p.plays.Strings), Cards: []CardView{}}
+	v := &DeckView{Known: h.Known, Of: h.Of, Cards: []CardView{}}
 	for _, c := range h.Cards {
-		v.Cards = append(v.Cards, cardView(c, week.CardIn(c, "student")))
+		v.Cards = append(v.Cards, p.cardView(c, week.CardIn(c, "student")))
 	}
 	return v
 }
 
 // cardView draws a card beside its words.
-func cardView(c card.Card, line week.CardLine) CardView {
-	v := CardView{CardLine: line, Stops: list(c.Stops)}
+func (p *pupil) cardView(c card.Card, line week.CardLine) CardView {
+	v := CardView{CardLine: line, Stops: list(c.Stops), Strings: len(p.plays.Strings)}
 	if len(c.Stops) == 0 {
 		v.XML = string(musicxml.Write(c.Score))
 	}

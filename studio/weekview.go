@@ -5,6 +5,7 @@ import (
 	"maps"
 	"slices"
 
+	"patientladder/core/activity"
 	"patientladder/core/advice"
 	"patientladder/core/calendar"
 	"patientladder/core/card"
@@ -73,23 +74,57 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 	return v, told(err, "student")
 }
 
+// An AddableView is what may be added to a sheet.
+type AddableView struct {
+	Found []advice.Addable `json:"found" nullable:"false"`
+}
+
+// Addable finds what may be added to a student's newest sheet.
+func (a *App) Addable(ctx context.Context, who Who, student, sought string) (AddableView, error) {
+	p, err := a.taught(ctx, who, student)
+	if err != nil {
+		return AddableView{}, err
+	}
+	day := latest(p.standing.Closed)
+	if day == "" {
+		return AddableView{}, &Error{Kind: Conflict, Says: "There is no sheet yet: it comes when the first lesson is closed."}
+	}
+	return AddableView{advice.AddableTo(day, sought, p.standing, shelf.Offered(shown(p.shelf), p.instruments, p.plays), slices.Concat(activity.Bank(), p.own), p.plays, age(p.Student, p.today()))}, nil
+}
+
 // cardsOf draws the cards that a sheet asks, each once, in order.
 func (p *pupil) cardsOf(sh week.Sheet) []CardView {
 	out := []CardView{}
 	seen := map[string]bool{}
 	for _, d := range sh.Days {
 		for _, t := range d.Tasks {
-			var deck []card.Card
-			if kinds, err := card.Parse(p.itemOf(t.Rung).Cards); err == nil && len(t.Cards) > 0 {
-				deck = card.Deck(kinds, p.plays)
-			}
-			for _, line := range t.Cards {
-				i := slices.IndexFunc(deck, func(c card.Card) bool { return c.ID == line.ID })
-				if i >= 0 && !seen[line.ID] {
-					seen[line.ID] = true
-					out = append(out, cardView(deck[i], line))
+			for _, c := range p.cardsAsked(t) {
+				if seen[c.ID] {
+					continue
 				}
+				seen[c.ID] = true
+				i := slices.IndexFunc(t.Cards, func(l week.CardLine) bool { return l.ID == c.ID })
+				out = append(out, p.cardView(c, t.Cards[i]))
 			}
+		}
+	}
+	return out
+}
+
+// cardsAsked are the cards of a task as they are now, in its order.
+func (p *pupil) cardsAsked(t week.Task) []card.Card {
+	if len(t.Cards) == 0 {
+		return nil
+	}
+	kinds, err := card.Parse(p.itemOf(t).Cards)
+	if err != nil {
+		return nil
+	}
+	deck := card.Deck(kinds, p.plays)
+	var out []card.Card
+	for _, line := range t.Cards {
+		if i := slices.IndexFunc(deck, func(c card.Card) bool { return c.ID == line.ID }); i >= 0 {
+			out = append(out, deck[i])
 		}
 	}
 	return out
@@ -113,9 +148,12 @@ func (p *pupil) given() []calendar.Date {
 	return list(days)
 }
 
-// itemOf returns the item of a rung.
-func (p *pupil) itemOf(rung string) shelf.Item {
-	r, _ := p.standing.Rung(rung)
+// itemOf returns the item of a task: its rung's, or what was added from the shelf.
+func (p *pupil) itemOf(t week.Task) shelf.Item {
+	if t.Item != "" {
+		return p.items[t.Item]
+	}
+	r, _ := p.standing.Rung(t.Rung)
 	return r.Item
 }
 
@@ -141,7 +179,7 @@ type Drawn struct {
 
 // bracketed gathers what a week builds of each piece, in the order in which it is
 // learnt.
-func bracketed(sheet week.Sheet, itemOf func(rung string) shelf.Item) []Bracketed {
+func bracketed(sheet week.Sheet, itemOf func(week.Task) shelf.Item) []Bracketed {
 	out := []Bracketed{}
 	for _, d := range sheet.Days {
 		for _, t := range d.Tasks {
@@ -150,7 +188,7 @@ func bracketed(sheet week.Sheet, itemOf func(rung string) shelf.Item) []Brackete
 			}
 			i := slices.IndexFunc(out, func(b Bracketed) bool { return b.Rung == t.Rung })
 			if i < 0 {
-				out, i = append(out, Bracketed{Rung: t.Rung, Item: itemOf(t.Rung).ID, Title: t.Title, From: t.From, To: t.To, Chunks: []Drawn{}}), len(out)
+				out, i = append(out, Bracketed{Rung: t.Rung, Item: itemOf(t).ID, Title: t.Title, From: t.From, To: t.To, Chunks: []Drawn{}}), len(out)
 			}
 			b := &out[i]
 			b.From, b.To = min(b.From, t.From), max(b.To, t.To)

@@ -17,6 +17,7 @@ import (
 	"patientladder/core/activity"
 	"patientladder/core/approach"
 	"patientladder/core/card"
+	"patientladder/core/exercise"
 	"patientladder/core/fact"
 	"patientladder/core/fault"
 	"patientladder/core/shelf"
@@ -203,6 +204,9 @@ func (c check) one(f fact.Fact) error {
 	if t, is := f.Body.(fact.FootholdTried); is && t.Part != "" && !hasPart(c.item(f, t.Rung), t.Part) {
 		return fmt.Errorf("%q is not a part of this piece", t.Part)
 	}
+	if l, is := f.Body.(fact.LineAdded); is && !l.Says() {
+		return fmt.Errorf("the line that is added says nothing")
+	}
 	return nil
 }
 
@@ -308,6 +312,9 @@ func (c check) word(f fact.Fact, r fact.Ref) error {
 		for _, it := range c.Items {
 			ok = ok || it.Book == r.ID
 		}
+	case "exercise":
+		_, err := exercise.Parse(r.ID)
+		ok = err == nil
 	case "skill":
 		_, ok = c.Graph[r.ID]
 	case "fault":

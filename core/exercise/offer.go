@@ -2,6 +2,7 @@ package exercise
 
 import (
 	"slices"
+	"strconv"
 
 	"patientladder/core/instrument"
 	"patientladder/core/pitch"
@@ -96,6 +97,42 @@ func (s Spec) Offer(on instrument.Profile) (Offer, bool) {
 		return Offer{}, false
 	}
 	return offers[on.Family][i], true
+}
+
+// All lists what may be made for an instrument in every key, major and harmonic minor, of one
+// and of two octaves, both hands where there are two; not all of it lies on every string.
+func All(on instrument.Profile) []Spec {
+	var out []Spec
+	for _, o := range offers[on.Family] {
+		specs := []Spec{{Kind: o.Kind}}
+		choose := func(ask string, set func(Spec, string) Spec, from ...string) {
+			if !slices.Contains(o.Asks, ask) {
+				return
+			}
+			var more []Spec
+			for _, s := range specs {
+				for _, one := range from {
+					more = append(more, set(s, one))
+				}
+			}
+			specs = more
+		}
+		choose("form", func(s Spec, f string) Spec { s.Form = Form(f); return s }, string(Major), string(Harmonic))
+		choose("hands", func(s Spec, h string) Spec { s.Hands = Hands(h); return s }, string(Both))
+		choose("pick", func(s Spec, p string) Spec { s.Pick = p; return s }, usualPicks[o.Kind]...)
+		choose("octaves", func(s Spec, n string) Spec { s.Octaves, _ = strconv.Atoi(n); return s }, "1", "2")
+		if !slices.Contains(o.Asks, "tonic") {
+			out = append(out, specs...)
+			continue
+		}
+		for _, s := range specs {
+			for _, tonic := range Tonics(s.Usual().Form) {
+				s.Tonic = tonic
+				out = append(out, s)
+			}
+		}
+	}
+	return out
 }
 
 // lies reports whether a kind can be made on an instrument, in some key.

@@ -192,7 +192,7 @@ func (m SeatMeasured) check() error {
 
 // A Ref is something that a body refers to.
 type Ref struct {
-	To string // rung, spot, point, item, book, skill, fault, probe, activity, school, question, document or fact
+	To string // rung, spot, point, item, exercise, book, skill, fault, probe, activity, school, question, document or fact
 	ID string
 }
 

@@ -26,13 +26,22 @@ type LineChanged struct {
 	Weekdays []int         `json:"weekdays,omitempty" maxItems:"7" doc:"on which it stands, 0 for Sunday; empty for those it has"`
 }
 
-// LineAdded is a line in the teacher's own words; its key is "own " and the fact's id.
+// LineAdded is a line in the teacher's own words, or something of the shelf, an exercise or
+// a game, with words or without; its key is "own " and the fact's id.
 type LineAdded struct {
 	Day      calendar.Date `json:"day" when:"near"`
 	Rung     string        `json:"rung,omitempty" maxLength:"26" ref:"rung" doc:"that it is about; empty for none"`
-	Text     string        `json:"text" maxLength:"500"`
+	Text     string        `json:"text,omitempty" maxLength:"500"`
+	Item     string        `json:"item,omitempty" maxLength:"60" ref:"item" doc:"of the shelf"`
+	Exercise string        `json:"exercise,omitempty" maxLength:"80" ref:"exercise" doc:"its specification"`
+	Game     string        `json:"game,omitempty" maxLength:"40" ref:"activity"`
 	Minutes  int           `json:"minutes,omitempty" minimum:"0" maximum:"120" doc:"a day"`
 	Weekdays []int         `json:"weekdays,omitempty" maxItems:"7" doc:"0 for Sunday; empty for every day of practice"`
+}
+
+// Says reports whether there is anything on it.
+func (b LineAdded) Says() bool {
+	return b.Text != "" || b.Item != "" || b.Exercise != "" || b.Game != ""
 }
 
 // LineMoved takes a line one place up or down on the days on which it stands.

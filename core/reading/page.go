@@ -190,3 +190,30 @@ func (c *Chord) from(p Position, hand Hand) []string {
 	}
 	return out
 }
+
+// Between returns the ids of the notes of a hand's staff from the moment of one note to
+// that of another, where they sound on whatever staff; of both hands those of the upper.
+func (p Page) Between(from, to string, hand Hand) []string {
+	var first, last score.Time
+	for _, st := range p.Staves {
+		for _, c := range st.Line {
+			if slices.Contains(c.IDs, from) {
+				first = c.Onset
+			}
+			if slices.Contains(c.IDs, to) {
+				last = c.Onset
+			}
+		}
+	}
+	out := []string{}
+	if len(p.Staves) == 0 {
+		return out
+	}
+	on := max(slices.IndexFunc(p.Staves, func(st Staff) bool { return st.Hand == hand }), 0)
+	for _, c := range p.Staves[on].Line {
+		if !c.Onset.Less(first) && !last.Less(c.Onset) {
+			out = append(out, c.IDs...)
+		}
+	}
+	return out
+}

@@ -133,7 +133,11 @@ func (t *Task) drilled() string {
 		parts = append(parts, capital(c.Shown)+asks+" → "+c.Right)
 	}
 	if len(t.Steps) > 0 && len(parts) == 0 {
-		return strings.Join(t.Steps, ". ")
+		var says []string
+		for _, step := range t.Steps {
+			says = append(says, strings.TrimSuffix(step, "."))
+		}
+		return strings.Join(says, ". ")
 	}
 	if len(parts) == 0 {
 		return ""

@@ -3,7 +3,6 @@ package week
 import (
 	"slices"
 	"strings"
-	"time"
 
 	"patientladder/core/fact"
 )
@@ -31,9 +30,8 @@ func (t Task) Sort() string {
 }
 
 // Edit returns a sheet with the teacher's word on it and nothing else said before: the
-// facts in order, without what was taken back, on the days as they were drafted. Titles
-// are those of rungs by id.
-func Edit(sh Sheet, facts []fact.Fact, titles map[string]string) Sheet {
+// facts in order, without what was taken back, on the days as they were drafted.
+func Edit(sh Sheet, facts []fact.Fact, adds Adds) Sheet {
 	if len(sh.Drafted) > 0 {
 		sh.Days = sh.Drafted
 	}
@@ -55,7 +53,7 @@ func Edit(sh Sheet, facts []fact.Fact, titles map[string]string) Sheet {
 		case fact.LineMoved:
 			sh.move(b)
 		case fact.LineAdded:
-			sh.add(f.ID, b, titles[b.Rung])
+			sh.add(adds.line(&sh, f.ID, b), b.Weekdays)
 		case fact.SheetNoted:
 			sh.Word = strings.TrimSpace(b.Text)
 		}
@@ -146,16 +144,11 @@ func (sh *Sheet) move(b fact.LineMoved) {
 	}
 }
 
-// add puts a line in the teacher's own words on the days of practice.
-func (sh *Sheet) add(id string, b fact.LineAdded, title string) {
-	t := Task{Key: OwnLine(id), Band: "now", Rung: b.Rung, Title: title, Do: strings.TrimSpace(b.Text), Count: 1, Minutes: b.Minutes}
-	if title == "" {
-		t.Title = "Also"
-	}
-	t.Says = Words{What: t.Do, Place: "to do", Again: t.Do}
+// add puts a line on the days of practice, or on some weekdays of them.
+func (sh *Sheet) add(t Task, weekdays []int) {
 	for i := range sh.Days {
 		d := &sh.Days[i]
-		if !d.Lesson && !d.Off && (len(b.Weekdays) == 0 || slices.Contains(b.Weekdays, int(time.Weekday(d.Date.Weekday())))) {
+		if !d.Lesson && !d.Off && (len(weekdays) == 0 || slices.Contains(weekdays, int(d.Date.Weekday()))) {
 			d.Tasks = append(d.Tasks, t)
 		}
 	}

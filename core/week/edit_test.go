@@ -6,10 +6,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/activity"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
+	"patientladder/core/instrument"
 	"patientladder/core/reading"
+	"patientladder/core/shelf"
 )
 
 // drafted is a sheet of two pieces in hand and one that is kept alive.
@@ -49,7 +52,7 @@ func TestALineIsMoved(t *testing.T) {
 	before := keys(sh, day)
 	require.GreaterOrEqual(t, len(before), 3)
 	move := func(line, to string) []string {
-		return keys(Edit(sh, []fact.Fact{{ID: "m", Body: fact.LineMoved{Line: line, To: to}}}, nil), day)
+		return keys(Edit(sh, []fact.Fact{{ID: "m", Body: fact.LineMoved{Line: line, To: to}}}, Adds{}), day)
 	}
 	assert.Equal(t, []string{before[1], before[0], before[2]}, move(before[1], "up")[:3])
 	assert.Equal(t, []string{before[1], before[0], before[2]}, move(before[0], "down")[:3])
@@ -90,7 +93,9 @@ func TestTheTeachersWord(t *testing.T) {
 		}
 	}
 	told := func(id string, b fact.Body) fact.Fact { return fact.Fact{ID: id, Body: b} }
-	edit := func(bodies ...fact.Fact) Sheet { return Edit(sh, bodies, map[string]string{"one": "T one"}) }
+	edit := func(bodies ...fact.Fact) Sheet {
+		return Edit(sh, bodies, Adds{Titles: map[string]string{"one": "T one"}})
+	}
 
 	struck := edit(told("f1", fact.LineStruck{Line: line.Key}))
 	assert.Empty(t, days(struck, line.Key))
@@ -125,11 +130,11 @@ func TestTheTeachersWord(t *testing.T) {
 	noted := edit(told("f1", fact.SheetNoted{Text: "first"}), told("f2", fact.SheetNoted{Text: " Well done, all of you. "}))
 	assert.Equal(t, "Well done, all of you.", noted.Word, "the last counts")
 
-	again := Edit(struck, nil, nil)
+	again := Edit(struck, nil, Adds{})
 	assert.Equal(t, sh.Days, again.Days, "all taken back, it reads as it was drafted")
 	assert.Empty(t, again.Gone)
 	assert.Empty(t, again.Drafted)
-	twice := Edit(Edit(sh, []fact.Fact{told("f1", fact.LineAdded{Text: "x"})}, nil), []fact.Fact{told("f1", fact.LineAdded{Text: "x"})}, nil)
+	twice := Edit(Edit(sh, []fact.Fact{told("f1", fact.LineAdded{Text: "x"})}, Adds{}), []fact.Fact{told("f1", fact.LineAdded{Text: "x"})}, Adds{})
 	assert.Len(t, days(twice, OwnLine("f1")), 6, "the same word twice is one word")
 	kept := 0
 	for _, d := range edit(told("f1", fact.LineStruck{Line: line.Key})).Days[1:] {
@@ -165,4 +170,36 @@ func TestStruckAgainAndAgain(t *testing.T) {
 	assert.Equal(t, "listen", Task{Rung: "r", Listen: true}.Sort())
 	assert.Equal(t, "head-start reach-back", Task{Skill: "reach-back"}.Sort())
 	assert.Equal(t, "rung r", Task{Rung: "r", Start: &Start{StartOf: reading.StartOf{}}}.Sort())
+}
+
+// A teacher puts something of the shelf, an exercise, cards or a game on the sheet: it reads
+// as the sheet would write it, with the teacher's words behind it.
+func TestALineFromTheShelf(t *testing.T) {
+	sh := drafted()
+	adds := Adds{
+		Ask:   Ask{Plays: instrument.Shipped.Of("piano"), Approach: approach.Default(9), Age: 9, At: from.Time()},
+		Items: map[string]shelf.Item{"gulls": {ID: "gulls", Title: "Gulls on the Slipway", Strand: shelf.Book, HasScore: true, Bars: 8}, "marks": {ID: "marks", Title: "Landmarks", Strand: shelf.Reading, Cards: "landmarks"}},
+		All:   []activity.Activity{{ID: "fog", Title: "Fog horns", Levels: []string{"One low, one high."}, Exit: "five right"}},
+	}
+	for _, c := range []struct {
+		says       fact.LineAdded
+		title      string
+		what, also string // in its words
+		item       string
+	}{
+		{fact.LineAdded{Item: "gulls"}, "Gulls on the Slipway", "whole, 1 time", "", "gulls"},
+		{fact.LineAdded{Item: "gulls", Text: "Only the last line."}, "Gulls on the Slipway", "whole, 1 time", ". Only the last line.", "gulls"},
+		{fact.LineAdded{Item: "marks"}, "Landmarks", "→", "", "marks"},
+		{fact.LineAdded{Exercise: "scale Eb major both 2"}, "E flat major, two octaves", "right hand", "3 times", ""},
+		{fact.LineAdded{Game: "fog"}, "Fog horns", "One low, one high. It is right when: five right", "", ""},
+		{fact.LineAdded{Text: "Clap it."}, "Also", "Clap it.", "", ""},
+		{fact.LineAdded{Game: "gone"}, "Also", "", "", ""},
+	} {
+		c.says.Day = from
+		line := task(t, Edit(sh, []fact.Fact{{ID: "f1", Body: c.says}}, adds), OwnLine("f1"))
+		assert.Equal(t, c.title, line.Title)
+		assert.Contains(t, line.Says.What, c.what, c.title)
+		assert.Contains(t, line.Says.What, c.also, c.title)
+		assert.Equal(t, c.item, line.Item)
+	}
 }

@@ -5,7 +5,6 @@ import (
 
 	"patientladder/core/ladder"
 	"patientladder/core/reading"
-	"patientladder/core/reason"
 	"patientladder/core/shelf"
 )
 
@@ -117,8 +116,7 @@ func (w *writer) games() {
 		}
 		for n := range min(atPlay, len(w.Games)) {
 			a := w.Games[(day*atPlay+n)%len(w.Games)]
-			level := max(min(w.Standing.Activities[a.ID].Level, len(a.Levels)), 1)
-			w.put(day+1, Task{Band: "now", Game: a.ID, Title: a.Title, Steps: []string{a.Says(level, w.Age), "It is right when: " + a.Exit}, Count: 1, Minutes: min(playsLong, w.sheet.Budget), Why: reason.Of("a-game", "title", a.Title)})
+			w.put(day+1, w.play(Task{Band: "now", Minutes: min(playsLong, w.sheet.Budget)}, a))
 		}
 	}
 }

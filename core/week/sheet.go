@@ -34,6 +34,7 @@ type Task struct {
 	Key     string        `json:"key" doc:"of the task among those of its day; the same in every revision of the sheet"`
 	Band    string        `json:"band" enum:"now,upkeep,ahead"`
 	Rung    string        `json:"rung"`
+	Item    string        `json:"item,omitempty" doc:"of what the teacher added from the shelf"`
 	Title   string        `json:"title"`
 	From    int           `json:"from" doc:"first bar; 0 for the whole or no bars"`
 	To      int           `json:"to" doc:"last bar"`
@@ -382,6 +383,7 @@ func (w *writer) rung(r ladder.Rung, day, turn, total, minutes, room int) {
 		if !s.Met() {
 			spot := t
 			spot.Spot, spot.Count, spot.InRow = s.Where, s.Goal, true
+			spot.From, spot.To = s.Bars()
 			spot.Why = reason.Of("spot-first", "where", s.Where, "done", strconv.Itoa(s.Done), "goal", strconv.Itoa(s.Goal))
 			tasks = append(tasks, spot)
 		}

@@ -141,7 +141,7 @@ function touch(v: View, { id, at, body }: Fact) {
         key: `own ${id}`,
         band: "now",
         title: "Also",
-        says: body.text,
+        says: body.text ?? "",
         count: 0,
         hands: "",
         days: 0,

@@ -85,6 +85,14 @@ export const weekView = (student: string, day?: string, revision?: number) =>
       ),
   });
 
+// What may be added to a student's sheet, by words of its title.
+export const addableView = (student: string, find: string) =>
+  queryOptions({
+    queryKey: ["student", student, "addable", find],
+    queryFn: () =>
+      answer(api.GET("/api/students/{student}/addable", { params: { path: { student }, query: { find } } })),
+  });
+
 // The sheets of today's lessons.
 export const sheetsView = queryOptions({ queryKey: ["sheets"], queryFn: () => answer(api.GET("/api/sheets")) });
 

@@ -46,7 +46,7 @@ export function Cards({ student, rung, deck }: Props) {
               {card.xml ? (
                 <Score xml={card.xml} title="the card" cut={{ bars: [1, 1], width: 420, room: 2 }} />
               ) : (
-                <Tablature open={deck.lines} notes={card.stops.map((s, i) => ({ ...s, onset: i }))} />
+                <Tablature open={card.strings} notes={card.stops.map((s, i) => ({ ...s, onset: i }))} />
               )}
             </div>
             <div className="min-w-56 flex-1 text-large">

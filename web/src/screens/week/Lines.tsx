@@ -5,13 +5,15 @@ import { may, tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { DayPicker } from "../../parts/DayPicker";
 import { useKeys } from "../../parts/keys";
+import { Add } from "./Add";
+import { PutOrLeave } from "./PutOrLeave";
 
 type View = Schemas["WeekView"];
 type Sheet = Schemas["Sheet"];
 type Props = { student: string; view: View; sheet: Sheet };
 
 // Lines is the teacher's hand on the sheet: a touch strikes a line, changes its count or
-// hand; lines of one's own and a sentence to the family are added. Each touch can be taken
+// hand; lines and a sentence to the family are added. Each touch can be taken
 // back, and what was sent stays as it was.
 export function Lines({ student, view, sheet }: Props) {
   const [adding, setAdding] = useState<"" | "line" | "word">("");
@@ -188,73 +190,6 @@ function More({ student, line }: { student: string; line: View["lines"][number] 
 
 const bar = "w-14 rounded border border-line bg-ground px-1.5 py-1";
 
-type AddProps = Props & { end: () => void };
-
-// Add writes a line in one's own words: about a piece or not, on which days, how long.
-function Add({ student, view, sheet, end }: AddProps) {
-  const [days, setDays] = useState<number[]>([]);
-  const pieces = [
-    ...new Map(sheet.days.flatMap((d) => d.tasks.map((t) => [t.rung, t.title] as const))).entries(),
-  ].filter(([rung, title]) => rung && view.lines.some((l) => l.title === title));
-  const submit = (e: FormEvent<HTMLFormElement>) => {
-    e.preventDefault();
-    const form = new FormData(e.currentTarget);
-    const text = String(form.get("text")).trim();
-    if (text)
-      tell(student, {
-        kind: "line_added",
-        day: sheet.from,
-        text,
-        rung: String(form.get("rung")) || undefined,
-        minutes: Number(form.get("minutes")) || undefined,
-        weekdays: days.length > 0 ? days : undefined,
-      });
-    end();
-  };
-  return (
-    <form onSubmit={submit} className="mb-2 space-y-2 rounded bg-raised p-2.5" aria-label="A line of your own">
-      <textarea
-        // biome-ignore lint/a11y/noAutofocus: the teacher asked for this field
-        autoFocus
-        name="text"
-        rows={2}
-        maxLength={500}
-        aria-label="What to do"
-        placeholder="Draw the two animals of the piece"
-        className="w-full rounded border border-line bg-ground px-2 py-1 placeholder:text-soft"
-      />
-      <div className="flex flex-wrap gap-2">
-        <select
-          name="rung"
-          aria-label="About"
-          className="min-w-0 flex-1 rounded border border-line bg-ground px-1 py-1"
-        >
-          <option value="">about nothing on the sheet</option>
-          {pieces.map(([rung, title]) => (
-            <option key={rung} value={rung}>
-              {title}
-            </option>
-          ))}
-        </select>
-        <input
-          name="minutes"
-          type="number"
-          min={0}
-          max={120}
-          aria-label="Minutes a day"
-          placeholder="min"
-          className="w-16 rounded border border-line bg-ground px-2 py-1"
-        />
-      </div>
-      <fieldset>
-        <legend className="text-small text-soft">Days; none for every day</legend>
-        <DayPicker days={days} set={setDays} />
-      </fieldset>
-      <PutOrLeave end={end} />
-    </form>
-  );
-}
-
 // Word writes the sentence to the family that stands on the sheet.
 function Word({ student, sheet, end }: { student: string; sheet: Sheet; end: () => void }) {
   const submit = (e: FormEvent<HTMLFormElement>) => {
@@ -280,19 +215,5 @@ function Word({ student, sheet, end }: { student: string; sheet: Sheet; end: () 
       />
       <PutOrLeave end={end} />
     </form>
-  );
-}
-
-// PutOrLeave ends a form.
-function PutOrLeave({ end }: { end: () => void }) {
-  return (
-    <div className="flex gap-2">
-      <Button type="submit" look="main">
-        Put it on the sheet
-      </Button>
-      <Button type="button" onClick={end}>
-        Leave it
-      </Button>
-    </div>
   );
 }

@@ -58,13 +58,16 @@ export function Sheet({ view, sheet: whole, large }: Props) {
       {view.cards.length > 0 && !large && (
         <section aria-label="Cards" className="mb-2 hidden flex-wrap gap-x-4 gap-y-1 md:flex paper:flex">
           {view.cards.map((c) => (
-            <div key={c.id} className="w-32 overflow-hidden rounded bg-white">
+            <figure key={c.id} className="w-32 overflow-hidden rounded bg-white text-black">
               {c.xml ? (
                 <Score xml={c.xml} title={`the card: ${c.shown}`} cut={{ bars: [1, 1], width: 420, room: 2 }} />
               ) : (
-                <Tablature open={6} notes={c.stops.map((s, i) => ({ ...s, onset: i }))} />
+                <Tablature open={c.strings} notes={c.stops.map((s, i) => ({ ...s, onset: i }))} />
               )}
-            </div>
+              <figcaption className="px-1 pb-1 text-small leading-tight first-letter:uppercase paper:text-[12px]">
+                {c.shown}
+              </figcaption>
+            </figure>
           ))}
         </section>
       )}
