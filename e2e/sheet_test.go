@@ -100,6 +100,26 @@ func TestAParentIsToldEnough(t *testing.T) {
 	p.sees("ticked")
 }
 
+// A student of twelve holds a page of their own, without what is the family's to settle.
+func TestAStudentsOwnPage(t *testing.T) {
+	p := atWork(t)
+	idris := p.student("Idris")
+	p.goTo("/students/" + idris + "/week")
+	p.press("Make a link for Idris")
+	p.until("document.querySelector('[name=own-link]')", "a link of his own")
+	link := strings.TrimPrefix(eval[string](p, `document.querySelector('[name=own-link]').value`), p.base)
+	p.goTo("/students/" + p.student("Tobias") + "/week")
+	p.sees("On the family's phone")
+	assert.False(t, eval[bool](p, "document.body.innerText.includes('Make a link for Tobias')"), "he is six")
+	p.goTo(link)
+	p.sees("Your practice")
+	p.press("Thu")
+	p.sees("A question for the lesson")
+	p.pick("Beats in a bar", "first of 3")
+	assert.False(t, eval[bool](p, "/Our week|Count towards/.test(document.body.innerText)"))
+	p.look("family-own")
+}
+
 // seeNotes shows the notes of the line of the family's page that says something.
 func (p *page) seeNotes(says string) {
 	p.t.Helper()

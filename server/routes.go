@@ -42,6 +42,11 @@ type ofStudent struct {
 	Student string `path:"student" maxLength:"26"`
 }
 
+type ofLinks struct {
+	Student string `path:"student" maxLength:"26"`
+	Own     bool   `query:"own" doc:"the student's own, not the family's"`
+}
+
 type ofFamily struct {
 	Token string `path:"token" maxLength:"60"`
 }
@@ -197,11 +202,11 @@ func (s *Server) routes() {
 		return s.app.Week(ctx, w, in.Student, calendar.Date(in.Day), in.Revision)
 	})
 	answer(s, huma.Operation{OperationID: "make-link", Method: http.MethodPost, Path: "/api/students/{student}/links", Summary: "Make a link that opens the week to the family; its token is told this once"},
-		func(ctx context.Context, w studio.Who, in *ofStudent) (studio.NewLink, error) {
-			return s.app.MakeLink(ctx, w, in.Student)
+		func(ctx context.Context, w studio.Who, in *ofLinks) (studio.NewLink, error) {
+			return s.app.MakeLink(ctx, w, in.Student, in.Own)
 		})
-	change(s, http.MethodDelete, "/api/students/{student}/links", "end-links", "End all links to a student's week", func(ctx context.Context, w studio.Who, in *ofStudent) error {
-		return s.app.EndLinks(ctx, w, in.Student)
+	change(s, http.MethodDelete, "/api/students/{student}/links", "end-links", "End the family's links to a student's week, or the student's own", func(ctx context.Context, w studio.Who, in *ofLinks) error {
+		return s.app.EndLinks(ctx, w, in.Student, in.Own)
 	})
 	answer(s, huma.Operation{OperationID: "family", Method: http.MethodGet, Path: "/api/family/{token}", Summary: "The week that a family's link opens", Metadata: open},
 		func(ctx context.Context, _ studio.Who, in *ofFamily) (studio.FamilyView, error) {

@@ -2,13 +2,9 @@ package studio
 
 import (
 	"context"
-	"maps"
-	"slices"
-	"strings"
 
 	"patientladder/core/advice"
 	"patientladder/core/approach"
-	"patientladder/core/judgement"
 	"patientladder/core/reason"
 )
 
@@ -22,7 +18,7 @@ type ApproachView struct {
 	Taste   string            `json:"taste" enum:",lively,lyrical,familiar" doc:"as asked"`
 	Before  bool              `json:"before" doc:"before the first book"`
 
-	Struck []StruckSort `json:"struck" nullable:"false" doc:"sorts of lines that are no longer drafted, since they were struck again and again"`
+	Habits []advice.Habit `json:"habits" nullable:"false" doc:"what the teacher does to sheet after sheet"`
 
 	HomeDays    []int `json:"homeDays" nullable:"false" doc:"weekdays of practice, 0 for Sunday; empty for every day"`
 	HomeMinutes int   `json:"homeMinutes" doc:"a day, as the family has set them; 0 for the usual"`
@@ -37,7 +33,7 @@ func (a *App) Approach(ctx context.Context, who Who, student string) (ApproachVi
 	v := ApproachView{Student: p.card(p.Student, p.lessonDay()), Rows: approach.For(p.plays), Usual: approach.Default(age(p.Student, p.today())),
 		Books: append([]string{}, p.standing.Books...), Offered: []string{}, Taste: string(p.standing.Taste), Before: p.standing.BeforeBook,
 		HomeDays: p.homeDays(), HomeMinutes: p.standing.HomeDays.Minutes}
-	v.Struck = p.struck()
+	v.Habits = advice.Habits(p.standing, p.Approach, p.graph)
 	seen := map[string]bool{}
 	for _, it := range p.shelf {
 		if it.Instrument == p.Instrument && !seen[it.Book] {
@@ -46,31 +42,6 @@ func (a *App) Approach(ctx context.Context, who Who, student string) (ApproachVi
 		}
 	}
 	return v, nil
-}
-
-// A StruckSort is a sort of line that is no longer drafted.
-type StruckSort struct {
-	Sort  string `json:"sort"`
-	Title string `json:"title" doc:"of the rung or the skill that it is about; empty of hearing"`
-	Times int    `json:"times"`
-}
-
-// struck lists the sorts of lines that the sheets of a student leave out.
-func (p *pupil) struck() []StruckSort {
-	out := []StruckSort{}
-	for _, sort := range slices.Sorted(maps.Keys(p.standing.Struck)) {
-		n := p.standing.Strikes(sort)
-		if n < int(judgement.StruckOften) {
-			continue
-		}
-		_, id, _ := strings.Cut(sort, " ")
-		title := p.graph.Name(id)
-		if r, is := p.standing.Rung(id); is {
-			title = r.Item.Title
-		}
-		out = append(out, StruckSort{sort, title, n})
-	}
-	return out
 }
 
 // An EffectsView is what a change of the approach would do.

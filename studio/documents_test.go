@@ -53,7 +53,7 @@ func TestWhatWasGivenStaysAsItWas(t *testing.T) {
 	assert.Equal(t, fact.Teacher, first.Document.By)
 	assert.NotEmpty(t, first.Document.Program)
 
-	link, err := r.app.MakeLink(ctx, r.who, r.student)
+	link, err := r.app.MakeLink(ctx, r.who, r.student, false)
 	require.NoError(t, err)
 	token := link.Path[len("/family/"):]
 	day, task := anyTask(t, first.Sheet)

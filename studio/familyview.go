@@ -12,9 +12,11 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/card"
 	"patientladder/core/document"
+	"patientladder/core/door"
 	"patientladder/core/exercise"
 	"patientladder/core/fact"
 	"patientladder/core/home"
+	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/notation"
 	"patientladder/core/notation/abc"
@@ -37,30 +39,40 @@ type NewLink struct {
 	LastDay calendar.Date `json:"lastDay"`
 }
 
-// MakeLink makes one more link to a student's week. It ends with the term.
-func (a *App) MakeLink(ctx context.Context, who Who, student string) (NewLink, error) {
+// MakeLink makes one more link to a student's week, for the family or the student's own. It
+// ends with the term.
+func (a *App) MakeLink(ctx context.Context, who Who, student string, own bool) (NewLink, error) {
 	r, err := a.enter(ctx, who)
 	if err != nil {
 		return NewLink{}, err
+	}
+	if own {
+		st, err := r.Student(ctx, student)
+		if err != nil {
+			return NewLink{}, told(err, "student")
+		}
+		if !advice.OwnLink(age(st, r.today())) {
+			return NewLink{}, invalid("%s is under %d: the week goes to the family.", st.FirstName, int(judgement.OwnLinkFrom))
+		}
 	}
 	token := chance()
 	last := r.today().Add(noTerm)
 	if term, in := r.row.Calendar.Term(r.today()); in {
 		last = term.To
 	}
-	if err := r.AddFamilyLink(ctx, student, token, last); err != nil {
+	if err := r.AddFamilyLink(ctx, student, token, own, last); err != nil {
 		return NewLink{}, told(err, "student")
 	}
 	return NewLink{"/family/" + token, last}, nil
 }
 
-// EndLinks ends all links to a student's week at once.
-func (a *App) EndLinks(ctx context.Context, who Who, student string) error {
+// EndLinks ends the family's links to a student's week at once, or the student's own.
+func (a *App) EndLinks(ctx context.Context, who Who, student string, own bool) error {
 	r := a.store.In(who.Studio)
 	if _, err := r.Student(ctx, student); err != nil {
 		return told(err, "student")
 	}
-	return told(r.EndFamilyLinks(ctx, student), "student")
+	return told(r.EndFamilyLinks(ctx, student, own), "student")
 }
 
 // A FamilyDay is what was told of one day at home.
@@ -75,6 +87,7 @@ type FamilyDay struct {
 type FamilyView struct {
 	Student   string             `json:"student" doc:"id that facts are told of"`
 	FirstName string             `json:"firstName"`
+	Own       bool               `json:"own" doc:"the student holds this link, not the family"`
 	Studio    string             `json:"studio"`
 	Now       time.Time          `json:"now" doc:"by the studio's clock"`
 	Today     calendar.Date      `json:"today"`
@@ -176,9 +189,11 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	if err != nil {
 		return FamilyView{}, err
 	}
-	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Acts: []advice.LineAct{}, Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
+	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Own: p.own, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Acts: []advice.LineAct{}, Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
 		Minutes: []int{}, Heard: []string{}, Pieces: []NearView{}, Along: p.Approach[approach.Model] == approach.Along, Weekdays: p.homeDays(), Budget: p.standing.HomeDays.Minutes}
-	v.Treats, v.Treat = p.treats()
+	if !p.own {
+		v.Treats, v.Treat = p.treats()
+	}
 	if v.Document, v.Sheet, err = p.sheetOf(ctx, "", 0); err != nil || v.Sheet == nil {
 		return v, err
 	}
@@ -248,7 +263,7 @@ func (p *pupil) heard(sheet week.Sheet) []string {
 }
 
 // line lets a family in to a line of its own sheet.
-func (a *App) line(ctx context.Context, token, key string) (pupil, week.Task, error) {
+func (a *App) line(ctx context.Context, token, key string) (guest, week.Task, error) {
 	p, err := a.family(ctx, token)
 	if err != nil {
 		return p, week.Task{}, err
@@ -372,22 +387,28 @@ func (p *pupil) ticks(from calendar.Date, revisions []document.Document) []Tick 
 	return out
 }
 
+// A guest is who holds a link to a student's week: the family, or the student alone.
+type guest struct {
+	pupil
+	own bool
+}
+
 // family lets in who holds a link's token.
-func (a *App) family(ctx context.Context, token string) (pupil, error) {
+func (a *App) family(ctx context.Context, token string) (guest, error) {
 	l, err := a.store.FamilyLink(ctx, token)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
-		return pupil{}, &Error{Missing, "This address opens no week. Part of it may have been lost on the way: open the link from the message again, or ask your teacher for a new one.", err}
+		return guest{}, &Error{Missing, "This address opens no week. Part of it may have been lost on the way: open the link from the message again, or ask your teacher for a new one.", err}
 	case err != nil:
-		return pupil{}, told(err, "link")
+		return guest{}, told(err, "link")
 	case l.Ended:
-		return pupil{}, &Error{Kind: Gone, Says: "Your teacher has ended this link. Ask for a new one at the next lesson; what you ticked is kept."}
+		return guest{}, &Error{Kind: Gone, Says: "Your teacher has ended this link. Ask for a new one at the next lesson; what you ticked is kept."}
 	}
 	p, err := a.pupil(ctx, Who{Studio: l.Studio}, l.Student)
 	if err == nil && p.today() > l.LastDay {
-		return pupil{}, &Error{Kind: Gone, Says: "This link ended with the term. Your teacher sends a new one with the first sheet of the next; what you ticked is kept."}
+		return guest{}, &Error{Kind: Gone, Says: "This link ended with the term. Your teacher sends a new one with the first sheet of the next; what you ticked is kept."}
 	}
-	return p, err
+	return guest{p, l.Own}, err
 }
 
 // TellFamily saves what a family tells of its own student. It may take back what
@@ -398,6 +419,9 @@ func (a *App) TellFamily(ctx context.Context, token string, facts []fact.Fact) e
 		return err
 	}
 	for i, f := range facts {
+		if p.own && !door.FromStudent(f.Body) {
+			return invalid("Mark %d of %d is for the family to settle, not for the student's own page.", i+1, len(facts))
+		}
 		if f.Student != p.ID {
 			return invalid("Mark %d of %d is not of the student whose page this is.", i+1, len(facts))
 		}

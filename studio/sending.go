@@ -145,7 +145,7 @@ func together(sent []store.Mailing, now time.Time, of func(store.Mailing) bool) 
 
 // write writes a sheet's letter, with a new link in it.
 func (a *App) write(ctx context.Context, who Who, p *pupil, m store.Mailing, ask letter.Ask) (mail.Letter, error) {
-	link, err := a.MakeLink(ctx, who, m.Student)
+	link, err := a.MakeLink(ctx, who, m.Student, false)
 	if err != nil {
 		return mail.Letter{}, err
 	}

@@ -145,7 +145,8 @@ type pupil struct {
 	own      []activity.Activity // the studio's, where a lesson is planned
 	trees    map[string][]reading.Chunk
 	inTurn   map[string]bool // by rung: its hands take turns
-	past     []week.Past     // sheets given before
+	tempos   map[string]reading.Tempo
+	past     []week.Past // sheets given before
 	pinned   map[string][]week.Task
 	among    []float64 // paces of the studio's other students
 }
@@ -330,7 +331,7 @@ func (p *pupil) plan(w way, d calendar.Date) lesson.Plan { return lesson.Make(p.
 
 // sheet writes the week sheet from a lesson's day.
 func (p *pupil) sheet(w way, from calendar.Date) week.Sheet {
-	return week.Make(week.Ask{Standing: w.Standing, Graph: p.graph, Path: w.Path, Ahead: w.Ahead, Approach: w.Approach, Home: p.Home, Plays: p.plays, Trees: p.trees, InTurn: p.inTurn, Stuck: stuck(w), Seat: p.seatAtHome(), Past: before(p.past, from), Words: p.words(), Pinned: p.pinned,
+	return week.Make(week.Ask{Standing: w.Standing, Graph: p.graph, Path: w.Path, Ahead: w.Ahead, Approach: w.Approach, Home: p.Home, Plays: p.plays, Trees: p.trees, InTurn: p.inTurn, Tempos: p.tempos, Stuck: stuck(w), Seat: p.seatAtHome(), Past: before(p.past, from), Words: p.words(), Pinned: p.pinned,
 		Games: activity.Played(slices.Concat(activity.Bank(), p.own), w.Standing.Games(from), age(p.Student, from), p.plays.Family),
 		Age:   age(p.Student, from), From: from, Next: p.calendar().Next(p.Slot, from), At: w.Now})
 }

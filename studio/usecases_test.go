@@ -502,7 +502,7 @@ func TestAPinnedLineStandsOnTheNextSheet(t *testing.T) {
 	assert.Equal(t, 1, again.Document.Revision, "this sheet stays as it is")
 	second := lesson("2026-11-25")
 	assert.True(t, stands(second, line.Key))
-	link, err := r.app.MakeLink(ctx, r.who, r.student)
+	link, err := r.app.MakeLink(ctx, r.who, r.student, false)
 	require.NoError(t, err)
 	past, err := r.app.FamilyWeeks(ctx, link.Path[len("/family/"):])
 	require.NoError(t, err)
@@ -514,6 +514,37 @@ func TestAPinnedLineStandsOnTheNextSheet(t *testing.T) {
 	r.tell(fact.Retracted{Ref: pin})
 	assert.True(t, stands(lesson("2026-11-25"), line.Key), "what was given stays")
 	assert.False(t, stands(lesson("2026-12-02"), line.Key))
+}
+
+// A student of twelve may hold a link of their own: it opens the same week, tells what was
+// done and asks, leaves the family's days and treats to the family, and ends by itself.
+func TestAStudentsOwnLink(t *testing.T) {
+	r := newRoom(t)
+	_, err := r.app.MakeLink(ctx, r.who, r.student, true)
+	assert.ErrorContains(t, err, "is under 12")
+	older := studio.NewID()
+	_, err = r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: older, FirstName: "Idris", Instrument: "piano", BirthYear: 2014, BirthMonth: 11, Slot: calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 30}})
+	require.NoError(t, err)
+	own, err := r.app.MakeLink(ctx, r.who, older, true)
+	require.NoError(t, err)
+	family, err := r.app.MakeLink(ctx, r.who, older, false)
+	require.NoError(t, err)
+	token := func(l studio.NewLink) string { return l.Path[len("/family/"):] }
+	v, err := r.app.Family(ctx, token(own))
+	require.NoError(t, err)
+	assert.True(t, v.Own)
+	assert.False(t, v.Treats)
+	tell := func(l studio.NewLink, b fact.Body) error {
+		return r.app.TellFamily(ctx, token(l), []fact.Fact{{ID: studio.NewID(), Student: older, At: r.now, Body: b}})
+	}
+	assert.NoError(t, tell(own, fact.QuestionAsked{Text: "Which finger on the black key?"}))
+	assert.ErrorContains(t, tell(own, fact.DaysSet{Weekdays: []int{1, 3}}), "for the family to settle")
+	assert.NoError(t, tell(family, fact.DaysSet{Weekdays: []int{1, 3}}))
+	require.NoError(t, r.app.EndLinks(ctx, r.who, older, true))
+	_, err = r.app.Family(ctx, token(own))
+	assert.ErrorContains(t, err, "ended this link")
+	_, err = r.app.Family(ctx, token(family))
+	assert.NoError(t, err, "the family's stays")
 }
 
 // A sentence to the family, told in the lesson, stands on the sheet that is given when the

@@ -29,6 +29,8 @@ type WeekView struct {
 	Ticks     []Tick              `json:"ticks" nullable:"false" doc:"made at home"`
 	Lines     []advice.SheetLine  `json:"lines" nullable:"false" doc:"of the newest revision of the last sheet, with what may be done to each"`
 	Links     int                 `json:"links" doc:"that open this week to the family now"`
+	OwnLinks  int                 `json:"ownLinks" doc:"that the student holds"`
+	OwnLink   bool                `json:"ownLink" doc:"the student is old enough for one"`
 	Sending   *Sending            `json:"sending,omitempty" doc:"the last of this sheet"`
 	Chunks    []Bracketed         `json:"chunks" nullable:"false" doc:"of each piece in hand with a score, what this week builds"`
 	Cards     []CardView          `json:"cards" nullable:"false" doc:"that the sheet asks, as they are shown"`
@@ -49,7 +51,7 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 	if v.Document, v.Sheet, err = p.sheetOf(ctx, day, revision); err != nil {
 		return WeekView{}, err
 	}
-	v.Home = p.home()
+	v.Home, v.OwnLink = p.home(), advice.OwnLink(age(p.Student, p.today()))
 	if v.Sheet != nil {
 		if v.Revisions, err = p.Revisions(ctx, p.ID, document.Sheet, v.Sheet.From); err != nil {
 			return WeekView{}, told(err, "sheet")
@@ -67,7 +69,11 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 	}
 	links, err := p.FamilyLinks(ctx, student)
 	for _, l := range links {
-		if l.LastDay >= p.today() {
+		switch {
+		case l.LastDay < p.today():
+		case l.Own:
+			v.OwnLinks++
+		default:
 			v.Links++
 		}
 	}
@@ -215,7 +221,7 @@ func (p *pupil) cut(ctx context.Context, s ladder.Standing) error {
 	if err != nil {
 		return told(err, "scores")
 	}
-	p.trees, p.inTurn = make(map[string][]reading.Chunk, len(files)), map[string]bool{}
+	p.trees, p.inTurn, p.tempos = make(map[string][]reading.Chunk, len(files)), map[string]bool{}, map[string]reading.Tempo{}
 	size := reading.Size(age(p.Student, p.today()), p.readsSolidly())
 	for id, f := range files {
 		if err := ctx.Err(); err != nil {
@@ -226,7 +232,7 @@ func (p *pupil) cut(ctx context.Context, s ladder.Standing) error {
 			return err // it was read when it came onto the shelf
 		}
 		page := reading.Read(sc, p.plays)
-		p.trees[rungs[id]], p.inTurn[rungs[id]] = page.Chunks(size), page.InTurn()
+		p.trees[rungs[id]], p.inTurn[rungs[id]], p.tempos[rungs[id]] = page.Chunks(size), page.InTurn(), page.Tempo()
 	}
 	return p.remember(ctx)
 }

@@ -56,7 +56,7 @@ func TestChunksOfTheWeek(t *testing.T) {
 	assert.Greater(t, level[0], 1)
 	assert.Greater(t, level[1], 0, "two are joined")
 
-	link, err := r.app.MakeLink(ctx, r.who, r.student)
+	link, err := r.app.MakeLink(ctx, r.who, r.student, false)
 	require.NoError(t, err)
 	token := link.Path[len("/family/"):]
 	family, err := r.app.Family(ctx, token)
@@ -212,7 +212,7 @@ func TestWhoIsOfferedTreats(t *testing.T) {
 		_, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: c.born, BirthMonth: 1, Instrument: "piano",
 			Slot: weekly, Approach: approach.Approach{"rewards": c.rewards}})
 		require.NoError(t, err)
-		link, err := r.app.MakeLink(ctx, r.who, id)
+		link, err := r.app.MakeLink(ctx, r.who, id, false)
 		require.NoError(t, err)
 		v, err := r.app.Family(ctx, link.Path[len("/family/"):])
 		require.NoError(t, err)

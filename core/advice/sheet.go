@@ -71,7 +71,7 @@ func OnLines(document string, sh week.Sheet, pinned map[string]ladder.Pin) []She
 			}
 			l.Count = t.Count
 			change := func(do string, c fact.LineChanged) {
-				c.Day, c.Document, c.Line = sh.From, document, t.Key
+				c.Day, c.Document, c.Line, c.Sort = sh.From, document, t.Key, t.Counted()
 				l.Acts = append(l.Acts, fact.Do(do, "", c))
 			}
 			if len(t.Plays) == 0 && t.Rung != "" && t.Spot == "" {

@@ -16,3 +16,6 @@ func Treats(a approach.Approach, age int) bool {
 	}
 	return true
 }
+
+// OwnLink reports whether a student of an age may have a link of their own to the week.
+func OwnLink(age int) bool { return age >= int(judgement.OwnLinkFrom) }

@@ -119,6 +119,16 @@ func above(b fact.Body) string {
 var fromHome = []fact.Kind{fact.Ticked{}.Kind(), fact.Practised{}.Kind(), fact.Tripped{}.Kind(), fact.QuestionAsked{}.Kind(), fact.DaysSet{}.Kind(),
 	fact.TreatSet{}.Kind(), fact.TreatDropped{}.Kind(), fact.Retracted{}.Kind()}
 
+// FromStudent reports whether a student alone may tell a body: what was done, how it was
+// and what is asked; the family's days and treats are the family's.
+func FromStudent(b fact.Body) bool {
+	switch b.(type) {
+	case fact.DaysSet, fact.TreatSet, fact.TreatDropped:
+		return false
+	}
+	return true
+}
+
 // Take checks a delivery and returns the facts in it that are new, each with its
 // author, in order. A fact that is there already with the same content changes
 // nothing. The error is a *Refusal.

@@ -88,6 +88,10 @@ func TestWhatTheLogTakes(t *testing.T) {
 		{"a question that is none", fact.Teacher, fact.ApproachSet{Question: "feet", School: "bare"}, "is not a question of the approach"},
 		{"an answer", fact.Teacher, fact.QuestionAnswered{Question: id('E')}, ""},
 		{"an answer to nothing", fact.Teacher, fact.QuestionAnswered{Question: a}, "is not a question of this student"},
+		{"a line added from the shelf", fact.Teacher, fact.LineAdded{Day: "2026-11-18", Item: "lamp"}, ""},
+		{"an exercise added", fact.Teacher, fact.LineAdded{Day: "2026-11-18", Exercise: "scale Eb major both"}, ""},
+		{"an exercise that is none", fact.Teacher, fact.LineAdded{Day: "2026-11-18", Exercise: "juggle Eb"}, "there is no exercise"},
+		{"a line that says nothing", fact.Teacher, fact.LineAdded{Day: "2026-11-18", Minutes: 5}, "says nothing"},
 		{"a line of the sheet", fact.Family, fact.Ticked{Day: "2026-11-18", Document: id('D'), Line: "now r1"}, ""},
 		{"a line of no sheet", fact.Family, fact.Ticked{Day: "2026-11-18", Document: id('D'), Line: "now r2"}, "is not a line of that sheet"},
 		{"a sheet that was never given", fact.Family, fact.Ticked{Day: "2026-11-18", Document: id('X'), Line: "now r1"}, "is not a sheet of this student"},
@@ -166,4 +170,12 @@ func TestWhatIsToldBesideMayBeNamed(t *testing.T) {
 	borrowed.ID = id('A')
 	_, err = known().Take(fact.Family, []fact.Fact{borrowed, {ID: id('N'), Student: emil, At: now, Body: fact.Retracted{Ref: id('A')}}})
 	assert.ErrorContains(t, err, "with other content", "a tick that borrows the id of the teacher's fact")
+}
+
+// What a student of twelve or more tells alone, and what the family settles.
+func TestAStudentAlone(t *testing.T) {
+	for b, may := range map[fact.Body]bool{fact.Ticked{}: true, fact.Practised{}: true, fact.Tripped{}: true, fact.QuestionAsked{}: true, fact.Retracted{}: true, fact.TreatSet{}: false, fact.TreatDropped{}: false} {
+		assert.Equal(t, may, FromStudent(b), "%T", b)
+	}
+	assert.False(t, FromStudent(fact.DaysSet{}))
 }

@@ -42,7 +42,7 @@ var kinds = []entry{
 	of[Practised](), of[Played](), of[Ticked](), of[Tripped](), of[DaysSet](), of[QuestionAsked](), of[QuestionAnswered](), of[TreatSet](), of[TreatDropped](),
 
 	// the teacher's word on a sheet
-	of[LineStruck](), of[LineChanged](), of[LineAdded](), of[LineMoved](), of[LinePinned](), of[SheetNoted](), of[SortKept](),
+	of[LineStruck](), of[LineChanged](), of[LineAdded](), of[LineMoved](), of[LinePinned](), of[SheetNoted](), of[SortKept](), of[CountKept](),
 
 	of[Retracted](),
 }

@@ -24,6 +24,7 @@ type LineChanged struct {
 	From     int           `json:"from,omitempty" minimum:"0" maximum:"10000" doc:"first bar"`
 	To       int           `json:"to,omitempty" minimum:"0" maximum:"10000" doc:"last bar"`
 	Weekdays []int         `json:"weekdays,omitempty" maxItems:"7" doc:"on which it stands, 0 for Sunday; empty for those it has"`
+	Sort     string        `json:"sort,omitempty" enum:"piece,scale,pattern" doc:"what sort of line it is, so that what is changed again and again may be kept so"`
 }
 
 // LineAdded is a line in the teacher's own words, or something of the shelf, an exercise or
@@ -71,6 +72,13 @@ type SortKept struct {
 	Sort string `json:"sort" maxLength:"60"`
 }
 
+// CountKept has a sort of line ask for so many times on the sheets to come; the last counts.
+type CountKept struct {
+	Sort  string `json:"sort" enum:"piece,scale,pattern"`
+	Count int    `json:"count" minimum:"1" maximum:"50"`
+}
+
+func (CountKept) Kind() Kind   { return "count_kept" }
 func (LineStruck) Kind() Kind  { return "line_struck" }
 func (LineChanged) Kind() Kind { return "line_changed" }
 func (LineAdded) Kind() Kind   { return "line_added" }

@@ -16,6 +16,7 @@ import (
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
+	"patientladder/core/shelf"
 )
 
 // A Level is much, little, or not told.
@@ -84,8 +85,8 @@ func Minutes(s ladder.Standing, from, to calendar.Date) (mean float64, days int)
 	return float64(sum) / float64(days), days
 }
 
-// Towards counts what was reached towards a treat since it was named: footholds, or
-// days practised.
+// Towards counts what was reached towards a treat since it was named: the footholds that
+// the teacher granted, of which a huge piece's is worth more, or days practised.
 func Towards(t ladder.Treat, s ladder.Standing) int {
 	if t.Counts != fact.Footholds {
 		return len(Days(s, calendar.On(t.Since), calendar.Last))
@@ -93,11 +94,19 @@ func Towards(t ladder.Treat, s ladder.Standing) int {
 	n := 0
 	for _, r := range s.Rungs {
 		if r.Foothold != nil && !r.Foothold.Before(t.Since) {
-			n++
+			n += worth(r.Item)
 		}
 	}
 	return n
 }
+
+// worth is how many ordinary pieces one counts for.
+func worth(it shelf.Item) int {
+	return min(max(it.Bars/int(judgement.HugePiece), 1), mostWorth)
+}
+
+// mostWorth is what the longest piece counts for.
+const mostWorth = 3
 
 // Feelings returns how often each feeling was told lately, and whether they speak for
 // or against enjoyment. Quiet ones hide, and one mood is no opinion: only repeated

@@ -9,6 +9,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/ladder"
+	"patientladder/core/shelf"
 )
 
 const today = calendar.Date("2026-11-18")
@@ -66,6 +67,12 @@ func TestDaysThatCount(t *testing.T) {
 }
 
 // A treat counts from when the family named it.
+func TestAHugePieceCountsForMore(t *testing.T) {
+	for bars, want := range map[int]int{0: 1, 8: 1, 63: 1, 64: 2, 95: 2, 96: 3, 400: 3} {
+		assert.Equal(t, want, worth(shelf.Item{Bars: bars}), "%d bars", bars)
+	}
+}
+
 func TestTowardsATreat(t *testing.T) {
 	on := func(d calendar.Date) *time.Time { at := d.Time(); return &at }
 	s := ladder.Standing{Practice: []ladder.Practice{{Day: today.Add(-1)}, {Day: today.Add(1)}}, Ticks: []ladder.Tick{{Day: today}, {Day: today.Add(1)}},

@@ -146,7 +146,7 @@ var (
 
 // The teacher's word on sheets.
 var (
-	StruckOften = ours("sheets", "sheets from which a sort of line is struck until it is no longer drafted", 3, "higher: sheets learn more slowly")
+	StruckOften = ours("sheets", "sheets from which a sort of line is struck until it is no longer drafted, and on which it is changed in one way until keeping it so is offered", 3, "higher: sheets learn more slowly")
 )
 
 // Cards of reading and theory.
@@ -172,5 +172,7 @@ var (
 	ShareShift    = ours("advice", "share of the practice that must move for an effect to be told", 0.03, "lower: differences that nobody feels are told")
 	CarryRecall   = ours("advice", "recall under which an old piece that carries a skill being learnt is suggested", 0.93, "higher: such pieces are suggested sooner after they were heard")
 	FaultWeeks    = ours("advice", "weeks for which a fault that was seen stands among the first", 8, "lower: faults are forgotten sooner")
+	HugePiece     = ours("family", "bars for which a piece counts once towards a treat; one of twice as many counts twice, of three times as many three times", 32, "lower: long pieces count for more")
+	OwnLinkFrom   = ours("family", "age from which a student may have a link to the week beside the family's", 12, "lower: younger ones hold their own page")
 	TreatsTo      = ours("advice", "age up to which counting towards a treat is offered unasked", 12, "higher: older students see it")
 )

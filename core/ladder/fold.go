@@ -6,6 +6,7 @@
 package ladder
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 	"time"
@@ -241,6 +242,13 @@ func (f *fold) student(t fact.Fact) {
 		if !slices.Contains(f.s.Struck[b.Sort], b.Day) {
 			f.s.Struck[b.Sort] = append(f.s.Struck[b.Sort], b.Day)
 		}
+	case fact.LineChanged:
+		f.lineChanged(b)
+	case fact.CountKept:
+		if f.s.Counts == nil {
+			f.s.Counts = map[string]Count{}
+		}
+		f.s.Counts[b.Sort] = Count{t.ID, b.Count}
 	case fact.SortKept:
 		delete(f.s.Struck, b.Sort)
 	case fact.ActivityDone:
@@ -250,6 +258,19 @@ func (f *fold) student(t fact.Fact) {
 	default:
 		f.s.Lessons.tell(t)
 	}
+}
+
+// lineChanged notes what a line of a sheet came to.
+func (f *fold) lineChanged(b fact.LineChanged) {
+	if b.Sort == "" {
+		return
+	}
+	i := slices.IndexFunc(f.s.Changed, func(c Change) bool { return c.Day == b.Day && c.Line == b.Line })
+	if i < 0 {
+		f.s.Changed, i = append(f.s.Changed, Change{Day: b.Day, Line: b.Line, Sort: b.Sort}), len(f.s.Changed)
+	}
+	c := &f.s.Changed[i]
+	c.Count, c.Hands = cmp.Or(b.Count, c.Count), cmp.Or(b.Hands, c.Hands)
 }
 
 // unplaced keeps a fact aside that speaks of what is not here.

@@ -39,13 +39,30 @@ type Standing struct {
 	Ticks      []Tick                  // of tasks done at home, in order
 	Treat      *Treat                  // that the family counts towards; nil for none
 
-	Pinned map[string]Pin             // lines that go on, by key
-	Struck map[string][]calendar.Date // sorts of lines that were struck from sheets, with the lessons that gave those
+	Pinned  map[string]Pin             // lines that go on, by key
+	Changed []Change                   // what the teacher changed on sheets, each line of each sheet as it came to stand
+	Counts  map[string]Count           // times that a sort of line asks for by the teacher's word
+	Struck  map[string][]calendar.Date // sorts of lines that were struck from sheets, with the lessons that gave those
 }
 
 // Ached reports whether a pain that was told before a day was not cleared on it.
 func (s Standing) Ached(d calendar.Date) bool {
 	return slices.ContainsFunc(s.Rests, func(r calendar.Span) bool { return d > r.From && (r.To == "" || d <= r.To) })
+}
+
+// A Change is what the teacher made of a line of the sheet that the lesson of a day gave.
+type Change struct {
+	Day   calendar.Date
+	Line  string
+	Sort  string
+	Count int    // 0 where it was left
+	Hands string // empty where they were left
+}
+
+// A Count is how many times a sort of line asks for, and the fact that said so.
+type Count struct {
+	Fact  string
+	Times int
 }
 
 // Strikes counts the sheets from which a sort of line was struck since it was last wanted.

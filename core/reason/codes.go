@@ -16,7 +16,8 @@ var Codes = []string{
 	"effect-line", "effect-moves", "effect-none", "effect-order", "effect-ready", "effect-share", "effect-treats", "fading", "fill-ladder",
 	"first-lesson", "fix-delay", "fix-drop", "fix-landing", "foothold", "game-learning", "game-moves", "game-prepares", "game-refreshes",
 	"goes-already", "grown-gently", "head-start", "head-start-late", "head-start-next", "head-start-shown", "hear-far-ahead", "hear-it-early",
-	"hold-this", "home-ask-feeling", "home-ask-parts", "home-choose-together", "home-feed", "home-habit", "home-joyless", "home-lacks",
+	"habit-count", "habit-count-kept", "habit-hands",
+	"habit-heard", "habit-struck", "hold-this", "home-ask-feeling", "home-ask-parts", "home-choose-together", "home-feed", "home-habit", "home-joyless", "home-lacks",
 	"home-smaller", "home-talk", "home-three-way", "home-untold", "how-it-went", "in-hand", "join-two", "jump-bridge", "jump-no-bridge",
 	"keep-alive", "keys-labelled", "landing-after-climb", "lane-done", "lane-none", "lane-waits", "lighter-week", "load-hands",
 	"load-kept-low", "load-learning", "load-material", "load-new", "load-prepared", "load-rusty", "load-tempo", "load-unknown",
@@ -31,6 +32,7 @@ var Codes = []string{
 	"rests-the-hands", "script-count", "script-direction", "script-ear", "seat-book", "seat-estimated", "seat-firm", "seat-first",
 	"seat-footstool", "seat-height", "seat-platform", "seat-platform-pedals", "seat-spike", "seat-stand", "seat-tiles", "seat-too-high",
 	"shifted-later", "shifted-sooner", "small-first", "small-thing-going", "spot-carried", "spot-count", "spot-first", "squeezed",
-	"start-drawn", "still-open", "stop-if-it-hurts", "stretched", "struck-often", "stuck-small", "taught", "thin-week", "to-taste", "too-short-for",
+	"start-drawn", "still-open", "stop-if-it-hurts", "stretched", "struck-often", "stuck-small", "taught",
+	"tempo-clue-title", "tempo-clue-words", "tempo-title", "tempo-word", "tempo-words", "thin-week", "to-taste", "too-short-for",
 	"tries-failed", "try-first-book", "upkeep-share", "waits-for-its-lesson", "went-easily", "went-fell-apart", "went-fine", "went-rough",
 }

@@ -29,6 +29,20 @@ func (t Task) Sort() string {
 	return "rung " + t.Rung
 }
 
+// Counted says what sort of line a task is, of which the times may be kept: piece, scale or
+// pattern; empty of others.
+func (t Task) Counted() string {
+	switch {
+	case t.Band != "now" || t.Spot != "" || t.Rung == "" || len(t.Cards) > 0 || len(t.Steps) > 0:
+		return ""
+	case len(t.Plays) == 0:
+		return "piece"
+	case t.InRow:
+		return "pattern"
+	}
+	return "scale"
+}
+
 // Edit returns a sheet with the teacher's word on it and nothing else said before: the
 // facts in order, without what was taken back, on the days as they were drafted.
 func Edit(sh Sheet, facts []fact.Fact, adds Adds) Sheet {

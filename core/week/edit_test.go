@@ -11,6 +11,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/instrument"
+	"patientladder/core/ladder"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
 )
@@ -170,6 +171,29 @@ func TestStruckAgainAndAgain(t *testing.T) {
 	assert.Equal(t, "listen", Task{Rung: "r", Listen: true}.Sort())
 	assert.Equal(t, "head-start reach-back", Task{Skill: "reach-back"}.Sort())
 	assert.Equal(t, "rung r", Task{Rung: "r", Start: &Start{StartOf: reading.StartOf{}}}.Sort())
+}
+
+// What the teacher keeps so stands on the sheets to come.
+func TestTimesThatAreKept(t *testing.T) {
+	for sort, want := range map[string]int{"piece": 5, "scale": 3} {
+		s := only(rung("one", 8, 1, at(from), nil))
+		s.Counts = map[string]ladder.Count{sort: {Fact: "f", Times: 5}}
+		sh := sheet(s, approach.Default(9), 9, from, next)
+		for _, task := range sh.Days[1].Tasks {
+			if task.Band == "now" {
+				assert.Equal(t, want, task.Count, "%s: %s", sort, task.Says.What)
+			}
+		}
+	}
+	for _, c := range []struct {
+		is   Task
+		want string
+	}{
+		{Task{Band: "now", Rung: "r"}, "piece"}, {Task{Band: "now", Rung: "r", Plays: []Play{{}}}, "scale"}, {Task{Band: "now", Rung: "r", Plays: []Play{{}}, InRow: true}, "pattern"},
+		{Task{Band: "upkeep", Rung: "r"}, ""}, {Task{Band: "now", Rung: "r", Spot: "bar 3", InRow: true}, ""}, {Task{Band: "now", Rung: "r", Cards: []CardLine{{}}}, ""}, {Task{Band: "now", Rung: "r", Steps: []string{"x"}}, ""}, {Task{Band: "now"}, ""},
+	} {
+		assert.Equal(t, c.want, c.is.Counted(), "%+v", c.is)
+	}
 }
 
 // A teacher puts something of the shelf, an exercise, cards or a game on the sheet: it reads

@@ -31,29 +31,30 @@ import (
 
 // A Task is one thing to do on one day.
 type Task struct {
-	Key     string        `json:"key" doc:"of the task among those of its day; the same in every revision of the sheet"`
-	Band    string        `json:"band" enum:"now,upkeep,ahead"`
-	Rung    string        `json:"rung"`
-	Item    string        `json:"item,omitempty" doc:"of what the teacher added from the shelf"`
-	Title   string        `json:"title"`
-	From    int           `json:"from" doc:"first bar; 0 for the whole or no bars"`
-	To      int           `json:"to" doc:"last bar"`
-	Spot    string        `json:"spot,omitempty" doc:"the place of a spot"`
-	Skill   string        `json:"skill,omitempty" doc:"of a head start"`
-	Do      string        `json:"do,omitempty" doc:"what to do, of a head start"`
-	Hands   string        `json:"hands,omitempty" enum:"right,left,together" doc:"of a two-hand piece"`
-	Plays   []Play        `json:"plays,omitempty" nullable:"false" doc:"of an exercise: what each hand plays"`
-	Cards   []CardLine    `json:"cards,omitempty" nullable:"false" doc:"of reading and theory: what is asked, and when it is right"`
-	Steps   []string      `json:"steps,omitempty" nullable:"false" doc:"of a game: how it goes"`
-	Game    string        `json:"game,omitempty" doc:"id of an activity that is played at home"`
-	Way     string        `json:"way,omitempty" enum:"own-tempo,by-heart,to-someone" doc:"how the whole is played, where it has been asked for before"`
-	Start   *Start        `json:"start,omitempty" doc:"of a chunk that was read off the score"`
-	Count   int           `json:"count" doc:"times; in a row for a spot or a pattern"`
-	InRow   bool          `json:"inRow"`
-	Listen  bool          `json:"listen" doc:"only listening; success is not asked"`
-	Minutes int           `json:"minutes"`
-	Why     reason.Reason `json:"why"`
-	Says    Words         `json:"says"`
+	Key     string         `json:"key" doc:"of the task among those of its day; the same in every revision of the sheet"`
+	Band    string         `json:"band" enum:"now,upkeep,ahead"`
+	Rung    string         `json:"rung"`
+	Item    string         `json:"item,omitempty" doc:"of what the teacher added from the shelf"`
+	Title   string         `json:"title"`
+	From    int            `json:"from" doc:"first bar; 0 for the whole or no bars"`
+	To      int            `json:"to" doc:"last bar"`
+	Spot    string         `json:"spot,omitempty" doc:"the place of a spot"`
+	Skill   string         `json:"skill,omitempty" doc:"of a head start"`
+	Do      string         `json:"do,omitempty" doc:"what to do, of a head start"`
+	Hands   string         `json:"hands,omitempty" enum:"right,left,together" doc:"of a two-hand piece"`
+	Plays   []Play         `json:"plays,omitempty" nullable:"false" doc:"of an exercise: what each hand plays"`
+	Cards   []CardLine     `json:"cards,omitempty" nullable:"false" doc:"of reading and theory: what is asked, and when it is right"`
+	Steps   []string       `json:"steps,omitempty" nullable:"false" doc:"of a game: how it goes"`
+	Game    string         `json:"game,omitempty" doc:"id of an activity that is played at home"`
+	Way     string         `json:"way,omitempty" enum:"own-tempo,by-heart,to-someone" doc:"how the whole is played, where it has been asked for before"`
+	Tempo   *reason.Reason `json:"tempo,omitempty" doc:"of a whole piece: what says how it goes"`
+	Start   *Start         `json:"start,omitempty" doc:"of a chunk that was read off the score"`
+	Count   int            `json:"count" doc:"times; in a row for a spot or a pattern"`
+	InRow   bool           `json:"inRow"`
+	Listen  bool           `json:"listen" doc:"only listening; success is not asked"`
+	Minutes int            `json:"minutes"`
+	Why     reason.Reason  `json:"why"`
+	Says    Words          `json:"says"`
 
 	fresh bool    // a small chunk that is learnt
 	lasts float64 // seconds of one playing, slowly; 0 where that is not known
@@ -142,6 +143,7 @@ type Ask struct {
 	Trees    map[string][]reading.Chunk // by rung: a tree a hand, of two hands a third for both
 	Stuck    map[string]bool            // by rung: it sticks
 	InTurn   map[string]bool            // by rung: its hands take turns
+	Tempos   map[string]reading.Tempo   // by rung: what stands at its head, and what supports it
 	Seat     []reason.Reason            // how to sit at the home's instrument, as measured; none where it was not
 	Past     []Past                     // sheets given before, the first first
 	Words    reading.Words              // for rhythms
@@ -262,6 +264,9 @@ func (w *writer) put(turn int, t Task) {
 			w.sheet.LeftOut = append(w.sheet.LeftOut, out)
 		}
 		return
+	}
+	if kept := w.Standing.Counts[t.Counted()]; kept.Times > 0 {
+		t.Count = kept.Times
 	}
 	d := &w.sheet.Days[0]
 	if turn > 0 {
@@ -405,6 +410,27 @@ func (w *writer) rung(r ladder.Rung, day, turn, total, minutes, room int) {
 		list = fit(tasks[spots:], minutes) // no room for both: the spot and the piece take turns
 	}
 	for _, t := range list {
+		if t.From == 0 && t.Spot == "" {
+			t.Tempo = w.tempo(r)
+		}
 		w.put(day, t)
 	}
+}
+
+// tempo says what stands at the head of a piece, and what supports it; nil where neither
+// does.
+func (w *writer) tempo(r ladder.Rung) *reason.Reason {
+	t := w.Tempos[r.ID]
+	var says reason.Reason
+	switch {
+	case t.Word != "" && t.In != "":
+		says = reason.Of("tempo-"+t.In, "word", t.Word, "clue", t.Clue)
+	case t.Word != "":
+		says = reason.Of("tempo-word", "word", t.Word)
+	case t.In != "":
+		says = reason.Of("tempo-clue-"+t.In, "clue", t.Clue)
+	default:
+		return nil
+	}
+	return &says
 }

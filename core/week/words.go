@@ -16,6 +16,7 @@ type Words struct {
 	Start string `json:"start" doc:"with which finger each hand begins it, and on which key, in few words; empty where that is not told"`
 	Mark  string `json:"mark" doc:"the same of its first note alone, as it stands on a bracket"`
 	Times string `json:"times" doc:"how many, or how many in a row"`
+	Tempo string `json:"tempo,omitempty" doc:"what says how the piece goes; with the whole of it"`
 	What  string `json:"what" doc:"all of it in one line"`
 	Again string `json:"again" doc:"the same on a later day, where it was said before"`
 	Why   string `json:"why"`
@@ -69,6 +70,10 @@ func (t *Task) words(reader string) Words {
 		w.What = strings.Join(parts, ", ")
 		if t.Way != "" {
 			w.What += ": " + told(reason.Of("way-"+t.Way), reader)
+		}
+		if t.Tempo != nil {
+			w.Tempo = told(*t.Tempo, reader)
+			w.What += ". " + w.Tempo
 		}
 		if t.Start != nil && t.Start.Rhythm != "" && t.Spot == "" {
 			w.What += ". First in rhythm: “" + t.Start.Rhythm + "”"
@@ -199,6 +204,11 @@ var sentences = map[string]string{
 	"way-own-tempo":         "once slowly, once at its own tempo",
 	"way-by-heart":          "as far as it goes by heart",
 	"way-to-someone":        "once for somebody who listens",
+	"tempo-word":            "At its head stands “{word}”",
+	"tempo-title":           "At its head stands “{word}”, and “{clue}” in the title says why",
+	"tempo-words":           "At its head stands “{word}”, and “{clue}” in its words says why",
+	"tempo-clue-title":      "How it goes: “{clue}” in the title says it",
+	"tempo-clue-words":      "How it goes: “{clue}” in its words says it",
 	"a-pattern":             "A pattern: the same each time, counted in a row.",
 	"a-scale":               "Slowly and evenly; smooth to see is smooth to hear.",
 	"a-cycle":               "This week's key: read the three aims first.",

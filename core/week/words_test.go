@@ -139,3 +139,22 @@ func TestNoOldPieceIsForgotten(t *testing.T) {
 		})
 	}
 }
+
+// How a whole piece goes, with what supports it. Common practice, no source.
+func TestWhatStandsAtItsHead(t *testing.T) {
+	for _, c := range []struct {
+		tempo reading.Tempo
+		want  string
+	}{
+		{reading.Tempo{Word: "Lively"}, "whole, 3 times. At its head stands “Lively”"},
+		{reading.Tempo{Word: "Lively", Clue: "jig", In: "title"}, "whole, 3 times. At its head stands “Lively”, and “jig” in the title says why"},
+		{reading.Tempo{Word: "Gently", Clue: "sleep", In: "words"}, "whole, 3 times. At its head stands “Gently”, and “sleep” in its words says why"},
+		{reading.Tempo{Clue: "march", In: "title"}, "whole, 3 times. How it goes: “march” in the title says it"},
+		{reading.Tempo{Clue: "sleep", In: "words"}, "whole, 3 times. How it goes: “sleep” in its words says it"},
+		{reading.Tempo{}, "whole, 3 times"},
+	} {
+		w := writer{Ask: Ask{Tempos: map[string]reading.Tempo{"r": c.tempo}}}
+		task := Task{Band: "now", Rung: "r", Count: 3, Tempo: w.tempo(ladder.Rung{ID: "r"})}
+		assert.Equal(t, c.want, task.words("student").What)
+	}
+}

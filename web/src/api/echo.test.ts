@@ -82,6 +82,7 @@ describe("a lesson with marks that it does not hold yet", () => {
 
 const home: Schemas["FamilyView"] = {
   student: "tobias",
+  own: false,
   firstName: "Tobias",
   studio: "",
   now: "",

@@ -1,40 +1,77 @@
 import { useRef, useState } from "react";
-import { metronome } from "../parts/sound";
+import { metronome, type Pulse } from "../parts/sound";
 
 const least = 40;
 const most = 160;
 
-// Beat is a plain metronome.
+const bars = [1, 2, 3, 4, 6];
+const parts = [
+  { of: 1, name: "beats alone" },
+  { of: 2, name: "with halves" },
+  { of: 3, name: "with thirds" },
+];
+
+// Beat is a metronome: the first of a bar stands out, and beats may be halved or parted in
+// three.
 export function Beat() {
-  const [bpm, setBPM] = useState(72);
+  const [pulse, setPulse] = useState<Pulse>({ bpm: 72, beats: 1, parts: 1 });
   const [on, setOn] = useState(false);
   const stop = useRef<() => void>(undefined);
-  const run = (to: number, go: boolean) => {
+  const run = (to: Pulse, go: boolean) => {
     stop.current?.();
     stop.current = go ? metronome(to) : undefined;
-    setBPM(to);
+    setPulse(to);
     setOn(go);
   };
-  const step = (by: number) => run(Math.min(most, Math.max(least, bpm + by)), on);
+  const step = (by: number) => run({ ...pulse, bpm: Math.min(most, Math.max(least, pulse.bpm + by)) }, on);
   const round = "size-11 rounded border border-line bg-raised text-[20px]";
+  const choice = "min-h-11 flex-1 rounded border border-line bg-raised px-2";
   return (
-    <section aria-label="Beat" className="flex items-center gap-2 px-4 pt-6">
-      <h2 className="mr-auto text-head">Beat</h2>
-      <button type="button" aria-label="Slower" className={round} onClick={() => step(-4)}>
-        −
-      </button>
-      <output className="w-10 text-center text-large font-[620]">{bpm}</output>
-      <button type="button" aria-label="Faster" className={round} onClick={() => step(4)}>
-        +
-      </button>
-      <button
-        type="button"
-        aria-pressed={on}
-        className={`min-h-11 w-20 rounded border border-ink font-[620] ${on ? "bg-ink text-raised" : "bg-raised"}`}
-        onClick={() => run(bpm, !on)}
-      >
-        {on ? "Stop" : "Start"}
-      </button>
+    <section aria-label="Beat" className="px-4 pt-6">
+      <p className="flex items-center gap-2">
+        <b className="mr-auto text-head">Beat</b>
+        <button type="button" aria-label="Slower" className={round} onClick={() => step(-4)}>
+          −
+        </button>
+        <output className="w-10 text-center text-large font-[620]">{pulse.bpm}</output>
+        <button type="button" aria-label="Faster" className={round} onClick={() => step(4)}>
+          +
+        </button>
+        <button
+          type="button"
+          aria-pressed={on}
+          className={`min-h-11 w-20 rounded border border-ink font-[620] ${on ? "bg-ink text-raised" : "bg-raised"}`}
+          onClick={() => run(pulse, !on)}
+        >
+          {on ? "Stop" : "Start"}
+        </button>
+      </p>
+      <p className="mt-2 flex gap-2">
+        <select
+          aria-label="Beats in a bar"
+          className={choice}
+          value={pulse.beats}
+          onChange={(e) => run({ ...pulse, beats: Number(e.target.value) }, on)}
+        >
+          {bars.map((n) => (
+            <option key={n} value={n}>
+              {n === 1 ? "all beats alike" : `first of ${n} stands out`}
+            </option>
+          ))}
+        </select>
+        <select
+          aria-label="Parts of a beat"
+          className={choice}
+          value={pulse.parts}
+          onChange={(e) => run({ ...pulse, parts: Number(e.target.value) }, on)}
+        >
+          {parts.map((p) => (
+            <option key={p.of} value={p.of}>
+              {p.name}
+            </option>
+          ))}
+        </select>
+      </p>
     </section>
   );
 }

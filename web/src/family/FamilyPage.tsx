@@ -61,14 +61,16 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
   const days = all.slice(week * 7, week * 7 + 7);
   const leaf = (by: number) => all[(week + by) * 7];
   if (!view.sheet || !day) {
-    return <Closed says={`${view.firstName}'s first week sheet comes after the first lesson.`} />;
+    return (
+      <Closed says={`${view.own ? "Your" : `${view.firstName}'s`} first week sheet comes after the first lesson.`} />
+    );
   }
   const tickOf = (key: string) => view.ticks.find((t) => t.day === day.date && t.key === key);
   return (
     <main className="mx-auto max-w-md pb-16 text-[16px]" data-testid="family">
       <header className="px-4 pt-5 pb-3">
         <p className="text-soft">{view.studio}</p>
-        <h1 className="text-[26px] leading-tight">{view.firstName}'s practice</h1>
+        <h1 className="text-[26px] leading-tight">{view.own ? "Your practice" : `${view.firstName}'s practice`}</h1>
       </header>
       {view.sheet.word && <p className="mx-4 mb-3 border-l-4 border-ink pl-3">{view.sheet.word}</p>}
       <nav aria-label="Day" className="grid grid-flow-col gap-1 px-4">

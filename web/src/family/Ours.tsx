@@ -11,19 +11,23 @@ type Props = { view: FamilyView; token: string };
 export function Ours({ view, token }: Props) {
   return (
     <section className="space-y-4 px-4 pt-8">
-      <h2 className="text-head">Our week</h2>
-      <HomeDays student={view.student} days={view.weekdays} minutes={view.budget} />
+      {!view.own && (
+        <>
+          <h2 className="text-head">Our week</h2>
+          <HomeDays student={view.student} days={view.weekdays} minutes={view.budget} />
+        </>
+      )}
       {view.treats && <Treat view={view} />}
       <p>
         <a className="font-[620] underline underline-offset-4" href={`/api/family/${token}/lessons.ics`}>
-          {view.firstName}'s lessons as a calendar file
+          {view.own ? "Your" : `${view.firstName}'s`} lessons as a calendar file
         </a>
       </p>
     </section>
   );
 }
 
-const counted = { days: "days practised", footholds: "pieces that are done" };
+const counted = { days: "days practised", footholds: "pieces that are done (a long one counts for more)" };
 
 function Treat({ view }: { view: FamilyView }) {
   const [counts, setCounts] = useState<"days" | "footholds">("days");

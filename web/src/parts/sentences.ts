@@ -5,6 +5,8 @@ import { length } from "./units";
 type Reason = Schemas["Reason"];
 type Args = Record<string, string>;
 
+const counted: Args = { piece: "pieces", scale: "scales", pattern: "patterns" };
+
 // Every reason that core gives, as a sentence.
 const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "not-taught": (a) => `${a.title} has not had its lesson yet, so a try comes too soon.`,
@@ -76,6 +78,12 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "home-choose-together": () => "Choose the next pieces with them.",
   "home-talk": (a) =>
     `Little practice, and “dull” ${plural(a.times ?? "", "time")}: an honest talk. Why does the family want this, what would the student like?`,
+  "habit-count": (a) => `You set ${counted[a.sort ?? ""]} to ${plural(a.count ?? "", "time")} on three sheets.`,
+  "habit-count-kept": (a) =>
+    `${counted[a.sort ?? ""]?.replace(/^./, (c) => c.toUpperCase())}: ${plural(a.count ?? "", "time")}, by your word.`,
+  "habit-hands": () => "You put both hands together on three sheets.",
+  "habit-heard": () => "What is only heard: struck from sheet after sheet, no longer drafted.",
+  "habit-struck": (a) => `${a.title}: struck from sheet after sheet, no longer drafted.`,
   "home-habit": () => "Habit first: the same hour each day, the instrument open and in sight.",
   "home-smaller": () => "Smaller steps: five minutes that happen beat twenty that do not.",
   "home-ask-feeling": () => "How it feels was hardly told: ask, and listen more than once.",

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { hearing, hertz, type Sound, strokes } from "./sound";
+import { click, hearing, hertz, type Sound, strokes } from "./sound";
 
 const note = (id: string, staff: number, onset: number, length: number, key: number): Sound => ({
   id,
@@ -74,4 +74,15 @@ describe("hearing", () => {
   it("counts at least two beats, also where the bar is one", () => {
     expect(hearing({ ...model, bars: [0, 1] }, { fromId: "a", toId: "d", hand: "right" }, 1).beats).toBe(2);
   });
+});
+
+describe("a metronome", () => {
+  const clicks = (beats: number, parts: number, n: number) =>
+    Array.from({ length: n }, (_, i) => ({ 96: "ONE", 91: "beat", 79: "." })[click({ bpm: 60, beats, parts }, i)]).join(
+      " ",
+    );
+  it("clicks evenly", () => expect(clicks(1, 1, 3)).toBe("beat beat beat"));
+  it("lets the first of a bar stand out", () => expect(clicks(3, 1, 6)).toBe("ONE beat beat ONE beat beat"));
+  it("halves beats", () => expect(clicks(2, 2, 5)).toBe("ONE . beat . ONE"));
+  it("parts them in three", () => expect(clicks(1, 3, 4)).toBe("beat . . beat"));
 });

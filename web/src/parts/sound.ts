@@ -131,15 +131,26 @@ export function hearing(model: Model, p: Passage, speed: number): Hearing {
   };
 }
 
+// A Pulse is how a metronome clicks: beats in a bar, of which the first stands out, 1 for
+// none that does; and even parts of each beat.
+export type Pulse = { bpm: number; beats: number; parts: number };
+
+// click is how high the nth click from the first sounds, as a MIDI number.
+export function click({ beats, parts }: Pulse, n: number) {
+  if (n % parts > 0) return 79;
+  return beats > 1 && (n / parts) % beats === 0 ? 96 : 91;
+}
+
 // metronome clicks evenly until it is stopped. Clicks are set some ahead of time, so
 // that a busy page does not make them late.
-export function metronome(bpm: number): () => void {
+export function metronome(pulse: Pulse): () => void {
   const audio = new AudioContext();
-  const step = 60 / bpm;
+  const step = 60 / pulse.bpm / pulse.parts;
   let next = audio.currentTime + 0.06;
+  let n = 0;
   const set = () => {
     for (; next < audio.currentTime + 0.3; next += step)
-      tone(audio, { at: 0, length: 0.05, key: 91, ids: [], click: true }, next);
+      tone(audio, { at: 0, length: 0.05, key: click(pulse, n++), ids: [], click: true }, next);
   };
   set();
   const timer = window.setInterval(set, 100);

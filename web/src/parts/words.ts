@@ -78,6 +78,8 @@ export function tellOf(e: Schemas["Entry"]): string {
       return `on the sheet: ${f.text}`;
     case "sheet_noted":
       return `to the family: ${f.text}`;
+    case "count_kept":
+      return "a number of times kept for sheets to come";
     case "sort_kept":
       return "a sort of line drafted again";
     case "card_answered":

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { type Body, tell } from "../../api/outbox";
+import { act, type Body, tell } from "../../api/outbox";
 import { approachView, effectsView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { HomeDays } from "../../parts/HomeDays";
@@ -42,20 +42,7 @@ export function SettingsScreen() {
                 ))}
               </div>
             </section>
-            {view.struck.length > 0 && (
-              <section aria-label="No longer on sheets" className="rounded bg-raised p-4">
-                <h2 className="mb-1">No longer on sheets</h2>
-                <p className="mb-2 text-soft">Struck from sheet after sheet, so the app has stopped drafting it.</p>
-                <ul className="space-y-1.5">
-                  {view.struck.map((s) => (
-                    <li key={s.sort} className="flex items-center gap-2">
-                      <span className="flex-1">{s.title || "what is only heard"}</span>
-                      <Button onClick={() => tell(student, { kind: "sort_kept", sort: s.sort })}>Draft it again</Button>
-                    </li>
-                  ))}
-                </ul>
-              </section>
-            )}
+            <Habits student={student} habits={view.habits} />
             <section aria-label="At home" className="rounded bg-raised p-4">
               <h2 className="mb-2">At home</h2>
               <Contact student={view.student} />
@@ -180,6 +167,34 @@ function Books({ view }: { view: View }) {
         })}
       </ul>
       {view.offered.length === 0 && <p className="text-soft">Nothing on the shelf for {view.student.plays} yet.</p>}
+    </section>
+  );
+}
+
+const does: Record<string, string> = {
+  keep: "Keep it so",
+  "draft-again": "Draft it again",
+  "let-go": "Draft as before",
+};
+
+// Habits lists what the teacher does to sheet after sheet, so that it may be kept so.
+function Habits({ student, habits }: { student: string; habits: Schemas["Habit"][] }) {
+  if (habits.length === 0) return null;
+  return (
+    <section aria-label="What you change again and again" className="rounded bg-raised p-4">
+      <h2 className="mb-2">What you change again and again</h2>
+      <ul className="space-y-1.5">
+        {habits.map((h) => (
+          <li key={JSON.stringify(h.says)} className="flex items-center gap-2">
+            <span className="flex-1">{sentence(h.says)}</span>
+            {h.acts.map((a) => (
+              <Button key={a.do} onClick={() => act(student, a.tell)}>
+                {does[a.do]}
+              </Button>
+            ))}
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

@@ -7,12 +7,13 @@ import { Once } from "../../parts/Once";
 import { Trouble } from "../../parts/Told";
 import { longDay, plural } from "../../parts/words";
 
-type Props = { student: string; firstName: string; open: number };
+type Props = { student: string; firstName: string; open: number; own: boolean };
 
-// FamilyLink opens this week to the family, and closes it again.
-export function FamilyLink({ student, firstName, open }: Props) {
+// FamilyLink opens this week to the family, or to a student who is old enough, and closes
+// it again.
+export function FamilyLink({ student, firstName, open, own }: Props) {
   const [copied, setCopied] = useState(false);
-  const of = { params: { path: { student } } };
+  const of = { params: { path: { student }, query: { own } } };
   const after = { onSuccess: () => queries.invalidateQueries({ queryKey: ["student", student, "week"] }) };
   const make = useMutation({
     mutationFn: () => answer(api.POST("/api/students/{student}/links", of)),
@@ -28,11 +29,12 @@ export function FamilyLink({ student, firstName, open }: Props) {
   const address = make.data && location.origin + make.data.path;
   return (
     <section className="space-y-2 border-t border-line pt-3">
-      <h2>On the family's phone</h2>
+      <h2>{own ? `On ${firstName}'s own phone` : "On the family's phone"}</h2>
       {address ? (
         <>
-          <Once name="family-link" address={address}>
+          <Once name={own ? "own-link" : "family-link"} address={address}>
             It opens {firstName}'s week and nothing else, until {longDay(make.data?.lastDay ?? "")}.
+            {own && " The family's days and treats are not on it."}
           </Once>
           <Button
             onClick={() => {
@@ -55,7 +57,7 @@ export function FamilyLink({ student, firstName, open }: Props) {
             make.mutate();
           }}
         >
-          Make a link
+          {own ? `Make a link for ${firstName}` : "Make a link"}
         </Button>
       )}
       {open > 0 && (

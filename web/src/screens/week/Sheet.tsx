@@ -97,6 +97,7 @@ export function Sheet({ view, sheet: whole, large }: Props) {
                     {drilled(tasks)}
                     {each(tasks) && `${each(tasks)}. `}
                     {!large && whyOf(tasks)}
+                    {tempo(tasks)}
                   </span>
                   <Place tasks={tasks} />
                 </th>
@@ -197,11 +198,17 @@ function Place({ tasks }: { tasks: Task[] }) {
   return start ? <KeyPlace start={start} /> : null;
 }
 
+// tempo says what tells how a piece goes, once for the week.
+function tempo(tasks: Task[]) {
+  const says = tasks.find((t) => t.says.tempo)?.says.tempo;
+  return says && ` ${says}.`;
+}
+
 // drilled says what an exercise, cards or a game ask, once for the week.
 function drilled(tasks: Task[]) {
   const [first] = tasks;
   if (!first || !(first.plays ?? first.cards ?? first.steps ?? first.do)) return null;
-  return <span className="block text-ink paper:text-black">{first.says.what}.</span>;
+  return <span className="block text-ink paper:text-black">{first.says.what.replace(/\.$/, "")}.</span>;
 }
 
 // each says what holds for all chunks of a piece, so that it stands once: "3 times

@@ -74,7 +74,8 @@ function Week({ served, fetched, revision }: Props) {
             ))}
           </section>
         )}
-        <FamilyLink student={student} open={view.links} firstName={view.student.firstName} />
+        <FamilyLink student={student} open={view.links} firstName={view.student.firstName} own={false} />
+        {view.ownLink && <FamilyLink student={student} open={view.ownLinks} firstName={view.student.firstName} own />}
         <Home home={view.home} />
         <p className="text-soft">
           Upkeep takes {Math.round(view.sheet.share * 100)} % of the minutes here; the approach asks for{" "}
