@@ -17,10 +17,10 @@ type Tempo struct {
 // goes are words that tell how a piece goes, in a title, in sung words or at its head.
 // Common practice, no source.
 var goes = map[string][]string{
-	"calm": {"adagio", "andante", "calm", "calmly", "cradle", "dream", "drift", "drifting", "dusk", "ebb", "evening", "fog", "gentle", "gently", "hush", "lament", "largo", "lento", "low", "lullaby", "moon", "night", "quiet", "quietly", "rocking",
-		"sleep", "slow", "slowly", "soft", "softly", "solemn", "star", "stars", "still", "sweet", "tide", "veiled", "warm", "warmly"},
+	"calm": {"adagio", "andante", "calm", "calmly", "cradle", "dream", "drift", "drifting", "dusk", "evening", "gentle", "gently", "hush", "lament", "largo", "lento", "lullaby", "moon", "night", "quiet", "quietly", "rocking",
+		"sleep", "slow", "slowly", "soft", "softly", "solemn", "still", "sweet", "veiled", "warm", "warmly"},
 	"walking": {"moderato", "procession", "stroll", "walk", "walking"},
-	"lively": {"allegro", "allegretto", "bright", "brightly", "brisk", "briskly", "chase", "dance", "dancing", "fair", "fast", "gallop", "hop", "hornpipe", "jig", "jolly", "leap", "lively", "march", "merrily", "merry", "polka", "presto", "quick", "quickly", "race", "reel",
+	"lively": {"allegro", "allegretto", "bright", "brightly", "brisk", "briskly", "chase", "dance", "dancing", "fast", "gallop", "hop", "hornpipe", "jig", "jolly", "leap", "lively", "march", "merrily", "merry", "polka", "presto", "quick", "quickly", "race", "reel",
 		"run", "running", "skip", "skipping", "vivace", "whistle"},
 }
 

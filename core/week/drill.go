@@ -121,7 +121,7 @@ func (t *Task) drilled() string {
 			parts = append(parts, p.Title+", "+p.How+", "+hand)
 		case !same:
 			parts = append(parts, p.Title+", "+p.How)
-		default:
+		case hand != "":
 			parts = append(parts, "then "+hand)
 		}
 	}

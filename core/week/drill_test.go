@@ -79,3 +79,17 @@ func TestCardsOfASheet(t *testing.T) {
 	r.Item.Cards = "landmarks, nonsense"
 	assert.Empty(t, sheet(only(r), approach.Default(8), 8, from, next).Days[1].Tasks[0].Cards, "a deck that is none asks nothing")
 }
+
+// Two voices of which neither a hand nor fingers are told read as one.
+func TestNothingIsSaidOfTwoVoicesAlike(t *testing.T) {
+	for _, c := range []struct {
+		plays []Play
+		want  string
+	}{
+		{[]Play{{Title: "C major", How: "up and down"}, {Title: "C major", How: "up and down"}}, "C major, up and down; 3 times"},
+		{[]Play{{Title: "C major", How: "up and down", Hand: "right", Fingers: "1 2 3"}, {Title: "C major", How: "up and down", Hand: "left", Fingers: "5 4 3"}}, "C major, up and down, right hand 1 2 3; then left hand 5 4 3; 3 times"},
+	} {
+		task := Task{Band: "now", Count: 3, Plays: c.plays}
+		assert.Equal(t, c.want, task.drilled())
+	}
+}

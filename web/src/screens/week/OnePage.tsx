@@ -22,7 +22,7 @@ export function Papers({ paper, choose }: { paper: Paper; choose: (p: Paper) => 
   );
 }
 
-const largePrint = 1.4;
+const largePrint = 1.6;
 const smallest = 0.4;
 const margin = 4; // pixels of a rounding here and there
 

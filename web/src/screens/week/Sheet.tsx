@@ -12,8 +12,8 @@ type Props = { view: Schemas["WeekView"]; sheet: Schemas["Sheet"]; large: boolea
 // for each task. The same on screen and on paper.
 export function Sheet({ view, sheet: whole, large }: Props) {
   const sheet = { ...whole, days: whole.days.filter((d) => !d.thin) };
-  const now = rows(sheet, "now");
   const told = view.chunks.flatMap((piece) => piece.chunks).find((c) => /^\d/.test(c.says))?.says;
+  const drawn = large ? view.chunks.slice(0, 1) : view.chunks; // large letters leave room for one
   const done = new Set(view.ticks.map((t) => `${t.day} ${t.key}`));
   return (
     <article
@@ -41,7 +41,7 @@ export function Sheet({ view, sheet: whole, large }: Props) {
           <span key={r.code}>{r.says} </span>
         ))}
       </p>
-      {view.chunks.length > 0 && !large && (
+      {drawn.length > 0 && (
         <section
           aria-label="What is built this week"
           className="mb-2 hidden flex-wrap gap-x-6 gap-y-1 md:flex paper:flex"
@@ -50,7 +50,7 @@ export function Sheet({ view, sheet: whole, large }: Props) {
             Built this week, by the numbers: each small bracket by itself, then joined.
             {told && ` “${told}” begins with finger ${told}.`}
           </p>
-          {view.chunks.map((piece) => (
+          {drawn.map((piece) => (
             <Bracketed key={piece.rung} piece={piece} />
           ))}
         </section>
@@ -72,68 +72,11 @@ export function Sheet({ view, sheet: whole, large }: Props) {
         </section>
       )}
       <Days sheet={sheet} done={done} />
-      <div className="hidden overflow-x-auto md:block paper:block paper:overflow-visible">
-        <table className="w-full min-w-[720px] table-fixed border-collapse paper:min-w-0">
-          <thead>
-            <tr>
-              <th className={`${large ? "w-[15%]" : "w-[21%]"} pb-1 text-left font-[620]`} scope="col">
-                {large ? "What" : "What and why"}
-              </th>
-              {sheet.days.map((d) => (
-                <th key={d.date} scope="col" className="border-l border-line px-1.5 pb-1 text-left font-[620]">
-                  {namedDay(d.date)}
-                  {d.lesson && <span className="block font-normal text-soft paper:text-black">lesson</span>}
-                  {d.off && <span className="block font-normal text-soft paper:text-black">free</span>}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {now.map(({ title, tasks, days }) => (
-              <tr key={title} className="border-t border-line align-top">
-                <th scope="row" className="py-1.5 pr-2 text-left font-normal">
-                  <b className="font-[650]">{title}</b>
-                  <span className="block text-small leading-tight text-soft paper:text-[12px] paper:text-black">
-                    {drilled(tasks)}
-                    {each(tasks) && `${each(tasks)}. `}
-                    {!large && whyOf(tasks)}
-                    {tempo(tasks)}
-                  </span>
-                  <Place tasks={tasks} />
-                </th>
-                {days.map((list, i) => (
-                  <td key={sheet.days[i]?.date} className="border-l border-line px-1.5 py-1.5">
-                    {list.map((t) => (
-                      <Line
-                        key={t.key}
-                        task={t}
-                        done={done.has(`${sheet.days[i]?.date} ${t.key}`)}
-                        short={each(tasks) !== ""}
-                      />
-                    ))}
-                  </td>
-                ))}
-              </tr>
-            ))}
-            <Band
-              sheet={sheet}
-              done={done}
-              band="upkeep"
-              name="Old friends"
-              why={large ? "" : "Once through each, so they stay. The newest come most often."}
-            />
-            <Band
-              sheet={sheet}
-              done={done}
-              band="ahead"
-              name="For later"
-              why={large ? "" : "A minute or two towards what comes. Nothing to get right."}
-            />
-          </tbody>
-        </table>
-      </div>
+      {large ? <Large sheet={sheet} done={done} /> : <Table sheet={sheet} done={done} />}
       <Later sheet={whole} />
-      {now.length === 0 && <p className="py-4 text-soft">Nothing new is in hand this week.</p>}
+      {!sheet.days.some((d) => d.tasks.some((t) => t.band === "now")) && (
+        <p className="py-4 text-soft">Nothing new is in hand this week.</p>
+      )}
       <footer className="mt-2 border-t border-line pt-2 text-soft paper:text-black">
         Tick a circle when it is done. A day missed is a day missed: go on with the next. A line back to us:
         <span className="mt-5 block border-b border-line" />
@@ -141,6 +84,129 @@ export function Sheet({ view, sheet: whole, large }: Props) {
     </article>
   );
 }
+
+// Table is the sheet as a row a piece and a column a day.
+function Table({ sheet, done }: TableProps) {
+  const now = rows(sheet, "now");
+  return (
+    <div className="hidden overflow-x-auto md:block paper:block paper:overflow-visible">
+      <table className="w-full min-w-[720px] table-fixed border-collapse paper:min-w-0">
+        <thead>
+          <tr>
+            <th className="w-[21%] pb-1 text-left font-[620]" scope="col">
+              What and why
+            </th>
+            {sheet.days.map((d) => (
+              <th key={d.date} scope="col" className="border-l border-line px-1.5 pb-1 text-left font-[620]">
+                {namedDay(d.date)}
+                {d.lesson && <span className="block font-normal text-soft paper:text-black">lesson</span>}
+                {d.off && <span className="block font-normal text-soft paper:text-black">free</span>}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {now.map(({ title, tasks, days }) => (
+            <tr key={title} className="border-t border-line align-top">
+              <th scope="row" className="py-1.5 pr-2 text-left font-normal">
+                <b className="font-[650]">{title}</b>
+                <span className="block text-small leading-tight text-soft paper:text-[12px] paper:text-black">
+                  {drilled(tasks)}
+                  {each(tasks) && `${each(tasks)}. `}
+                  {whyOf(tasks)}
+                  {tempo(tasks)}
+                </span>
+                <Place tasks={tasks} />
+              </th>
+              {days.map((list, i) => (
+                <td key={sheet.days[i]?.date} className="border-l border-line px-1.5 py-1.5">
+                  {list.map((t) => (
+                    <Line
+                      key={t.key}
+                      task={t}
+                      done={done.has(`${sheet.days[i]?.date} ${t.key}`)}
+                      short={each(tasks) !== ""}
+                    />
+                  ))}
+                </td>
+              ))}
+            </tr>
+          ))}
+          <Band
+            sheet={sheet}
+            done={done}
+            band="upkeep"
+            name="Old friends"
+            why="Once through where no number stands, so that they stay. The newest come most often."
+          />
+          <Band
+            sheet={sheet}
+            done={done}
+            band="ahead"
+            name="For later"
+            why="A minute or two towards what comes. Nothing to get right."
+          />
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+type TableProps = { sheet: Schemas["Sheet"]; done: Set<string> };
+
+const bandNames: Record<string, string> = { now: "Now", upkeep: "Old friends", ahead: "For later" };
+
+// Large is the sheet for large letters: a line a task, with a circle for each of its days.
+function Large({ sheet, done }: TableProps) {
+  return (
+    <div className="hidden md:block paper:block">
+      {["now", "upkeep", "ahead"].map((band) => {
+        const list = rows(sheet, band);
+        return (
+          list.length > 0 && (
+            <section key={band} className="border-t border-line py-1.5">
+              <h3 className="font-[650]">{bandNames[band]}</h3>
+              <div className={band === "now" ? "" : "columns-2 gap-6"}>
+                {list.map(({ title, tasks }) => (
+                  <div key={title} className="leading-snug">
+                    {band === "now" && (
+                      <p>
+                        <b className="font-[650]">{title}</b> {drilled(tasks)}
+                      </p>
+                    )}
+                    {[...new Map(tasks.map((t) => [t.key, t])).values()].map((t) => (
+                      <p key={t.key} className="flex flex-wrap gap-x-2 pl-2">
+                        {sheet.days.map(
+                          (d) =>
+                            d.tasks.some((other) => other.key === t.key) && (
+                              <span key={d.date} className="whitespace-nowrap">
+                                <Tick done={done.has(`${d.date} ${t.key}`)} />
+                                {namedDay(d.date).slice(0, 3)}
+                              </span>
+                            ),
+                        )}
+                        <span className="min-w-0 flex-1">{band === "now" ? short(t) : other(t)}</span>
+                      </p>
+                    ))}
+                  </div>
+                ))}
+              </div>
+            </section>
+          )
+        );
+      })}
+    </div>
+  );
+}
+
+// short is a task in hand in few words.
+const short = (t: Task) => [t.says.place, t.says.hand, t.says.start, t.says.times].filter(Boolean).join(", ");
+
+// other is a task of another band.
+const other = (t: Task) =>
+  [t.do ?? (t.listen ? `listen to ${t.title}` : t.title), t.band === "upkeep" && t.count > 1 && plural(t.count, "time")]
+    .filter(Boolean)
+    .join(", ");
 
 // Later says what the days after the first week hold, where the next lesson is far off.
 function Later({ sheet }: { sheet: Schemas["Sheet"] }) {
@@ -254,7 +320,7 @@ function Band({ sheet, done, band, name, why }: BandProps) {
             .map((t) => (
               <span key={t.key} className="mb-1 block leading-tight">
                 <Tick done={done.has(`${d.date} ${t.key}`)} />
-                {t.do ?? (t.listen ? `listen to ${t.title}` : t.title)}
+                {other(t)}
                 <Minutes of={t} />
               </span>
             ))}
