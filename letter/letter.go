@@ -22,6 +22,7 @@ type Ask struct {
 	Studio    string
 	Teacher   string
 	Sheet     week.Sheet
+	Changed   []week.Line   // since the sheet that the family had
 	Link      string        // that opens the family's page
 	LastDay   calendar.Date // of the link
 	Paper     Paper

@@ -49,6 +49,13 @@ func TestTheLetter(t *testing.T) {
 	assert.Equal(t, 5, strings.Count(l.Text, "[ ] Fog <Signal> & Bell: bars 1–4"), "a task on each day of practice")
 	assert.Equal(t, 5, strings.Count(l.HTML, "<b>Fog &lt;Signal&gt; &amp; Bell</b>"), "a title is no markup")
 	assert.NotContains(t, l.Text, "{{")
+	assert.NotContains(t, l.Text, "Changed since")
+	again := ask(1, A4)
+	again.Changed = []week.Line{{Says: "New: Also: Sing it <twice>."}}
+	l, err = Write(again)
+	require.NoError(t, err)
+	assert.Contains(t, l.Text, "Changed since the sheet before:\n- New: Also: Sing it <twice>.\n")
+	assert.Contains(t, l.HTML, "<li>New: Also: Sing it &lt;twice&gt;.</li>")
 }
 
 // The page that goes with the letter is one page, short weeks and long ones; its text

@@ -68,7 +68,7 @@ func TestAFamilyTellsOfItsOwnStudentOnly(t *testing.T) {
 	assert.Equal(t, []int{1, 3, 5}, view.Weekdays)
 	assert.Equal(t, 15, view.Budget)
 	assert.Equal(t, &studio.TreatView{Name: "Chips", Counts: "days", Goal: 5}, view.Treat, "what lies before it was named does not count")
-	status, text = home.get(at + "/sounds/r1")
+	status, text = home.get(at + "/sounds?line=r1")
 	assert.Equal(t, 404, status, "only what is on the sheet is heard")
 	assert.Contains(t, text, "not on the week's sheet")
 	status, text = home.get(at + "/lessons.ics")

@@ -265,6 +265,40 @@ func (p *pupil) sheetOf(ctx context.Context, day calendar.Date, revision int) (*
 	return &d.Document, &sheet, err
 }
 
+// changed says what the sheet that holds asks otherwise than the revision that the family
+// had last: the newest that was there when something was last sent to it or told by it.
+func (p *pupil) changed(ctx context.Context, sheet week.Sheet, revisions []document.Document, sent []store.Mailing) ([]week.Line, error) {
+	var last time.Time
+	for _, m := range sent {
+		if m.Student == p.ID && m.Day == sheet.From && m.At.After(last) {
+			last = m.At
+		}
+	}
+	for _, f := range p.facts {
+		if f.By == fact.Family && f.At.After(last) {
+			last = f.At
+		}
+	}
+	had := 0
+	for _, r := range revisions {
+		if !r.At.After(last) {
+			had = r.Revision
+		}
+	}
+	if had == 0 || had == len(revisions) {
+		return []week.Line{}, nil
+	}
+	d, err := p.Studio.Document(ctx, p.ID, document.Sheet, sheet.From, had)
+	if err != nil {
+		return nil, told(err, "sheet")
+	}
+	var before week.Sheet
+	if err := json.Unmarshal(d.Body, &before); err != nil {
+		return nil, err
+	}
+	return list(week.Changed(before, sheet)), nil
+}
+
 // planOf is the plan as it was agreed when the lesson of a day was opened, with
 // what was changed in it since.
 func (p *pupil) planOf(ctx context.Context, day calendar.Date) (document.Document, lesson.Plan, error) {

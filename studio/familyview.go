@@ -93,6 +93,7 @@ type FamilyView struct {
 	Today     calendar.Date      `json:"today"`
 	Document  *document.Document `json:"document,omitempty" doc:"the revision that the sheet is"`
 	Sheet     *week.Sheet        `json:"sheet,omitempty" doc:"none before a lesson was closed"`
+	Changed   []week.Line        `json:"changed" nullable:"false" doc:"what it asks otherwise than the revision that the family had"`
 	Acts      []advice.LineAct   `json:"acts" nullable:"false" doc:"what may be told of each line"`
 	Ticks     []Tick             `json:"ticks" nullable:"false"`
 	Days      []FamilyDay        `json:"days" nullable:"false"`
@@ -189,7 +190,7 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	if err != nil {
 		return FamilyView{}, err
 	}
-	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Own: p.own, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Acts: []advice.LineAct{}, Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
+	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Own: p.own, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Changed: []week.Line{}, Acts: []advice.LineAct{}, Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
 		Minutes: []int{}, Heard: []string{}, Pieces: []NearView{}, Along: p.Approach[approach.Model] == approach.Along, Weekdays: p.homeDays(), Budget: p.standing.HomeDays.Minutes}
 	if !p.own {
 		v.Treats, v.Treat = p.treats()
@@ -200,6 +201,13 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	revisions, err := p.Revisions(ctx, p.ID, document.Sheet, v.Sheet.From)
 	if err != nil {
 		return v, told(err, "sheet")
+	}
+	sent, err := p.Mailings(ctx, v.Sheet.From)
+	if err != nil {
+		return v, told(err, "student")
+	}
+	if v.Changed, err = p.changed(ctx, *v.Sheet, revisions, sent); err != nil {
+		return v, err
 	}
 	v.Sheet.Gone = nil // what was struck is the teacher's
 	v.Pieces = p.near(*v.Sheet)

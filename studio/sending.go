@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/document"
 	"patientladder/core/fact"
 	"patientladder/letter"
 	"patientladder/mail"
@@ -65,9 +66,18 @@ func (a *App) SendSheet(ctx context.Context, who Who, student, id string, paper 
 	case p.Contact == "":
 		return Sending{}, invalid("%s has no mail address yet. Put one in, and send again.", p.FirstName)
 	}
+	before, err1 := p.Mailings(ctx, sheet.From)
+	revisions, err2 := p.Revisions(ctx, student, document.Sheet, sheet.From)
+	if err := errors.Join(err1, err2); err != nil {
+		return Sending{}, told(err, "student")
+	}
+	changed, err := p.changed(ctx, *sheet, revisions, before)
+	if err != nil {
+		return Sending{}, err
+	}
 	for i, address := range addresses(p.Contact) { // each its own letter, with a link of its own
 		m := store.Mailing{ID: twin(id, i), Student: student, Day: sheet.From, Address: address, State: store.Sending, At: p.room.now}
-		if err := a.post(ctx, who, &p, m, letter.Ask{FirstName: p.FirstName, Studio: p.row.Name, Sheet: *sheet, Paper: paper}); err != nil {
+		if err := a.post(ctx, who, &p, m, letter.Ask{FirstName: p.FirstName, Studio: p.row.Name, Sheet: *sheet, Changed: changed, Paper: paper}); err != nil {
 			return Sending{}, err
 		}
 	}

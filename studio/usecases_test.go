@@ -516,6 +516,44 @@ func TestAPinnedLineStandsOnTheNextSheet(t *testing.T) {
 	assert.False(t, stands(lesson("2026-12-02"), line.Key))
 }
 
+// A family that has begun with its sheet is told what the teacher changed on it since, until
+// it tells something again.
+func TestAFamilyIsToldWhatChanged(t *testing.T) {
+	r := newRoom(t)
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.LessonOpened{Day: "2026-11-18"})
+	r.tell(fact.Taught{Rung: lamp})
+	r.tell(fact.LessonClosed{Day: "2026-11-18"})
+	link, err := r.app.MakeLink(ctx, r.who, r.student, false)
+	require.NoError(t, err)
+	token := link.Path[len("/family/"):]
+	changed := func() (says []string) {
+		v, err := r.app.Family(ctx, token)
+		require.NoError(t, err)
+		for _, l := range v.Changed {
+			says = append(says, l.Says)
+		}
+		return says
+	}
+	tick := func() {
+		v, err := r.app.Family(ctx, token)
+		require.NoError(t, err)
+		r.now = r.now.Add(time.Hour)
+		line := v.Sheet.Days[1].Tasks[0]
+		require.NoError(t, r.app.TellFamily(ctx, token, []fact.Fact{{ID: studio.NewID(), Student: r.student, At: r.now, Body: fact.Ticked{Day: v.Sheet.Days[1].Date, Document: v.Document.ID, Line: line.Key, Rung: line.Rung}}}))
+	}
+	assert.Empty(t, changed())
+	r.now = r.now.Add(time.Hour)
+	r.tell(fact.LineAdded{Day: "2026-11-18", Text: "Sing it."})
+	assert.Empty(t, changed(), "nobody has seen the sheet of before")
+	tick()
+	r.now = r.now.Add(time.Hour)
+	r.tell(fact.LineAdded{Day: "2026-11-18", Text: "Clap it."})
+	assert.Equal(t, []string{"New: Also: Clap it."}, changed())
+	tick()
+	assert.Empty(t, changed(), "it has been seen")
+}
+
 // A student of twelve may hold a link of their own: it opens the same week, tells what was
 // done and asks, leaves the family's days and treats to the family, and ends by itself.
 func TestAStudentsOwnLink(t *testing.T) {

@@ -92,8 +92,8 @@ func (a *App) Addable(ctx context.Context, who Who, student, sought string) (Add
 		return AddableView{}, err
 	}
 	day := latest(p.standing.Closed)
-	if day == "" {
-		return AddableView{}, &Error{Kind: Conflict, Says: "There is no sheet yet: it comes when the first lesson is closed."}
+	if day == "" { // before the first lesson there is no sheet to add to
+		return AddableView{[]advice.Addable{}}, nil
 	}
 	return AddableView{advice.AddableTo(day, sought, p.standing, shelf.Offered(shown(p.shelf), p.instruments, p.plays), slices.Concat(activity.Bank(), p.own), p.plays, age(p.Student, p.today()))}, nil
 }

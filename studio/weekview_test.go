@@ -3,6 +3,8 @@ package studio_test
 import (
 	"context"
 	"errors"
+	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -12,6 +14,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/fact"
 	"patientladder/core/shelf"
+	"patientladder/core/week"
 	"patientladder/letter"
 	"patientladder/mail"
 	"patientladder/store"
@@ -61,8 +64,18 @@ func TestChunksOfTheWeek(t *testing.T) {
 	token := link.Path[len("/family/"):]
 	family, err := r.app.Family(ctx, token)
 	require.NoError(t, err)
-	assert.Contains(t, family.Heard, rope)
-	model, err := r.app.FamilyModel(ctx, token, rope)
+	i := slices.IndexFunc(family.Sheet.Days[1].Tasks, func(t week.Task) bool { return t.Rung == rope && t.Start != nil })
+	line := family.Sheet.Days[1].Tasks[i]
+	assert.Contains(t, family.Heard, line.Key)
+	notes, err := r.app.FamilyNotes(ctx, token, line.Key)
+	require.NoError(t, err)
+	require.Len(t, notes.Drawn, 1)
+	assert.NotEmpty(t, notes.Drawn[0].Bracket)
+	assert.Equal(t, line.Says.Mark, notes.Drawn[0].Says)
+	assert.Contains(t, strings.Join(notes.Drawn[0].Voices[0].Chords, " "), notes.Drawn[0].Bracket[0], "the bracket stands over notes that are drawn")
+	_, err = r.app.FamilyNotes(ctx, token, "lamp")
+	assert.ErrorContains(t, err, "not on the week's sheet")
+	model, err := r.app.FamilyModel(ctx, token, line.Key)
 	require.NoError(t, err)
 	assert.Len(t, model.Sounds, 22)
 	assert.Equal(t, []string{"left"}, model.Hands)

@@ -43,6 +43,7 @@ const (
 	NewSkills  Question = "new-skills"
 	Slope      Question = "slope"
 	Rewards    Question = "rewards"
+	Praise     Question = "praise"
 )
 
 // The schools that rules ask for by name.
@@ -74,6 +75,7 @@ const (
 	Diagram       School = "diagram"  // of a hand's start
 	Labelled      School = "labelled" // of keys
 	ThickBook     School = "book"     // of what raises a low seat
+	Generous      School = "generous" // of praise
 )
 
 // waiting are questions whose answers move nothing yet. They are kept, and out of
@@ -171,9 +173,9 @@ var Rows = []Row{
 	{"correcting", "How is a fault corrected?", "current", "", []Option{
 		{"each-time", "each time from the first", "Stop at each slip from the first playing on."},
 		{"one-thing", "gradually, one thing", "One thing at a time; let the rest pass."}}, always("one-thing")},
-	{"praise", "When is praise given?", "close", "", []Option{
-		{"generous", "generously, at every chunk", "Praise every chunk that went, and name it."},
-		{"specific", "for a named thing only", "Name one thing that went well, and the student names two."}}, under(7, "generous", "specific")},
+	{Praise, "When is praise given?", "close", "", []Option{
+		{Generous, "generously, at every chunk", "Praise every chunk that went, and name it."},
+		{"specific", "for a named thing only", "Name one thing that went well, and the student names two."}}, under(7, Generous, "specific")},
 	{Model, "How is the model used at home?", "home", "", []Option{
 		{"alone-first", "alone first, then along", "Play alone the set number of times, then along with the model."},
 		{Along, "step by step with it", "Play step by step with the model."}}, always("alone-first")},

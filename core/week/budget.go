@@ -169,6 +169,9 @@ func (w *writer) lines() {
 			say("script-count")
 		}
 	}
+	if w.sheet.Reader != "adult" {
+		say("praise-" + string(w.Approach[approach.Praise]))
+	}
 	say("stop-if-it-hurts")
 }
 

@@ -266,7 +266,8 @@ func TestASheetFromTheScore(t *testing.T) {
 	}
 	assert.Equal(t, "parent", sh.Reader)
 	assert.Equal(t, "seat-first", sh.Lines[0].Code, "the seat first")
-	assert.Equal(t, "script-direction", sh.Lines[len(sh.Lines)-2].Code)
+	assert.Equal(t, "script-direction", sh.Lines[len(sh.Lines)-3].Code)
+	assert.Equal(t, "praise-generous", sh.Lines[len(sh.Lines)-2].Code)
 	assert.Equal(t, "stop-if-it-hurts", sh.Lines[len(sh.Lines)-1].Code)
 }
 

@@ -3,6 +3,7 @@ package week
 import (
 	"fmt"
 	"math/rand/v2"
+	"strings"
 	"testing"
 	"time"
 
@@ -156,5 +157,33 @@ func TestWhatStandsAtItsHead(t *testing.T) {
 		w := writer{Ask: Ask{Tempos: map[string]reading.Tempo{"r": c.tempo}}}
 		task := Task{Band: "now", Rung: "r", Count: 3, Tempo: w.tempo(ladder.Rung{ID: "r"})}
 		assert.Equal(t, c.want, task.words("student").What)
+	}
+}
+
+// What is said of praise, by school and reader; grown-ups are told nothing of it.
+func TestPraiseOnTheSheet(t *testing.T) {
+	for _, c := range []struct {
+		age    int
+		school approach.School
+		want   string
+	}{
+		{6, "", "Praise every chunk that goes, and say what went."}, // usual of the young
+		{7, "", "Name one thing that went well, and let the child name two."},
+		{6, "specific", "Name one thing that went well, and let the child name two."},
+		{12, "generous", "After each chunk that goes, say what went."},
+		{12, "specific", "Afterwards, name two things that went well."},
+		{40, "specific", ""},
+	} {
+		a := approach.Default(c.age)
+		if c.school != "" {
+			a = a.With(approach.Approach{approach.Praise: c.school})
+		}
+		said := ""
+		for _, l := range sheet(only(rung("one", 8, 1, at(from), nil)), a, c.age, from, next).Lines {
+			if strings.HasPrefix(l.Code, "praise-") {
+				said = l.Says
+			}
+		}
+		assert.Equal(t, c.want, said, "%d %s", c.age, c.school)
 	}
 }

@@ -83,6 +83,7 @@ describe("a lesson with marks that it does not hold yet", () => {
 const home: Schemas["FamilyView"] = {
   student: "tobias",
   own: false,
+  changed: [],
   firstName: "Tobias",
   studio: "",
   now: "",

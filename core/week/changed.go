@@ -1,0 +1,58 @@
+package week
+
+import (
+	"slices"
+	"strings"
+
+	"patientladder/core/calendar"
+	"patientladder/core/reason"
+)
+
+// mostChanged is how many changes are told one by one; where there are more, the sheet is
+// told to be another.
+const mostChanged = 6
+
+// Changed says what a sheet asks otherwise than one that its reader had before: lines that
+// are new, that are gone, that say something else or stand on other days.
+func Changed(before, after Sheet) []Line {
+	var out []Line
+	say := func(code string, t Task, now string) {
+		out = append(out, Line{Reason: reason.Of(code, "title", t.Title, "says", now)})
+	}
+	for _, key := range after.Keys() {
+		is, _ := after.Line(key)
+		was, there := before.Line(key)
+		switch {
+		case !there:
+			say("changed-new", is, is.Says.What)
+		case was.Says.What != is.Says.What:
+			say("changed-line", is, is.Says.What)
+		case !slices.Equal(before.stands(key), after.stands(key)):
+			say("changed-days", is, "")
+		}
+	}
+	for _, key := range before.Keys() {
+		if _, there := after.Line(key); !there {
+			was, _ := before.Line(key)
+			say("changed-gone", was, was.Says.What)
+		}
+	}
+	if len(out) > mostChanged {
+		out = []Line{{Reason: reason.Of("changed-much")}}
+	}
+	for i := range out {
+		out[i].Says = strings.TrimSuffix(told(out[i].Reason, after.Reader), ".") + "."
+	}
+	return out
+}
+
+// stands are the days on which a line stands.
+func (sh Sheet) stands(key string) []calendar.Date {
+	var out []calendar.Date
+	for _, d := range sh.Days {
+		if slices.ContainsFunc(d.Tasks, func(t Task) bool { return t.Key == key }) {
+			out = append(out, d.Date)
+		}
+	}
+	return out
+}
