@@ -1,12 +1,15 @@
 package advice
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
 
+	"patientladder/core/calendar"
+	"patientladder/core/climb"
 	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
@@ -79,4 +82,85 @@ func TestWhatMayBeDoneToAPieceInItsLesson(t *testing.T) {
 	assert.Equal(t, fact.FootholdTried{Rung: "r", Part: "two", Outcome: "not-yet", Note: "tone"}, tells(OnPiece(&r, nil), "not-yet:tone"))
 	r.Foothold = &at
 	assert.Empty(t, OnPiece(&r, nil))
+}
+
+// What a teacher may do by a touch to each sort of line.
+func TestWhatMayBeDoneToALine(t *testing.T) {
+	const day = "2026-11-18"
+	piece := week.Task{Key: "piece", Band: "now", Rung: "r", Count: 3}
+	with := func(key string, change func(*week.Task)) week.Task {
+		out := piece
+		out.Key = key
+		change(&out)
+		return out
+	}
+	lines := []week.Task{piece,
+		with("pinned", func(t *week.Task) {}),
+		with("once", func(t *week.Task) { t.Count = 1 }),
+		with("right", func(t *week.Task) { t.Hands = "right" }),
+		with("scale", func(t *week.Task) { t.Plays = []week.Play{{}} }),
+		with("spot", func(t *week.Task) { t.Spot, t.InRow = "bar 4", true }),
+		with("cards", func(t *week.Task) { t.Cards = []week.CardLine{{}} }),
+		with("game", func(t *week.Task) { t.Rung, t.Steps = "", []string{"x"} }),
+		with("old", func(t *week.Task) { t.Band = "upkeep" }),
+		with("later", func(t *week.Task) { t.Band, t.Rung = "ahead", "" }),
+		with(week.OwnLine("f"), func(t *week.Task) {}),
+		with("loose", func(t *week.Task) { t.Rung = "" }),
+	}
+	sheet := week.Sheet{From: day, Days: []week.Day{{Date: "2026-11-19", Tasks: lines}, {Date: "2026-11-20", Tasks: lines[:1]}}}
+	got := map[string]SheetLine{}
+	for _, l := range OnLines("doc", sheet, map[string]ladder.Pin{"pinned": {Fact: "p", Document: "doc"}}) {
+		got[l.Key] = l
+	}
+	for key, want := range map[string]string{
+		"piece":  "strike up down pin more fewer | 3 times, 2 days, bars may change",
+		"pinned": "strike up down unpin more fewer | 3 times, 1 days, bars may change",
+		"once":   "strike up down pin more | 1 times, 1 days, bars may change",
+		"right":  "strike up down pin more fewer left together | 3 times, 1 days, bars may change",
+		"scale":  "strike up down more fewer | 3 times, 1 days",
+		"spot":   "strike up down more fewer | 3 times, 1 days",
+		"loose":  "strike up down more fewer | 3 times, 1 days",
+		"cards":  "strike up down | 0 times, 1 days", "game": "strike up down | 0 times, 1 days", "old": "strike up down | 0 times, 1 days", "later": "strike up down | 0 times, 1 days",
+		week.OwnLine("f"): "strike up down | 0 times, 1 days",
+	} {
+		l := got[key]
+		says := fmt.Sprintf("%s | %d times, %d days", codes(l.Acts), l.Count, l.Days)
+		if len(l.Change) > 0 {
+			says += ", bars may change"
+		}
+		assert.Equal(t, want, says, key)
+		assert.Equal(t, key == "pinned", l.Pinned, key)
+		assert.Equal(t, key == week.OwnLine("f"), l.Own, key)
+	}
+	assert.Equal(t, fact.LineChanged{Day: day, Document: "doc", Line: "piece", Count: 4, Sort: "piece"}, tells(got["piece"].Acts, "more"))
+	assert.Equal(t, fact.LineChanged{Day: day, Document: "doc", Line: "piece", Count: 2, Sort: "piece"}, tells(got["piece"].Acts, "fewer"))
+	assert.Equal(t, []int{4, 5}, got["piece"].Stands, "Thursday and Friday")
+}
+
+// The lesson whose plan a remedy goes into, and what a remedy does where none comes.
+func TestRemediesWantALesson(t *testing.T) {
+	r := rung("r", shelf.Book, "2026-09-01", "")
+	for _, c := range []struct {
+		name   string
+		closed bool
+		over   bool // the calendar has ended
+		next   calendar.Date
+	}{
+		{"before today's lesson", false, false, "2026-11-18"},
+		{"after it", true, false, "2026-11-25"},
+		{"after the last", true, true, ""},
+	} {
+		w := plain(func(w *Way) {
+			if c.closed {
+				w.Standing.Closed = map[calendar.Date]time.Time{"2026-11-18": w.Now}
+			}
+			if c.over {
+				w.Calendar.Terms = []calendar.Span{{From: "2026-09-07", To: "2026-11-20"}}
+			}
+		})
+		assert.Equal(t, c.next, w.nextLesson(), c.name)
+		for _, m := range []climb.Remedy{{Do: "seat-and-hand"}, {Do: "ask"}, {Do: "prerequisite", Rung: "other"}} {
+			assert.Equal(t, c.next == "", len(w.remedy(r, m).Accept) == 0, "%s: %s", c.name, m.Do)
+		}
+	}
 }

@@ -9,6 +9,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/memory"
 	"patientladder/core/shelf"
@@ -122,4 +123,77 @@ func TestOldPiecesCarryWhatIsInHand(t *testing.T) {
 	assert.Empty(t, carries(func(r *ladder.Rung) { r.Parked = true }))
 	assert.Empty(t, carries(func(r *ladder.Rung) { r.Taught = nil }))
 	assert.Empty(t, carries(func(r *ladder.Rung) { r.Foothold = at(0) }))
+}
+
+// How long a playing takes, by the bars that differ and the age. A judgement.
+func TestHowLongOnePlayingTakes(t *testing.T) {
+	for _, c := range []struct {
+		age, bars, different, want int
+	}{
+		{8, 0, 0, 2}, {9, 0, 0, 3}, // nothing known of it
+		{9, 46, 0, 3}, {9, 48, 0, 4}, // half of the bars where the figures are not known
+		{9, 16, 23, 3}, {9, 16, 24, 4}, {9, 96, 24, 5}, {9, 40, 48, 5},
+		{8, 48, 0, 3}, {9, 400, 0, 8}, {8, 400, 0, 8},
+	} {
+		assert.Equal(t, c.want, Once(c.age)(shelf.Item{Bars: c.bars, Different: c.different}), "%d years, %d bars, %d different", c.age, c.bars, c.different)
+	}
+}
+
+// What of a week's minutes can be counted on, and how long a piece may be silent then.
+func TestMinutesThatCanBeCountedOn(t *testing.T) {
+	of := func(minutes ...int) (out []Piece) {
+		for _, m := range minutes {
+			out = append(out, Piece{Minutes: m})
+		}
+		return out
+	}
+	for _, c := range []struct {
+		pieces         []Piece
+		minutes        int
+		capacity, long int // weeks
+	}{
+		{of(), 10, 10, 4},
+		{of(4, 2), 10, 7, 4}, // a piece of four may find three minutes left
+		{of(8, 2), 10, 5, 5}, // half at least
+		{of(2), 0, 1, 5},     // and one
+		{of(3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3), 6, 4, 15}, // 48 minutes by fours, and three weeks to spare
+	} {
+		assert.Equal(t, c.capacity, capacity(c.pieces, c.minutes), "%v in %d", c.pieces, c.minutes)
+		assert.Equal(t, max(c.long, int(judgement.UpkeepSilence)), Limit(c.pieces, c.minutes))
+	}
+}
+
+// What a playing keeps of a piece: more of one that fades, more again of one that is kept
+// ready, and something of each.
+func TestWhatAPlayingKeeps(t *testing.T) {
+	young := memory.Memory{Stability: 10, Difficulty: 5}
+	fresh, fading := keeps(Piece{Memory: young, Silent: 1}), keeps(Piece{Memory: young, Silent: 20})
+	assert.Greater(t, fading, fresh)
+	assert.InDelta(t, fading*float64(judgement.UpkeepPolished), keeps(Piece{Memory: young, Silent: 20, Polished: true}), 1e-12)
+	want := young.Heard(20, memory.Fine).Recall(28) - young.Recall(48)
+	assert.InDelta(t, want, fading, 1e-12, "four weeks on, with it and without")
+	assert.Equal(t, 0.001, keeps(Piece{Memory: memory.Memory{Stability: 1e6, Difficulty: 5}}), "never nothing")
+}
+
+// What must be played now: what is due by a week, less what the weeks between can hold.
+func TestWhatPresses(t *testing.T) {
+	piece := func(silent int) Piece { return Piece{Minutes: 3, Silent: silent} }
+	for _, c := range []struct {
+		silent []int
+		want   int
+	}{
+		{[]int{0, 0}, 0},
+		{[]int{7 * 5, 7}, 3},         // at the limit
+		{[]int{7*5 - 1, 7}, 3},       // less than a week before it
+		{[]int{7 * 4, 7}, 0},         // a week before
+		{[]int{7 * 9, 7 * 9}, 6},     // long past it
+		{[]int{28, 28, 28}, 3*3 - 4}, // three due in a week that holds four minutes
+	} {
+		var pieces []Piece
+		var order []int
+		for i, s := range c.silent {
+			pieces, order = append(pieces, piece(s)), append(order, i)
+		}
+		assert.Equal(t, c.want, pressing(pieces, order, 6, 5), "%v", c.silent)
+	}
 }

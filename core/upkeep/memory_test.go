@@ -53,3 +53,17 @@ func TestNothingIsKeptForEver(t *testing.T) {
 	assert.Less(t, recall(183), Faded)
 	assert.Greater(t, recall(150), Faded)
 }
+
+// Days are counted by midnights where the studio is.
+func TestDaysBetween(t *testing.T) {
+	east := time.FixedZone("east", 2*3600)
+	at := func(day, hour int) time.Time { return time.Date(2026, 10, day, hour, 0, 0, 0, east) }
+	for _, c := range []struct {
+		from, to time.Time
+		want     float64
+	}{
+		{at(7, 16), at(7, 23), 0}, {at(7, 23), at(8, 0), 1}, {at(7, 1), at(7, 3), 0}, {at(7, 0), at(8, 23), 1}, {at(8, 0), at(7, 0), 0},
+	} {
+		assert.Equal(t, c.want, days(c.from, c.to), "%s to %s", c.from, c.to)
+	}
+}

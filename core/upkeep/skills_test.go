@@ -41,3 +41,46 @@ func TestHowSkillsStand(t *testing.T) {
 	assert.Equal(t, []string{"Fresh foothold", "In hand taught", "Say a two-part word to each step while walking head-start"}, kinds, "newest first, each rung once")
 	assert.Empty(t, Skills(ladder.Standing{}, skill.Catalogue(), nil, now))
 }
+
+func TestWhatIsNewInAPiece(t *testing.T) {
+	for state, unmet := range map[SkillState]bool{"": true, Unknown: true, Tasted: true, Learning: false, Secure: false, Rusty: false} {
+		assert.Equal(t, unmet, state.Unmet(), state)
+	}
+}
+
+// Which word of several holds for a skill, and in which order skills are listed.
+func TestTheBestWordHolds(t *testing.T) {
+	now := time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
+	ago := func(days int) *time.Time { d := now.AddDate(0, 0, -days); return &d }
+	carry := func(id string, taught, foothold *time.Time) ladder.Rung {
+		return ladder.Rung{ID: id, Item: shelf.Item{Title: id, Brings: []string{"halves"}}, Taught: taught, Foothold: foothold}
+	}
+	state := func(rungs ...ladder.Rung) SkillState {
+		return Know(ladder.Standing{Prepared: map[string]ladder.HeadStart{"halves": {Done: 1}}, Rungs: rungs}, nil, now).State["halves"]
+	}
+	faded, fresh, hand, ahead := carry("faded", ago(300), ago(290)), carry("fresh", ago(9), ago(1)), carry("hand", ago(3), nil), carry("ahead", nil, nil)
+	for _, c := range []struct {
+		rungs []ladder.Rung
+		want  SkillState
+	}{
+		{nil, Tasted}, {[]ladder.Rung{ahead}, Tasted}, {[]ladder.Rung{hand}, Learning}, {[]ladder.Rung{faded}, Rusty}, {[]ladder.Rung{fresh}, Secure},
+		{[]ladder.Rung{faded, fresh}, Secure}, {[]ladder.Rung{fresh, faded}, Secure}, {[]ladder.Rung{fresh, hand}, Secure}, {[]ladder.Rung{hand, fresh}, Secure},
+	} {
+		assert.Equal(t, c.want, state(c.rungs...))
+	}
+	g := skill.Graph{"b": {ID: "b", Name: "B"}, "a": {ID: "a", Name: "A"}, "t": {ID: "t", Name: "Tasted", Chain: []skill.Link{{Do: "one"}, {Do: "two"}}}}
+	for done, want := range map[int]string{0: "", 1: "one", 2: "two", 3: ""} {
+		list := Skills(ladder.Standing{Prepared: map[string]ladder.HeadStart{"t": {Done: done}}}, g, []string{"b", "a"}, now)
+		names, did := []string{}, ""
+		for _, m := range list {
+			names = append(names, m.Name)
+			for _, e := range m.Evidence {
+				if e.Kind == "head-start" {
+					did = e.Title
+				}
+			}
+		}
+		assert.Equal(t, []string{"Tasted", "A", "B"}, names, "by state, then by name")
+		assert.Equal(t, want, did, "%d steps", done)
+	}
+}
