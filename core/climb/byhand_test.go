@@ -160,7 +160,9 @@ func TestPartsByHand(t *testing.T) {
 func TestWhatAnOrderCosts(t *testing.T) {
 	k := knows("five-fingers", "steps", "steady-beat")
 	k.Usual = 1
-	cost := func(wish Wish, order []int, items ...shelf.Item) float64 { return newOrdering(k, items, wish).costOf(order) }
+	cost := func(wish Wish, order []int, items ...shelf.Item) float64 {
+		return newOrdering(k, items, wish).costOf(order)
+	}
 	plain := piece("plain", nil, []string{"steps"})
 	wide := Wish{NewSkills: 9, Ahead: map[shelf.Strand]int{}}
 	weigh := func(it shelf.Item) float64 { return k.Total(it) }
