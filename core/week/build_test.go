@@ -72,7 +72,7 @@ func TestAHandInAWeek(t *testing.T) {
 // stays.
 func TestNoBarIsSkipped(t *testing.T) {
 	rng := rand.New(rand.NewPCG(7, 7))
-	for range 500 {
+	for range map[bool]int{false: 500, true: 60}[testing.Short()] {
 		whole := tree(rng, 0, 4+rng.IntN(60), 3+rng.IntN(4))
 		whole.Hand = reading.Right
 		r := rung("new", 16, 1, at(from), nil)
