@@ -131,6 +131,25 @@ func (p *page) seeNotes(says string) {
 	})()`, says), "the notes of "+says)
 }
 
+// Single keys can be turned off on a device (WCAG 2.2, 2.1.4): none acts and none is shown,
+// and all can be done without.
+func TestKeysTurnedOff(t *testing.T) {
+	p := atWork(t)
+	priya := p.student("Priya")
+	hints := `[...document.querySelectorAll('button span[aria-hidden=true]')].some(s => s.innerText === 'W')`
+	p.goTo("/students/" + priya + "/week")
+	p.until(hints, "the key stands on its button")
+	p.goTo("/studio")
+	p.press("Single keys act on this device")
+	p.goTo("/students/" + priya + "/week")
+	p.sees("A sentence to the family")
+	assert.False(t, eval[bool](p, hints))
+	p.key("w")
+	assert.False(t, eval[bool](p, "!!document.querySelector('textarea')"), "the key does nothing")
+	p.press("A sentence to the family")
+	p.until("document.querySelector('textarea')", "the button does")
+}
+
 // A letter is held for a moment and can be taken back; a key that marks in a lesson sends
 // nothing when the lesson is closed.
 func TestALetterCanBeTakenBack(t *testing.T) {

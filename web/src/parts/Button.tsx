@@ -1,4 +1,5 @@
 import type { ComponentProps, ReactNode } from "react";
+import { useLetterKeys } from "./letterKeys";
 
 type Props = ComponentProps<"button"> & { look?: "plain" | "main" | "quiet"; hint?: string };
 
@@ -23,8 +24,9 @@ export function Button({ look = "plain", hint, className = "", children, ...rest
 }
 
 // A Key shows a key of the keyboard; it is for the eyes, the name of its
-// button says the rest.
+// button says the rest. None is shown where keys are turned off.
 export function Key({ children }: { children: ReactNode }) {
+  if (!useLetterKeys()) return null;
   return (
     <span
       aria-hidden="true"

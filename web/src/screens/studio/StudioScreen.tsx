@@ -4,6 +4,7 @@ import type { FormEvent } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { setLetterKeys, useLetterKeys } from "../../parts/letterKeys";
 import { Shown, Trouble } from "../../parts/Told";
 import { weekdays } from "../../parts/words";
 import { HomeForm } from "../settings/HomeForm";
@@ -93,6 +94,7 @@ export function StudioScreen() {
                 </Link>
               </section>
               <RhythmWords />
+              <Keys />
             </div>
             {day.demo && <DemoClock now={day.now} />}
           </section>
@@ -100,6 +102,24 @@ export function StudioScreen() {
         </main>
       )}
     </Shown>
+  );
+}
+
+// Keys turns single keys off on this device, for who speaks to it or touches keys unawares.
+function Keys() {
+  return (
+    <section aria-label="Keys" className="rounded bg-raised p-4">
+      <h2>Keys</h2>
+      <label className="my-1 flex items-start gap-2">
+        <input
+          type="checkbox"
+          className="mt-1"
+          checked={useLetterKeys()}
+          onChange={(e) => setLetterKeys(e.target.checked)}
+        />
+        Single keys act on this device, as the small letters on buttons say. Everything can be done without them.
+      </label>
+    </section>
   );
 }
 
