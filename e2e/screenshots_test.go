@@ -56,7 +56,7 @@ func TestScreenshots(t *testing.T) {
 	p.sees("What changed")
 	settled("lesson-closed")
 	p.goTo("/students/" + tobias + "/week")
-	p.until("document.querySelectorAll('[data-testid=sheet] figure g.bands').length === 2", "brackets stand over the notes")
+	p.until("document.querySelectorAll('[aria-label=\"What is built this week\"] figure g.bands').length === 2", "brackets stand over the notes")
 	settled("week")
 	p.goTo("/students/" + emil + "/record")
 	p.sees("All that was told")
@@ -107,5 +107,8 @@ func TestScreenshots(t *testing.T) {
 	phone.sees("Tobias's practice")
 	phone.until(`(document.querySelector('[data-testid=family] input[type=checkbox]')?.click(), true)`, "a tick")
 	time.Sleep(400 * time.Millisecond)
+	phone.press("See the notes")
+	phone.until("document.querySelector('.light svg .abcjs-note')", "the notes are drawn")
+	time.Sleep(300 * time.Millisecond) // their last paint
 	phone.shot(filepath.Join(dir, "family.png"))
 }
