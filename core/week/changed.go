@@ -41,7 +41,7 @@ func Changed(before, after Sheet) []Line {
 		out = []Line{{Reason: reason.Of("changed-much")}}
 	}
 	for i := range out {
-		out[i].Says = strings.TrimSuffix(told(out[i].Reason, after.Reader), ".") + "."
+		out[i].Says = strings.TrimSpace(ended(strings.TrimSuffix(told(out[i].Reason, after.Reader), ".")))
 	}
 	return out
 }

@@ -73,13 +73,13 @@ func (t *Task) words(reader string) Words {
 		}
 		if t.Tempo != nil {
 			w.Tempo = told(*t.Tempo, reader)
-			w.What += ". " + w.Tempo
+			w.What = ended(w.What) + w.Tempo
 		}
 		if t.Start != nil && t.Start.Rhythm != "" && t.Spot == "" {
-			w.What += ". First in rhythm: “" + t.Start.Rhythm + "”"
+			w.What = ended(w.What) + "First in rhythm: “" + t.Start.Rhythm + "”"
 		}
 		if t.Start != nil && t.Start.Say != "" && t.Spot == "" {
-			w.What += ". Say while pointing: " + t.Start.Say
+			w.What = ended(w.What) + "Say while pointing: " + t.Start.Say
 		}
 	case t.Do != "":
 		w.What = t.Do
@@ -92,6 +92,14 @@ func (t *Task) words(reader string) Words {
 		w.Again = w.What
 	}
 	return w
+}
+
+// ended closes a sentence that another follows.
+func ended(s string) string {
+	if strings.HasSuffix(s, "?") {
+		return s + " "
+	}
+	return s + ". "
 }
 
 // through is how an old friend is played, by its count.
@@ -207,6 +215,9 @@ var sentences = map[string]string{
 	"tempo-word":              "At its head stands “{word}”",
 	"tempo-title":             "At its head stands “{word}”, and “{clue}” in the title says why",
 	"tempo-words":             "At its head stands “{word}”, and “{clue}” in its words says why",
+	"tempo-word parent":       "Ask first: at its head stands “{word}”; how does that go?",
+	"tempo-title parent":      "Ask first: at its head stands “{word}”; which word of the title says why (“{clue}”)?",
+	"tempo-words parent":      "Ask first: at its head stands “{word}”; which of its words says why (“{clue}”)?",
 	"tempo-clue-title":        "How it goes: “{clue}” in the title says it",
 	"tempo-clue-words":        "How it goes: “{clue}” in its words says it",
 	"a-pattern":               "A pattern: the same each time, counted in a row.",

@@ -158,6 +158,11 @@ func TestWhatStandsAtItsHead(t *testing.T) {
 		task := Task{Band: "now", Rung: "r", Count: 3, Tempo: w.tempo(ladder.Rung{ID: "r"})}
 		assert.Equal(t, c.want, task.words("student").What)
 	}
+	w := writer{Ask: Ask{Tempos: map[string]reading.Tempo{"r": {Word: "Lively", Clue: "jig", In: "title"}}}}
+	task := Task{Band: "now", Rung: "r", Count: 3, Tempo: w.tempo(ladder.Rung{ID: "r"})}
+	assert.Equal(t, "whole, 3 times. Ask first: at its head stands “Lively”; which word of the title says why (“jig”)?", task.words("parent").What, "a parent asks before telling")
+	task.Start = &Start{Say: "G, down"}
+	assert.Contains(t, task.words("parent").What, "(“jig”)? Say while pointing: G, down")
 }
 
 // What is said of praise, by school and reader; grown-ups are told nothing of it.

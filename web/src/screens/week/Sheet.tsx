@@ -267,7 +267,7 @@ function Place({ tasks }: { tasks: Task[] }) {
 // tempo says what tells how a piece goes, once for the week.
 function tempo(tasks: Task[]) {
   const says = tasks.find((t) => t.says.tempo)?.says.tempo;
-  return says && ` ${says}.`;
+  return says && ` ${says.endsWith("?") ? says : `${says}.`}`;
 }
 
 // drilled says what an exercise, cards or a game ask, once for the week.
