@@ -57,13 +57,18 @@ func TestTheSheetIsTheTeachers(t *testing.T) {
 	p.sees("you changed a line")
 	p.sees("The left hand sang this week.")
 	p.look("sheet-edited")
-	p.press("Make a link")
-	p.sees("Copy the link")
-	link := strings.TrimPrefix(eval[string](p, `document.querySelector('[name=family-link]').value`), p.base)
-	p.goTo(link)
-	p.sees("The left hand sang this week.")
-	p.sees("Draw the wall and its boats.")
-	p.sees("Only upwards.")
+	p.press("Send the sheet")
+	p.sees("Sent to halvorsen@homes.example")
+	p.goTo("/mailbox")
+	p.press("as plain text")
+	for _, says := range []string{"The left hand sang this week.", "Draw the wall and its boats.", "Broken chord of E flat major, two octaves", "Only upwards.", "bars 2–3"} {
+		p.sees(says)
+	}
+	link := eval[string](p, `document.querySelector('pre a').href`)
+	p.goTo(strings.TrimPrefix(link, p.base))
+	for _, says := range []string{"The left hand sang this week.", "Draw the wall and its boats.", "Broken chord of E flat major, two octaves", "Only upwards."} { // mail and phone agree
+		p.sees(says)
+	}
 	p.seeNotes("Only upwards.")
 	p.until("document.querySelectorAll('.light svg .abcjs-note').length === 26", "two octaves up and down, drawn on the phone")
 }
@@ -124,7 +129,7 @@ func TestAStudentsOwnPage(t *testing.T) {
 func (p *page) seeNotes(says string) {
 	p.t.Helper()
 	p.until(fmt.Sprintf(`(() => {
-		const line = [...document.querySelectorAll('li')].find(l => l.innerText.includes(%q));
+		const line = [...document.querySelectorAll('li:has(> label > input)')].find(l => l.innerText.includes(%q));
 		const button = [...(line?.querySelectorAll('button') ?? [])].find(b => b.innerText.startsWith('See the notes'));
 		if (button?.ariaPressed === 'false') button.click();
 		return button?.ariaPressed === 'true';
