@@ -638,3 +638,84 @@ func TestWhatRestsTheHands(t *testing.T) {
 		assert.NotEqual(t, all[0].Activity.ID, b.Activity.ID)
 	}
 }
+
+// Old pieces that were heard in the last lessons rest where there are others.
+func TestOldPiecesRest(t *testing.T) {
+	lessons := map[calendar.Date]time.Time{}
+	for _, n := range []int{7, 14, 21} {
+		lessons[calendar.On(*ago(n))] = *ago(n)
+	}
+	kept := func(minutes int, heard map[string][]int) (out []string) {
+		s := ladder.Standing{Lessons: ladder.Lessons{Closed: lessons}}
+		for i := range 5 {
+			r := rung(fmt.Sprint("old", i), shelf.Book, ago(200), ago(60+i))
+			for _, n := range heard[r.ID] {
+				r.Heard = append(r.Heard, ladder.Hearing{Grade: "fine", At: *ago(n)})
+			}
+			s.Rungs = append(s.Rungs, r)
+		}
+		for _, b := range asking(s, approach.Default(9), 9, minutes, today).secure() {
+			if b.Kind == Upkeep {
+				out = append(out, b.Rung)
+			} else {
+				out = append(out, "("+b.Rung+")")
+			}
+		}
+		return out
+	}
+	all := func(n int) map[string][]int {
+		return map[string][]int{"old0": {7}, "old1": {7}, "old2": {7}, "old3": {7}, "old4": {n}}
+	}
+	assert.Equal(t, "old4", kept(30, all(21))[1], "heard once, three weeks ago, when all others were heard last time: it is still the most silent")
+	rested := kept(30, map[string][]int{"old0": {7}, "old1": {14, 7}, "old2": {14, 7}, "old3": {14, 7}, "old4": {21, 14, 7}})
+	assert.NotContains(t, rested, "old4", "three lessons running is enough")
+	two := kept(60, map[string][]int{"old0": {7}, "old1": {7}, "old2": {7}})
+	assert.Equal(t, []string{"old3", "old4"}, func() []string {
+		a := append([]string{}, two[1:]...)
+		if a[0] > a[1] {
+			a[0], a[1] = a[1], a[0]
+		}
+		return a
+	}(), "those that were not heard")
+}
+
+// What else an old friend's block could hold: no piece twice, three at the first, one more at
+// the others that were also thought of.
+func TestWhatElseAnOldFriendCouldBe(t *testing.T) {
+	s := ladder.Standing{}
+	for i := range 9 {
+		s.Rungs = append(s.Rungs, rung(fmt.Sprint("old", i), shelf.Book, ago(200), ago(60+i)))
+	}
+	blocks := asking(s, approach.Default(9), 9, 60, today).secure()
+	taken := map[string]bool{}
+	for _, b := range blocks[1:] {
+		taken[b.Rung] = true
+	}
+	for _, b := range blocks[1:] {
+		assert.Len(t, b.Choices, choices, b.Rung)
+		seen := map[string]bool{}
+		for _, c := range b.Choices {
+			assert.False(t, taken[c.Into], "%s stands in the lesson already", c.Into)
+			assert.False(t, seen[c.Into], "%s is offered twice", c.Into)
+			seen[c.Into] = true
+		}
+	}
+}
+
+// The step of a head start, and the notes of its task where they lie on the instrument.
+func TestTheStepOfAHeadStart(t *testing.T) {
+	s := ladder.Standing{Rungs: []ladder.Rung{rung("one", shelf.Book, ago(9), nil), rung("next", shelf.Book, nil, nil)}}
+	block := func(done int, notes string) Block {
+		ask := asking(s, approach.Default(9), 9, 30, today)
+		ask.Ahead = []ahead.HeadStart{{Skill: "dotted", Rung: "next", State: ahead.Running, Done: done, Tasks: []skill.Link{{Do: "a", Notes: notes}, {Do: "b", Notes: notes}}}}
+		return ask.headStarts()[0]
+	}
+	for done, do := range map[int]string{0: "a.", 1: "b."} {
+		b := block(done, "")
+		assert.Equal(t, []any{done + 1, do}, []any{b.Step, b.Cue})
+		assert.Empty(t, b.Exercise)
+	}
+	assert.Equal(t, "scale Eb major both", block(0, "scale Eb major both").Exercise)
+	assert.Empty(t, block(0, "bows").Exercise, "no bows on keys")
+	assert.Empty(t, block(0, "no such thing").Exercise)
+}
