@@ -549,7 +549,7 @@ func TestAFamilyIsToldWhatChanged(t *testing.T) {
 	tick()
 	r.now = r.now.Add(time.Hour)
 	r.tell(fact.LineAdded{Day: "2026-11-18", Text: "Clap it."})
-	assert.Equal(t, []string{"New: Also: Clap it."}, changed())
+	assert.Equal(t, []string{"New: Clap it."}, changed())
 	tick()
 	assert.Empty(t, changed(), "it has been seen")
 }

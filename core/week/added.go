@@ -21,6 +21,9 @@ type Adds struct {
 	All    []activity.Activity // games and studies that may be added
 }
 
+// loose is the title of a line that is about nothing on the sheet.
+const loose = "Also"
+
 // line writes a line that a teacher added: something of the shelf, an exercise or a game as
 // the sheet would write it, with the teacher's words behind it; else those words alone.
 func (a Adds) line(sh *Sheet, id string, b fact.LineAdded) Task {
@@ -49,7 +52,7 @@ func (a Adds) line(sh *Sheet, id string, b fact.LineAdded) Task {
 		}
 	default:
 		if t.Title == "" {
-			t.Title = "Also"
+			t.Title = loose
 		}
 		t.Says = Words{What: t.Do, Place: "to do", Again: t.Do}
 		return t

@@ -17,6 +17,9 @@ const mostChanged = 6
 func Changed(before, after Sheet) []Line {
 	var out []Line
 	say := func(code string, t Task, now string) {
+		if now != "" && t.Title == loose { // it has no title to tell
+			code += "-own"
+		}
 		out = append(out, Line{Reason: reason.Of(code, "title", t.Title, "says", now)})
 	}
 	for _, key := range after.Keys() {

@@ -30,11 +30,11 @@ func TestWhatASheetAsksOtherwise(t *testing.T) {
 	}{
 		{"nothing", nil, nil},
 		{"a sentence is on top anyway", []fact.Body{fact.SheetNoted{Text: "Well done."}}, nil},
-		{"a line that is new", []fact.Body{add("Sing it.")}, []string{"New: Also: Sing it."}},
+		{"a line that is new", []fact.Body{add("Sing it.")}, []string{"New: Sing it."}},
 		{"one that is gone", []fact.Body{fact.LineStruck{Line: line.Key}}, []string{"No longer asked: " + line.Title + ": " + line.Says.What + "."}},
 		{"another count", []fact.Body{fact.LineChanged{Line: line.Key, Count: 9}}, []string{"Changed: " + line.Title + ": bars 1–4, 9 times."}},
 		{"other days", []fact.Body{fact.LineChanged{Line: line.Key, Weekdays: []int{0}}}, []string{line.Title + " stands on other days."}},
-		{"six are told one by one", []fact.Body{add("1."), add("2."), add("3."), add("4."), add("5."), add("6.")}, []string{"New: Also: 1.", "New: Also: 2.", "New: Also: 3.", "New: Also: 4.", "New: Also: 5.", "New: Also: 6."}},
+		{"six are told one by one", []fact.Body{add("1."), add("2."), add("3."), add("4."), add("5."), add("6.")}, []string{"New: 1.", "New: 2.", "New: 3.", "New: 4.", "New: 5.", "New: 6."}},
 		{"seven make another sheet", []fact.Body{add("1."), add("2."), add("3."), add("4."), add("5."), add("6."), add("7.")}, []string{"Most of this sheet is new: please read it through."}},
 	} {
 		assert.Equal(t, c.want, other(c.told...), c.name)
