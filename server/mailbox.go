@@ -14,7 +14,7 @@ import (
 // A MailboxView is what the program's own mailbox holds of a studio's mail.
 type MailboxView struct {
 	On      bool         `json:"on" doc:"mail stays in this mailbox; else it goes out"`
-	Letters []LetterView `json:"letters" nullable:"false" doc:"the newest first"`
+	Letters []LetterView `json:"letters" doc:"the newest first"`
 }
 
 // A LetterView is a letter that arrived.
@@ -26,7 +26,7 @@ type LetterView struct {
 	At      time.Time `json:"at"`
 	Text    string    `json:"text"`
 	HTML    string    `json:"html"`
-	Files   []string  `json:"files" nullable:"false" doc:"names"`
+	Files   []string  `json:"files" doc:"names"`
 }
 
 // mailbox registers reading the program's own mailbox.

@@ -277,7 +277,7 @@ func (s *Server) routes() {
 		func(ctx context.Context, in *struct {
 			Token string `path:"token" maxLength:"60"`
 			Body  struct {
-				Facts []fact.Fact `json:"facts" nullable:"false"`
+				Facts []fact.Fact `json:"facts"`
 			}
 		}) (*none, error) {
 			return nil, s.problem(s.app.TellFamily(ctx, in.Token, in.Body.Facts))
@@ -485,7 +485,7 @@ func (s *Server) routes() {
 		})
 	change(s, http.MethodPost, "/api/facts", "tell", "Tell what happened; telling it twice changes nothing", func(ctx context.Context, w studio.Who, in *struct {
 		Body struct {
-			Facts []fact.Fact `json:"facts" nullable:"false"`
+			Facts []fact.Fact `json:"facts"`
 		}
 	}) error {
 		return s.app.Tell(ctx, w, in.Body.Facts)

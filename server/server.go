@@ -75,6 +75,7 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 		srv.sessions.Store = srv.cleanup
 	}
 
+	huma.DefaultArrayNullable = false // an empty list goes out as one
 	config := huma.DefaultConfig("Patient Ladder", "1")
 	config.OpenAPIPath, config.DocsPath, config.SchemasPath = "/api/openapi", "", ""
 	config.CreateHooks = nil // no $schema links in answers

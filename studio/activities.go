@@ -10,8 +10,8 @@ import (
 
 // An ActivitiesView is all games and studies that lessons draw on.
 type ActivitiesView struct {
-	Activities []activity.Activity `json:"activities" nullable:"false" doc:"the studio's own first"`
-	Aims       []Aim               `json:"aims" nullable:"false" doc:"what an activity may be for, by name"`
+	Activities []activity.Activity `json:"activities" doc:"the studio's own first"`
+	Aims       []Aim               `json:"aims" doc:"what an activity may be for, by name"`
 }
 
 // An Aim is what an activity is for.

@@ -11,16 +11,16 @@ import (
 // An ApproachView is a student's settings where teachers disagree.
 type ApproachView struct {
 	Student StudentCard       `json:"student"`
-	Rows    []approach.Row    `json:"rows" nullable:"false" doc:"those asked for this instrument"`
+	Rows    []approach.Row    `json:"rows" doc:"those asked for this instrument"`
 	Usual   approach.Approach `json:"usual" doc:"for the age"`
-	Books   []string          `json:"books" nullable:"false" doc:"chosen"`
-	Offered []string          `json:"offered" nullable:"false" doc:"books and pools on the shelf for the instrument"`
+	Books   []string          `json:"books" doc:"chosen"`
+	Offered []string          `json:"offered" doc:"books and pools on the shelf for the instrument"`
 	Taste   string            `json:"taste" enum:",lively,lyrical,familiar" doc:"as asked"`
 	Before  bool              `json:"before" doc:"before the first book"`
 
-	Habits []advice.Habit `json:"habits" nullable:"false" doc:"what the teacher does to sheet after sheet"`
+	Habits []advice.Habit `json:"habits" doc:"what the teacher does to sheet after sheet"`
 
-	HomeDays    []int `json:"homeDays" nullable:"false" doc:"weekdays of practice, 0 for Sunday; empty for every day"`
+	HomeDays    []int `json:"homeDays" doc:"weekdays of practice, 0 for Sunday; empty for every day"`
 	HomeMinutes int   `json:"homeMinutes" doc:"a day, as the family has set them; 0 for the usual"`
 }
 
@@ -46,7 +46,7 @@ func (a *App) Approach(ctx context.Context, who Who, student string) (ApproachVi
 
 // An EffectsView is what a change of the approach would do.
 type EffectsView struct {
-	Effects []reason.Reason `json:"effects" nullable:"false"`
+	Effects []reason.Reason `json:"effects"`
 }
 
 // Effects says what answering one question otherwise would change, before it

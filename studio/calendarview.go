@@ -21,11 +21,11 @@ import (
 // A CalendarView is when the studio teaches.
 type CalendarView struct {
 	Today    calendar.Date   `json:"today"`
-	Terms    []calendar.Span `json:"terms" nullable:"false"`
-	Free     []calendar.Span `json:"free" nullable:"false"`
-	Slots    []SlotView      `json:"slots" nullable:"false" doc:"by weekday and time"`
-	Changes  []MoveView      `json:"changes" nullable:"false" doc:"lessons to come that are not given, moved or besides"`
-	Warnings []reason.Reason `json:"warnings" nullable:"false"`
+	Terms    []calendar.Span `json:"terms"`
+	Free     []calendar.Span `json:"free"`
+	Slots    []SlotView      `json:"slots" doc:"by weekday and time"`
+	Changes  []MoveView      `json:"changes" doc:"lessons to come that are not given, moved or besides"`
+	Warnings []reason.Reason `json:"warnings"`
 }
 
 // A SlotView is a student's weekly lesson.
@@ -33,7 +33,7 @@ type SlotView struct {
 	Student string          `json:"student"`
 	Name    string          `json:"name"`
 	Slot    calendar.Slot   `json:"slot"`
-	Next    []calendar.Date `json:"next" nullable:"false" doc:"of the lessons to come"`
+	Next    []calendar.Date `json:"next" doc:"of the lessons to come"`
 }
 
 // A MoveView is a lesson to come that is not in its weekly slot.

@@ -53,8 +53,8 @@ type DayView struct {
 	Week     int           `json:"week" doc:"of the term; 0 outside terms"`
 	WeekOf   int           `json:"weekOf"`
 	Free     string        `json:"free" doc:"name of the free span the day lies in"`
-	Segments []Segment     `json:"segments" nullable:"false"`
-	Students []StudentCard `json:"students" nullable:"false" doc:"all of the studio, by name; approaches as they were when each came"`
+	Segments []Segment     `json:"segments"`
+	Students []StudentCard `json:"students" doc:"all of the studio, by name; approaches as they were when each came"`
 	Home     shelf.Home    `json:"home" doc:"the instrument taught on"`
 }
 

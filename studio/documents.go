@@ -38,7 +38,7 @@ var program = func() string {
 
 // A SheetSummary is what the record shows of a week sheet.
 type SheetSummary struct {
-	Lines   []SheetLine `json:"lines" nullable:"false"`
+	Lines   []SheetLine `json:"lines"`
 	Minutes int         `json:"minutes" doc:"asked for in all"`
 }
 

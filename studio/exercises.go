@@ -84,9 +84,9 @@ type ExerciseView struct {
 	Who      string             `json:"who" doc:"the hands that play, in words; empty where hands do not play alone"`
 	How      string             `json:"how"`
 	XML      string             `json:"xml" doc:"MusicXML that draws it, with its fingers"`
-	Minute   []reason.Reason    `json:"minute" nullable:"false"`
-	Meetings []exercise.Meeting `json:"meetings" nullable:"false" doc:"of a scale for both hands: where they meet"`
-	Thumbs   []int              `json:"thumbs" nullable:"false" doc:"of a scale: the degrees, from 1, on which the right hand's thumb falls, or the left's where it plays alone"`
+	Minute   []reason.Reason    `json:"minute"`
+	Meetings []exercise.Meeting `json:"meetings" doc:"of a scale for both hands: where they meet"`
+	Thumbs   []int              `json:"thumbs" doc:"of a scale: the degrees, from 1, on which the right hand's thumb falls, or the left's where it plays alone"`
 	Grid     *exercise.Grid     `json:"grid,omitempty" doc:"of a cross-rhythm"`
 	Letters  map[string]string  `json:"letters" doc:"of a roll: the plucking finger of each note, by its id"`
 	Wrong    string             `json:"wrong" doc:"why it cannot be made; empty when it can"`

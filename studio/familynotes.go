@@ -73,23 +73,23 @@ func (p *pupil) notes(ctx context.Context, t week.Task) (score.Score, error) {
 // FamilyNotes are the notes of a line of the sheet: of a piece its bars, of cards what each
 // shows.
 type FamilyNotes struct {
-	Drawn []DrawnNotes `json:"drawn" nullable:"false"`
+	Drawn []DrawnNotes `json:"drawn"`
 }
 
 // A DrawnNotes is music for a light engraver, with a bracket over what is to be played.
 type DrawnNotes struct {
 	Card    string       `json:"card" doc:"id of the card; empty of a piece"`
 	ABC     string       `json:"abc"`
-	Voices  []DrawnVoice `json:"voices" nullable:"false" doc:"in the order of the text"`
-	Bracket []string     `json:"bracket" nullable:"false" doc:"ids of the notes of one staff that the line holds; none where it holds all"`
+	Voices  []DrawnVoice `json:"voices" doc:"in the order of the text"`
+	Bracket []string     `json:"bracket" doc:"ids of the notes of one staff that the line holds; none where it holds all"`
 	Says    string       `json:"says" doc:"what stands on the bracket"`
-	Stops   []card.Stop  `json:"stops" nullable:"false" doc:"tablature that a card shows"`
+	Stops   []card.Stop  `json:"stops" doc:"tablature that a card shows"`
 	Strings int          `json:"strings" doc:"lines of tablature"`
 }
 
 // A DrawnVoice is what stands in a voice, so that what sounds is found on the page.
 type DrawnVoice struct {
-	Chords []string `json:"chords" nullable:"false" doc:"ids of the notes of each, parted by spaces"`
+	Chords []string `json:"chords" doc:"ids of the notes of each, parted by spaces"`
 }
 
 // FamilyNotes lets a family see the notes of a line of its own sheet.

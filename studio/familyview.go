@@ -87,17 +87,17 @@ type FamilyView struct {
 	Today     calendar.Date      `json:"today"`
 	Document  *document.Document `json:"document,omitempty" doc:"the revision that the sheet is"`
 	Sheet     *week.Sheet        `json:"sheet,omitempty" doc:"none before a lesson was closed"`
-	Changed   []week.Line        `json:"changed" nullable:"false" doc:"what it asks otherwise than the revision that the family had"`
-	Acts      []advice.LineAct   `json:"acts" nullable:"false" doc:"what may be told of each line"`
-	Ticks     []Tick             `json:"ticks" nullable:"false"`
-	Days      []FamilyDay        `json:"days" nullable:"false"`
-	Questions []string           `json:"questions" nullable:"false" doc:"asked and not answered yet"`
-	Minutes   []int              `json:"minutes" nullable:"false" doc:"to choose from when a day is told"`
-	Heard     []string           `json:"heard" nullable:"false" doc:"lines whose notes can be heard and seen, by key"`
+	Changed   []week.Line        `json:"changed" doc:"what it asks otherwise than the revision that the family had"`
+	Acts      []advice.LineAct   `json:"acts" doc:"what may be told of each line"`
+	Ticks     []Tick             `json:"ticks"`
+	Days      []FamilyDay        `json:"days"`
+	Questions []string           `json:"questions" doc:"asked and not answered yet"`
+	Minutes   []int              `json:"minutes" doc:"to choose from when a day is told"`
+	Heard     []string           `json:"heard" doc:"lines whose notes can be heard and seen, by key"`
 	Along     bool               `json:"along" doc:"what is heard is played with from the first; else alone the set number of times before"`
-	Weekdays  []int              `json:"weekdays" nullable:"false" doc:"on which this family practises, 0 for Sunday; empty for every day"`
+	Weekdays  []int              `json:"weekdays" doc:"on which this family practises, 0 for Sunday; empty for every day"`
 	Budget    int                `json:"budget" doc:"minutes a day that the family has set; 0 for the usual"`
-	Pieces    []NearView         `json:"pieces" nullable:"false" doc:"in hand, on this sheet: how near each is"`
+	Pieces    []NearView         `json:"pieces" doc:"in hand, on this sheet: how near each is"`
 	Treats    bool               `json:"treats" doc:"counting towards a treat is offered"`
 	Treat     *TreatView         `json:"treat,omitempty"`
 }
@@ -106,8 +106,8 @@ type FamilyView struct {
 type NearView struct {
 	Rung   string      `json:"rung"`
 	Title  string      `json:"title"`
-	Points []NearPoint `json:"points" nullable:"false" doc:"to hold in mind, those met ticked"`
-	Spots  []SpotView  `json:"spots" nullable:"false"`
+	Points []NearPoint `json:"points" doc:"to hold in mind, those met ticked"`
+	Spots  []SpotView  `json:"spots"`
 	Week   int         `json:"week" doc:"lessons' weeks since it was first taught; 0 where it was not"`
 	Low    int         `json:"low" doc:"weeks that such a piece usually takes, from"`
 	High   int         `json:"high" doc:"to; 0 where nothing is foreseen"`
@@ -220,7 +220,7 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 
 // A FamilyPast is what a family was asked before.
 type FamilyPast struct {
-	Weeks []RecordWeek `json:"weeks" nullable:"false" doc:"the last first, without the sheet that holds now"`
+	Weeks []RecordWeek `json:"weeks" doc:"the last first, without the sheet that holds now"`
 }
 
 // mostPast is how many weeks back a family sees: a school year.

@@ -18,7 +18,7 @@ type InstrumentView struct {
 	Family  instrument.Family `json:"family" enum:"keyboard,bowed,plucked,other"`
 	Shelf   instrument.ID     `json:"shelf" maxLength:"40" doc:"the instrument on whose shelf its pieces stand; itself for a shelf of its own"`
 	Keys    int               `json:"keys" doc:"of a keyboard; 0 for a full one or for none"`
-	Strings []string          `json:"strings" nullable:"false" maxItems:"10" doc:"open strings as they sound, string 1 first, as A4"`
+	Strings []string          `json:"strings" maxItems:"10" doc:"open strings as they sound, string 1 first, as A4"`
 	Drone   int               `json:"drone" doc:"the string that only sounds open; 0 for none"`
 	Hand    string            `json:"hand" enum:",semitones,frets,patterns,short-frets,one-two-four" doc:"how the hand lies on the strings"`
 	Fretted bool              `json:"fretted"`
@@ -27,14 +27,14 @@ type InstrumentView struct {
 	Low     string            `json:"low" doc:"usual compass as written; empty where none is told"`
 	High    string            `json:"high"`
 	Seat    instrument.Seat   `json:"seat" enum:",keys,spike,footstool,standing"`
-	Offers  []exercise.Offer  `json:"offers" nullable:"false" doc:"exercises that are made for it by rule"`
+	Offers  []exercise.Offer  `json:"offers" doc:"exercises that are made for it by rule"`
 	Own     bool              `json:"own"`
 	Used    bool              `json:"used" doc:"a student plays it or an item is for it: it cannot go"`
 }
 
 // An InstrumentsView is all instruments of a studio, in the order they are offered.
 type InstrumentsView struct {
-	Instruments []InstrumentView           `json:"instruments" nullable:"false"`
+	Instruments []InstrumentView           `json:"instruments"`
 	Tonics      map[exercise.Form][]string `json:"tonics" doc:"by the form of a scale, as they are usually written"`
 }
 

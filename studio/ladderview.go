@@ -2,7 +2,6 @@ package studio
 
 import (
 	"context"
-	"sort"
 	"time"
 
 	"patientladder/core/advice"
@@ -29,7 +28,7 @@ type RungView struct {
 	State    ladder.State    `json:"state" enum:"ahead,current,secure,parked,proposed" doc:"proposed: not on the ladder yet; its id is its item's"`
 	Bars     int             `json:"bars"`
 	HasScore bool            `json:"hasScore"`
-	Brings   []string        `json:"brings" nullable:"false" doc:"names of skills met here first"`
+	Brings   []string        `json:"brings" doc:"names of skills met here first"`
 	Taught   *time.Time      `json:"taught,omitempty"`
 	Foothold *time.Time      `json:"foothold,omitempty"`
 	Polished bool            `json:"polished"`
@@ -38,23 +37,23 @@ type RungView struct {
 	Recall   float64         `json:"recall" doc:"how likely a secure piece is still played well, 0 to 1"`
 	Ready    bool            `json:"ready" doc:"every point is met"`
 	Held     string          `json:"held" doc:"key of the point held in mind"`
-	Plays    []PlayView      `json:"plays" nullable:"false" doc:"of a rung in hand whose notes are made by rule: the exercises that are practised now"`
+	Plays    []PlayView      `json:"plays" doc:"of a rung in hand whose notes are made by rule: the exercises that are practised now"`
 	Deck     *DeckView       `json:"deck,omitempty" doc:"of a rung in hand with cards"`
-	Steps    []string        `json:"steps" nullable:"false" doc:"how it goes, of what has no notes"`
+	Steps    []string        `json:"steps" doc:"how it goes, of what has no notes"`
 	SpotGoal int             `json:"spotGoal" doc:"times in a row that a new spot is wanted"`
-	Points   []PointView     `json:"points" nullable:"false"`
-	Spots    []SpotView      `json:"spots" nullable:"false"`
-	Parts    []PartView      `json:"parts" nullable:"false"`
-	Missing  []string        `json:"missing" nullable:"false" doc:"what is left to work for"`
+	Points   []PointView     `json:"points"`
+	Spots    []SpotView      `json:"spots"`
+	Parts    []PartView      `json:"parts"`
+	Missing  []string        `json:"missing" doc:"what is left to work for"`
 	Refused  *reason.Reason  `json:"refused,omitempty" doc:"why a try for the foothold would be turned back"`
 	LastTry  *TryView        `json:"lastTry,omitempty"`
 	Expected *climb.Expected `json:"expected,omitempty" doc:"of a current or future rung"`
 	Place    *climb.Range    `json:"place,omitempty" doc:"calendar weeks from now to the expected foothold"`
 	Load     *climb.Load     `json:"load,omitempty" doc:"of a rung in hand or ahead"`
 	Target   calendar.Date   `json:"target" doc:"the day it should be polished by; empty for none"`
-	Why      []reason.Reason `json:"why" nullable:"false" doc:"of a proposed rung"`
-	Acts     []fact.Act      `json:"acts" nullable:"false" doc:"what may be done to it on the ladder"`
-	Piece    []fact.Act      `json:"piece,omitempty" nullable:"false" doc:"what may be done to it in its lesson; of a rung in hand"`
+	Why      []reason.Reason `json:"why" doc:"of a proposed rung"`
+	Acts     []fact.Act      `json:"acts" doc:"what may be done to it on the ladder"`
+	Piece    []fact.Act      `json:"piece,omitempty" doc:"what may be done to it in its lesson; of a rung in hand"`
 	Lacks    *reason.Reason  `json:"lacks,omitempty" doc:"why the home instrument cannot do it"`
 }
 
@@ -93,14 +92,14 @@ type PlayView struct {
 type DeckView struct {
 	Known int        `json:"known"`
 	Of    int        `json:"of"`
-	Cards []CardView `json:"cards" nullable:"false" doc:"to ask now, in order"`
+	Cards []CardView `json:"cards" doc:"to ask now, in order"`
 }
 
 // A CardView is a card as it is shown and asked.
 type CardView struct {
 	week.CardLine
 	XML     string      `json:"xml" doc:"MusicXML of what is shown; empty of tablature"`
-	Stops   []card.Stop `json:"stops" nullable:"false" doc:"tablature that is shown"`
+	Stops   []card.Stop `json:"stops" doc:"tablature that is shown"`
 	Strings int         `json:"strings" doc:"lines of tablature: strings of the instrument"`
 }
 
@@ -115,15 +114,15 @@ type TryView struct {
 type LadderView struct {
 	Student     StudentCard         `json:"student"`
 	Today       calendar.Date       `json:"today"`
-	Free        []calendar.Span     `json:"free" nullable:"false" doc:"spans without lessons, terms' gaps included"`
-	Rungs       []RungView          `json:"rungs" nullable:"false" doc:"lane by lane, from the foot up; proposals last"`
+	Free        []calendar.Span     `json:"free" doc:"spans without lessons, terms' gaps included"`
+	Rungs       []RungView          `json:"rungs" doc:"lane by lane, from the foot up; proposals last"`
 	Usual       float64             `json:"usual" doc:"load of the student's usual rung"`
-	HeadStarts  []ahead.HeadStart   `json:"headStarts" nullable:"false"`
-	WeekAt      []float64           `json:"weekAt" nullable:"false" doc:"where each taught week from now begins, in calendar weeks from now"`
-	Suggestions []advice.Suggestion `json:"suggestions" nullable:"false"`
-	Changes     []reason.Reason     `json:"changes" nullable:"false" doc:"what moved since a week ago"`
-	Books       []string            `json:"books" nullable:"false" doc:"books and pools chosen"`
-	Targets     []Target            `json:"targets" nullable:"false"`
+	HeadStarts  []ahead.HeadStart   `json:"headStarts"`
+	WeekAt      []float64           `json:"weekAt" doc:"where each taught week from now begins, in calendar weeks from now"`
+	Suggestions []advice.Suggestion `json:"suggestions"`
+	Changes     []reason.Reason     `json:"changes" doc:"what moved since a week ago"`
+	Books       []string            `json:"books" doc:"books and pools chosen"`
+	Targets     []Target            `json:"targets"`
 	Mixture     *MixtureView        `json:"mixture,omitempty" doc:"of a student before the first book"`
 }
 
@@ -136,7 +135,7 @@ type Target struct {
 
 // A MixtureView stands in for the ladder before the first book.
 type MixtureView struct {
-	Next []mixture.Bit `json:"next" nullable:"false" doc:"the coming lesson's"`
+	Next []mixture.Bit `json:"next" doc:"the coming lesson's"`
 	Test mixture.Test  `json:"test"`
 }
 
@@ -147,7 +146,7 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 		return LadderView{}, err
 	}
 	w := p.now()
-	v := LadderView{Student: p.card(p.Student, p.lessonDay()), Today: p.today(), Free: p.gaps(), Rungs: p.rungs(w), Usual: w.Usual,
+	v := LadderView{Student: p.card(p.Student, p.lessonDay()), Today: p.today(), Free: p.row.Calendar.Gaps(), Rungs: p.rungs(w), Usual: w.Usual,
 		HeadStarts: w.Ahead, Suggestions: w.Suggestions(), Changes: p.since(w), Books: p.standing.Books, Targets: p.targets()}
 	if v.HeadStarts == nil {
 		v.HeadStarts = []ahead.HeadStart{}
@@ -240,19 +239,6 @@ func (p *pupil) rung(w way, r ladder.Rung) RungView {
 		v.LastTry = &TryView{last.At, last.Outcome, last.Why}
 	}
 	return v
-}
-
-// gaps lists the free spans and what lies between terms.
-func (p *pupil) gaps() []calendar.Span {
-	out := append([]calendar.Span{}, p.row.Calendar.Free...)
-	terms := append([]calendar.Span{}, p.row.Calendar.Terms...)
-	sort.Slice(terms, func(i, j int) bool { return terms[i].From < terms[j].From })
-	for i := 1; i < len(terms); i++ {
-		if from, to := terms[i-1].To.Add(1), terms[i].From.Add(-1); from <= to {
-			out = append(out, calendar.Span{Name: "between terms", From: from, To: to})
-		}
-	}
-	return out
 }
 
 // since says what moved in the week before a way.

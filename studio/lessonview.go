@@ -29,18 +29,18 @@ type LessonView struct {
 	Today    bool               `json:"today"`
 	Coming   calendar.Date      `json:"coming" doc:"day of today's or the next lesson; empty for none ahead"`
 	State    string             `json:"state" enum:"planned,open,closed"`
-	Given    []calendar.Date    `json:"given" nullable:"false" doc:"days of lessons that were opened, the last first"`
+	Given    []calendar.Date    `json:"given" doc:"days of lessons that were opened, the last first"`
 	Document *document.Document `json:"document,omitempty" doc:"the plan as agreed; none of a lesson that was not opened"`
 	Rating   string             `json:"rating" enum:",flowed,mixed,uphill" doc:"how it went for the teacher"`
 	Opened   *time.Time         `json:"opened,omitempty"`
 	Remote   bool               `json:"remote"`
 	Plan     lesson.Plan        `json:"plan"`
-	Rungs    []RungView         `json:"rungs" nullable:"false" doc:"as they stand now"`
-	Noted    []Entry            `json:"noted" nullable:"false" doc:"told in this lesson, in order"`
-	Faults   []FaultView        `json:"faults" nullable:"false" doc:"of this instrument, those seen lately first"`
+	Rungs    []RungView         `json:"rungs" doc:"as they stand now"`
+	Noted    []Entry            `json:"noted" doc:"told in this lesson, in order"`
+	Faults   []FaultView        `json:"faults" doc:"of this instrument, those seen lately first"`
 	Seat     SeatNote           `json:"seat"`
 	Ache     *AcheView          `json:"ache,omitempty" doc:"a pain that is not cleared"`
-	Asked    []AskedView        `json:"asked" nullable:"false" doc:"at home, and not answered yet"`
+	Asked    []AskedView        `json:"asked" doc:"at home, and not answered yet"`
 	Home     home.Answer        `json:"home" doc:"what comes back from home, and what to try"`
 	After    *After             `json:"after,omitempty" doc:"of a closed lesson"`
 }
@@ -60,7 +60,7 @@ type FaultView struct {
 
 // A SeatNote is what the set-up says of the seat.
 type SeatNote struct {
-	Says  []reason.Reason `json:"says" nullable:"false" doc:"how to sit at the studio's instrument; none before anything was measured"`
+	Says  []reason.Reason `json:"says" doc:"how to sit at the studio's instrument; none before anything was measured"`
 	Again *reason.Reason  `json:"again,omitempty" doc:"why to measure again"`
 }
 
@@ -73,10 +73,10 @@ type AcheView struct {
 
 // After is what a closed lesson changed and what follows.
 type After struct {
-	Changed []reason.Reason `json:"changed" nullable:"false"`
-	Follows []reason.Reason `json:"follows" nullable:"false"`
+	Changed []reason.Reason `json:"changed"`
+	Follows []reason.Reason `json:"follows"`
 	Next    calendar.Date   `json:"next"`
-	Sketch  []SketchBlock   `json:"sketch" nullable:"false" doc:"of the next lesson, as it would be planned now"`
+	Sketch  []SketchBlock   `json:"sketch" doc:"of the next lesson, as it would be planned now"`
 	Sheet   int             `json:"sheet" doc:"tasks on the week sheet"`
 	Sending *Sending        `json:"sending,omitempty" doc:"the last of that sheet"`
 }

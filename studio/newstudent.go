@@ -30,7 +30,7 @@ type NewStudent struct {
 	Approach   approach.Approach `json:"approach,omitempty" doc:"questions answered otherwise than is usual for the age"`
 	Home       *shelf.Home       `json:"home,omitempty" doc:"the instrument practised on; one that can do everything when left out"`
 	Contact    string            `json:"contact,omitempty" maxLength:"400" doc:"mail addresses that the week sheet goes to, two at most"`
-	Books      []string          `json:"books,omitempty" nullable:"false" maxItems:"20" doc:"books and pools to climb through"`
+	Books      []string          `json:"books,omitempty" maxItems:"20" doc:"books and pools to climb through"`
 	Begin      string            `json:"begin,omitempty" maxLength:"60" doc:"where: an item's id, 'before' for before the first book, empty for the foot of the first book"`
 }
 
@@ -57,9 +57,9 @@ func (a *App) AddStudent(ctx context.Context, who Who, in NewStudent) (StudentCa
 type Beginning struct {
 	Age      int               `json:"age"`
 	Approach approach.Approach `json:"approach" doc:"with the usual answers for the age"`
-	Rows     []approach.Row    `json:"rows" nullable:"false" doc:"the questions of the approach"`
-	Presumed []string          `json:"presumed" nullable:"false" doc:"names of skills taken for granted from where the student begins"`
-	Rungs    []FirstRung       `json:"rungs" nullable:"false"`
+	Rows     []approach.Row    `json:"rows" doc:"the questions of the approach"`
+	Presumed []string          `json:"presumed" doc:"names of skills taken for granted from where the student begins"`
+	Rungs    []FirstRung       `json:"rungs"`
 }
 
 // A FirstRung is one of the first rungs.
@@ -67,7 +67,7 @@ type FirstRung struct {
 	Title  string          `json:"title"`
 	Strand shelf.Strand    `json:"strand" enum:"book,technique,reading,repertoire"`
 	Slope  climb.Slope     `json:"slope" enum:"climb,step,landing,"`
-	Why    []reason.Reason `json:"why" nullable:"false"`
+	Why    []reason.Reason `json:"why"`
 }
 
 // Begin shows how a new student would begin, and keeps nothing.

@@ -43,11 +43,11 @@ type Asked struct {
 
 // A Model is a score as it is heard.
 type Model struct {
-	Hands   []string  `json:"hands" nullable:"false" doc:"of the staves with notes"`
-	Sounds  []Sound   `json:"sounds" nullable:"false"`
+	Hands   []string  `json:"hands" doc:"of the staves with notes"`
+	Sounds  []Sound   `json:"sounds"`
 	Fretted bool      `json:"fretted" doc:"the strings have frets"`
-	Open    []int     `json:"open" nullable:"false" doc:"open strings from the highest-sounding, as MIDI numbers; none on keys"`
-	Bars    []float64 `json:"bars" nullable:"false" doc:"where each bar begins, in quarter notes"`
+	Open    []int     `json:"open" doc:"open strings from the highest-sounding, as MIDI numbers; none on keys"`
+	Bars    []float64 `json:"bars" doc:"where each bar begins, in quarter notes"`
 	Beat    float64   `json:"beat" doc:"quarter notes of a beat"`
 	QPM     float64   `json:"qpm" doc:"quarter notes a minute; a usual walking pace where none is written"`
 }
@@ -56,24 +56,24 @@ type Model struct {
 // anybody.
 type ReadingView struct {
 	Model
-	Layers   []reading.Layer      `json:"layers" nullable:"false"`
-	Chunks   []reading.Chunk      `json:"chunks" nullable:"false" doc:"a tree a hand; of two hands a third for both"`
-	Minute   []reason.Reason      `json:"minute" nullable:"false" doc:"what a teacher reads off the score in a minute"`
-	New      []reason.Reason      `json:"new" nullable:"false" doc:"what is new for the student"`
-	Fresh    []string             `json:"fresh" nullable:"false" doc:"ids of notes that the student meets here first"`
-	Asks     []Asked              `json:"asks" nullable:"false"`
-	Rhythms  []reading.Spoken     `json:"rhythms" nullable:"false"`
+	Layers   []reading.Layer      `json:"layers"`
+	Chunks   []reading.Chunk      `json:"chunks" doc:"a tree a hand; of two hands a third for both"`
+	Minute   []reason.Reason      `json:"minute" doc:"what a teacher reads off the score in a minute"`
+	New      []reason.Reason      `json:"new" doc:"what is new for the student"`
+	Fresh    []string             `json:"fresh" doc:"ids of notes that the student meets here first"`
+	Asks     []Asked              `json:"asks"`
+	Rhythms  []reading.Spoken     `json:"rhythms"`
 	Weeks    *climb.Range         `json:"weeks,omitempty" doc:"to a foothold, for the student"`
 	Load     *climb.Load          `json:"load,omitempty" doc:"for the student"`
-	Copies   []Copy               `json:"copies" nullable:"false" doc:"the formats that it can be taken out in"`
-	Disagree []shelf.Disagreement `json:"disagree" nullable:"false"`
+	Copies   []Copy               `json:"copies" doc:"the formats that it can be taken out in"`
+	Disagree []shelf.Disagreement `json:"disagree"`
 }
 
 // A Copy is a format that a score can be written in.
 type Copy struct {
 	Format notation.Format `json:"format"`
 	Name   string          `json:"name"`
-	Losses []score.Unread  `json:"losses" nullable:"false" doc:"what it cannot hold of the score"`
+	Losses []score.Unread  `json:"losses" doc:"what it cannot hold of the score"`
 }
 
 // walking is the tempo of a score without one, in quarter notes a minute.
@@ -173,7 +173,7 @@ func (a *App) read(ctx context.Context, who Who, id, student string) (readItem, 
 	out.page = reading.Read(s, p.plays)
 	out.pupil, out.way = &p, p.now()
 	knows := out.way.Knows()
-	out.ask.Size = reading.Size(age(p.Student, p.today()), knows.Has("sight-four-bars"))
+	out.ask.Size = reading.Size(age(p.Student, p.today()), p.standing.ReadsSolidly())
 	out.ask.Known = reading.Known(knows.Has)
 	return out, nil
 }
@@ -333,9 +333,9 @@ type Draft struct {
 type DraftView struct {
 	XML    string          `json:"xml" doc:"MusicXML that draws it; empty when it cannot be read"`
 	Title  string          `json:"title"`
-	Minute []reason.Reason `json:"minute" nullable:"false"`
-	Asks   []Asked         `json:"asks" nullable:"false"`
-	Unread []score.Unread  `json:"unread" nullable:"false" doc:"what is not kept of it"`
+	Minute []reason.Reason `json:"minute"`
+	Asks   []Asked         `json:"asks"`
+	Unread []score.Unread  `json:"unread" doc:"what is not kept of it"`
 	Wrong  *Wrong          `json:"wrong,omitempty"`
 }
 

@@ -24,7 +24,7 @@ type Entry struct {
 	Title string      `json:"title" doc:"of the rung's item; empty when there is none"`
 	Point string      `json:"point" doc:"name of the focus point or of the skill, or place of the spot"`
 	Back  bool        `json:"back" doc:"it was taken back"`
-	Undo  fact.Bodies `json:"undo" nullable:"false" doc:"to tell so that it is taken back, or stands again"`
+	Undo  fact.Bodies `json:"undo" doc:"to tell so that it is taken back, or stands again"`
 	Note  string      `json:"note" enum:",refused" doc:"refused: a try turned back"`
 }
 
@@ -34,11 +34,11 @@ type RecordView struct {
 	Footholds int                `json:"footholds"`
 	Lessons   int                `json:"lessons"`
 	Home      home.Answer        `json:"home" doc:"practice and enjoyment, apart, and what to try"`
-	Skills    []upkeep.SkillMark `json:"skills" nullable:"false" doc:"those with evidence: in hand, rusty, secure"`
-	Foretold  []climb.Foretold   `json:"foretold" nullable:"false" doc:"weeks of each finished rung beside what its first lesson foretold, the last first"`
+	Skills    []upkeep.SkillMark `json:"skills" doc:"those with evidence: in hand, rusty, secure"`
+	Foretold  []climb.Foretold   `json:"foretold" doc:"weeks of each finished rung beside what its first lesson foretold, the last first"`
 	Kept      int                `json:"kept" doc:"of them, how many came in their weeks"`
-	Weeks     []RecordWeek       `json:"weeks" nullable:"false" doc:"what was asked at home and what was ticked, the last first"`
-	Entries   []Entry            `json:"entries" nullable:"false"`
+	Weeks     []RecordWeek       `json:"weeks" doc:"what was asked at home and what was ticked, the last first"`
+	Entries   []Entry            `json:"entries"`
 }
 
 // A RecordWeek is a week sheet as it was given last, beside what came back.
@@ -46,7 +46,7 @@ type RecordWeek struct {
 	Day       calendar.Date `json:"day" doc:"of the lesson"`
 	Revisions int           `json:"revisions"`
 	Minutes   int           `json:"minutes" doc:"asked for in all"`
-	Lines     []AskedLine   `json:"lines" nullable:"false"`
+	Lines     []AskedLine   `json:"lines"`
 }
 
 // An AskedLine is a line of a sheet and how often it was ticked.

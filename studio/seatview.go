@@ -28,7 +28,7 @@ type SeatView struct {
 	Studio   SeatAt          `json:"studio"`
 	Home     SeatAt          `json:"home"`
 	Seat     instrument.Seat `json:"seat" enum:",keys,spike,footstool,standing"`
-	Looks    []seat.Look     `json:"looks" nullable:"false" doc:"what a wrong seat looks like"`
+	Looks    []seat.Look     `json:"looks" doc:"what a wrong seat looks like"`
 }
 
 // place is where an instrument's player sits.

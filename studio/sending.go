@@ -229,7 +229,7 @@ type DaySheet struct {
 // A SheetsView is a day's sheets.
 type SheetsView struct {
 	Date   calendar.Date `json:"date"`
-	Sheets []DaySheet    `json:"sheets" nullable:"false"`
+	Sheets []DaySheet    `json:"sheets"`
 }
 
 // Sheets shows the sheets of the lessons of a day, and how each is on its way; the

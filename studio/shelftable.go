@@ -9,7 +9,7 @@ import (
 
 // A FaultsView is what is wrong with an item.
 type FaultsView struct {
-	Faults []shelf.Fault `json:"faults" nullable:"false"`
+	Faults []shelf.Fault `json:"faults"`
 }
 
 // CheckItem says what is wrong with an item as it is being edited: faults with
@@ -106,9 +106,9 @@ func (a *App) RenameBook(ctx context.Context, who Who, book, unit, title string)
 
 // A TableView is what a table would do, or did, to the shelf.
 type TableView struct {
-	Changes []shelf.Change `json:"changes" nullable:"false"`
+	Changes []shelf.Change `json:"changes"`
 	Same    int            `json:"same" doc:"rows that change nothing"`
-	Bad     []shelf.BadRow `json:"bad" nullable:"false" doc:"rows that cannot be taken, by line"`
+	Bad     []shelf.BadRow `json:"bad" doc:"rows that cannot be taken, by line"`
 	Twins   int            `json:"twins" doc:"new items of the same title, book and instrument as one that is there: not kept unless asked for"`
 	Saved   bool           `json:"saved"`
 }

@@ -19,14 +19,14 @@ import (
 
 // A ShelfView is all materials, in order, with what each weighs.
 type ShelfView struct {
-	Items    []shelf.Item          `json:"items" nullable:"false"`
+	Items    []shelf.Item          `json:"items"`
 	Loads    map[string]climb.Load `json:"loads" doc:"by item: for the student asked for, else for a typical one who takes each instrument's books in order"`
-	Faults   []shelf.Fault         `json:"faults" nullable:"false" doc:"between the shelf and the skills"`
+	Faults   []shelf.Fault         `json:"faults" doc:"between the shelf and the skills"`
 	Usual    map[string]float64    `json:"usual" doc:"load of a usual item, by instrument"`
-	Disagree []shelf.Disagreement  `json:"disagree" nullable:"false" doc:"where tags and scores disagree"`
+	Disagree []shelf.Disagreement  `json:"disagree" doc:"where tags and scores disagree"`
 	More     int                   `json:"more" doc:"faults and disagreements beyond those told"`
 	Next     int                   `json:"next" doc:"from where the next part is asked for; 0 after the last"`
-	Reads    []string              `json:"reads" nullable:"false" doc:"endings of the score files that can be brought in"`
+	Reads    []string              `json:"reads" doc:"endings of the score files that can be brought in"`
 }
 
 // shelfPart is how many items are sent at once, and mostFaults how many faults are told.
@@ -133,16 +133,16 @@ func (v *ShelfView) along(all instrument.Set, k climb.Knows, plays instrument.ID
 // An ItemView is one item with the names of its skills.
 type ItemView struct {
 	Item     shelf.Item     `json:"item"`
-	Brings   []string       `json:"brings" nullable:"false"`
-	Needs    []string       `json:"needs" nullable:"false"`
-	Revisits []string       `json:"revisits" nullable:"false"`
+	Brings   []string       `json:"brings"`
+	Needs    []string       `json:"needs"`
+	Revisits []string       `json:"revisits"`
 	File     string         `json:"file" doc:"name of the score file"`
 	Key      string         `json:"key"`
 	Meter    string         `json:"meter"`
 	Lowest   string         `json:"lowest"`
 	Highest  string         `json:"highest"`
-	Unread   []score.Unread `json:"unread" nullable:"false" doc:"what the reader met and did not keep"`
-	Players  []PlayedBy     `json:"players" nullable:"false" doc:"who plays it or played it, those who play it first"`
+	Unread   []score.Unread `json:"unread" doc:"what the reader met and did not keep"`
+	Players  []PlayedBy     `json:"players" doc:"who plays it or played it, those who play it first"`
 }
 
 // Item shows one item and what is read from its score.
@@ -221,9 +221,9 @@ type Twin struct {
 
 // An Imported is what came of a file.
 type Imported struct {
-	Items  []shelf.Item   `json:"items" nullable:"false"`
-	Unread []score.Unread `json:"unread" nullable:"false"`
-	Twins  []Twin         `json:"twins" nullable:"false" doc:"items with the same file: nothing was put on the shelf until it is asked for again"`
+	Items  []shelf.Item   `json:"items"`
+	Unread []score.Unread `json:"unread"`
+	Twins  []Twin         `json:"twins" doc:"items with the same file: nothing was put on the shelf until it is asked for again"`
 }
 
 // Import reads a score file and puts it on the shelf: a tune file with several

@@ -12,9 +12,9 @@ import (
 
 // A SkillsView is the skill graph and the numbers that are ours.
 type SkillsView struct {
-	Skills  []skill.Skill      `json:"skills" nullable:"false"`
-	Own     []string           `json:"own" nullable:"false" doc:"ids of those that the studio added"`
-	Numbers []judgement.Number `json:"numbers" nullable:"false"`
+	Skills  []skill.Skill      `json:"skills"`
+	Own     []string           `json:"own" doc:"ids of those that the studio added"`
+	Numbers []judgement.Number `json:"numbers"`
 }
 
 // Skills shows what every plan rests on.

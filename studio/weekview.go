@@ -24,16 +24,16 @@ type WeekView struct {
 	Studio    string              `json:"studio"`
 	Document  *document.Document  `json:"document,omitempty" doc:"the revision shown; none before a lesson was closed"`
 	Sheet     *week.Sheet         `json:"sheet,omitempty" doc:"none before a lesson was closed"`
-	Revisions []document.Document `json:"revisions" nullable:"false" doc:"of this sheet, the first first"`
-	Given     []calendar.Date     `json:"given" nullable:"false" doc:"days of lessons that gave a sheet, the last first"`
-	Ticks     []Tick              `json:"ticks" nullable:"false" doc:"made at home"`
-	Lines     []advice.SheetLine  `json:"lines" nullable:"false" doc:"of the newest revision of the last sheet, with what may be done to each"`
+	Revisions []document.Document `json:"revisions" doc:"of this sheet, the first first"`
+	Given     []calendar.Date     `json:"given" doc:"days of lessons that gave a sheet, the last first"`
+	Ticks     []Tick              `json:"ticks" doc:"made at home"`
+	Lines     []advice.SheetLine  `json:"lines" doc:"of the newest revision of the last sheet, with what may be done to each"`
 	Links     int                 `json:"links" doc:"that open this week to the family now"`
 	OwnLinks  int                 `json:"ownLinks" doc:"that the student holds"`
 	OwnLink   bool                `json:"ownLink" doc:"the student is old enough for one"`
 	Sending   *Sending            `json:"sending,omitempty" doc:"the last of this sheet"`
-	Chunks    []Bracketed         `json:"chunks" nullable:"false" doc:"of each piece in hand with a score, what this week builds"`
-	Cards     []CardView          `json:"cards" nullable:"false" doc:"that the sheet asks, as they are shown"`
+	Chunks    []week.Bracketed    `json:"chunks" doc:"of each piece in hand with a score, what this week builds"`
+	Cards     []CardView          `json:"cards" doc:"that the sheet asks, as they are shown"`
 	Home      home.Answer         `json:"home" doc:"what comes back from home, and what to try"`
 }
 
@@ -47,7 +47,7 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 	if err := checkDay(day); err != nil {
 		return WeekView{}, err
 	}
-	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name, Revisions: []document.Document{}, Given: p.given(), Ticks: []Tick{}, Chunks: []Bracketed{}, Lines: []advice.SheetLine{}, Cards: []CardView{}}
+	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name, Revisions: []document.Document{}, Given: p.given(), Ticks: []Tick{}, Chunks: []week.Bracketed{}, Lines: []advice.SheetLine{}, Cards: []CardView{}}
 	if v.Document, v.Sheet, err = p.sheetOf(ctx, day, revision); err != nil {
 		return WeekView{}, err
 	}
@@ -60,7 +60,7 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 			v.Lines = advice.OnLines(v.Document.ID, *v.Sheet, p.standing.Pinned)
 		}
 		v.Cards = p.cardsOf(*v.Sheet)
-		v.Ticks, v.Chunks = p.ticks(v.Sheet.From, v.Revisions), bracketed(*v.Sheet, p.itemOf)
+		v.Ticks, v.Chunks = p.ticks(v.Sheet.From, v.Revisions), v.Sheet.Bracketed(func(t week.Task) string { return p.itemOf(t).ID })
 		sent, err := p.Mailings(ctx, v.Sheet.From)
 		if err != nil {
 			return WeekView{}, told(err, "student")
@@ -82,7 +82,7 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 
 // An AddableView is what may be added to a sheet.
 type AddableView struct {
-	Found []advice.Addable `json:"found" nullable:"false"`
+	Found []advice.Addable `json:"found"`
 }
 
 // Addable finds what may be added to a student's newest sheet.
@@ -163,50 +163,6 @@ func (p *pupil) itemOf(t week.Task) shelf.Item {
 	return r.Item
 }
 
-// A Bracketed is a piece of the sheet whose chunks are drawn over its notes.
-type Bracketed struct {
-	Rung   string  `json:"rung"`
-	Item   string  `json:"item"`
-	Title  string  `json:"title"`
-	From   int     `json:"from" doc:"first bar that is drawn"`
-	To     int     `json:"to" doc:"last"`
-	Chunks []Drawn `json:"chunks" nullable:"false"`
-}
-
-// A Drawn is a chunk as a bracket.
-type Drawn struct {
-	From   string `json:"from" doc:"id of its first note in the score"`
-	To     string `json:"to" doc:"id of its last"`
-	Hand   string `json:"hand" enum:",right,left,both"`
-	Level  int    `json:"level" doc:"0 for a smallest chunk, more for one that is joined from others"`
-	Says   string `json:"says" doc:"its hand and finger, where it starts"`
-	Number int    `json:"number" doc:"in the order of learning, from 1"`
-}
-
-// bracketed gathers what a week builds of each piece, in the order in which it is
-// learnt.
-func bracketed(sheet week.Sheet, itemOf func(week.Task) shelf.Item) []Bracketed {
-	out := []Bracketed{}
-	for _, d := range sheet.Days {
-		for _, t := range d.Tasks {
-			if t.Band != "now" || t.Start == nil || t.Spot != "" || t.From == 0 {
-				continue
-			}
-			i := slices.IndexFunc(out, func(b Bracketed) bool { return b.Rung == t.Rung })
-			if i < 0 {
-				out, i = append(out, Bracketed{Rung: t.Rung, Item: itemOf(t).ID, Title: t.Title, From: t.From, To: t.To, Chunks: []Drawn{}}), len(out)
-			}
-			b := &out[i]
-			b.From, b.To = min(b.From, t.From), max(b.To, t.To)
-			if slices.ContainsFunc(b.Chunks, func(c Drawn) bool { return c.From == t.Start.From && c.To == t.Start.To && c.Hand == t.Start.Hand }) {
-				continue
-			}
-			b.Chunks = append(b.Chunks, Drawn{From: t.Start.From, To: t.Start.To, Hand: t.Start.Hand, Level: t.Start.Level, Says: t.Says.Mark, Number: len(b.Chunks) + 1})
-		}
-	}
-	return out
-}
-
 // cut reads the chunk trees of the rungs in hand in a standing off their scores.
 func (p *pupil) cut(ctx context.Context, s ladder.Standing) error {
 	var ids []string
@@ -222,7 +178,7 @@ func (p *pupil) cut(ctx context.Context, s ladder.Standing) error {
 		return told(err, "scores")
 	}
 	p.trees, p.inTurn, p.tempos = make(map[string][]reading.Chunk, len(files)), map[string]bool{}, map[string]reading.Tempo{}
-	size := reading.Size(age(p.Student, p.today()), p.readsSolidly())
+	size := reading.Size(age(p.Student, p.today()), p.standing.ReadsSolidly())
 	for id, f := range files {
 		if err := ctx.Err(); err != nil {
 			return err
@@ -252,14 +208,4 @@ func (p *pupil) remember(ctx context.Context) error {
 		p.past = append(p.past, past)
 	}
 	return nil
-}
-
-// readsSolidly reports whether four bars at first sight are secure.
-func (p *pupil) readsSolidly() bool {
-	for _, r := range p.standing.In(ladder.Secure) {
-		if slices.Contains(r.Item.Brings, "sight-four-bars") {
-			return true
-		}
-	}
-	return false
 }

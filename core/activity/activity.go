@@ -30,8 +30,8 @@ type Activity struct {
 	Family   instrument.Family `json:"family" enum:"shared,keyboard,bowed,plucked"`
 	Moving   bool              `json:"moving" doc:"away from the seat"`
 	Things   string            `json:"things" maxLength:"200" doc:"what must be at hand; empty for nothing"`
-	Cautions []string          `json:"cautions" nullable:"false" enum:"small-parts,touch,falls,loud,together"`
-	Levels   []string          `json:"levels" nullable:"false" minItems:"1" maxItems:"3" doc:"what to do, easiest first"`
+	Cautions []string          `json:"cautions" enum:"small-parts,touch,falls,loud,together"`
+	Levels   []string          `json:"levels" minItems:"1" maxItems:"3" doc:"what to do, easiest first"`
 	Exit     string            `json:"exit" maxLength:"200" doc:"the test that retires its aim"`
 	Easier   string            `json:"easier" maxLength:"200"`
 	Harder   string            `json:"harder" maxLength:"200"`

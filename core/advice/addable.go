@@ -18,7 +18,7 @@ type Addable struct {
 	Title string      `json:"title"`
 	Kind  string      `json:"kind" enum:"piece,exercise,cards,game"`
 	From  string      `json:"from" doc:"its book; empty of what is no page"`
-	Tell  fact.Bodies `json:"tell" nullable:"false" doc:"that puts it there; words, minutes and weekdays may be filled in"`
+	Tell  fact.Bodies `json:"tell" doc:"that puts it there; words, minutes and weekdays may be filled in"`
 }
 
 // mostAddable is how many are offered at once.

@@ -18,7 +18,7 @@ import (
 // A Habit is what the teacher does to sheet after sheet: kept already, or offered to be.
 type Habit struct {
 	Says reason.Reason `json:"says"`
-	Acts []fact.Act    `json:"acts" nullable:"false" doc:"keep, draft-again or let-go"`
+	Acts []fact.Act    `json:"acts" doc:"keep, draft-again or let-go"`
 }
 
 // Habits lists what was struck from so many sheets that it is no longer drafted, what was

@@ -13,7 +13,7 @@ import (
 type LineAct struct {
 	Day  calendar.Date `json:"day"`
 	Key  string        `json:"key" doc:"of the line"`
-	Tell fact.Bodies   `json:"tell" nullable:"false" doc:"that it was done"`
+	Tell fact.Bodies   `json:"tell" doc:"that it was done"`
 }
 
 // OnSheet is what a family may tell of a sheet: each line of each day as done. A tick
@@ -41,10 +41,10 @@ type SheetLine struct {
 	Own    bool        `json:"own" doc:"in the teacher's words"`
 	From   int         `json:"from" doc:"first bar of a stretch; 0 for the whole or no bars"`
 	To     int         `json:"to"`
-	Stands []int       `json:"stands" nullable:"false" doc:"weekdays on which it stands, 0 for Sunday"`
+	Stands []int       `json:"stands" doc:"weekdays on which it stands, 0 for Sunday"`
 	Pinned bool        `json:"pinned" doc:"it goes on, on the sheets to come"`
-	Acts   []fact.Act  `json:"acts" nullable:"false" doc:"strike, up, down; of what is in hand also more and fewer; of two hands right, left and together; of a piece in hand pin or unpin"`
-	Change fact.Bodies `json:"change" nullable:"false" doc:"of a piece in hand: the fact whose bars and weekdays are filled in; empty for others"`
+	Acts   []fact.Act  `json:"acts" doc:"strike, up, down; of what is in hand also more and fewer; of two hands right, left and together; of a piece in hand pin or unpin"`
+	Change fact.Bodies `json:"change" doc:"of a piece in hand: the fact whose bars and weekdays are filled in; empty for others"`
 }
 
 // OnLines lists the lines of a sheet with what the teacher may do to each by a touch.

@@ -27,9 +27,9 @@ type Suggestion struct {
 	Rung     string        `json:"rung"`
 	Title    string        `json:"title"`
 	Why      reason.Reason `json:"why"`
-	Accept   fact.Bodies   `json:"accept" nullable:"false" doc:"to tell, each with an id and a time of its own, when it is accepted; empty when there is nothing to do here"`
-	Remedies []Remedy      `json:"remedies" nullable:"false" doc:"of a rung that is stuck, the likeliest first"`
-	Fixes    []ahead.Fix   `json:"fixes" nullable:"false" doc:"of a head start that comes too late"`
+	Accept   fact.Bodies   `json:"accept" doc:"to tell, each with an id and a time of its own, when it is accepted; empty when there is nothing to do here"`
+	Remedies []Remedy      `json:"remedies" doc:"of a rung that is stuck, the likeliest first"`
+	Fixes    []ahead.Fix   `json:"fixes" doc:"of a head start that comes too late"`
 }
 
 // A Remedy is one thing to do about a rung that is stuck.
@@ -37,7 +37,7 @@ type Remedy struct {
 	Do     string        `json:"do" enum:"prerequisite,split,seat-and-hand,easier,fewer-points,ask,answer" doc:"answer: what the teacher may say to a question"`
 	Why    reason.Reason `json:"why"`
 	Rung   string        `json:"rung" doc:"a secure rung to bring back; empty for none"`
-	Accept fact.Bodies   `json:"accept" nullable:"false" doc:"to tell when it is taken up; empty when the lesson does it"`
+	Accept fact.Bodies   `json:"accept" doc:"to tell when it is taken up; empty when the lesson does it"`
 }
 
 // setUp and talk are the minutes of the next lesson for a look at seat and hand, and for

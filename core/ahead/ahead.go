@@ -134,14 +134,14 @@ type HeadStart struct {
 	Title string       `json:"title" doc:"of that rung"`
 	Rungs int          `json:"rungs" doc:"how many rungs of its lane away it is; 1 is the next"`
 	Due   int          `json:"due" doc:"weeks from now until that rung begins"`
-	Tasks []skill.Link `json:"tasks" nullable:"false" doc:"the whole chain"`
+	Tasks []skill.Link `json:"tasks" doc:"the whole chain"`
 	Done  int          `json:"done" doc:"tasks done so far"`
 	Last  time.Time    `json:"-"` // when one was shown last; zero for none
 	Start int          `json:"start" doc:"week from now in which the next task begins"`
 	Ready int          `json:"ready" doc:"week from now by which it is ready"`
 	State State        `json:"state" enum:"ready,running,waiting,late"`
 	Tune  string       `json:"tune,omitempty" doc:"item of the old tune that this week's task is made from"`
-	Fixes []Fix        `json:"fixes" nullable:"false" doc:"what to do when it cannot be ready"`
+	Fixes []Fix        `json:"fixes" doc:"what to do when it cannot be ready"`
 }
 
 // A State says how a head start stands.

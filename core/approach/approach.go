@@ -98,7 +98,7 @@ type Row struct {
 	Asks    string            `json:"asks"`
 	Block   string            `json:"block" doc:"kind of the lesson's block in which the school's cue stands; empty when there is none"`
 	Only    instrument.Family `json:"only" enum:",keyboard,bowed,plucked,other" doc:"the one family of instruments it is asked for; empty for all"`
-	Schools []Option          `json:"schools" nullable:"false"`
+	Schools []Option          `json:"schools"`
 	usual   func(age int) School
 }
 

@@ -6,6 +6,7 @@ package calendar
 import (
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 )
 
@@ -89,8 +90,8 @@ func (s Span) Holds(d Date) bool { return s.From <= d && d <= s.To }
 
 // A Calendar is a studio's terms and the free spans inside them.
 type Calendar struct {
-	Terms []Span `json:"terms" nullable:"false"`
-	Free  []Span `json:"free" nullable:"false" doc:"days without lessons inside terms"`
+	Terms []Span `json:"terms"`
+	Free  []Span `json:"free" doc:"days without lessons inside terms"`
 
 	// Off and On are days on which one student's lesson was not given, and days
 	// on which one is given outside the weekly slot.
@@ -132,6 +133,18 @@ func (c Calendar) Week(d Date) (week, of int) {
 	}
 	first := t.From.Monday()
 	return d.Monday().Sub(first)/7 + 1, t.To.Monday().Sub(first)/7 + 1
+}
+
+// Gaps lists the free spans and what lies between terms.
+func (c Calendar) Gaps() []Span {
+	out := append([]Span{}, c.Free...)
+	terms := slices.SortedFunc(slices.Values(c.Terms), func(a, b Span) int { return strings.Compare(string(a.From), string(b.From)) })
+	for i := 1; i < len(terms); i++ {
+		if from, to := terms[i-1].To.Add(1), terms[i].From.Add(-1); from <= to {
+			out = append(out, Span{Name: "between terms", From: from, To: to})
+		}
+	}
+	return out
 }
 
 // A Slot is a weekly lesson.

@@ -24,8 +24,8 @@ type Term struct {
 // shown, largest first.
 type Load struct {
 	Total float64  `json:"total"`
-	Terms []Term   `json:"terms" nullable:"false"`
-	New   []string `json:"new" nullable:"false" doc:"ids of skills that are new to the student here"`
+	Terms []Term   `json:"terms"`
+	New   []string `json:"new" doc:"ids of skills that are new to the student here"`
 	Slope Slope    `json:"slope" enum:"climb,step,landing"`
 }
 

@@ -18,8 +18,8 @@ import (
 // be done, the likeliest first.
 type Stuck struct {
 	Rung     string          `json:"rung"`
-	Signs    []reason.Reason `json:"signs" nullable:"false"`
-	Remedies []Remedy        `json:"remedies" nullable:"false"`
+	Signs    []reason.Reason `json:"signs"`
+	Remedies []Remedy        `json:"remedies"`
 }
 
 // A Remedy is one thing to do about it.

@@ -13,9 +13,9 @@ import (
 // notes have in common, who plays in each, and a phrase spoken on what sounds.
 type Grid struct {
 	Cells int    `json:"cells" doc:"in a bar: the least common multiple of both"`
-	Right []int  `json:"right" nullable:"false" doc:"cells, from 0, in which the right hand plays"`
-	Left  []int  `json:"left" nullable:"false"`
-	Says  []Said `json:"says" nullable:"false" doc:"a syllable on each cell in which something sounds"`
+	Right []int  `json:"right" doc:"cells, from 0, in which the right hand plays"`
+	Left  []int  `json:"left"`
+	Says  []Said `json:"says" doc:"a syllable on each cell in which something sounds"`
 }
 
 // A Said is a syllable and the cell it falls on.

@@ -148,8 +148,8 @@ func chromaticFingers(run []pitch.Pitch, hand Hands) []int {
 // A Meeting is where both hands have the same finger on a note of a scale played in
 // parallel, or a pair of fingers crosswise over two neighbours.
 type Meeting struct {
-	Degrees []int `json:"degrees" nullable:"false" doc:"from 1: one where fingers meet, two where they lie crosswise"`
-	Fingers []int `json:"fingers" nullable:"false" doc:"the finger that meets; or the right hand's two"`
+	Degrees []int `json:"degrees" doc:"from 1: one where fingers meet, two where they lie crosswise"`
+	Fingers []int `json:"fingers" doc:"the finger that meets; or the right hand's two"`
 }
 
 // Thumbs lists the degrees, from 1, of a keyboard scale on which the thumb falls: of the

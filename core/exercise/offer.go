@@ -14,8 +14,8 @@ type Offer struct {
 	Name  string `json:"name"`
 	Group string `json:"group" doc:"under which it stands"`
 	// Asks are what may be chosen of it.
-	Asks  []string `json:"asks" nullable:"false" doc:"what may be chosen: tonic, form, hands, octaves or pick"`
-	Picks []string `json:"picks" nullable:"false" doc:"of a roll, a figure or a cross-rhythm: those to choose from"`
+	Asks  []string `json:"asks" doc:"what may be chosen: tonic, form, hands, octaves or pick"`
+	Picks []string `json:"picks" doc:"of a roll, a figure or a cross-rhythm: those to choose from"`
 }
 
 // The groups under which kinds stand.

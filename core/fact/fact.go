@@ -84,7 +84,7 @@ func (l *Bodies) UnmarshalJSON(raw []byte) error {
 type Act struct {
 	Do   string `json:"do" doc:"what it is, by its code"`
 	Key  string `json:"key" doc:"of the keyboard; empty for none"`
-	Tell Bodies `json:"tell" nullable:"false"`
+	Tell Bodies `json:"tell"`
 }
 
 // Do makes an act.

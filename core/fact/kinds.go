@@ -429,7 +429,7 @@ type Tripped struct {
 
 // DaysSet is when a family practises.
 type DaysSet struct {
-	Weekdays []int `json:"weekdays" nullable:"false" maxItems:"7" doc:"0 for Sunday to 6 for Saturday; empty for every day"`
+	Weekdays []int `json:"weekdays" maxItems:"7" doc:"0 for Sunday to 6 for Saturday; empty for every day"`
 	Minutes  int   `json:"minutes,omitempty" minimum:"0" maximum:"1440" doc:"a day; 0 for the usual of the age"`
 }
 

@@ -36,7 +36,7 @@ type Answer struct {
 	Days     int             `json:"days" doc:"practised in these weeks"`
 	Asked    int             `json:"asked" doc:"days that were asked for"`
 	Words    map[string]int  `json:"words" doc:"how often each feeling was told"`
-	Try      []reason.Reason `json:"try" nullable:"false" doc:"what to try, the first first"`
+	Try      []reason.Reason `json:"try" doc:"what to try, the first first"`
 }
 
 // Window is how many days back a home is asked about: past it, it has told nothing

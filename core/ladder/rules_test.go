@@ -267,3 +267,16 @@ func TestDaysOfWork(t *testing.T) {
 	s.tell(fact.Played{Rung: id, Day: "2026-11-18"})
 	assert.Len(t, s.rung(t, id).Worked, 1)
 }
+
+func TestWhoReadsSolidly(t *testing.T) {
+	sight := Rung{ID: "s", Item: shelf.Item{Brings: []string{"steps", "sight-four-bars"}}}
+	done := time.Date(2026, 11, 4, 16, 0, 0, 0, time.UTC)
+	secure := sight
+	secure.Taught, secure.Foothold = &done, &done
+	other := secure
+	other.Item = shelf.Item{Brings: []string{"steps"}}
+	assert.True(t, Standing{Rungs: []Rung{other, secure}}.ReadsSolidly())
+	assert.False(t, Standing{Rungs: []Rung{other}}.ReadsSolidly(), "another skill")
+	sight.Taught = &done
+	assert.False(t, Standing{Rungs: []Rung{sight}}.ReadsSolidly(), "it is being learnt")
+}

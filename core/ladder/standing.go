@@ -220,3 +220,11 @@ func (s Standing) Rung(id string) (Rung, bool) {
 	}
 	return Rung{}, false
 }
+
+// sight is the skill that says that somebody reads solidly.
+const sight = "sight-four-bars"
+
+// ReadsSolidly reports whether something secure brought four bars at first sight.
+func (s Standing) ReadsSolidly() bool {
+	return slices.ContainsFunc(s.Rungs, func(r Rung) bool { return slices.Contains(r.Item.Brings, sight) && s.state(&r) == Secure })
+}

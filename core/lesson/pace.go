@@ -10,8 +10,8 @@ import (
 // A Pace is what the rest of a lesson comes to when it runs over.
 type Pace struct {
 	Over   int             `json:"over" doc:"minutes behind the plan; negative ahead of it"`
-	Blocks []PaceBlock     `json:"blocks" nullable:"false" doc:"those still to come, with what is left for them; 0 for dropped"`
-	Says   []reason.Reason `json:"says" nullable:"false"`
+	Blocks []PaceBlock     `json:"blocks" doc:"those still to come, with what is left for them; 0 for dropped"`
+	Says   []reason.Reason `json:"says"`
 }
 
 // A PaceBlock is a block still to come.

@@ -113,9 +113,9 @@ type Block struct {
 	Pinned   bool               `json:"pinned,omitempty" doc:"the teacher set its minutes"`
 	Moving   bool               `json:"moving,omitempty" doc:"away from the seat"`
 	Cue      string             `json:"cue,omitempty" doc:"what is said or done"`
-	Why      []reason.Reason    `json:"why" nullable:"false"`
-	Choices  []Choice           `json:"choices" nullable:"false" doc:"what could fill it instead, best first"`
-	Acts     []fact.Act         `json:"acts,omitempty" nullable:"false" doc:"what the teacher may do to it"`
+	Why      []reason.Reason    `json:"why"`
+	Choices  []Choice           `json:"choices" doc:"what could fill it instead, best first"`
+	Acts     []fact.Act         `json:"acts,omitempty" doc:"what the teacher may do to it"`
 	Least    int                `json:"least" doc:"minutes that may be set"`
 	Most     int                `json:"most"`
 
@@ -133,9 +133,9 @@ type Choice struct {
 type Plan struct {
 	Minutes int             `json:"minutes"`
 	Mode    string          `json:"mode" enum:",first,break,remote,pain" doc:"what kind of lesson it is; empty for a usual one"`
-	Blocks  []Block         `json:"blocks" nullable:"false"`
-	LeftOut []reason.Reason `json:"leftOut" nullable:"false" doc:"what did not fit, and why"`
-	Says    []reason.Reason `json:"says" nullable:"false" doc:"what holds for the whole lesson"`
+	Blocks  []Block         `json:"blocks"`
+	LeftOut []reason.Reason `json:"leftOut" doc:"what did not fit, and why"`
+	Says    []reason.Reason `json:"says" doc:"what holds for the whole lesson"`
 }
 
 // long is from how many minutes on a lesson has room for a second skill to come,

@@ -107,7 +107,7 @@ const steady = "steady-beat"
 // student, shown a tune of five notes once, sets the hand alone and plays it
 // back in a steady beat.
 type Test struct {
-	Signs []Sign     `json:"signs" nullable:"false"`
+	Signs []Sign     `json:"signs"`
 	Near  bool       `json:"near" doc:"all signs but one are met, the beat among them: time to try the test"`
 	Tried string     `json:"tried" enum:",pass,nearly,not-yet"`
 	At    *time.Time `json:"at,omitempty"`

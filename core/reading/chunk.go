@@ -49,7 +49,7 @@ type Chunk struct {
 	Notes  int         `json:"notes" doc:"how many moments with a note it holds"`
 	FromID string      `json:"fromId" doc:"of its first note in the score"`
 	ToID   string      `json:"toId" doc:"of its last"`
-	Parts  []Chunk     `json:"parts" nullable:"false" doc:"two chunks that are joined to it; none of a smallest"`
+	Parts  []Chunk     `json:"parts" doc:"two chunks that are joined to it; none of a smallest"`
 }
 
 // Size returns how many notes a first chunk holds at an age: three or four

@@ -15,7 +15,7 @@ type Demand struct {
 	Bar   int        `json:"bar" doc:"where first asked"`
 	Beat  score.Time `json:"beat"`
 	Why   string     `json:"why" doc:"what stands there, as a teacher says it"`
-	Bars  []int      `json:"bars" nullable:"false" doc:"all bars that ask it"`
+	Bars  []int      `json:"bars" doc:"all bars that ask it"`
 }
 
 // A sign is one thing to look for on a page: the skill it asks for, what is said

@@ -14,8 +14,8 @@ import (
 // A Layer is one kind of annotation on the page.
 type Layer struct {
 	Name   string    `json:"name" enum:"direction,landmarks,intervals,names,fingers,positions,patterns,chunks,tablature,rhythm"`
-	Labels []Label   `json:"labels" nullable:"false" doc:"at notes"`
-	Spans  []Stretch `json:"spans" nullable:"false" doc:"over stretches"`
+	Labels []Label   `json:"labels" doc:"at notes"`
+	Spans  []Stretch `json:"spans" doc:"over stretches"`
 }
 
 // A Label stands at a note.

@@ -24,11 +24,11 @@ type Position struct {
 	Beat    score.Time `json:"beat"`
 	Low     string     `json:"low" doc:"letter and octave of the lowest of the five keys"`
 	High    string     `json:"high"`
-	Fingers []string   `json:"fingers" nullable:"false" doc:"of each chord's top note: 1 for the thumb on keys, 0 for an open string"`
+	Fingers []string   `json:"fingers" doc:"of each chord's top note: 1 for the thumb on keys, 0 for an open string"`
 	Move    Move       `json:"move" enum:",crossing,jump,shift" doc:"how the hand came here; empty for the first"`
 	Place   string     `json:"place,omitempty" doc:"on strings: the position's name or fret"`
-	Strings []int      `json:"strings,omitempty" nullable:"false" doc:"on strings: beside the fingers"`
-	Opened  []string   `json:"opened,omitempty" nullable:"false" enum:"back,forward" doc:"on strings: how the hand opens here"`
+	Strings []int      `json:"strings,omitempty" doc:"on strings: beside the fingers"`
+	Opened  []string   `json:"opened,omitempty" enum:"back,forward" doc:"on strings: how the hand opens here"`
 }
 
 // A Move says how a hand changes its position.

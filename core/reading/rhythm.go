@@ -47,7 +47,7 @@ type Spoken struct {
 	Bar    int        `json:"bar" doc:"where first met"`
 	Beat   score.Time `json:"beat"`
 	Times  int        `json:"times"`
-	IDs    []string   `json:"ids" nullable:"false" doc:"of the notes that begin it, each time it comes"`
+	IDs    []string   `json:"ids" doc:"of the notes that begin it, each time it comes"`
 }
 
 // Rhythms lists the rhythms of the tune, that is of the first staff's first

@@ -11,9 +11,9 @@ import (
 type Theory struct {
 	Key      string `json:"key" doc:"tonic and mode, such as G major"`
 	Sure     bool   `json:"sure" doc:"the file names the mode; else it is told from the last and the raised notes"`
-	Half     []int  `json:"half" nullable:"false" doc:"bars in which the tune moves by half steps"`
-	Tonic    []int  `json:"tonic" nullable:"false" doc:"bars that sound the chord of the first degree"`
-	Dominant []int  `json:"dominant" nullable:"false" doc:"bars that sound the chord of the fifth degree, with or without its seventh"`
+	Half     []int  `json:"half" doc:"bars in which the tune moves by half steps"`
+	Tonic    []int  `json:"tonic" doc:"bars that sound the chord of the first degree"`
+	Dominant []int  `json:"dominant" doc:"bars that sound the chord of the fifth degree, with or without its seventh"`
 	Whole    int    `json:"whole" doc:"how often the tune moves by a whole step"`
 }
 

@@ -78,8 +78,8 @@ type Fit struct {
 	Platform  Length          `json:"platform" doc:"height that carries the feet; 0 where they reach the floor"`
 	Footstool Length          `json:"footstool" doc:"under one foot, for a guitar; 0 for none"`
 	Estimated bool            `json:"estimated" doc:"something was reckoned from stature"`
-	Says      []reason.Reason `json:"says" nullable:"false" doc:"what to set up, in order, and what to mind"`
-	Figure    []Joint         `json:"figure" nullable:"false" doc:"a player from the side, to scale"`
+	Says      []reason.Reason `json:"says" doc:"what to set up, in order, and what to mind"`
+	Figure    []Joint         `json:"figure" doc:"a player from the side, to scale"`
 	KeyTops   float64         `json:"keyTops" doc:"height of the keys in the figure; 0 for none"`
 }
 

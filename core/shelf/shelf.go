@@ -42,19 +42,19 @@ type Item struct {
 	Strand     Strand        `json:"strand" enum:"book,technique,reading,repertoire"`
 	Unit       string        `json:"unit" doc:"the unit's title"`
 	Book       string        `json:"book" doc:"the book's title"`
-	Brings     []string      `json:"brings" nullable:"false" doc:"skills met here first"`
-	Needs      []string      `json:"needs" nullable:"false" doc:"skills taken for granted"`
-	Revisits   []string      `json:"revisits" nullable:"false" doc:"skills asked for again on purpose"`
-	Parts      Parts         `json:"parts" nullable:"false" maxItems:"100" doc:"parts with a foothold each; empty for one whole"`
-	Points     Points        `json:"points" nullable:"false" maxItems:"40" doc:"usual focus points"`
+	Brings     []string      `json:"brings" doc:"skills met here first"`
+	Needs      []string      `json:"needs" doc:"skills taken for granted"`
+	Revisits   []string      `json:"revisits" doc:"skills asked for again on purpose"`
+	Parts      Parts         `json:"parts" maxItems:"100" doc:"parts with a foothold each; empty for one whole"`
+	Points     Points        `json:"points" maxItems:"40" doc:"usual focus points"`
 	Revision   int           `json:"revision,omitempty" doc:"counts changes of what its points and parts are"`
-	Past       []Past        `json:"past,omitempty" nullable:"false" doc:"points and parts of earlier revisions"`
+	Past       []Past        `json:"past,omitempty" doc:"points and parts of earlier revisions"`
 	Exercise   string        `json:"exercise,omitempty" maxLength:"80" doc:"specification of an exercise whose notes are made by rule, as scale Eb major both; empty for none"`
 	Cards      string        `json:"cards,omitempty" maxLength:"80" doc:"decks of reading or theory cards that it asks, as landmarks, steps; empty for none"`
-	Steps      []string      `json:"steps,omitempty" maxItems:"12" nullable:"false" doc:"how it goes, one after the other, of what has no notes"`
+	Steps      []string      `json:"steps,omitempty" maxItems:"12" doc:"how it goes, one after the other, of what has no notes"`
 	Cue        string        `json:"cue,omitempty" doc:"what is said before playing"`
 	Taste      Taste         `json:"taste,omitempty" enum:"lively,lyrical,familiar" doc:"of repertoire"`
-	Asks       []string      `json:"asks,omitempty" enum:"touch,pedals" nullable:"false" doc:"what the instrument must have"`
+	Asks       []string      `json:"asks,omitempty" enum:"touch,pedals" doc:"what the instrument must have"`
 	Bars       int           `json:"bars" doc:"written bars; 0 without a score"`
 	Different  int           `json:"different,omitempty" doc:"bars with notes that are not the same again; 0 without a score"`
 	Staves     int           `json:"staves" doc:"staves of the first part; 2 means two hands"`
@@ -65,8 +65,8 @@ type Item struct {
 	HasScore   bool          `json:"hasScore"`
 	SameAs     string        `json:"sameAs,omitempty" maxLength:"60" doc:"the item that it was told to be the same as, whose words it has"`
 	Archived   bool          `json:"archived,omitempty" doc:"laid away: whoever has it goes on, nobody is offered it"`
-	Demanded   []string      `json:"demanded,omitempty" nullable:"false" doc:"skills that the score asks for"`
-	Settled    []string      `json:"settled,omitempty" nullable:"false" doc:"skills of which the tags stand, whatever the score tells"`
+	Demanded   []string      `json:"demanded,omitempty" doc:"skills that the score asks for"`
+	Settled    []string      `json:"settled,omitempty" doc:"skills of which the tags stand, whatever the score tells"`
 }
 
 // A Taste is what a piece of repertoire is like to play.

@@ -101,7 +101,7 @@ type Change struct {
 	Item   Item     `json:"item" doc:"as it would be"`
 	New    bool     `json:"new"`
 	Twin   string   `json:"twin,omitempty" doc:"of a new item: the id of one of the same title, book and instrument that stands there already"`
-	Fields []string `json:"fields" nullable:"false" doc:"columns that differ from what is on the shelf"`
+	Fields []string `json:"fields" doc:"columns that differ from what is on the shelf"`
 }
 
 // Merge reads a table against the shelf: the changes it asks for, the rows that

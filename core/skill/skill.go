@@ -55,8 +55,8 @@ type Skill struct {
 	Family  instrument.Family `json:"family" enum:"shared,keyboard,bowed,plucked,other"`
 	Area    Area              `json:"area" enum:"posture,hands,rhythm,reading,theory,ear,expression"`
 	Weight  float64           `json:"weight" doc:"how heavy it is when new; 1 is usual"`
-	RestsOn []string          `json:"restsOn" nullable:"false"`
-	Chain   []Link            `json:"chain" nullable:"false"`
+	RestsOn []string          `json:"restsOn"`
+	Chain   []Link            `json:"chain"`
 }
 
 // Weeks returns how long the whole chain takes, one task after another.

@@ -106,7 +106,7 @@ type SkillMark struct {
 	ID       string     `json:"id"`
 	Name     string     `json:"name"`
 	State    SkillState `json:"state" enum:"tasted,learning,secure,rusty"`
-	Evidence []Evidence `json:"evidence" nullable:"false"`
+	Evidence []Evidence `json:"evidence"`
 }
 
 // Skills returns the skills that there is evidence for at a moment, by state

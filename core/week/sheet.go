@@ -42,9 +42,9 @@ type Task struct {
 	Skill   string         `json:"skill,omitempty" doc:"of a head start"`
 	Do      string         `json:"do,omitempty" doc:"what to do, of a head start"`
 	Hands   string         `json:"hands,omitempty" enum:"right,left,together" doc:"of a two-hand piece"`
-	Plays   []Play         `json:"plays,omitempty" nullable:"false" doc:"of an exercise: what each hand plays"`
-	Cards   []CardLine     `json:"cards,omitempty" nullable:"false" doc:"of reading and theory: what is asked, and when it is right"`
-	Steps   []string       `json:"steps,omitempty" nullable:"false" doc:"of a game: how it goes"`
+	Plays   []Play         `json:"plays,omitempty" doc:"of an exercise: what each hand plays"`
+	Cards   []CardLine     `json:"cards,omitempty" doc:"of reading and theory: what is asked, and when it is right"`
+	Steps   []string       `json:"steps,omitempty" doc:"of a game: how it goes"`
 	Game    string         `json:"game,omitempty" doc:"id of an activity that is played at home"`
 	Way     string         `json:"way,omitempty" enum:"own-tempo,by-heart,to-someone" doc:"how the whole is played, where it has been asked for before"`
 	Tempo   *reason.Reason `json:"tempo,omitempty" doc:"of a whole piece: what says how it goes"`
@@ -85,7 +85,7 @@ type Day struct {
 	Lesson bool          `json:"lesson" doc:"the day of the lesson: listening only"`
 	Off    bool          `json:"off" doc:"no day of practice in this family"`
 	Thin   bool          `json:"thin,omitempty" doc:"after the first week of a longer time: lighter"`
-	Tasks  []Task        `json:"tasks" nullable:"false"`
+	Tasks  []Task        `json:"tasks"`
 }
 
 // A Sheet is the assignment until the next lesson.
@@ -96,13 +96,13 @@ type Sheet struct {
 	Counting string          `json:"counting" enum:"by-age,correct-only,quality"`
 	Reader   string          `json:"reader" enum:"parent,student,adult" doc:"whom the sheet speaks to"`
 	Word     string          `json:"word,omitempty" doc:"a sentence of the teacher's to the family"`
-	Drafted  []Day           `json:"drafted,omitempty" nullable:"false" doc:"the days before the teacher's word; empty where there was none"`
-	Gone     []Gone          `json:"gone,omitempty" nullable:"false" doc:"lines that the teacher struck"`
-	Lines    []Line          `json:"lines" nullable:"false" doc:"what holds for every practice: the seat first, rests, cards to reread"`
+	Drafted  []Day           `json:"drafted,omitempty" doc:"the days before the teacher's word; empty where there was none"`
+	Gone     []Gone          `json:"gone,omitempty" doc:"lines that the teacher struck"`
+	Lines    []Line          `json:"lines" doc:"what holds for every practice: the seat first, rests, cards to reread"`
 	Share    float64         `json:"share" doc:"of the minutes on this sheet that are upkeep"`
 	Asked    float64         `json:"asked" doc:"share of upkeep that the approach asks for"`
-	Days     []Day           `json:"days" nullable:"false"`
-	LeftOut  []reason.Reason `json:"leftOut" nullable:"false"`
+	Days     []Day           `json:"days"`
+	LeftOut  []reason.Reason `json:"leftOut"`
 }
 
 // Budget returns the minutes of practice a day at an age: about twice the age
