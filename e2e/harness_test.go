@@ -141,7 +141,7 @@ type page struct {
 func open(t testing.TB, base string, width, height int64) *page {
 	ctx, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
 	t.Cleanup(cancel)
-	ctx, cancel = context.WithTimeout(ctx, 3*time.Minute)
+	ctx, cancel = context.WithTimeout(ctx, 8*time.Minute)
 	t.Cleanup(cancel)
 	p := &page{t, ctx, base}
 	p.do(chromedp.EmulateViewport(width, height))
@@ -170,7 +170,7 @@ func eval[T any](p *page, js string) T {
 }
 
 // patience is how long a test waits for the page to show what it should.
-const patience = 30 * time.Second
+const patience = time.Minute
 
 // until waits for a JavaScript condition.
 func (p *page) until(js, what string) {

@@ -23,7 +23,7 @@ type Ask struct {
 	Teacher   string
 	Sheet     week.Sheet
 	Changed   []week.Line   // since the sheet that the family had
-	Link      string        // that opens the family's page
+	Link      string        // that opens the family's page; empty for none
 	LastDay   calendar.Date // of the link
 	Paper     Paper
 }

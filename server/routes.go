@@ -128,6 +128,18 @@ func calendarFile[I any](s *Server, path, id, summary string, metadata map[strin
 		})
 }
 
+// download registers a GET that answers with a file to keep.
+func download[I any](s *Server, path, id, summary, media string, ask func(context.Context, studio.Who, *I) (studio.Archive, error)) {
+	huma.Register(s.api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary},
+		func(ctx context.Context, in *I) (*file, error) {
+			out, err := ask(ctx, who(ctx), in)
+			if err != nil {
+				return nil, s.problem(err)
+			}
+			return &file{media, mime.FormatMediaType("attachment", map[string]string{"filename": out.Name}), out.Data}, nil
+		})
+}
+
 func (s *Server) routes() {
 	open := map[string]any{public: true}
 	huma.Register(s.api, huma.Operation{OperationID: "sign-up", Method: http.MethodPost, Path: "/api/sign-up", Summary: "Make a studio and sign in", Metadata: open, DefaultStatus: 204},
@@ -150,6 +162,25 @@ func (s *Server) routes() {
 		Date string `query:"date" maxLength:"10" doc:"today when left out"`
 	}) (studio.DayView, error) {
 		return s.app.Day(ctx, w, calendar.Date(in.Date))
+	})
+	get(s, "/api/students/{student}", "student", "A student as kept", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.StudentView, error) {
+		return s.app.Student(ctx, w, in.Student)
+	})
+	change(s, http.MethodPut, "/api/students/{student}", "correct-student", "Keep a student's names, birth and instrument as they should have been", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `path:"student" maxLength:"26"`
+		Body    studio.Person
+	}) error {
+		return s.app.CorrectStudent(ctx, w, in.Student, in.Body)
+	})
+	answer(s, huma.Operation{OperationID: "erase-student", Method: http.MethodDelete, Path: "/api/students/{student}", Summary: "Delete all that is kept of a student for good"},
+		func(ctx context.Context, w studio.Who, in *struct {
+			Student string `path:"student" maxLength:"26"`
+			Name    string `query:"name" required:"true" maxLength:"100" doc:"the first name, as a person types it who knows what is meant"`
+		}) (studio.Erasure, error) {
+			return s.app.EraseStudent(ctx, w, in.Student, in.Name)
+		})
+	download(s, "/api/students/{student}/export", "export-student", "All that is kept of a student, as JSON and as pages", "application/zip", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.Archive, error) {
+		return s.app.ExportStudent(ctx, w, in.Student)
 	})
 	get(s, "/api/students/{student}/ladder", "ladder", "A student's ladder", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.LadderView, error) {
 		return s.app.Ladder(ctx, w, in.Student)

@@ -76,6 +76,12 @@ func (s Studio) Documents(ctx context.Context, student string, kind document.Kin
 	})
 }
 
+// AllDocuments lists a student's documents with what was given, by day and revision.
+func (s Studio) AllDocuments(ctx context.Context, student string) ([]KeptDocument, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+`, body FROM documents WHERE studio_id = ? AND student_id = ? ORDER BY day, kind, revision`, s.id, student)
+	return collect(rows, err, scanKept)
+}
+
 // Revisions lists the revisions of a student's document of a day, the first first.
 func (s Studio) Revisions(ctx context.Context, student string, kind document.Kind, day calendar.Date) ([]document.Document, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+` FROM documents WHERE studio_id = ? AND student_id = ? AND kind = ? AND day = ? ORDER BY revision`,

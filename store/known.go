@@ -53,6 +53,14 @@ func (k *known) put(studio string, list []fact.Fact) {
 	}
 }
 
+// forget drops what is kept of a studio.
+func (k *known) forget(studio string) {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	k.kept -= len(k.by[studio])
+	delete(k.by, studio)
+}
+
 // inOnce is how many ids one statement names.
 const inOnce = 1000
 

@@ -77,6 +77,12 @@ func (s Studio) AddStudent(ctx context.Context, st Student, facts []fact.Fact) e
 	})
 }
 
+// SetStudent corrects a student's names, birth and instrument.
+func (s Studio) SetStudent(ctx context.Context, st Student) error {
+	return changed(s.db.ExecContext(ctx, `UPDATE students SET first_name = ?, family_name = ?, birth_year = ?, birth_month = ?, instrument = ? WHERE studio_id = ? AND id = ?`,
+		st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, s.id, st.ID))
+}
+
 // SetHome keeps the profile of the instrument a student practises on.
 func (s Studio) SetHome(ctx context.Context, student string, home shelf.Home) error {
 	data, err := json.Marshal(home)

@@ -30,7 +30,7 @@ func (a *App) Approach(ctx context.Context, who Who, student string) (ApproachVi
 	if err != nil {
 		return ApproachView{}, err
 	}
-	v := ApproachView{Student: p.card(p.Student, p.lessonDay()), Rows: approach.For(p.plays), Usual: approach.Default(age(p.Student, p.today())),
+	v := ApproachView{Student: p.card(p.Student, p.standing, p.lessonDay()), Rows: approach.For(p.plays), Usual: approach.Default(age(p.Student, p.today())),
 		Books: append([]string{}, p.standing.Books...), Offered: []string{}, Taste: string(p.standing.Taste), Before: p.standing.BeforeBook,
 		HomeDays: p.homeDays(), HomeMinutes: p.standing.HomeDays.Minutes}
 	v.Habits = advice.Habits(p.standing, p.Approach, p.graph)

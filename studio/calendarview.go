@@ -63,6 +63,9 @@ func (a *App) Calendar(ctx context.Context, who Who) (CalendarView, error) {
 	v := CalendarView{Today: today, Terms: list(r.row.Calendar.Terms), Free: list(r.row.Calendar.Free), Slots: []SlotView{}, Changes: []MoveView{}}
 	var weekly, dated []calendar.Booked
 	for _, st := range students {
+		if away, is := out[st.ID].AwayOn(today); is && away.Left {
+			continue
+		}
 		own := ownCalendar(r.row.Calendar, out[st.ID])
 		days := own.Lessons(st.Slot, today, today.Add(daysAhead))
 		v.Slots = append(v.Slots, SlotView{st.ID, st.FirstName, st.Slot, list(days)})

@@ -27,10 +27,20 @@ type StudentCard struct {
 	Home       shelf.Home        `json:"home" doc:"the instrument practised on"`
 	Contact    string            `json:"contact" doc:"mail addresses that the week sheet goes to, joined by a comma; empty for none"`
 	Next       calendar.Date     `json:"next" doc:"day of this or the next lesson; empty when the calendar ends"`
+	State      string            `json:"state" enum:"here,paused,left"`
+	Until      calendar.Date     `json:"until" doc:"last day of a pause; empty where that is not known"`
 }
 
-func (r room) card(st store.Student, next calendar.Date) StudentCard {
-	return StudentCard{st.ID, st.FirstName, st.FamilyName, age(st, r.today()), st.Instrument, r.instruments.Of(st.Instrument).Name, st.Slot, st.Approach, st.Home, st.Contact, next}
+// card is a student's, of whom the times away at least are known.
+func (r room) card(st store.Student, s ladder.Standing, next calendar.Date) StudentCard {
+	c := StudentCard{st.ID, st.FirstName, st.FamilyName, age(st, r.today()), st.Instrument, r.instruments.Of(st.Instrument).Name, st.Slot, st.Approach, st.Home, st.Contact, next, "here", ""}
+	if away, is := s.AwayOn(r.today()); is {
+		c.State = away.Name
+		if away.To != calendar.Last {
+			c.Until = away.To
+		}
+	}
+	return c
 }
 
 // A Segment is a lesson on the day's ribbon.
@@ -92,7 +102,7 @@ func (r room) day(ctx context.Context, date calendar.Date) (DayView, error) {
 	for _, st := range students {
 		s := moved[st.ID]
 		own := ownCalendar(r.row.Calendar, s)
-		v.Students = append(v.Students, r.card(st, own.Next(st.Slot, r.today().Add(-1))))
+		v.Students = append(v.Students, r.card(st, s, own.Next(st.Slot, r.today().Add(-1))))
 		if len(own.Lessons(st.Slot, date, date)) == 1 {
 			_, extra := s.Extra[date]
 			v.Segments = append(v.Segments, Segment{st.ID, st.FirstName, slotOn(st.Slot, s, date).Start, st.Slot.Minutes, extra})
@@ -103,7 +113,7 @@ func (r room) day(ctx context.Context, date calendar.Date) (DayView, error) {
 }
 
 // outOfTurn are the kinds that take lessons off their weekly slot or add others.
-var outOfTurn = []fact.Body{fact.LessonMissed{}, fact.LessonMoved{}, fact.LessonExtra{}}
+var outOfTurn = []fact.Body{fact.LessonMissed{}, fact.LessonMoved{}, fact.LessonExtra{}, fact.Paused{}, fact.Left{}, fact.Returned{}}
 
 // standings folds for each student the facts of some kinds, with the items that those
 // speak of; nothing else stands in these standings.

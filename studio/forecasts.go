@@ -35,6 +35,13 @@ func (p *paces) studio(id string) *pacesOf {
 	return p.of[id]
 }
 
+// forget drops what is remembered of a studio.
+func (p *paces) forget(id string) {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	delete(p.of, id)
+}
+
 // among returns the paces of a studio's students but one.
 func (a *App) among(ctx context.Context, r room, but string) ([]float64, error) {
 	at := a.paces.studio(r.row.ID)

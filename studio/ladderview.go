@@ -146,7 +146,7 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 		return LadderView{}, err
 	}
 	w := p.now()
-	v := LadderView{Student: p.card(p.Student, p.lessonDay()), Today: p.today(), Free: p.row.Calendar.Gaps(), Rungs: p.rungs(w), Usual: w.Usual,
+	v := LadderView{Student: p.card(p.Student, p.standing, p.lessonDay()), Today: p.today(), Free: p.calendar().Gaps(), Rungs: p.rungs(w), Usual: w.Usual,
 		HeadStarts: w.Ahead, Suggestions: w.Suggestions(), Changes: p.since(w), Books: p.standing.Books, Targets: p.targets()}
 	if v.HeadStarts == nil {
 		v.HeadStarts = []ahead.HeadStart{}

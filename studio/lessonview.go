@@ -102,7 +102,7 @@ func (a *App) Lesson(ctx context.Context, who Who, student string, day calendar.
 	}
 	day = cmp.Or(day, p.lessonDay())
 	now := p.now()
-	v := LessonView{Student: p.card(p.Student, day), Day: day, Start: p.slot(day).Start, Today: day == p.today(), State: "planned", Remote: p.standing.Remote[day],
+	v := LessonView{Student: p.card(p.Student, p.standing, day), Day: day, Start: p.slot(day).Start, Today: day == p.today(), State: "planned", Remote: p.standing.Remote[day],
 		Coming: p.lessonDay(), Rungs: p.rungs(now), Given: p.opened(), Rating: p.standing.Rated[day], Noted: []Entry{}, Faults: p.faults(), Seat: p.seatNote(), Asked: []AskedView{},
 		Home: p.home()}
 	for _, q := range p.standing.Questions {

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"slices"
@@ -50,7 +51,7 @@ func (a *App) AddStudent(ctx context.Context, who Who, in NewStudent) (StudentCa
 	if err := p.AddStudent(ctx, p.Student, facts); err != nil {
 		return StudentCard{}, told(err, "studio")
 	}
-	return p.card(p.Student, p.row.Calendar.Next(p.Slot, p.today().Add(-1))), nil
+	return p.card(p.Student, p.standing, p.row.Calendar.Next(p.Slot, p.today().Add(-1))), nil
 }
 
 // A Beginning shows how a new student would begin.
@@ -98,17 +99,15 @@ func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []fact.
 	}
 	st := store.Student{ID: in.ID, FirstName: strings.TrimSpace(in.FirstName), FamilyName: strings.TrimSpace(in.FamilyName),
 		BirthYear: in.BirthYear, BirthMonth: in.BirthMonth, Instrument: in.Instrument, Slot: in.Slot}
-	if _, known := r.instruments.Find(in.Instrument); !known {
-		return pupil{}, nil, invalid("%q is not an instrument here: %s, or add it to the studio.", in.Instrument, r.instruments.Names())
+	named := st
+	named.FirstName = cmp.Or(named.FirstName, "somebody") // a preview needs no name
+	if err := r.checkPerson(named); err != nil {
+		return pupil{}, nil, err
 	}
 	if err := in.Slot.Check(); err != nil {
 		return pupil{}, nil, invalid("The lesson time does not work: %v.", err)
 	}
-	years := age(st, r.today())
-	if years < 2 || years > 110 {
-		return pupil{}, nil, invalid("Born %d-%02d would make the student %d years old.", in.BirthYear, in.BirthMonth, years)
-	}
-	st.Approach = approach.Default(years).With(in.Approach)
+	st.Approach = approach.Default(age(st, r.today())).With(in.Approach)
 	if err := st.Approach.Check(); err != nil {
 		return pupil{}, nil, invalid("The approach does not work: %v.", err)
 	}

@@ -96,7 +96,7 @@ func (a *App) Record(ctx context.Context, who Who, student string) (RecordView, 
 	if err != nil {
 		return RecordView{}, err
 	}
-	v := RecordView{Student: p.card(p.Student, p.lessonDay()), Lessons: len(p.standing.Closed), Footholds: len(p.standing.In(ladder.Secure))}
+	v := RecordView{Student: p.card(p.Student, p.standing, p.lessonDay()), Lessons: len(p.standing.Closed), Footholds: len(p.standing.In(ladder.Secure))}
 	v.Home = p.home()
 	v.Skills = upkeep.Skills(p.standing, p.graph, climb.Presumed(p.shelf, p.standing.Began), p.room.now)
 	v.Entries = p.entries(p.facts)

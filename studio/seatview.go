@@ -55,7 +55,7 @@ func (a *App) Seat(ctx context.Context, who Who, student string) (SeatView, erro
 	if err != nil {
 		return SeatView{}, err
 	}
-	v := SeatView{Student: p.card(p.Student, p.lessonDay()), Body: p.body(), Measured: p.measured(), Bench: p.Approach[approach.Bench], Seat: p.plays.Seat, Looks: seat.Looks(),
+	v := SeatView{Student: p.card(p.Student, p.standing, p.lessonDay()), Body: p.body(), Measured: p.measured(), Bench: p.Approach[approach.Bench], Seat: p.plays.Seat, Looks: seat.Looks(),
 		Again: seat.Again(p.measured(), p.today(), age(p.Student, p.today()))}
 	at := func(h shelf.Home) SeatAt { return seatAt(p.body(), place(h), p.plays.Seat, p.Approach[approach.Bench]) }
 	v.Studio, v.Home = at(p.row.Home), at(p.Home)

@@ -233,8 +233,8 @@ func (p *pupil) asStudent(s ladder.Standing, a approach.Approach, at time.Time) 
 		Home: p.Home, Studio: p.row.Home, Plays: p.plays, Calendar: p.calendar(), Slot: p.Slot, Among: p.among, Now: at}
 }
 
-// calendar is the studio's, with the student's own missed, moved and extra
-// lessons.
+// calendar is the studio's, with the student's own missed, moved and extra lessons and
+// times away.
 func (p *pupil) calendar() calendar.Calendar { return ownCalendar(p.row.Calendar, p.standing) }
 
 func ownCalendar(c calendar.Calendar, s ladder.Standing) calendar.Calendar {
@@ -242,8 +242,12 @@ func ownCalendar(c calendar.Calendar, s ladder.Standing) calendar.Calendar {
 	for day := range s.Missed {
 		c.Off[day] = true
 	}
+	c.Free = slices.Clone(c.Free)
+	for _, a := range s.Away {
+		c.Free = append(c.Free, a.Span)
+	}
 	for day := range s.Extra {
-		if !c.Off[day] {
+		if away, _ := s.AwayOn(day); !c.Off[day] && !away.Left { // one who pauses may come once all the same
 			c.On[day] = true
 		}
 	}

@@ -47,7 +47,7 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 	if err := checkDay(day); err != nil {
 		return WeekView{}, err
 	}
-	v := WeekView{Student: p.card(p.Student, p.lessonDay()), Studio: p.row.Name, Revisions: []document.Document{}, Given: p.given(), Ticks: []Tick{}, Chunks: []week.Bracketed{}, Lines: []advice.SheetLine{}, Cards: []CardView{}}
+	v := WeekView{Student: p.card(p.Student, p.standing, p.lessonDay()), Studio: p.row.Name, Revisions: []document.Document{}, Given: p.given(), Ticks: []Tick{}, Chunks: []week.Bracketed{}, Lines: []advice.SheetLine{}, Cards: []CardView{}}
 	if v.Document, v.Sheet, err = p.sheetOf(ctx, day, revision); err != nil {
 		return WeekView{}, err
 	}

@@ -183,6 +183,13 @@ func (d DaysSet) check() error {
 	return nil
 }
 
+func (p Paused) check() error {
+	if p.Until != "" && p.Until < p.From {
+		return fmt.Errorf("it ends before it begins")
+	}
+	return nil
+}
+
 func (m SeatMeasured) check() error {
 	if m == (SeatMeasured{}) {
 		return fmt.Errorf("nothing is measured")

@@ -37,6 +37,7 @@ var kinds = []entry{
 	of[MoodSeen](), of[WentWell](), of[Noted](), of[Pained](), of[PainCleared](),
 	// the lesson
 	of[LessonOpened](), of[LessonClosed](), of[LessonMissed](), of[LessonMoved](), of[LessonExtra](), of[LessonRemote](), of[LessonRated](),
+	of[Paused](), of[Left](), of[Returned](),
 	of[LessonLength](), of[BlockTimed](), of[BlockSwapped](), of[BlockMoved](), of[BlockDropped](), of[BlockAdded](), of[ActivityDone](), of[ActivityAsked](),
 	// home
 	of[Practised](), of[Played](), of[Ticked](), of[Tripped](), of[DaysSet](), of[QuestionAsked](), of[QuestionAnswered](), of[TreatSet](), of[TreatDropped](),
@@ -318,6 +319,22 @@ type LessonRemote struct {
 	Remote bool          `json:"remote"`
 }
 
+// Paused says that a student takes no lessons for a time.
+type Paused struct {
+	From  calendar.Date `json:"from" when:"near"`
+	Until calendar.Date `json:"until,omitempty" when:"near" doc:"the last day of it; empty where that is not known yet"`
+}
+
+// Left says that a student has left the studio.
+type Left struct {
+	Day calendar.Date `json:"day" when:"near" doc:"the first without lessons"`
+}
+
+// Returned says that a student who paused or left comes again.
+type Returned struct {
+	Day calendar.Date `json:"day" when:"near" doc:"the first with lessons"`
+}
+
 // LessonRated is how a lesson went for the teacher.
 type LessonRated struct {
 	Day    calendar.Date `json:"day" when:"near"`
@@ -505,6 +522,9 @@ func (LessonMoved) Kind() Kind      { return "lesson_moved" }
 func (LessonExtra) Kind() Kind      { return "lesson_extra" }
 func (LessonRemote) Kind() Kind     { return "lesson_remote" }
 func (LessonRated) Kind() Kind      { return "lesson_rated" }
+func (Paused) Kind() Kind           { return "paused" }
+func (Left) Kind() Kind             { return "left" }
+func (Returned) Kind() Kind         { return "returned" }
 func (LessonLength) Kind() Kind     { return "lesson_length" }
 func (BlockTimed) Kind() Kind       { return "block_timed" }
 func (BlockSwapped) Kind() Kind     { return "block_swapped" }

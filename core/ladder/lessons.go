@@ -1,6 +1,7 @@
 package ladder
 
 import (
+	"cmp"
 	"slices"
 	"time"
 
@@ -17,6 +18,41 @@ type Lessons struct {
 	Remote  map[calendar.Date]bool        // lessons given from afar
 	Rated   map[calendar.Date]string      // how lessons went for the teacher: flowed, mixed or uphill
 	Changes map[calendar.Date][]fact.Body // what the teacher did to a lesson's plan, in order
+	Away    []Away                        // times without lessons of this student's own, in order
+}
+
+// An Away is a time without lessons: a pause, or all that comes after a student has left.
+// Its span ends with calendar.Last while nobody knows when it does.
+type Away struct {
+	calendar.Span
+	Left bool
+}
+
+// AwayOn returns the time without lessons that a day lies in.
+func (l Lessons) AwayOn(d calendar.Date) (Away, bool) {
+	i := slices.IndexFunc(l.Away, func(a Away) bool { return a.Holds(d) })
+	if i < 0 {
+		return Away{}, false
+	}
+	return l.Away[i], true
+}
+
+// away begins a time without lessons. What was told of the days in it before holds no more.
+func (l *Lessons) away(from, until calendar.Date, left bool) {
+	l.returned(from)
+	name := "paused"
+	if left {
+		name = "left"
+	}
+	l.Away = append(l.Away, Away{calendar.Span{Name: name, From: from, To: cmp.Or(until, calendar.Last)}, left})
+}
+
+// returned ends the times without lessons on the day before one.
+func (l *Lessons) returned(day calendar.Date) {
+	for i := range l.Away {
+		l.Away[i].To = min(l.Away[i].To, day.Add(-1))
+	}
+	l.Away = slices.DeleteFunc(l.Away, func(a Away) bool { return a.To < a.From })
 }
 
 func newLessons() Lessons {
@@ -46,6 +82,12 @@ func (l *Lessons) tell(t fact.Fact) {
 		l.Extra[b.Day] = b.Start
 	case fact.LessonRemote:
 		l.Remote[b.Day] = b.Remote
+	case fact.Paused:
+		l.away(b.From, b.Until, false)
+	case fact.Left:
+		l.away(b.Day, "", true)
+	case fact.Returned:
+		l.returned(b.Day)
 	case fact.LessonRated:
 		l.Rated[b.Day] = b.Rating
 	default:

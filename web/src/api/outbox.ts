@@ -151,7 +151,7 @@ async function deliver(facts: Fact[]): Promise<void> {
 
 function refreshViews(facts: Fact[]) {
   const keys = [["family"], ...[...new Set(facts.map((f) => f.student))].map((id) => ["student", id])];
-  if (facts.some((f) => f.body.kind.startsWith("lesson_") || f.body.kind === "retracted"))
+  if (facts.some((f) => /^(lesson_.*|paused|left|returned|retracted)$/.test(f.body.kind)))
     keys.push(["day"], ["calendar"], ["sheets"]); // they show lessons
   return Promise.all(keys.map((queryKey) => queries.invalidateQueries({ queryKey })));
 }

@@ -17,6 +17,12 @@ export const dayView = queryOptions({
 
 const ofStudent = (student: string) => ({ params: { path: { student } } });
 
+export const studentView = (student: string) =>
+  queryOptions({
+    queryKey: ["student", student, "kept"],
+    queryFn: () => answer(api.GET("/api/students/{student}", ofStudent(student))),
+  });
+
 export const ladderView = (student: string) =>
   queryOptions({
     queryKey: ["student", student, "ladder"],

@@ -27,3 +27,8 @@ export const minutesOf = (hhmm: string) => Number(hhmm.slice(0, 2)) * 60 + Numbe
 // clock writes the time of day of a moment in the studio's zone.
 export const clock = (at: string | Date, zone: string) =>
   new Intl.DateTimeFormat(locale, { hour: "2-digit", minute: "2-digit", timeZone: zone }).format(new Date(at));
+
+// months by name.
+export const months = Array.from({ length: 12 }, (_, i) =>
+  new Intl.DateTimeFormat("en-GB", { month: "long", timeZone: "UTC" }).format(Date.UTC(2026, i, 1)),
+);

@@ -145,6 +145,12 @@ export function tellOf(e: Schemas["Entry"]): string {
       return `lesson moved to ${shortDay(f.to)}${f.start ? ` ${f.start}` : ""}`;
     case "lesson_extra":
       return `extra lesson, ${shortDay(f.day)}`;
+    case "paused":
+      return `pauses from ${shortDay(f.from)}${f.until ? ` until ${shortDay(f.until)}` : ""}`;
+    case "left":
+      return `left, ${shortDay(f.day)}`;
+    case "returned":
+      return `comes again from ${shortDay(f.day)}`;
     case "lesson_remote":
       return f.remote ? "lesson from afar" : "lesson in the room";
     case "lesson_rated":

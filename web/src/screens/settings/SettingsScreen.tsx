@@ -11,6 +11,7 @@ import { Shown } from "../../parts/Told";
 import { sentence } from "../../parts/words";
 import { Contact } from "../week/Send";
 import { HomeForm } from "./HomeForm";
+import { Person } from "./Person";
 
 // SettingsScreen: a student's approach where teachers disagree, with what a
 // change would do shown before it is saved; the books, the taste, and the
@@ -25,6 +26,7 @@ export function SettingsScreen() {
         <main className="grid flex-1 content-start gap-5 px-4 pb-6 lg:grid-cols-[1fr_340px]">
           <Approach key={student} view={view} />
           <aside className="space-y-4">
+            <Person student={student} />
             <Books view={view} />
             <section aria-label="Taste" className="rounded bg-raised p-4">
               <h2 className="mb-1">What {view.student.firstName} likes to play</h2>

@@ -5,6 +5,7 @@ import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { shelfView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { months } from "../../parts/dates";
 import { PickInstrument, useInstruments } from "../../parts/instruments";
 import { Trouble } from "../../parts/Told";
 import { plural, strandNames, weekdays, weekOrder } from "../../parts/words";
@@ -13,10 +14,6 @@ import { OwnBooks } from "../shelf/OwnBooks";
 type Asked = Schemas["NewStudent"];
 
 const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
-const months = Array.from({ length: 12 }, (_, i) =>
-  new Intl.DateTimeFormat("en-GB", { month: "long", timeZone: "UTC" }).format(Date.UTC(2026, i, 1)),
-);
-
 // NewStudent asks the least: name, birth month and year, instrument, lesson,
 // books and where to begin; and shows the first rungs before anything is kept.
 export function NewStudent() {

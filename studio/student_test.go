@@ -1,0 +1,137 @@
+package studio_test
+
+import (
+	"archive/zip"
+	"bytes"
+	"encoding/json"
+	"io"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/calendar"
+	"patientladder/core/fact"
+	"patientladder/studio"
+)
+
+func (r *room) kept() studio.StudentView {
+	v, err := r.app.Student(ctx, r.who, r.student)
+	require.NoError(r.t, err)
+	return v
+}
+
+func TestAStudentIsCorrected(t *testing.T) {
+	r := newRoom(t)
+	right := studio.Person{FirstName: " Emilia ", FamilyName: "Vane", BirthYear: 2019, BirthMonth: 12, Instrument: "violin"}
+	require.NoError(t, r.app.CorrectStudent(ctx, r.who, r.student, right))
+	v := r.kept()
+	assert.Equal(t, studio.Person{FirstName: "Emilia", FamilyName: "Vane", BirthYear: 2019, BirthMonth: 12, Instrument: "violin"}, v.Person)
+	assert.Equal(t, 6, v.Student.Age, "seven in December")
+	assert.Equal(t, "violin", v.Student.Plays)
+	for says, change := range map[string]func(*studio.Person){
+		"needs a first name":     func(p *studio.Person) { p.FirstName = "  " },
+		"not an instrument":      func(p *studio.Person) { p.Instrument = "kazoo" },
+		"would make the student": func(p *studio.Person) { p.BirthYear = 2026 },
+	} {
+		wrong := right
+		change(&wrong)
+		assert.ErrorContains(t, r.app.CorrectStudent(ctx, r.who, r.student, wrong), says)
+	}
+	assert.Equal(t, "Emilia", r.kept().Person.FirstName, "nothing was kept of those")
+	assert.Error(t, r.app.CorrectStudent(ctx, r.who, studio.NewID(), right), "nobody")
+}
+
+// Who pauses or has left stands in no day, no calendar and no feed of that time.
+func TestAStudentPausesLeavesAndComesBack(t *testing.T) {
+	r := newRoom(t)
+	lessons := func(day calendar.Date) int {
+		d, err := r.app.Day(ctx, r.who, day)
+		require.NoError(t, err)
+		s, err := r.app.Sheets(ctx, r.who, day)
+		require.NoError(t, err)
+		assert.Len(t, s.Sheets, len(d.Segments))
+		return len(d.Segments)
+	}
+	feed := func() int {
+		data, err := r.app.Lessons(ctx, r.who)
+		require.NoError(t, err)
+		return strings.Count(string(data), "BEGIN:VEVENT")
+	}
+	all := feed()
+	assert.Equal(t, 1, lessons("2026-11-18"))
+	r.tell(fact.Paused{From: "2026-11-25", Until: "2026-12-02"})
+	assert.Equal(t, []int{1, 0, 0, 1}, []int{lessons("2026-11-18"), lessons("2026-11-25"), lessons("2026-12-02"), lessons("2026-12-09")})
+	assert.Equal(t, all-2, feed())
+	assert.Equal(t, "here", r.kept().Student.State, "today")
+
+	left := r.tell(fact.Left{Day: "2026-11-18"})
+	v := r.kept()
+	assert.Equal(t, "left", v.Student.State)
+	assert.Empty(t, v.Student.Next)
+	assert.Equal(t, []studio.AwayView{{From: "2026-11-18", Left: true, Now: true}}, v.Away)
+	assert.Equal(t, 0, lessons("2026-11-18"))
+	cal, err := r.app.Calendar(ctx, r.who)
+	require.NoError(t, err)
+	assert.Empty(t, cal.Slots, "the time is free for another")
+	plan := r.lesson()
+	assert.Empty(t, plan.Day)
+
+	r.tell(fact.Returned{Day: "2026-12-09"})
+	assert.Equal(t, []int{0, 0, 1}, []int{lessons("2026-11-18"), lessons("2026-12-02"), lessons("2026-12-09")})
+	assert.Equal(t, calendar.Date("2026-12-09"), r.kept().Student.Next)
+	r.tell(fact.Retracted{Ref: left})
+	assert.Equal(t, 1, lessons("2026-11-18"), "it was a slip")
+}
+
+func TestAStudentIsTakenAlongAndErased(t *testing.T) {
+	r := newRoom(t)
+	rung := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.LessonOpened{Day: "2026-11-18"})
+	r.tell(fact.Taught{Rung: rung})
+	r.tell(fact.Noted{Text: "liked the storm"})
+	r.tell(fact.LessonClosed{Day: "2026-11-18"})
+	_, err := r.app.MakeLink(ctx, r.who, r.student, false)
+	require.NoError(t, err)
+
+	out, err := r.app.ExportStudent(ctx, r.who, r.student)
+	require.NoError(t, err)
+	assert.Equal(t, "Emil-2026-11-18.zip", out.Name)
+	pack, err := zip.NewReader(bytes.NewReader(out.Data), int64(len(out.Data)))
+	require.NoError(t, err)
+	read := func(name string) string {
+		f, err := pack.Open(name)
+		require.NoError(t, err)
+		data, err := io.ReadAll(f)
+		require.NoError(t, err)
+		return string(data)
+	}
+	var all studio.StudentArchive
+	require.NoError(t, json.Unmarshal([]byte(read("student.json")), &all))
+	assert.Equal(t, "Emil", all.FirstName)
+	assert.Len(t, all.Facts, 5)
+	assert.Len(t, all.Documents, 2, "the plan and the sheet")
+	assert.Contains(t, read("pages/record.html"), "liked the storm")
+	assert.Contains(t, read("pages/record.html"), `href="sheet-2026-11-18.html"`)
+	assert.Contains(t, read("pages/sheet-2026-11-18.html"), "Lamp Room")
+	assert.NotContains(t, read("pages/sheet-2026-11-18.html"), "on your phone", "a copy holds no link")
+
+	kept := r.kept().Kept
+	assert.Equal(t, 5, kept.Facts)
+	_, err = r.app.EraseStudent(ctx, r.who, r.student, "Emily")
+	assert.ErrorContains(t, err, "Nothing was deleted")
+	receipt, err := r.app.EraseStudent(ctx, r.who, r.student, "emil")
+	require.NoError(t, err)
+	assert.Equal(t, kept, receipt.Deleted, "as it was said before")
+	_, err = r.app.Student(ctx, r.who, r.student)
+	assert.ErrorContains(t, err, "There is no such student")
+	for _, table := range []string{"students", "facts", "documents", "family_links", "sendings"} {
+		var n int
+		require.NoError(t, r.store.DB().QueryRow("SELECT COUNT(*) FROM "+table).Scan(&n))
+		assert.Zero(t, n, table)
+	}
+	var kind string
+	require.NoError(t, r.store.DB().QueryRow("SELECT deleted FROM erasures WHERE id = ?", receipt.Receipt).Scan(&kind))
+	assert.JSONEq(t, `{"facts":5,"documents":2,"links":1,"letters":0}`, kind, "the receipt names nobody")
+}
