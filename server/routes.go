@@ -289,11 +289,12 @@ func (s *Server) routes() {
 		func(ctx context.Context, w studio.Who, in *struct {
 			Student string `path:"student" maxLength:"26"`
 			Body    struct {
-				ID    string       `json:"id" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
-				Paper letter.Paper `json:"paper" enum:"A4,Letter"`
+				ID    string        `json:"id" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
+				Paper letter.Paper  `json:"paper" enum:"A4,Letter"`
+				Day   calendar.Date `json:"day,omitempty" doc:"of the lesson that gave it; the last when left out"`
 			}
 		}) (studio.Sending, error) {
-			return s.app.SendSheet(ctx, w, in.Student, in.Body.ID, in.Body.Paper)
+			return s.app.SendSheet(ctx, w, in.Student, in.Body.Day, in.Body.ID, in.Body.Paper)
 		})
 	change(s, http.MethodPut, "/api/students/{student}/contact", "set-contact", "Keep the mail address that sheets go to", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `path:"student" maxLength:"26"`

@@ -5,6 +5,9 @@ import (
 	"sort"
 	"time"
 
+	"github.com/oklog/ulid/v2"
+
+	"patientladder/core/advice"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
@@ -66,6 +69,14 @@ type DayView struct {
 	Segments []Segment     `json:"segments"`
 	Students []StudentCard `json:"students" doc:"all of the studio, by name; approaches as they were when each came"`
 	Home     shelf.Home    `json:"home" doc:"the instrument taught on"`
+	Open     []OpenLesson  `json:"open" doc:"lessons of days before today that are not closed, by day"`
+}
+
+// An OpenLesson is a lesson of a day before today that is not closed.
+type OpenLesson struct {
+	Student string `json:"student"`
+	Name    string `json:"name"`
+	advice.Unclosed
 }
 
 // Day shows a teaching day; the empty date is today.
@@ -88,14 +99,14 @@ func (r room) day(ctx context.Context, date calendar.Date) (DayView, error) {
 		return DayView{}, told(err, "student")
 	}
 	v := DayView{Studio: r.row.Name, Demo: r.row.Demo, Zone: r.zone.String(), Now: r.now, Today: r.today(), Date: date,
-		Segments: []Segment{}, Students: []StudentCard{}, Home: r.row.Home}
+		Segments: []Segment{}, Students: []StudentCard{}, Home: r.row.Home, Open: []OpenLesson{}}
 	v.Week, v.WeekOf = r.row.Calendar.Week(date)
 	for _, f := range r.row.Calendar.Free {
 		if f.Holds(date) {
 			v.Free = f.Name
 		}
 	}
-	moved, err := r.standings(ctx, nil, outOfTurn...)
+	moved, err := r.standings(ctx, nil, append([]fact.Body{fact.LessonOpened{}, fact.LessonClosed{}}, outOfTurn...)...)
 	if err != nil {
 		return DayView{}, err
 	}
@@ -103,13 +114,30 @@ func (r room) day(ctx context.Context, date calendar.Date) (DayView, error) {
 		s := moved[st.ID]
 		own := ownCalendar(r.row.Calendar, s)
 		v.Students = append(v.Students, r.card(st, s, own.Next(st.Slot, r.today().Add(-1))))
+		for _, open := range advice.LeftOpen(s.Lessons, own, st.Slot, came(st, s, r.today()), r.today()) {
+			v.Open = append(v.Open, OpenLesson{st.ID, st.FirstName, open})
+		}
 		if len(own.Lessons(st.Slot, date, date)) == 1 {
 			_, extra := s.Extra[date]
 			v.Segments = append(v.Segments, Segment{st.ID, st.FirstName, slotOn(st.Slot, s, date).Start, st.Slot.Minutes, extra})
 		}
 	}
+	sort.SliceStable(v.Open, func(i, j int) bool { return v.Open[i].Day < v.Open[j].Day })
 	sort.SliceStable(v.Segments, func(i, j int) bool { return v.Segments[i].Start < v.Segments[j].Start })
 	return v, nil
+}
+
+// came is the day on which a student came to the studio: that of the first lesson, or of
+// being put in, which the id holds.
+func came(st store.Student, s ladder.Standing, today calendar.Date) calendar.Date {
+	first := today
+	if id, err := ulid.ParseStrict(st.ID); err == nil {
+		first = calendar.On(ulid.Time(id.Time()))
+	}
+	for day := range s.Opened {
+		first = min(first, day)
+	}
+	return first
 }
 
 // outOfTurn are the kinds that take lessons off their weekly slot or add others.

@@ -43,6 +43,7 @@ type LessonView struct {
 	Asked    []AskedView        `json:"asked" doc:"at home, and not answered yet"`
 	Home     home.Answer        `json:"home" doc:"what comes back from home, and what to try"`
 	After    *After             `json:"after,omitempty" doc:"of a closed lesson"`
+	Late     *time.Time         `json:"late,omitempty" doc:"of a lesson of a day before: when what is told now happened, after all that was told of it"`
 }
 
 // An AskedView is a question that the family asked.
@@ -111,6 +112,9 @@ func (a *App) Lesson(ctx context.Context, who Who, student string, day calendar.
 	if ache := p.standing.Ache; ache != nil {
 		v.Ache = &AcheView{ache.Side, ache.Where, ache.At}
 	}
+	if day < p.today() {
+		v.Late = p.late(day)
+	}
 	opened, isOpen := p.standing.Opened[day]
 	if isOpen {
 		v.State, v.Opened = "open", &opened
@@ -147,6 +151,22 @@ func (a *App) Lesson(ctx context.Context, who Who, student string, day calendar.
 		v.After.Sending = lastOf(sent, student, day, p.room.now)
 	}
 	return v, nil
+}
+
+// late is the moment of what is told only now of a lesson of a day before: after all that
+// was told on that day, and not on the next.
+func (p *pupil) late(day calendar.Date) *time.Time {
+	at := p.starts(day)
+	for _, f := range p.facts {
+		if f.Day() == day && f.By != fact.Family && f.At.After(at) {
+			at = f.At
+		}
+	}
+	at = at.Truncate(time.Second).Add(time.Second)
+	if end := day.Add(1).Midnight(p.zone).Add(-time.Second); at.After(end) {
+		at = end
+	}
+	return &at
 }
 
 // taught loads a pupil with what a lesson is planned from.

@@ -47,17 +47,21 @@ func sendingOf(m store.Mailing, now time.Time) *Sending {
 // longSending is longer than any server takes over a letter.
 const longSending = 2 * time.Minute
 
-// SendSheet mails a student's week sheet to the family: with a new link, and as a
-// page that prints. The id is made by the client, so that asking twice sends once.
-func (a *App) SendSheet(ctx context.Context, who Who, student, id string, paper letter.Paper) (Sending, error) {
+// SendSheet mails the week sheet that a student's lesson of a day gave, of the last for the
+// empty day, to the family: with a new link, and as a page that prints. The id is made by
+// the client, so that asking twice sends once.
+func (a *App) SendSheet(ctx context.Context, who Who, student string, day calendar.Date, id string, paper letter.Paper) (Sending, error) {
 	if a.mailer == nil {
 		return Sending{}, &Error{Kind: Unavailable, Says: "This copy of the program sends no mail: no mail server is set."}
+	}
+	if err := checkDay(day); err != nil {
+		return Sending{}, err
 	}
 	p, err := a.taught(ctx, who, student)
 	if err != nil {
 		return Sending{}, err
 	}
-	_, sheet, err := p.sheetOf(ctx, "", 0)
+	_, sheet, err := p.sheetOf(ctx, day, 0)
 	switch {
 	case err != nil:
 		return Sending{}, err
@@ -229,6 +233,7 @@ type DaySheet struct {
 // A SheetsView is a day's sheets.
 type SheetsView struct {
 	Date   calendar.Date `json:"date"`
+	Today  calendar.Date `json:"today"`
 	Sheets []DaySheet    `json:"sheets"`
 }
 
@@ -248,7 +253,7 @@ func (a *App) Sheets(ctx context.Context, who Who, date calendar.Date) (SheetsVi
 	if err := errors.Join(err1, err2); err != nil {
 		return SheetsView{}, told(err, "studio")
 	}
-	v := SheetsView{Date: day.Date, Sheets: []DaySheet{}}
+	v := SheetsView{Date: day.Date, Today: day.Today, Sheets: []DaySheet{}}
 	for _, s := range day.Segments {
 		_, closed := lessons[s.Student].Closed[day.Date]
 		one := DaySheet{Student: s.Student, Name: s.Name, Start: s.Start, Closed: closed, Sending: lastOf(sent, s.Student, day.Date, r.now)}

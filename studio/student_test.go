@@ -7,10 +7,12 @@ import (
 	"io"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/advice"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/studio"
@@ -134,4 +136,46 @@ func TestAStudentIsTakenAlongAndErased(t *testing.T) {
 	var kind string
 	require.NoError(t, r.store.DB().QueryRow("SELECT deleted FROM erasures WHERE id = ?", receipt.Receipt).Scan(&kind))
 	assert.JSONEq(t, `{"facts":5,"documents":2,"links":1,"letters":0}`, kind, "the receipt names nobody")
+}
+
+// A lesson that nobody closed on its day is asked after, marked and closed late with its own
+// date, and gives the sheet of its own week.
+func TestALessonIsMarkedTheDayAfter(t *testing.T) {
+	r := newRoom(t)
+	rung := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.LessonOpened{Day: "2026-11-18"})
+	r.now = r.now.Add(20 * time.Hour) // Thursday
+	day, err := r.app.Day(ctx, r.who, "")
+	require.NoError(t, err)
+	require.Len(t, day.Open, 1)
+	assert.Equal(t, advice.Unclosed{Day: "2026-11-18", Begun: true}, day.Open[0].Unclosed)
+
+	v, err := r.app.Lesson(ctx, r.who, r.student, "2026-11-18")
+	require.NoError(t, err)
+	assert.Equal(t, "open", v.State)
+	require.NotNil(t, v.Late)
+	assert.Equal(t, calendar.Date("2026-11-18"), calendar.On(*v.Late), "on its own day")
+	for i, b := range []fact.Body{fact.Taught{Rung: rung}, fact.PointMarked{Rung: rung, Point: "tone", State: fact.Met}, fact.LessonClosed{Day: "2026-11-18"}} {
+		require.NoError(t, r.app.Tell(ctx, r.who, []fact.Fact{{ID: studio.NewID(), Student: r.student, At: v.Late.Add(time.Duration(i) * time.Second), Body: b}}))
+	}
+	v, err = r.app.Lesson(ctx, r.who, r.student, "2026-11-18")
+	require.NoError(t, err)
+	assert.Equal(t, "closed", v.State)
+	assert.Len(t, v.Noted, 4)
+	w, err := r.app.Week(ctx, r.who, r.student, "", 0)
+	require.NoError(t, err)
+	assert.Equal(t, calendar.Date("2026-11-18"), w.Sheet.From)
+	day, err = r.app.Day(ctx, r.who, "")
+	require.NoError(t, err)
+	assert.Empty(t, day.Open)
+
+	r.now = r.now.Add(14 * 24 * time.Hour) // a fortnight later: the lessons of 25 November and 2 December
+	day, err = r.app.Day(ctx, r.who, "")
+	require.NoError(t, err)
+	assert.Len(t, day.Open, 2)
+	r.tell(fact.LessonMissed{Day: "2026-11-25", Why: "ill"})
+	day, err = r.app.Day(ctx, r.who, "")
+	require.NoError(t, err)
+	require.Len(t, day.Open, 1)
+	assert.Equal(t, advice.Unclosed{Day: "2026-12-02"}, day.Open[0].Unclosed)
 }

@@ -120,6 +120,7 @@ const exercises = createRoute({
 const sheets = createRoute({
   getParentRoute: () => inside,
   path: "/sheets",
+  validateSearch: ofDay,
   component: lazyRouteComponent(() => import("./screens/week/SheetsScreen"), "SheetsScreen"),
 });
 const mailbox = createRoute({

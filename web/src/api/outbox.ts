@@ -71,13 +71,30 @@ function readable(w: Waiting): Waiting {
 const nextID = monotonicFactory(); // facts of one moment keep the order they were told in
 let last = { text: "", at: 0 };
 
+let past: { student: string; at: number } | undefined; // the lesson of a day before that is being marked
+
+// markPast dates what is told of a student from a moment on, of a lesson that was not marked
+// on its day; no moment ends that.
+export function markPast(student: string, from?: string) {
+  const at = from ? new Date(from).getTime() : 0;
+  past = from ? { student, at: past?.student === student ? Math.max(past.at, at) : at } : undefined;
+}
+
+// happened is when what is told now happened: a second after what was told before of a
+// lesson of another day.
+function happened(student: string): Date {
+  if (past?.student !== student) return studioNow();
+  past.at += 1000;
+  return new Date(past.at);
+}
+
 // tell records what happened to a student and sends it. It returns the fact's id.
 // The same mark within a double touch is one mark.
 export function tell(student: string, body: Body): string {
   const text = JSON.stringify([student, { ...body, run: undefined }]); // nobody plays a spot twice in that time
   if (text === last.text && Date.now() - last.at < sameTouch) return "";
   last = { text, at: Date.now() };
-  const at = studioNow();
+  const at = happened(student);
   const full: Fact = { student, body, id: nextID(at.getTime()), at: at.toISOString() };
   localStorage.setItem(keyOf(full.id), JSON.stringify({ fact: full }));
   refresh();

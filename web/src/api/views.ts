@@ -99,8 +99,12 @@ export const addableView = (student: string, find: string) =>
       answer(api.GET("/api/students/{student}/addable", { params: { path: { student }, query: { find } } })),
   });
 
-// The sheets of today's lessons.
-export const sheetsView = queryOptions({ queryKey: ["sheets"], queryFn: () => answer(api.GET("/api/sheets")) });
+// The sheets of a day's lessons; of today's for none.
+export const sheetsView = (date?: string) =>
+  queryOptions({
+    queryKey: ["sheets", date],
+    queryFn: () => answer(api.GET("/api/sheets", { params: { query: date ? { date } : {} } })),
+  });
 
 export const mailboxView = queryOptions({
   queryKey: ["mailbox"],

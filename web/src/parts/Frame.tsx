@@ -1,5 +1,7 @@
 import { Link, Outlet } from "@tanstack/react-router";
 import { useDay } from "../api/views";
+import { Back } from "./Back";
+import { LeftOpen } from "./LeftOpen";
 import { Ribbon } from "./Ribbon";
 import { Sending } from "./Sending";
 import { Shown } from "./Told";
@@ -12,36 +14,40 @@ export function Frame() {
     <div className="flex min-h-dvh flex-col print:block">
       <Shown query={query}>
         {(day) => (
-          <header className="screen-only flex flex-wrap items-stretch border-b border-line bg-raised">
-            <Link to="/" className="w-40 px-4 py-2.5 leading-tight">
-              <span className="block font-[650]">{dayName(day.now, day.zone)}</span>
-              <span className="text-small text-soft">
-                {day.week ? `week ${day.week} of ${day.weekOf}` : day.free || plural(day.segments.length, "lesson")}
-              </span>
-            </Link>
-            <Ribbon day={day} />
-            <nav aria-label="Studio" className="ml-auto flex items-center gap-1 px-3 font-[580]">
-              {[
-                { to: "/sheets", name: "Sheets" },
-                { to: "/shelf", name: "Shelf" },
-                { to: "/workbench", name: "Workbench" },
-                { to: "/studio", name: "Studio" },
-              ].map((l) => (
-                <Link
-                  key={l.to}
-                  to={l.to}
-                  className="rounded px-3 py-2 hover:bg-faint"
-                  activeProps={{ className: "underline underline-offset-8" }}
-                >
-                  {l.name}
-                </Link>
-              ))}
-            </nav>
-          </header>
+          <>
+            <header className="screen-only flex flex-wrap items-stretch border-b border-line bg-raised">
+              <Link to="/" className="w-40 px-4 py-2.5 leading-tight">
+                <span className="block font-[650]">{dayName(day.now, day.zone)}</span>
+                <span className="text-small text-soft">
+                  {day.week ? `week ${day.week} of ${day.weekOf}` : day.free || plural(day.segments.length, "lesson")}
+                </span>
+              </Link>
+              <Ribbon day={day} />
+              <nav aria-label="Studio" className="ml-auto flex items-center gap-1 px-3 font-[580]">
+                {[
+                  { to: "/sheets", name: "Sheets" },
+                  { to: "/shelf", name: "Shelf" },
+                  { to: "/workbench", name: "Workbench" },
+                  { to: "/studio", name: "Studio" },
+                ].map((l) => (
+                  <Link
+                    key={l.to}
+                    to={l.to}
+                    className="rounded px-3 py-2 hover:bg-faint"
+                    activeProps={{ className: "underline underline-offset-8" }}
+                  >
+                    {l.name}
+                  </Link>
+                ))}
+              </nav>
+            </header>
+            <LeftOpen open={day.open} />
+          </>
         )}
       </Shown>
       <Sending />
       <Outlet />
+      <Back />
     </div>
   );
 }

@@ -17,6 +17,10 @@ export const shortDay = (date: string) => day.format(utc(date));
 export const namedDay = (date: string) => weekday.format(utc(date)).replace(",", "");
 export const longDay = (date: string) => weekdayLong.format(utc(date));
 
+// dayAfter is the day so many days after a day.
+export const dayAfter = (date: string, days: number) =>
+  new Date(utc(date).getTime() + days * 86_400_000).toISOString().slice(0, 10);
+
 // Days of the week, 0 for Sunday.
 export const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
 export const weekOrder = [1, 2, 3, 4, 5, 6, 0];

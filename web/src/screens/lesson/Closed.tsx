@@ -9,7 +9,7 @@ import { blockNames, type LessonView } from "./view";
 
 // Closed says what the lesson changed, what follows from it, and how the next one
 // would go.
-export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) {
+export function Closed({ view, undo, more }: { view: LessonView; undo?: () => void; more?: () => void }) {
   const student = view.student.id;
   const after = view.after;
   const last = view.day === view.given[0];
@@ -69,6 +69,7 @@ export function Closed({ view, undo }: { view: LessonView; undo?: () => void }) 
         >
           See the ladder
         </Link>
+        {more && <Button onClick={more}>Mark something more</Button>}
         {last && (
           <Button className="ml-auto" hint="U" onClick={undo} disabled={!undo}>
             Undo the last mark

@@ -1,15 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearch } from "@tanstack/react-router";
-import { useState } from "react";
-import { useSeconds } from "../../api/clock";
-import { tell } from "../../api/outbox";
+import { useLayoutEffect, useState } from "react";
+import { studioNow, useSeconds } from "../../api/clock";
+import { markPast, tell } from "../../api/outbox";
 import { useEcho } from "../../api/useEcho";
 import { lessonView, useDay } from "../../api/views";
+import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
 import { Given } from "../../parts/Given";
 import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
-import { longDay, plural, sentence } from "../../parts/words";
+import { clock, longDay, plural, sentence } from "../../parts/words";
 import { Arrange } from "./Arrange";
 import { Asked, Tried } from "./Asked";
 import { Closed } from "./Closed";
@@ -38,47 +39,68 @@ export function LessonScreen() {
 
 function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }) {
   const view = useEcho(served, served.student.id, fetched);
-  const zone = useDay().data?.zone ?? "UTC";
+  const { zone = "UTC", today = "" } = useDay().data ?? {};
   const seconds = useSeconds();
   const student = view.student.id;
-  const minute = view.opened ? (seconds - new Date(view.opened).getTime() / 1000) / 60 : 0;
+  const minute = view.opened && view.today ? (seconds - new Date(view.opened).getTime() / 1000) / 60 : 0;
+  const [more, markMore] = useState(false); // of a lesson that is closed
+  useLayoutEffect(() => {
+    markPast(student, view.late);
+    return () => markPast(student);
+  }, [student, view.late]);
   const [chosen, choose] = useState<string>(); // key of a block
   const blocks = view.plan.blocks;
-  const open = view.state === "open";
+  const open = view.state === "open" || more;
+  const running = open && view.today && !more;
   const byClock = Math.max(
     0,
     blocks.findLastIndex((b) => b.start <= minute),
   );
   const found = blocks.findIndex((b) => b.key === chosen);
-  const at = found >= 0 ? found : open ? byClock : 0;
+  const at = found >= 0 ? found : running ? byClock : 0;
   const go = (i: number) => choose(blocks[Math.max(0, Math.min(blocks.length - 1, i))]?.key);
   const block = blocks[at];
+  const early = view.state === "planned" && view.day > today;
   const begin = () => {
     choose("set-up");
-    tell(student, { kind: "lesson_opened", day: view.day });
+    if (early) tell(student, { kind: "lesson_moved", day: view.day, to: today, start: clock(studioNow(), zone) });
+    tell(student, { kind: "lesson_opened", day: early ? today : view.day });
   };
-  const close = () => tell(student, { kind: "lesson_closed", day: view.day });
-  const lastMark = view.noted.findLast(
-    ({ back, fact }) => !back && (fact.by ?? "teacher") === "teacher" && fact.body.kind !== "lesson_opened",
-  );
+  const close = () => (more ? markMore(false) : tell(student, { kind: "lesson_closed", day: view.day }));
+  const notGiven = () =>
+    offerBack(
+      `The lesson of ${longDay(view.day)} was not given.`,
+      student,
+      tell(student, { kind: "lesson_missed", day: view.day }),
+    );
+  // the last mark is taken back first, that the lesson was begun at the end
+  const lastMark = view.noted.findLast(({ back, fact }) => !back && (fact.by ?? "teacher") === "teacher");
   const undo = lastMark ? () => tell(student, { kind: "retracted", ref: lastMark.fact.id }) : undefined;
+  const onlyBegun = lastMark?.fact.body.kind === "lesson_opened";
 
   useKeys({
     ArrowDown: () => go(at + 1),
     ArrowUp: () => go(at - 1),
-    b: view.state === "planned" && view.day ? begin : undefined,
+    b: view.state === "planned" && view.day && !early ? begin : undefined,
     c: open ? close : undefined,
     u: view.state === "planned" ? undefined : undo,
   });
 
   return (
     <main className="grid flex-1 content-start gap-3.5 px-4 pb-3 md:grid-cols-[236px_1fr] xl:grid-cols-[236px_1fr_330px]">
-      <Minutes view={view} minute={open ? minute : undefined} at={at} go={go} />
+      <Minutes view={view} minute={running ? minute : undefined} at={at} go={go} />
       <div className="flex min-h-[560px] min-w-0 flex-col rounded bg-raised p-6">
-        {view.state === "closed" ? (
-          <Closed view={view} undo={undo} />
+        {view.state === "closed" && !more ? (
+          <Closed view={view} undo={undo} more={view.late ? () => markMore(true) : undefined} />
         ) : (
           <>
+            {view.late && (
+              <p className="mb-3 rounded border-l-4 border-ahead bg-ground px-3 py-2">
+                {more
+                  ? `Marks of ${longDay(view.day)}: they are dated to that lesson. The sheet that was given stays as it was.`
+                  : `This is the lesson of ${longDay(view.day)}. What you mark now is dated to it.`}
+              </p>
+            )}
             {view.plan.says.map((r) => (
               <p key={r.code} className="mb-3 rounded border-l-4 border-warn bg-ground px-3 py-2">
                 {sentence(r)}
@@ -87,7 +109,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
             {!open && chosen === undefined ? (
               <Overview view={view} go={go} />
             ) : (
-              <Now key={block?.key} view={view} block={block} minute={open ? minute : undefined} />
+              <Now key={block?.key} view={view} block={block} minute={running ? minute : undefined} />
             )}
             {!open && chosen !== undefined && <Arrange view={view} at={at} go={choose} />}
             <div className="mt-auto flex flex-wrap items-center gap-2.5 pt-5">
@@ -97,7 +119,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                     Next block
                   </Button>
                   <Button hint="C" onClick={close}>
-                    Close the lesson
+                    {more ? "That is all" : "Close the lesson"}
                   </Button>
                   <Write
                     name="Note"
@@ -116,14 +138,21 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                     save={(text) => tell(student, { kind: "sheet_noted", day: view.day, text })}
                   />
                   <Button className="ml-auto" hint="U" onClick={undo} disabled={!undo}>
-                    Undo
+                    {onlyBegun ? "Not begun after all" : "Undo"}
                   </Button>
                 </>
               ) : (
                 <>
-                  <Button look="main" className="text-large" hint="B" onClick={begin} disabled={!view.day}>
-                    Begin the lesson
+                  <Button
+                    look={early ? "plain" : "main"}
+                    className={early ? "" : "text-large"}
+                    hint={early ? undefined : "B"}
+                    onClick={begin}
+                    disabled={!view.day}
+                  >
+                    {view.late ? "It was given: mark it" : early ? "Give it now instead" : "Begin the lesson"}
                   </Button>
+                  {view.late && <Button onClick={notGiven}>It was not given</Button>}
                   <p className="text-soft">
                     {view.day
                       ? `${view.today ? "Today" : longDay(view.day)} at ${view.start}, ${plural(view.plan.minutes, "minute")}`
@@ -140,7 +169,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
         {!open && <Given student={student} place="lesson" days={view.given} day={view.day} coming={view.coming} />}
         <Asked view={view} />
         {view.state === "planned" && <Tried view={view} />}
-        {open && block && <PaceNote student={student} block={block.key} minute={Math.floor(minute)} />}
+        {running && block && <PaceNote student={student} block={block.key} minute={Math.floor(minute)} />}
         {open && <Seen view={view} />}
         {(open || view.ache) && <Pain view={view} />}
         {open && <Quick view={view} />}

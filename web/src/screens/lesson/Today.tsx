@@ -1,6 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { tell } from "../../api/outbox";
 import { useDay } from "../../api/views";
+import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
 import { longDay, plural } from "../../parts/words";
 import type { LessonView } from "./view";
@@ -9,7 +10,7 @@ import type { LessonView } from "./view";
 // not given, moved, or swapped with another student's.
 export function Today({ view }: { view: LessonView }) {
   const [moving, setMoving] = useState(false);
-  const students = useDay().data?.students ?? [];
+  const { students = [], today } = useDay().data ?? {};
   const student = view.student.id;
   const day = view.day;
   const length = (by: number) => () =>
@@ -25,7 +26,11 @@ export function Today({ view }: { view: LessonView }) {
       tell(student, { kind: "lesson_moved", day, to: other.next, start: other.slot.start });
       tell(other.id, { kind: "lesson_moved", day: other.next, to: day, start: view.start });
     } else if (to) {
-      tell(student, { kind: "lesson_moved", day, to, start: at });
+      offerBack(
+        `${view.student.firstName}'s lesson moved to ${longDay(to)}, ${at}.`,
+        student,
+        tell(student, { kind: "lesson_moved", day, to, start: at }),
+      );
     }
   };
   if (!view.day) return null;
@@ -51,7 +56,17 @@ export function Today({ view }: { view: LessonView }) {
         </Button>
       </div>
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => tell(student, { kind: "lesson_missed", day })}>Not given</Button>
+        <Button
+          onClick={() =>
+            offerBack(
+              `The lesson of ${longDay(day)} is not given.`,
+              student,
+              tell(student, { kind: "lesson_missed", day }),
+            )
+          }
+        >
+          Not given
+        </Button>
         <Button onClick={() => setMoving(!moving)} aria-expanded={moving}>
           Move or swap
         </Button>
@@ -60,7 +75,7 @@ export function Today({ view }: { view: LessonView }) {
         <form onSubmit={move} className="space-y-2 rounded bg-raised p-3">
           <p className="text-soft">From {longDay(view.day)} to another time, or in another student's place.</p>
           <div className="flex flex-wrap gap-2">
-            <input type="date" name="to" aria-label="Day" min={view.day} className={field} />
+            <input type="date" name="to" aria-label="Day" min={today} className={field} />
             <input type="time" name="at" aria-label="Time" defaultValue={view.start} className={field} />
           </div>
           <select name="with" aria-label="Swap with" className={`${field} w-full`}>

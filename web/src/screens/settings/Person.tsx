@@ -4,6 +4,7 @@ import { type FormEvent, useState } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { studentView, useDay } from "../../api/views";
+import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
 import { months } from "../../parts/dates";
 import { PickInstrument } from "../../parts/instruments";
@@ -153,7 +154,11 @@ function Away({ view }: { view: View }) {
             <Button aria-expanded={pausing} onClick={() => setPausing(!pausing)}>
               Pause
             </Button>
-            <Button onClick={() => tell(student, { kind: "left", day: today })}>{name} has left</Button>
+            <Button
+              onClick={() => offerBack(`${name} has left.`, student, tell(student, { kind: "left", day: today }))}
+            >
+              {name} has left
+            </Button>
           </>
         )}
       </div>

@@ -11,9 +11,14 @@ import type { Paper } from "./OnePage";
 
 type Sending = Schemas["Sending"];
 
-// sendSheet mails a student's sheet; the same id again sends nothing more.
-export const sendSheet = (student: string, id: string, paper: Paper) =>
-  answer(api.POST("/api/students/{student}/sendings", { params: { path: { student } }, body: { id, paper } }));
+// sendSheet mails the sheet of a student's lesson, of the last without a day; the same id again sends nothing more.
+export const sendSheet = (student: string, id: string, paper: Paper, day?: string) =>
+  answer(
+    api.POST("/api/students/{student}/sendings", {
+      params: { path: { student } },
+      body: { id, paper, ...(day && { day }) },
+    }),
+  );
 
 // useSend mails a student's sheet; however often it is touched while it is on its
 // way, it goes once.

@@ -1,12 +1,12 @@
 import { useMutation, useQueries, useQuery } from "@tanstack/react-query";
-import { Link } from "@tanstack/react-router";
+import { Link, useNavigate, useSearch } from "@tanstack/react-router";
 import { useState } from "react";
 import { ulid } from "ulid";
 import { queries, type Schemas } from "../../api/client";
 import { sheetsView, weekView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown, Trouble } from "../../parts/Told";
-import { longDay, plural } from "../../parts/words";
+import { dayAfter, longDay, plural } from "../../parts/words";
 import { OnePage, type Paper, Papers } from "./OnePage";
 import { Fared, onTheWay, sendSheet } from "./Send";
 import { Sheet } from "./Sheet";
@@ -15,7 +15,8 @@ type DaySheet = Schemas["DaySheet"];
 
 // SheetsScreen sends or prints all sheets of a day at once.
 export function SheetsScreen() {
-  const query = useQuery(sheetsView);
+  const { day } = useSearch({ from: "/inside/sheets" });
+  const query = useQuery(sheetsView(day));
   return <Shown query={query}>{(view) => <Sheets view={view} />}</Shown>;
 }
 
@@ -30,7 +31,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
       const failed: string[] = [];
       for (const s of list) {
         try {
-          const fared = await sendSheet(s.student, ulid(), paper);
+          const fared = await sendSheet(s.student, ulid(), paper, view.date);
           if (fared.state !== "sent") failed.push(`${s.name}: ${fared.says}`);
         } catch (error) {
           failed.push(`${s.name}: ${error instanceof Error ? error.message : error}`);
@@ -44,7 +45,10 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
   return (
     <main className="flex flex-1 flex-col gap-4 px-4 pt-3 pb-6 print:p-0">
       <div className="screen-only max-w-3xl">
-        <h1 className="mb-1 text-head">Sheets of {longDay(view.date)}</h1>
+        <div className="mb-1 flex flex-wrap items-center gap-2">
+          <h1 className="mr-auto text-head">Sheets of {longDay(view.date)}</h1>
+          <Days date={view.date} today={view.today} />
+        </div>
         <p className="mb-3 text-soft">
           {closed.length === 0
             ? "A sheet is ready when its lesson is closed."
@@ -90,6 +94,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
               <Link
                 to="/students/$student/week"
                 params={{ student: s.student }}
+                search={s.closed && view.date !== view.today ? { day: view.date } : {}}
                 className="underline underline-offset-4"
               >
                 {s.closed ? "See it" : "Week"}
@@ -99,14 +104,39 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
           {view.sheets.length === 0 && <li className="py-3 text-soft">No lessons on this day.</li>}
         </ol>
       </div>
-      <Printed students={closed.map((s) => s.student)} paper={paper} />
+      <Printed students={closed.map((s) => s.student)} day={view.date} paper={paper} />
     </main>
   );
 }
 
+// Days leads to the sheets of other days.
+function Days({ date, today }: { date: string; today: string }) {
+  const go = useNavigate();
+  const to = (day: string) => go({ to: "/sheets", search: day === today ? {} : { day } });
+  return (
+    <fieldset className="flex items-center gap-2">
+      <legend className="sr-only">Another day</legend>
+      <Button onClick={() => to(dayAfter(date, -1))}>Earlier</Button>
+      <input
+        type="date"
+        aria-label="Day"
+        value={date}
+        onChange={(e) => e.target.value && to(e.target.value)}
+        className="rounded border border-line bg-raised px-2 py-1.5"
+      />
+      <Button onClick={() => to(dayAfter(date, 1))}>Later</Button>
+      {date !== today && (
+        <Button look="quiet" onClick={() => to(today)}>
+          Today
+        </Button>
+      )}
+    </fieldset>
+  );
+}
+
 // Printed holds the sheets as they print, one after another.
-function Printed({ students, paper }: { students: string[]; paper: Paper }) {
-  const weeks = useQueries({ queries: students.map((s) => weekView(s)) });
+function Printed({ students, day, paper }: { students: string[]; day: string; paper: Paper }) {
+  const weeks = useQueries({ queries: students.map((s) => weekView(s, day)) });
   return (
     <section aria-label="As they print" className="max-w-[960px] space-y-6">
       {weeks.map(

@@ -1,0 +1,33 @@
+import { Link } from "@tanstack/react-router";
+import type { Schemas } from "../api/client";
+import { namedDay, plural } from "./words";
+
+const shown = 4;
+
+// LeftOpen asks after lessons of days before that are not closed, each one touch away.
+export function LeftOpen({ open }: { open: Schemas["OpenLesson"][] }) {
+  if (open.length === 0) return null;
+  return (
+    <nav
+      aria-label="Lessons not closed"
+      className="screen-only flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-now-tint px-4 py-1.5"
+    >
+      <b className="font-[620]">
+        {open.length === 1 ? "Not closed yet:" : `${plural(open.length, "lesson")} not closed:`}
+      </b>
+      {open.slice(-shown).map((o) => (
+        <Link
+          key={o.student + o.day}
+          to="/students/$student/lesson"
+          params={{ student: o.student }}
+          search={{ day: o.day }}
+          className="underline underline-offset-4"
+        >
+          {o.name}, {namedDay(o.day)}
+          {o.begun ? ", begun" : ": given?"}
+        </Link>
+      ))}
+      {open.length > shown && <Link to="/studio">and {open.length - shown} before</Link>}
+    </nav>
+  );
+}
