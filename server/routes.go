@@ -163,6 +163,19 @@ func (s *Server) routes() {
 	}) (studio.DayView, error) {
 		return s.app.Day(ctx, w, calendar.Date(in.Date))
 	})
+	get(s, "/api/overview", "overview", "What all students need, and what to order or print for the next week", func(ctx context.Context, w studio.Who, _ *none) (studio.OverviewView, error) {
+		return s.app.Overview(ctx, w)
+	})
+	get(s, "/api/today", "today", "The lessons of a day with their plans and what they need", func(ctx context.Context, w studio.Who, in *struct {
+		Date calendar.Date `query:"date" maxLength:"10"`
+	}) (studio.TodayView, error) {
+		return s.app.Today(ctx, w, in.Date)
+	})
+	get(s, "/api/search", "search", "Pieces, skills, notes and sheets by words", func(ctx context.Context, w studio.Who, in *struct {
+		Words string `query:"words" required:"true" maxLength:"200"`
+	}) (studio.SearchView, error) {
+		return s.app.Search(ctx, w, in.Words)
+	})
 	get(s, "/api/students/{student}", "student", "A student as kept", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.StudentView, error) {
 		return s.app.Student(ctx, w, in.Student)
 	})

@@ -66,14 +66,16 @@ type Summary struct {
 // what was given.
 func (s Studio) Documents(ctx context.Context, student string, kind document.Kind) ([]Summary, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+`, summary FROM documents WHERE studio_id = ? AND student_id = ? AND kind = ? ORDER BY day, revision`, s.id, student, string(kind))
-	return collect(rows, err, func(row interface{ Scan(...any) error }) (Summary, error) {
-		var out Summary
-		var raw []byte
-		var err error
-		out.Document, err = scanDocument(row, &raw)
-		out.Summary = raw
-		return out, err
-	})
+	return collect(rows, err, scanSummary)
+}
+
+func scanSummary(row interface{ Scan(...any) error }) (Summary, error) {
+	var out Summary
+	var raw []byte
+	var err error
+	out.Document, err = scanDocument(row, &raw)
+	out.Summary = raw
+	return out, err
 }
 
 // AllDocuments lists a student's documents with what was given, by day and revision.

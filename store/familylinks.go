@@ -40,6 +40,27 @@ func (s *Store) FamilyLink(ctx context.Context, token string) (FamilyLink, error
 	return l, classify(err)
 }
 
+// OpenFamilyLink keeps that a link was opened on a day, as far as it was not known.
+func (s *Store) OpenFamilyLink(ctx context.Context, token string, day calendar.Date) error {
+	_, err := s.db.ExecContext(ctx, `UPDATE family_links SET opened = ? WHERE token = ? AND (opened IS NULL OR opened < ?)`, string(day), hashed(token), string(day))
+	return classify(err)
+}
+
+// LastOpened returns the day on which a link of each student was opened last; students of
+// whom none was are left out.
+func (s Studio) LastOpened(ctx context.Context) (map[string]calendar.Date, error) {
+	out := map[string]calendar.Date{}
+	rows, err := s.db.QueryContext(ctx, `SELECT student_id, MAX(opened) FROM family_links WHERE studio_id = ? AND opened IS NOT NULL GROUP BY student_id`, s.id)
+	_, err = collect(rows, err, func(row interface{ Scan(...any) error }) (none struct{}, err error) {
+		var student string
+		var day time.Time
+		err = row.Scan(&student, &day)
+		out[student] = calendar.On(day)
+		return none, err
+	})
+	return out, err
+}
+
 func scanLink(row interface{ Scan(...any) error }) (FamilyLink, error) {
 	var l FamilyLink
 	var last time.Time

@@ -184,6 +184,9 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	if err != nil {
 		return FamilyView{}, err
 	}
+	if err := a.store.OpenFamilyLink(ctx, token, p.today()); err != nil {
+		return FamilyView{}, told(err, "link")
+	}
 	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Own: p.own, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Changed: []week.Line{}, Acts: []advice.LineAct{}, Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
 		Minutes: []int{}, Heard: []string{}, Pieces: []NearView{}, Along: p.Approach[approach.Model] == approach.Along, Weekdays: p.homeDays(), Budget: p.standing.HomeDays.Minutes}
 	if !p.own {

@@ -219,7 +219,7 @@ func (p *pupil) faults() []FaultView {
 
 // seatNote works out how to sit at the studio's instrument.
 func (p *pupil) seatNote() SeatNote {
-	n := SeatNote{Says: []reason.Reason{}, Again: seat.Again(p.measured(), p.today(), age(p.Student, p.today()))}
+	n := SeatNote{Says: []reason.Reason{}, Again: p.measureAgain()}
 	if p.standing.Body.At.IsZero() {
 		return n
 	}

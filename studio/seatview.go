@@ -49,6 +49,11 @@ func (p *pupil) measured() calendar.Date {
 	return calendar.On(p.standing.Body.At)
 }
 
+// measureAgain says why the student is to be measured again; nil where it is not time.
+func (p *pupil) measureAgain() *reason.Reason {
+	return seat.Again(p.measured(), p.today(), age(p.Student, p.today()))
+}
+
 // Seat shows how a student sits.
 func (a *App) Seat(ctx context.Context, who Who, student string) (SeatView, error) {
 	p, err := a.pupil(ctx, who, student)
@@ -56,7 +61,7 @@ func (a *App) Seat(ctx context.Context, who Who, student string) (SeatView, erro
 		return SeatView{}, err
 	}
 	v := SeatView{Student: p.card(p.Student, p.standing, p.lessonDay()), Body: p.body(), Measured: p.measured(), Bench: p.Approach[approach.Bench], Seat: p.plays.Seat, Looks: seat.Looks(),
-		Again: seat.Again(p.measured(), p.today(), age(p.Student, p.today()))}
+		Again: p.measureAgain()}
 	at := func(h shelf.Home) SeatAt { return seatAt(p.body(), place(h), p.plays.Seat, p.Approach[approach.Bench]) }
 	v.Studio, v.Home = at(p.row.Home), at(p.Home)
 	return v, nil

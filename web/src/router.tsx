@@ -148,6 +148,17 @@ const studio = createRoute({
   path: "/studio",
   component: lazyRouteComponent(() => import("./screens/studio/StudioScreen"), "StudioScreen"),
 });
+const today = createRoute({
+  getParentRoute: () => inside,
+  path: "/studio/today",
+  validateSearch: ofDay,
+  component: lazyRouteComponent(() => import("./screens/today/TodayScreen"), "TodayScreen"),
+});
+const all = createRoute({
+  getParentRoute: () => inside,
+  path: "/studio/students",
+  component: lazyRouteComponent(() => import("./screens/today/AllScreen"), "AllScreen"),
+});
 const numbers = createRoute({
   getParentRoute: () => inside,
   path: "/numbers",
@@ -171,6 +182,8 @@ export const router = createRouter({
       activities,
       instruments,
       studio,
+      today,
+      all,
       numbers,
     ]),
   ]),

@@ -106,6 +106,18 @@ export const sheetsView = (date?: string) =>
     queryFn: () => answer(api.GET("/api/sheets", { params: { query: date ? { date } : {} } })),
   });
 
+// The lessons of a day laid out; of today for none.
+export const todayView = (date?: string) =>
+  queryOptions({
+    queryKey: ["day", "today", date],
+    queryFn: () => answer(api.GET("/api/today", { params: { query: date ? { date } : {} } })),
+  });
+
+export const overviewView = queryOptions({
+  queryKey: ["overview"],
+  queryFn: () => answer(api.GET("/api/overview")),
+});
+
 export const mailboxView = queryOptions({
   queryKey: ["mailbox"],
   queryFn: () => answer(api.GET("/api/mailbox")),

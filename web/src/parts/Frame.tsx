@@ -1,15 +1,22 @@
 import { Link, Outlet } from "@tanstack/react-router";
+import { lazy, Suspense, useState } from "react";
 import { useDay } from "../api/views";
 import { Back } from "./Back";
+import { Key } from "./Button";
+import { useKeys } from "./keys";
 import { LeftOpen } from "./LeftOpen";
 import { Ribbon } from "./Ribbon";
 import { Sending } from "./Sending";
 import { Shown } from "./Told";
 import { plural } from "./words";
 
+const Search = lazy(() => import("./Search").then((m) => ({ default: m.Search }))); // when it is first asked
+
 // The Frame is the day: its ribbon on top, the rest below.
 export function Frame() {
   const query = useDay();
+  const [searching, search] = useState(false);
+  useKeys({ "/": () => search(true), "mod+k": () => search(true) });
   return (
     <div className="flex min-h-dvh flex-col print:block">
       <Shown query={query}>
@@ -24,6 +31,13 @@ export function Frame() {
               </Link>
               <Ribbon day={day} />
               <nav aria-label="Studio" className="ml-auto flex items-center gap-1 px-3 font-[580]">
+                <button
+                  type="button"
+                  onClick={() => search(true)}
+                  className="flex items-center gap-2 rounded px-3 py-2 hover:bg-faint"
+                >
+                  Search <Key>/</Key>
+                </button>
                 {[
                   { to: "/sheets", name: "Sheets" },
                   { to: "/shelf", name: "Shelf" },
@@ -48,6 +62,11 @@ export function Frame() {
       <Sending />
       <Outlet />
       <Back />
+      {searching && (
+        <Suspense>
+          <Search open={searching} set={search} />
+        </Suspense>
+      )}
     </div>
   );
 }

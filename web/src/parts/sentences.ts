@@ -65,6 +65,16 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "probe-answered": (a) =>
     `${a.aim}: ${a.outcome === "pass" ? "exit test passed, its games stop" : a.outcome === "nearly" ? "nearly" : "not yet"}.`,
 
+  // looking over all students
+  "date-comes": (a) => `${a.title} is to be played on ${date(a.day)}, in ${plural(a.days ?? "", "day")}.`,
+  "landing-due": (a) => `${number(a.climbs)} climbs in hand at once: a landing would let them settle.`,
+  "question-waits": (a) =>
+    a.count === "1" ? `Asked at home: ${a.first}` : `${number(a.count)} questions from home; the first: ${a.first}`,
+  "practises-little": (a) => `Practised on ${a.days} of ${a.asked} days in four weeks.`,
+  "home-silent": (a) => `Nothing was told from home for ${a.days} days.`,
+  "sheet-not-sent": (a) => `The sheet of ${date(a.day)} has not gone out.`,
+  "sheet-not-opened": (a) => `The sheet of ${date(a.day)} was sent and not opened in ${plural(a.days ?? "", "day")}.`,
+
   // the week at home
   "thin-week": (a) => `Practised on ${a.days} of ${plural(a.of ?? "", "day")} last week: a shorter plan this time.`,
   "grown-gently": (a) => `About ${a.minutes} minutes a day lately: a little more, not a jump.`,
@@ -182,10 +192,9 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
     `${a.share} in 100 minutes of practice keep ${plural(a.pieces ?? "", "old piece")} alive; none stays silent longer than ${plural(a.weeks ?? "", "week")}.`,
 
   // when the path sticks
-  "past-its-range": (a) =>
-    `In its week ${a.weeks}; nine in ten such pieces are done by week ${a.usual}. What helps, the likeliest first:`,
-  "tries-failed": (a) => `${a.tries} tries in a row brought no foothold. What helps, the likeliest first:`,
-  "points-lost": (a) => `${a.points} points that were met are open again. What helps, the likeliest first:`,
+  "past-its-range": (a) => `In its week ${a.weeks}; nine in ten such pieces are done by week ${a.usual}.`,
+  "tries-failed": (a) => `${a.tries} tries in a row brought no foothold.`,
+  "points-lost": (a) => `${a.points} points that were met are open again.`,
   "remedy-prerequisite": (a) => `Bring back ${lower(a.skill)} with ${a.piece}.`,
   "remedy-prerequisite-unmet": (a) => `Prepare ${lower(a.skill)}: the piece takes it for granted.`,
   "remedy-split": (a) => `Split it smaller: ${a.bars} different bars make ${a.pieces} pieces of four.`,

@@ -102,6 +102,7 @@ function Card({ suggestion: s, student, choose }: CardProps) {
           ))}
         </p>
       )}
+      {s.remedies.some((m) => m.do !== "answer") && <p>What helps, the likeliest first:</p>}
       {s.remedies.some((m) => m.do !== "answer") && (
         <ol className="mt-1 list-decimal space-y-1 pl-5">
           {s.remedies.map((m) => (

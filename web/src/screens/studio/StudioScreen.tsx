@@ -5,11 +5,12 @@ import { answer, api, queries, type Schemas } from "../../api/client";
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { setLetterKeys, useLetterKeys } from "../../parts/letterKeys";
+import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
-import { weekdays } from "../../parts/words";
 import { HomeForm } from "../settings/HomeForm";
 import { NewStudent } from "./NewStudent";
 import { RhythmWords } from "./RhythmWords";
+import { StudentList } from "./StudentList";
 
 // StudioScreen: the students, a new one, the demo's clock, and the way out.
 export function StudioScreen() {
@@ -27,39 +28,15 @@ export function StudioScreen() {
       {(day) => (
         <main className="grid flex-1 content-start gap-6 px-4 py-3 lg:grid-cols-[1fr_380px]">
           <section aria-label="Students">
-            <div className="flex items-center justify-between pb-3">
+            <StudioPlaces />
+            <div className="flex items-center justify-between py-3">
               <h1 className="text-head">{day.studio}</h1>
               <Button onClick={() => leave.mutate()} disabled={leave.isPending}>
                 Sign out
               </Button>
             </div>
             {leave.error && <Trouble>{leave.error.message}</Trouble>}
-            <ul className="divide-y divide-faint rounded bg-raised px-4">
-              {day.students.map((s) => (
-                <li key={s.id}>
-                  <Link
-                    to="/students/$student/ladder"
-                    params={{ student: s.id }}
-                    className="grid grid-cols-[1fr_auto_11rem] gap-4 py-2.5 hover:bg-faint"
-                  >
-                    <b className="font-[620]">
-                      {s.firstName} {s.familyName}
-                    </b>
-                    <span className="text-soft">
-                      {s.age} · {s.plays}
-                    </span>
-                    <span className="text-right text-soft">
-                      {weekdays[s.slot.weekday]?.slice(0, 3)} {s.slot.start}, {s.slot.minutes} min
-                    </span>
-                  </Link>
-                </li>
-              ))}
-              {day.students.length === 0 && (
-                <li className="py-4 text-soft">
-                  No students yet. Put in the first at the right; a name, a birth month and a lesson time will do.
-                </li>
-              )}
-            </ul>
+            <StudentList students={day.students} />
             <div className="mt-6 grid gap-4 sm:grid-cols-2">
               <HomeForm key={JSON.stringify(day.home)} student="" home={day.home} title="The studio's piano" />
               <section aria-label="Calendar" className="rounded bg-raised p-4">

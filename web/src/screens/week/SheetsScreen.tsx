@@ -5,8 +5,9 @@ import { ulid } from "ulid";
 import { queries, type Schemas } from "../../api/client";
 import { sheetsView, weekView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { Days } from "../../parts/Days";
 import { Shown, Trouble } from "../../parts/Told";
-import { dayAfter, longDay, plural } from "../../parts/words";
+import { longDay, plural } from "../../parts/words";
 import { OnePage, type Paper, Papers } from "./OnePage";
 import { Fared, onTheWay, sendSheet } from "./Send";
 import { Sheet } from "./Sheet";
@@ -22,6 +23,7 @@ export function SheetsScreen() {
 
 function Sheets({ view }: { view: Schemas["SheetsView"] }) {
   const [paper, setPaper] = useState<Paper>("A4");
+  const go = useNavigate();
   const [done, setDone] = useState(0);
   const closed = view.sheets.filter((s) => s.closed);
   const ready = closed.filter((s) => s.contact && !onTheWay(s.sending));
@@ -47,7 +49,11 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
       <div className="screen-only max-w-3xl">
         <div className="mb-1 flex flex-wrap items-center gap-2">
           <h1 className="mr-auto text-head">Sheets of {longDay(view.date)}</h1>
-          <Days date={view.date} today={view.today} />
+          <Days
+            date={view.date}
+            today={view.today}
+            to={(to) => go({ to: "/sheets", search: to === view.today ? {} : { day: to } })}
+          />
         </div>
         <p className="mb-3 text-soft">
           {closed.length === 0
@@ -106,31 +112,6 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
       </div>
       <Printed students={closed.map((s) => s.student)} day={view.date} paper={paper} />
     </main>
-  );
-}
-
-// Days leads to the sheets of other days.
-function Days({ date, today }: { date: string; today: string }) {
-  const go = useNavigate();
-  const to = (day: string) => go({ to: "/sheets", search: day === today ? {} : { day } });
-  return (
-    <fieldset className="flex items-center gap-2">
-      <legend className="sr-only">Another day</legend>
-      <Button onClick={() => to(dayAfter(date, -1))}>Earlier</Button>
-      <input
-        type="date"
-        aria-label="Day"
-        value={date}
-        onChange={(e) => e.target.value && to(e.target.value)}
-        className="rounded border border-line bg-raised px-2 py-1.5"
-      />
-      <Button onClick={() => to(dayAfter(date, 1))}>Later</Button>
-      {date !== today && (
-        <Button look="quiet" onClick={() => to(today)}>
-          Today
-        </Button>
-      )}
-    </fieldset>
   );
 }
 

@@ -1,0 +1,164 @@
+package studio
+
+import (
+	"context"
+	"errors"
+	"slices"
+
+	"patientladder/core/advice"
+	"patientladder/core/calendar"
+	"patientladder/core/lesson"
+	"patientladder/store"
+)
+
+// A StudentNeeds is a student among all, with what is to be seen to.
+type StudentNeeds struct {
+	Student StudentCard   `json:"student"`
+	Needs   []advice.Need `json:"needs" doc:"what presses most first"`
+}
+
+// A Wanted is something to order, lend or print before a student's next lesson.
+type Wanted struct {
+	Student string        `json:"student"`
+	Name    string        `json:"name"`
+	Day     calendar.Date `json:"day" doc:"of the lesson"`
+	advice.Bring
+}
+
+// A Round is a need that is seen to for several students in one go.
+type Round struct {
+	Student string `json:"student"`
+	Name    string `json:"name"`
+	advice.Need
+}
+
+// An OverviewView looks over all students who come.
+type OverviewView struct {
+	Today    calendar.Date  `json:"today"`
+	Students []StudentNeeds `json:"students" doc:"those with most to see to first, without what is in the rounds"`
+	Rounds   []Round        `json:"rounds" doc:"what is seen to in one go: sheets to send or to ask after, students to measure"`
+	Wanted   []Wanted       `json:"wanted" doc:"for the lessons of the next seven days, by day"`
+}
+
+// prepared is how many days of lessons are prepared for at once.
+const prepared = 7
+
+// Overview looks over all students.
+func (a *App) Overview(ctx context.Context, who Who) (OverviewView, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return OverviewView{}, err
+	}
+	v := OverviewView{Today: r.today(), Students: []StudentNeeds{}, Rounds: []Round{}, Wanted: []Wanted{}}
+	students, err1 := r.Students(ctx)
+	sent, err2 := r.Mailings(ctx, r.today().Add(-2*prepared))
+	opened, err3 := r.LastOpened(ctx)
+	if err := errors.Join(err1, err2, err3); err != nil {
+		return v, told(err, "studio")
+	}
+	for _, st := range students {
+		p, err := a.taught(ctx, who, st.ID)
+		if err != nil {
+			return v, err
+		}
+		next := p.lessonDay()
+		card := p.card(p.Student, p.standing, next)
+		if card.State == "left" {
+			continue
+		}
+		w := p.now()
+		one := StudentNeeds{card, []advice.Need{}}
+		for _, n := range p.needs(w, sent, opened[st.ID]) {
+			if n.Round() {
+				v.Rounds = append(v.Rounds, Round{st.ID, st.FirstName, n})
+			} else {
+				one.Needs = append(one.Needs, n)
+			}
+		}
+		v.Students = append(v.Students, one)
+		if next == "" || next.Sub(v.Today) >= prepared {
+			continue
+		}
+		for _, b := range w.Brings(p.plan(w, next), nil) {
+			if b.Sort == "notes" || b.Sort == "book" {
+				v.Wanted = append(v.Wanted, Wanted{st.ID, st.FirstName, next, b})
+			}
+		}
+	}
+	slices.SortStableFunc(v.Students, func(a, b StudentNeeds) int { return advice.Presses(a.Needs) - advice.Presses(b.Needs) })
+	slices.SortStableFunc(v.Wanted, func(a, b Wanted) int { return a.Day.Sub(b.Day) })
+	return v, nil
+}
+
+// needs are what is to be seen to of a student, by what was sent and when a link was opened
+// last.
+func (p *pupil) needs(w way, sent []store.Mailing, opened calendar.Date) []advice.Need {
+	day := latest(p.standing.Closed)
+	given := advice.Given{Day: day, Contact: p.Contact != "", Opened: opened >= day}
+	if s := lastOf(sent, p.ID, day, p.room.now); s != nil {
+		given.Sent = s.State == store.Sent || s.State == store.Sending
+	}
+	return w.Needs(p.home(), p.measureAgain(), given)
+}
+
+// A TodayLesson is a lesson of a day with what it needs.
+type TodayLesson struct {
+	Student StudentCard    `json:"student"`
+	Start   string         `json:"start" doc:"15:04"`
+	State   string         `json:"state" enum:"planned,open,closed"`
+	Plan    lesson.Plan    `json:"plan" doc:"as agreed, or as it would be now"`
+	Brings  []advice.Bring `json:"brings" doc:"what must be at hand"`
+	Needs   []advice.Need  `json:"needs"`
+	Asked   []string       `json:"asked" doc:"from home"`
+}
+
+// A TodayView is a teaching day laid out.
+type TodayView struct {
+	Studio  string        `json:"studio"`
+	Date    calendar.Date `json:"date"`
+	Today   calendar.Date `json:"today"`
+	Lessons []TodayLesson `json:"lessons" doc:"by time"`
+}
+
+// Today lays out the lessons of a day, with their plans; the empty date is today.
+func (a *App) Today(ctx context.Context, who Who, date calendar.Date) (TodayView, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return TodayView{}, err
+	}
+	day, err := r.day(ctx, date)
+	if err != nil {
+		return TodayView{}, err
+	}
+	v := TodayView{Studio: day.Studio, Date: day.Date, Today: day.Today, Lessons: []TodayLesson{}}
+	sent, err1 := r.Mailings(ctx, r.today().Add(-2*prepared))
+	opened, err2 := r.LastOpened(ctx)
+	if err := errors.Join(err1, err2); err != nil {
+		return v, told(err, "studio")
+	}
+	for _, s := range day.Segments {
+		p, err := a.taught(ctx, who, s.Student)
+		if err != nil {
+			return v, err
+		}
+		w := p.now()
+		one := TodayLesson{Student: p.card(p.Student, p.standing, day.Date), Start: s.Start, State: "planned", Needs: list(p.needs(w, sent, opened[s.Student])), Asked: []string{}}
+		if _, opened := p.standing.Opened[day.Date]; opened {
+			one.State = "open"
+			if _, one.Plan, err = p.planOf(ctx, day.Date); err != nil {
+				return v, err
+			}
+		} else {
+			one.Plan = p.plan(w, day.Date)
+		}
+		if _, closed := p.standing.Closed[day.Date]; closed {
+			one.State = "closed"
+		}
+		one.Brings = list(w.Brings(one.Plan, p.measureAgain()))
+		for _, q := range p.standing.Questions {
+			one.Asked = append(one.Asked, q.Text)
+		}
+		v.Lessons = append(v.Lessons, one)
+	}
+	return v, nil
+}

@@ -1,0 +1,65 @@
+import { Link } from "@tanstack/react-router";
+import type { Schemas } from "../api/client";
+import { sentence } from "./words";
+
+type Need = Schemas["Need"];
+
+const sorts: Record<Need["sort"], string> = {
+  pain: "pain",
+  stuck: "stuck",
+  try: "ready to try",
+  date: "a date",
+  landing: "landing due",
+  practice: "at home",
+  question: "asked",
+  sheet: "sheet",
+  seat: "measure",
+};
+
+const ink: Partial<Record<Need["sort"], string>> = {
+  pain: "text-warn",
+  stuck: "text-warn",
+  date: "text-now",
+  try: "text-keep",
+};
+
+const places = {
+  ladder: "/students/$student/ladder",
+  lesson: "/students/$student/lesson",
+  week: "/students/$student/week",
+} as const;
+
+// Needs lists what a student needs, each leading to where it is seen to.
+export function Needs({ student, needs }: { student: string; needs: Need[] }) {
+  return (
+    <ul>
+      {needs.map((n) => {
+        const says = (
+          <>
+            <span className={`inline-block w-24 shrink-0 font-[620] ${ink[n.sort] ?? ""}`}>{sorts[n.sort]}</span>
+            <span className="flex-1">
+              {n.rung && !sentence(n.why).includes(n.why.args.title ?? "") && (
+                <b className="font-[620]">{n.why.args.title}: </b>
+              )}
+              {sentence(n.why)}
+            </span>
+          </>
+        );
+        const look = "flex gap-2 rounded-sm px-1.5 py-1 hover:bg-faint";
+        return (
+          <li key={n.sort + sentence(n.why)}>
+            {n.place === "seat" ? (
+              <Link to="/workbench" search={{ student }} className={look}>
+                {says}
+              </Link>
+            ) : (
+              <Link to={places[n.place]} params={{ student }} className={look}>
+                {says}
+              </Link>
+            )}
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

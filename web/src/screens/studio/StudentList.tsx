@@ -1,0 +1,80 @@
+import { Link } from "@tanstack/react-router";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { namedDay, plural, weekdays, weekOrder } from "../../parts/words";
+
+type Card = Schemas["StudentCard"];
+
+const orders = {
+  day: (a: Card, b: Card) =>
+    weekOrder.indexOf(a.slot.weekday) - weekOrder.indexOf(b.slot.weekday) || a.slot.start.localeCompare(b.slot.start),
+  name: (a: Card, b: Card) => a.firstName.localeCompare(b.firstName) || a.familyName.localeCompare(b.familyName),
+  age: (a: Card, b: Card) => a.age - b.age,
+  instrument: (a: Card, b: Card) => a.plays.localeCompare(b.plays) || a.firstName.localeCompare(b.firstName),
+};
+type Order = keyof typeof orders;
+
+const states = { here: "", paused: "Paused", left: "Left" } as const;
+
+// StudentList lists the studio's students, by what is asked; those who pause or have left
+// after the others.
+export function StudentList({ students }: { students: Card[] }) {
+  const [order, setOrder] = useState<Order>("day");
+  if (students.length === 0)
+    return (
+      <p className="rounded bg-raised px-4 py-4 text-soft">
+        No students yet. Put in the first at the right; a name, a birth month and a lesson time will do.
+      </p>
+    );
+  return (
+    <div className="rounded bg-raised px-4">
+      <fieldset className="flex flex-wrap items-center gap-1 border-b border-faint py-1.5">
+        <legend className="sr-only">In what order</legend>
+        <span className="mr-auto text-soft">{plural(students.length, "student")}, by</span>
+        {(Object.keys(orders) as Order[]).map((o) => (
+          <button
+            key={o}
+            type="button"
+            aria-pressed={order === o}
+            onClick={() => setOrder(o)}
+            className={`rounded-sm px-2.5 py-1 ${order === o ? "bg-faint font-[620]" : "hover:bg-faint"}`}
+          >
+            {o}
+          </button>
+        ))}
+      </fieldset>
+      {(Object.keys(states) as (keyof typeof states)[]).map((state) => {
+        const list = students.filter((s) => s.state === state).sort(orders[order]);
+        if (list.length === 0) return null;
+        return (
+          <section key={state} aria-label={states[state] || "Here"}>
+            {states[state] && <h2 className="border-t border-line pt-2 text-soft">{states[state]}</h2>}
+            <ul className="divide-y divide-faint">
+              {list.map((s) => (
+                <li key={s.id}>
+                  <Link
+                    to="/students/$student/ladder"
+                    params={{ student: s.id }}
+                    className="grid grid-cols-[1fr_auto_11rem] gap-4 py-2.5 hover:bg-faint"
+                  >
+                    <b className="font-[620]">
+                      {s.firstName} {s.familyName}
+                    </b>
+                    <span className="text-soft">
+                      {s.age} · {s.plays}
+                    </span>
+                    <span className="text-right text-soft">
+                      {state === "here" &&
+                        `${weekdays[s.slot.weekday]?.slice(0, 3)} ${s.slot.start}, ${s.slot.minutes} min`}
+                      {state === "paused" && (s.until ? `until ${namedDay(s.until)}` : "until further notice")}
+                    </span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+    </div>
+  );
+}
