@@ -34,7 +34,7 @@ func seeded(t *testing.T, seed uint64) (*studio.App, studio.Who, *store.Store) {
 	s := storetest.New(t)
 	require.NoError(t, Seed(ctx, s, seed, time.Now))
 	app := studio.New(s, time.Now)
-	who, err := app.SignIn(ctx, Email, Password, "test")
+	who, err := app.SignIn(ctx, studio.SignIn{Email: Email, Password: Password, From: "test"})
 	require.NoError(t, err)
 	return app, who, s
 }
@@ -179,7 +179,7 @@ func TestACutShortStartIsMadeGood(t *testing.T) {
 	require.ErrorIs(t, err, store.ErrNotFound)
 	require.NoError(t, fill(context.Background(), s, 17, time.Now, students[2:4]))
 	app := studio.New(s, time.Now)
-	who, err := app.SignIn(context.Background(), Email, Password, "test")
+	who, err := app.SignIn(context.Background(), studio.SignIn{Email: Email, Password: Password, From: "test"})
 	require.NoError(t, err)
 	day, err := app.Day(context.Background(), who, "")
 	require.NoError(t, err)
@@ -192,7 +192,7 @@ func TestTheSameSeedGivesTheSameStudio(t *testing.T) {
 		s := storetest.New(t)
 		require.NoError(t, fill(ctx, s, seed, time.Now, students[2:4]))
 		app := studio.New(s, time.Now)
-		who, err := app.SignIn(ctx, Email, Password, "test")
+		who, err := app.SignIn(ctx, studio.SignIn{Email: Email, Password: Password, From: "test"})
 		require.NoError(t, err)
 		day, err := app.Day(ctx, who, "")
 		require.NoError(t, err)

@@ -60,23 +60,6 @@ type ofItem struct {
 	Item string `path:"item" maxLength:"60"`
 }
 
-type signUp struct {
-	Body struct {
-		Name     string `json:"name" maxLength:"200"`
-		Studio   string `json:"studio" maxLength:"200"`
-		Email    string `json:"email" maxLength:"190"`
-		Password string `json:"password" maxLength:"200"`
-		Zone     string `json:"zone" maxLength:"60" doc:"IANA time zone"`
-	}
-}
-
-type signIn struct {
-	Body struct {
-		Email    string `json:"email" maxLength:"190"`
-		Password string `json:"password" maxLength:"200"`
-	}
-}
-
 type importInput struct {
 	ID         string        `query:"id" required:"true" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
 	Name       string        `query:"name" required:"true" minLength:"1" maxLength:"200"`
@@ -142,21 +125,7 @@ func download[I any](s *Server, path, id, summary, media string, ask func(contex
 
 func (s *Server) routes() {
 	open := map[string]any{public: true}
-	huma.Register(s.api, huma.Operation{OperationID: "sign-up", Method: http.MethodPost, Path: "/api/sign-up", Summary: "Make a studio and sign in", Metadata: open, DefaultStatus: 204},
-		func(ctx context.Context, in *signUp) (*none, error) {
-			w, err := s.app.SignUp(ctx, studio.SignUp{Name: in.Body.Name, Studio: in.Body.Studio, Email: in.Body.Email, Password: in.Body.Password, Zone: in.Body.Zone})
-			return nil, s.enter(ctx, w, err)
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "sign-in", Method: http.MethodPost, Path: "/api/sign-in", Summary: "Sign in", Metadata: open, DefaultStatus: 204},
-		func(ctx context.Context, in *signIn) (*none, error) {
-			from, _ := ctx.Value(fromKey).(string)
-			w, err := s.app.SignIn(ctx, in.Body.Email, in.Body.Password, from)
-			return nil, s.enter(ctx, w, err)
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "sign-out", Method: http.MethodPost, Path: "/api/sign-out", Summary: "Sign out", DefaultStatus: 204},
-		func(ctx context.Context, _ *none) (*none, error) {
-			return nil, s.problem(s.sessions.Destroy(ctx))
-		})
+	s.accountRoutes(open)
 
 	get(s, "/api/day", "day", "The teaching day and all students", func(ctx context.Context, w studio.Who, in *struct {
 		Date string `query:"date" maxLength:"10" doc:"today when left out"`
@@ -542,19 +511,6 @@ func (s *Server) routes() {
 	}) error {
 		return s.app.SetClock(ctx, w, in.Body.To)
 	})
-}
-
-// enter signs in who was let in; the session gets a new token.
-func (s *Server) enter(ctx context.Context, w studio.Who, err error) error {
-	if err != nil {
-		return s.problem(err)
-	}
-	if err := s.sessions.RenewToken(ctx); err != nil {
-		return s.problem(err)
-	}
-	s.sessions.Put(ctx, "teacher", w.Teacher)
-	s.sessions.Put(ctx, "studio", w.Studio)
-	return nil
 }
 
 func host(addr string) string {

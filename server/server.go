@@ -179,13 +179,24 @@ const public = "public"
 
 // signedIn lets a request pass that is signed in or whose operation is public.
 func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
-	ctx = huma.WithValue(ctx, fromKey, host(ctx.RemoteAddr()))
+	ctx = seen(ctx)
 	if ctx.Operation().Metadata[public] == true {
 		next(ctx)
 		return
 	}
 	w := studio.Who{Teacher: s.sessions.GetString(ctx.Context(), "teacher"), Studio: s.sessions.GetString(ctx.Context(), "studio")}
-	if w.Teacher == "" {
+	holds := w.Teacher != ""
+	if holds {
+		var err error
+		if holds, err = s.app.Holds(ctx.Context(), w, s.device(ctx.Context())); err != nil {
+			var status huma.StatusError
+			if errors.As(s.problem(err), &status) {
+				_ = huma.WriteErr(s.api, ctx, status.GetStatus(), status.Error())
+			}
+			return
+		}
+	}
+	if !holds {
 		if err := huma.WriteErr(s.api, ctx, http.StatusUnauthorized, "Sign in first."); err != nil {
 			s.log.Error("write answer", "cause", err)
 		}
@@ -196,14 +207,15 @@ func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
 
 // statuses holds the HTTP status of each kind of failure.
 var statuses = map[studio.ErrorKind]int{
-	studio.Invalid:     http.StatusUnprocessableEntity,
-	studio.Missing:     http.StatusNotFound,
-	studio.Conflict:    http.StatusConflict,
-	studio.Denied:      http.StatusUnauthorized,
-	studio.Gone:        http.StatusGone,
-	studio.TooMany:     http.StatusTooManyRequests,
-	studio.Unavailable: http.StatusServiceUnavailable,
-	studio.Full:        http.StatusInsufficientStorage,
+	studio.Invalid:       http.StatusUnprocessableEntity,
+	studio.Missing:       http.StatusNotFound,
+	studio.Conflict:      http.StatusConflict,
+	studio.Denied:        http.StatusUnauthorized,
+	studio.AnotherFactor: http.StatusPreconditionRequired,
+	studio.Gone:          http.StatusGone,
+	studio.TooMany:       http.StatusTooManyRequests,
+	studio.Unavailable:   http.StatusServiceUnavailable,
+	studio.Full:          http.StatusInsufficientStorage,
 }
 
 // problem is the one place where a failure becomes an answer: an RFC 9457

@@ -27,7 +27,7 @@ func BenchmarkStudentView(b *testing.B) {
 	s := storetest.New(b)
 	require.NoError(b, demo.Seed(ctx, s, 17, time.Now))
 	app := studio.New(s, time.Now)
-	who, err := app.SignIn(ctx, demo.Email, demo.Password, "bench")
+	who, err := app.SignIn(ctx, studio.SignIn{Email: demo.Email, Password: demo.Password, From: "bench"})
 	require.NoError(b, err)
 	day, err := app.Day(ctx, who, "")
 	require.NoError(b, err)

@@ -47,7 +47,8 @@ const (
 	Missing
 	Conflict
 	Denied
-	Gone // it was there once
+	AnotherFactor // the password was right, and a code is needed too
+	Gone          // it was there once
 	TooMany
 	Unavailable
 	Full

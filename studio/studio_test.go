@@ -231,10 +231,10 @@ func TestTheDay(t *testing.T) {
 
 func TestPasswordsAreNotKept(t *testing.T) {
 	r := newRoom(t)
-	_, err := r.app.SignIn(ctx, "t@example.com", "a long password", "here")
+	_, err := r.app.SignIn(ctx, studio.SignIn{Email: "t@example.com", Password: "a long password", From: "here"})
 	assert.NoError(t, err)
 	for _, wrong := range [][2]string{{"t@example.com", "a long passwore"}, {"nobody@example.com", "a long password"}, {"", ""}} {
-		_, err := r.app.SignIn(ctx, wrong[0], wrong[1], "here")
+		_, err := r.app.SignIn(ctx, studio.SignIn{Email: wrong[0], Password: wrong[1], From: "here"})
 		var known *studio.Error
 		require.True(t, errors.As(err, &known))
 		assert.Equal(t, studio.Denied, known.Kind)

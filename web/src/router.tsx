@@ -1,4 +1,11 @@
-import { createRootRoute, createRoute, createRouter, lazyRouteComponent, redirect } from "@tanstack/react-router";
+import {
+  createRootRoute,
+  createRoute,
+  createRouter,
+  type ErrorComponentProps,
+  lazyRouteComponent,
+  redirect,
+} from "@tanstack/react-router";
 import { Problem, queries } from "./api/client";
 import { dayView, ladderView } from "./api/views";
 import { Frame } from "./parts/Frame";
@@ -11,7 +18,39 @@ import { WeekScreen } from "./screens/week/WeekScreen";
 
 const root = createRootRoute();
 
-const signIn = createRoute({ getParentRoute: () => root, path: "/sign-in", component: SignInScreen });
+// Failed stands in place of a page that cannot be shown; the rest of the app stays.
+function Failed({ error, reset }: ErrorComponentProps) {
+  return (
+    <main className="mx-auto max-w-lg p-10">
+      <h1 className="text-head">This page cannot be shown just now</h1>
+      <p className="my-3" role="alert">
+        {error instanceof Error ? error.message : String(error)}
+      </p>
+      <button type="button" className="rounded border px-4 py-2" onClick={reset}>
+        Try again
+      </button>
+    </main>
+  );
+}
+
+const signIn = createRoute({
+  getParentRoute: () => root,
+  path: "/sign-in",
+  validateSearch: (search): { to?: string } => ({
+    // only an address of this site
+    to: typeof search.to === "string" && /^\/(?!\/)/.test(search.to) ? search.to : undefined,
+  }),
+  beforeLoad: async ({ search }) => {
+    const there = await queries.ensureQueryData(dayView).catch(() => undefined);
+    if (there) throw redirect({ href: search.to ?? "/" }); // signed in already
+  },
+  component: SignInScreen,
+});
+const reset = createRoute({
+  getParentRoute: () => root,
+  path: "/reset",
+  component: lazyRouteComponent(() => import("./screens/signin/ResetScreen"), "ResetScreen"),
+});
 
 // Everything else needs a sign-in; the day is loaded first because the frame
 // shows it.
@@ -26,21 +65,12 @@ const inside = createRoute({
     try {
       await queries.ensureQueryData(dayView);
     } catch (error) {
-      if (error instanceof Problem && error.status === 401) throw redirect({ to: "/sign-in" });
+      if (error instanceof Problem && error.status === 401)
+        throw redirect({ to: "/sign-in", search: location.href === "/" ? {} : { to: location.href } });
       throw error;
     }
   },
-  errorComponent: ({ error, reset }) => (
-    <main className="mx-auto max-w-lg p-10">
-      <h1 className="text-head">This page cannot be shown just now</h1>
-      <p className="my-3" role="alert">
-        {error instanceof Error ? error.message : String(error)}
-      </p>
-      <button type="button" className="rounded border px-4 py-2" onClick={reset}>
-        Try again
-      </button>
-    </main>
-  ),
+  errorComponent: Failed,
 });
 
 const home = createRoute({
@@ -154,6 +184,11 @@ const today = createRoute({
   validateSearch: ofDay,
   component: lazyRouteComponent(() => import("./screens/today/TodayScreen"), "TodayScreen"),
 });
+const account = createRoute({
+  getParentRoute: () => inside,
+  path: "/studio/account",
+  component: lazyRouteComponent(() => import("./screens/account/AccountScreen"), "AccountScreen"),
+});
 const all = createRoute({
   getParentRoute: () => inside,
   path: "/studio/students",
@@ -165,9 +200,24 @@ const numbers = createRoute({
   component: lazyRouteComponent(() => import("./screens/studio/NumbersScreen"), "NumbersScreen"),
 });
 
+const nowhere = createRoute({
+  getParentRoute: () => inside,
+  path: "$",
+  component: () => (
+    <main className="p-10">
+      <h1 className="text-head">There is no such page</h1>
+      <p className="my-2">Search finds students, pieces and places by their names.</p>
+      <a className="underline" href="/">
+        To today
+      </a>
+    </main>
+  ),
+});
+
 export const router = createRouter({
   routeTree: root.addChildren([
     signIn,
+    reset,
     inside.addChildren([
       home,
       student.addChildren([ladder, lesson, week, record, settings]),
@@ -184,17 +234,12 @@ export const router = createRouter({
       studio,
       today,
       all,
+      account,
       numbers,
+      nowhere,
     ]),
   ]),
-  defaultNotFoundComponent: () => (
-    <main className="p-10">
-      <h1 className="text-head">There is no such page</h1>
-      <a className="underline" href="/">
-        To today
-      </a>
-    </main>
-  ),
+  defaultErrorComponent: Failed,
 });
 
 declare module "@tanstack/react-router" {

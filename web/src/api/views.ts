@@ -15,6 +15,14 @@ export const dayView = queryOptions({
   refetchInterval: 60_000,
 });
 
+// The lessons of another day than today.
+export const dayOfLessons = (date: string) =>
+  queryOptions({
+    queryKey: ["day", "lessons", date],
+    queryFn: () => answer(api.GET("/api/day", { params: { query: { date } } })),
+    staleTime: 60_000,
+  });
+
 const ofStudent = (student: string) => ({ params: { path: { student } } });
 
 export const studentView = (student: string) =>
@@ -117,6 +125,8 @@ export const overviewView = queryOptions({
   queryKey: ["overview"],
   queryFn: () => answer(api.GET("/api/overview")),
 });
+
+export const accountView = queryOptions({ queryKey: ["account"], queryFn: () => answer(api.GET("/api/account")) });
 
 export const mailboxView = queryOptions({
   queryKey: ["mailbox"],

@@ -30,6 +30,7 @@ export function Key({ children }: { children: ReactNode }) {
   return (
     <span
       aria-hidden="true"
+      data-key
       className="rounded-sm border border-current px-1.5 text-[13px] leading-[1.35] font-[560] opacity-75"
     >
       {children}

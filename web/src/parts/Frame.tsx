@@ -1,14 +1,18 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link, Outlet } from "@tanstack/react-router";
 import { lazy, Suspense, useState } from "react";
-import { useDay } from "../api/views";
+import type { Schemas } from "../api/client";
+import { dayOfLessons, useDay } from "../api/views";
 import { Back } from "./Back";
 import { Key } from "./Button";
+import { KeyList } from "./KeyList";
 import { useKeys } from "./keys";
 import { LeftOpen } from "./LeftOpen";
 import { Ribbon } from "./Ribbon";
 import { Sending } from "./Sending";
+import { Title } from "./Title";
 import { Shown } from "./Told";
-import { plural } from "./words";
+import { dayAfter, namedDay, plural } from "./words";
 
 const Search = lazy(() => import("./Search").then((m) => ({ default: m.Search }))); // when it is first asked
 
@@ -16,21 +20,23 @@ const Search = lazy(() => import("./Search").then((m) => ({ default: m.Search })
 export function Frame() {
   const query = useDay();
   const [searching, search] = useState(false);
-  useKeys({ "/": () => search(true), "mod+k": () => search(true) });
+  const [asking, ask] = useState(false);
+  useKeys({ "/": () => search(true), "mod+k": () => search(true), "?": () => ask(true) });
   return (
     <div className="flex min-h-dvh flex-col print:block">
+      <a
+        href="#content"
+        className="sr-only z-20 rounded bg-ink px-4 py-2 text-raised focus:not-sr-only focus:fixed focus:top-2 focus:left-2"
+      >
+        To what the page is about
+      </a>
       <Shown query={query}>
         {(day) => (
           <>
+            <Title day={day} />
             <header className="screen-only flex flex-wrap items-stretch border-b border-line bg-raised">
-              <Link to="/" className="w-40 px-4 py-2.5 leading-tight">
-                <span className="block font-[650]">{dayName(day.now, day.zone)}</span>
-                <span className="text-small text-soft">
-                  {day.week ? `week ${day.week} of ${day.weekOf}` : day.free || plural(day.segments.length, "lesson")}
-                </span>
-              </Link>
-              <Ribbon day={day} />
-              <nav aria-label="Studio" className="ml-auto flex items-center gap-1 px-3 font-[580]">
+              <Lessons today={day} />
+              <nav aria-label="Studio" className="ml-auto flex flex-wrap items-center gap-1 px-3 font-[580]">
                 <button
                   type="button"
                   onClick={() => search(true)}
@@ -60,8 +66,11 @@ export function Frame() {
         )}
       </Shown>
       <Sending />
-      <Outlet />
+      <div id="content" tabIndex={-1} className="flex flex-1 flex-col outline-none print:block">
+        <Outlet />
+      </div>
       <Back />
+      {asking && <KeyList close={() => ask(false)} />}
       {searching && (
         <Suspense>
           <Search open={searching} set={search} />
@@ -71,8 +80,40 @@ export function Frame() {
   );
 }
 
-function dayName(now: string, zone: string) {
-  return new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone: zone })
-    .format(new Date(now))
-    .replace(",", "");
+// Lessons are those of today, or of another day a key away.
+function Lessons({ today }: { today: Schemas["DayView"] }) {
+  const [date, show] = useState(today.today);
+  const other = useQuery({ ...dayOfLessons(date), enabled: date !== today.today });
+  const day = date === today.today ? today : (other.data ?? today);
+  const step = (days: number) => () => show(dayAfter(date, days));
+  useKeys({ "<": step(-1), ">": step(1) });
+  const arrow = "rounded px-1.5 py-2 text-soft hover:bg-faint hover:text-ink";
+  return (
+    <>
+      <div className="flex items-center pr-1 pl-2">
+        <button type="button" className={arrow} aria-label="Lessons of the day before" onClick={step(-1)}>
+          ‹
+        </button>
+        <Link
+          to="/studio/today"
+          search={date === today.today ? {} : { day: date }}
+          className="w-28 px-1 py-2 leading-tight"
+        >
+          <span className="block font-[650]">{namedDay(day.date)}</span>
+          <span className="text-small text-soft">
+            {day.week ? `week ${day.week} of ${day.weekOf}` : day.free || plural(day.segments.length, "lesson")}
+          </span>
+        </Link>
+        <button type="button" className={arrow} aria-label="Lessons of the day after" onClick={step(1)}>
+          ›
+        </button>
+        {date !== today.today && (
+          <button type="button" className={`${arrow} underline`} onClick={() => show(today.today)}>
+            Today
+          </button>
+        )}
+      </div>
+      <Ribbon day={day} />
+    </>
+  );
 }

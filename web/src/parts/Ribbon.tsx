@@ -1,28 +1,42 @@
-import { Link, useParams } from "@tanstack/react-router";
+import { Link, useParams, useRouterState } from "@tanstack/react-router";
 import type { Schemas } from "../api/client";
 import { useMinutes } from "../api/clock";
-import { clock, minutesOf } from "./dates";
+import { clock, minutesOf, namedDay } from "./dates";
 
-// The Ribbon is the teaching day to scale: each lesson as long as it lasts,
-// gaps left as gaps, now marked.
+const places = ["ladder", "lesson", "week", "record"] as const;
+const wide = "order-last w-full flex-none border-t border-line";
+
+const many = 6; // lessons, from which the ribbon takes the whole width so that names can be read
+const near = 90; // minutes before the first lesson and after the last in which now still stands on it
+
+// The Ribbon is a teaching day to scale: each lesson as long as it lasts, gaps left as
+// gaps, now marked. It leads to a student's same place as the one that is open.
 export function Ribbon({ day }: { day: Schemas["DayView"] }) {
   const tick = useMinutes();
   const { student } = useParams({ strict: false });
-  const now = minutesOf(clock(new Date(tick * 60_000), day.zone));
+  const path = useRouterState({ select: (s) => s.location.pathname.split("/")[3] });
+  const place = places.find((p) => p === path) ?? "lesson";
+  const clockNow = minutesOf(clock(new Date(tick * 60_000), day.zone));
   const starts = day.segments.map((s) => minutesOf(s.start));
   const ends = day.segments.map((s) => minutesOf(s.start) + s.minutes);
-  const from = Math.floor((Math.min(now, ...starts, 15 * 60) - 20) / 60) * 60;
-  const to = Math.ceil((Math.max(now, ...ends, 18 * 60) + 20) / 60) * 60;
+  const first = Math.min(...starts, 15 * 60);
+  const last = Math.max(...ends, 18 * 60);
+  const now = day.date === day.today && clockNow > first - near && clockNow < last + near ? clockNow : undefined;
+  const from = Math.floor((Math.min(now ?? first, first) - 20) / 60) * 60;
+  const to = Math.ceil((Math.max(now ?? last, last) + 20) / 60) * 60;
   const at = (m: number) => `${((m - from) / (to - from)) * 100}%`;
   const hours = [];
   for (let h = from; h <= to; h += 60) hours.push(h);
   return (
     <nav
-      aria-label="Lessons today"
-      className="relative min-h-[68px] min-w-80 flex-1 max-lg:order-last max-lg:w-full max-lg:flex-none"
+      aria-label={day.date === day.today ? "Lessons today" : `Lessons on ${namedDay(day.date)}`}
+      className={`relative min-h-[68px] min-w-80 flex-1 ${day.segments.length > many ? wide : "max-lg:order-last max-lg:w-full max-lg:flex-none"}`}
     >
       {day.segments.length === 0 && (
-        <p className="absolute inset-x-0 top-3 text-center text-soft">No lessons today{day.free && `: ${day.free}`}</p>
+        <p className="absolute inset-x-0 top-3 text-center text-soft">
+          {day.date === day.today ? "No lessons today" : "No lessons on this day"}
+          {day.free && `: ${day.free}`}
+        </p>
       )}
       {hours.slice(1, -1).map((h) => (
         <span key={h} className="absolute bottom-0.5 -translate-x-1/2 text-small text-soft" style={{ left: at(h) }}>
@@ -32,12 +46,13 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
       {day.segments.map((s) => {
         const start = minutesOf(s.start);
         const on = s.student === student;
-        const done = start + s.minutes <= now;
+        const done = day.date < day.today || (now ?? (clockNow < first ? 0 : 24 * 60)) >= start + s.minutes;
         return (
           <Link
             key={s.student}
-            to="/students/$student/lesson"
+            to={`/students/$student/${place}`}
             params={{ student: s.student }}
+            search={place === "lesson" && day.date < day.today ? { day: day.date } : {}}
             aria-label={`${s.name}, ${s.start}, ${s.minutes} minutes`}
             aria-current={on ? "true" : undefined}
             className={`absolute top-2 h-9 rounded-sm border-l-[3px] py-1.5 whitespace-nowrap ${s.minutes < 25 ? "px-px text-small leading-6 tracking-tighter" : "overflow-hidden px-2"} ${
@@ -51,7 +66,9 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
           </Link>
         );
       })}
-      <span aria-hidden="true" className="absolute inset-y-0 w-[3px] bg-now" style={{ left: at(now) }} />
+      {now !== undefined && (
+        <span aria-hidden="true" className="absolute inset-y-0 w-[3px] bg-now" style={{ left: at(now) }} />
+      )}
     </nav>
   );
 }

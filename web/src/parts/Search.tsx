@@ -4,6 +4,7 @@ import { Command } from "cmdk";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { useDay } from "../api/views";
+import { ofStudent, ofStudio } from "./places";
 import { namedDay } from "./words";
 
 // A Place is somewhere to go.
@@ -18,31 +19,6 @@ function remember(place: Place) {
   const list = [place, ...recent().filter((p) => p.key !== place.key)].slice(0, mostRecent);
   localStorage.setItem(recentKey, JSON.stringify(list));
 }
-
-const ofStudent = [
-  { at: "ladder", name: "ladder" },
-  { at: "lesson", name: "lesson" },
-  { at: "week", name: "week sheet" },
-  { at: "record", name: "record" },
-  { at: "settings", name: "settings" },
-];
-
-const studio: [string, string, string][] = [
-  ["/studio", "Studio", "students, take one on, keys, sign out"],
-  ["/studio/today", "Today", "who comes, what to have ready, print all plans"],
-  ["/studio/students", "All students", "stuck, silent, ready to try, dates coming"],
-  ["/studio/account", "Account", "name, mail, password, sign-ins"],
-  ["/calendar", "Calendar", "terms, free weeks, lesson times, moved lessons"],
-  ["/sheets", "Sheets", "send or print the sheets of a day"],
-  ["/shelf", "Shelf", "books and items, bring in scores, a table"],
-  ["/shelf/type", "Type a tune", "write notes in letters"],
-  ["/workbench", "Workbench: seat", "how to sit"],
-  ["/workbench/exercises", "Workbench: scales and patterns", "exercises made by rule"],
-  ["/activities", "Games and studies", "what lessons draw on, add your own"],
-  ["/instruments", "Instruments", "add an instrument or a tuning"],
-  ["/numbers", "What plans rest on", "skills and numbers"],
-  ["/mailbox", "Mailbox", "letters that were sent"],
-];
 
 const plain = (text: string) =>
   text
@@ -104,11 +80,14 @@ export function Search({ open, set }: { open: boolean; set: (open: boolean) => v
       : [];
     const all =
       chosen.length > 0 ? chosen : holds(`${name} ${s.plays}`, words) ? places.filter((p) => p.at === here) : [];
-    return all.map((p) => ({ key: s.id + p.at, name: `${name}, ${p.name}`, says, to: `/students/${s.id}/${p.at}` }));
+    return all.map((p) => ({
+      key: s.id + p.at,
+      name: `${name}, ${p.name.toLowerCase()}`,
+      says,
+      to: `/students/${s.id}/${p.at}`,
+    }));
   });
-  const places = studio
-    .filter(([, name, says]) => holds(`${name} ${says}`, words))
-    .map(([to, name, says]) => ({ key: to, name, says, to }));
+  const places = ofStudio.filter((p) => holds(`${p.name} ${p.says}`, words)).map((p) => ({ key: p.to, ...p }));
   const hits = words.length > 1 ? (found.data?.hits ?? []).map(placeOf) : [];
   const group = (kind: keyof typeof kinds) => hits.filter((_, i) => found.data?.hits[i]?.kind === kind);
   return (

@@ -30,22 +30,30 @@ export function StudentFrame() {
             </Link>
           </p>
         )}
-        <nav aria-label="Places of this student" className="ml-auto flex gap-1 font-[580]">
-          {places.map((p) => (
-            <Link
-              key={p.to}
-              to={p.to}
-              params={{ student }}
-              className="rounded-sm px-3.5 py-2"
-              activeProps={{ className: "bg-ink text-raised", "aria-current": "page" }}
-              inactiveProps={{ className: "hover:bg-faint" }}
-            >
-              {p.name}
-            </Link>
-          ))}
-        </nav>
+        {card && (
+          <nav aria-label="Places of this student" className="ml-auto flex gap-1 font-[580]">
+            {places.map((p) => (
+              <Link
+                key={p.to}
+                to={p.to}
+                params={{ student }}
+                className="rounded-sm px-3.5 py-2"
+                activeProps={{ className: "bg-ink text-raised", "aria-current": "page" }}
+                inactiveProps={{ className: "hover:bg-faint" }}
+              >
+                {p.name}
+              </Link>
+            ))}
+          </nav>
+        )}
       </section>
-      <Outlet />
+      {card || !day ? (
+        <Outlet />
+      ) : (
+        <main className="px-4">
+          <p>Nobody of that address is in this studio; perhaps the student was deleted.</p>
+        </main>
+      )}
     </div>
   );
 }

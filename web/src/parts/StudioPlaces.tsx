@@ -5,6 +5,7 @@ const places = [
   { to: "/studio/students", name: "All students" },
   { to: "/studio", name: "Studio" },
   { to: "/calendar", name: "Calendar" },
+  { to: "/studio/account", name: "Account" },
 ] as const;
 
 // StudioPlaces are the places that look at all students at once.

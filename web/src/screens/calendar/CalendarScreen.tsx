@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { calendarView } from "../../api/views";
+import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown } from "../../parts/Told";
 import { sentence } from "../../parts/words";
 import { Feed } from "./Feed";
@@ -22,6 +23,7 @@ function Calendar({ view }: { view: Schemas["CalendarView"] }) {
   const slot = view.slots.find((s) => s.student === picked);
   return (
     <main className="space-y-4 px-4 pt-3 pb-6">
+      <StudioPlaces />
       <h1 className="text-head">The teaching week</h1>
       {view.warnings.length > 0 && (
         <ul aria-label="To look at" className="space-y-1 rounded border-l-4 border-warn bg-raised px-3 py-2">

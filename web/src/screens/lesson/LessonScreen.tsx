@@ -123,6 +123,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                   </Button>
                   <Write
                     name="Note"
+                    of={student}
                     hint="E"
                     ask="What do you want to remember?"
                     example="liked the storm"
@@ -131,6 +132,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                   />
                   <Write
                     name="Family"
+                    of={student}
                     hint="."
                     ask="A sentence that stands on the sheet"
                     example="sing it in the bath"

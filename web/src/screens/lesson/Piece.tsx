@@ -152,6 +152,7 @@ export function Piece({ view, rung }: Props) {
           Not yet
         </Button>
         <Write
+          of={rung.id}
           name="Note a spot"
           hint="P"
           ask="Where is the spot?"
@@ -160,6 +161,7 @@ export function Piece({ view, rung }: Props) {
           save={(where) => tell(student, { kind: "spot_noted", rung: rung.id, where, goal: rung.spotGoal })}
         />
         <Write
+          of={rung.id}
           name="Own point"
           hint="W"
           ask="What should this student keep in mind in every piece?"

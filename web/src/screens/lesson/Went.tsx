@@ -24,7 +24,15 @@ export function Went({ view, rung }: { view: LessonView; rung: string }) {
           {p}
         </button>
       ))}
-      <Write name="Bar" hint="J" ask="Which place went well?" example="bars 5 to 6" done="Went well" save={say} />
+      <Write
+        of={rung}
+        name="Bar"
+        hint="J"
+        ask="Which place went well?"
+        example="bars 5 to 6"
+        done="Went well"
+        save={say}
+      />
     </div>
   );
 }

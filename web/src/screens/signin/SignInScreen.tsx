@@ -1,38 +1,137 @@
 import { useMutation } from "@tanstack/react-query";
-import { useNavigate } from "@tanstack/react-router";
-import { type ComponentProps, type FormEvent, useState } from "react";
-import { answer, api, queries } from "../../api/client";
+import { useNavigate, useSearch } from "@tanstack/react-router";
+import { type ComponentProps, type FormEvent, type ReactNode, useState } from "react";
+import { answer, api, Problem, queries } from "../../api/client";
 import { setAccount } from "../../api/outbox";
+import { passkeysWork, signInByPasskey } from "../../api/passkeys";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
 
-// SignInScreen lets a teacher in, or makes a studio.
+// SignInScreen lets a teacher in, or makes a studio; and leads back to where somebody wanted to
+// go.
 export function SignInScreen() {
-  const [fresh, setFresh] = useState(false);
+  const [wants, setWants] = useState<"in" | "new" | "password">("in");
+  const { to } = useSearch({ from: "/sign-in" });
+  const fresh = wants === "new";
   const go = useNavigate();
+  const inside = async () => {
+    queries.clear();
+    await go({ href: to ?? "/" });
+  };
   const enter = useMutation({
     mutationFn: async (form: Record<string, string>) => {
-      const { email = "", password = "", name = "", studio = "" } = form;
+      const { email = "", password = "", name = "", studio = "", code = "" } = form;
       if (fresh) {
         const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
         await answer(api.POST("/api/sign-up", { body: { email, password, name, studio, zone } }));
       } else {
-        await answer(api.POST("/api/sign-in", { body: { email, password } }));
+        await answer(api.POST("/api/sign-in", { body: { email, password, ...(code && { code }) } }));
       }
       setAccount(email);
     },
-    onSuccess: async () => {
-      queries.clear();
-      await go({ to: "/" });
-    },
+    onSuccess: inside,
   });
+  const passkey = useMutation({
+    mutationFn: async () => {
+      await signInByPasskey();
+      setAccount((await answer(api.GET("/api/account"))).email);
+    },
+    onSuccess: inside,
+  });
+  const asksCode = enter.error instanceof Problem && (enter.error.status === 428 || /code/.test(enter.error.message));
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     if (enter.isPending) return;
     enter.mutate(Object.fromEntries(new FormData(e.currentTarget)) as Record<string, string>);
   };
   return (
+    <Welcome title={fresh ? "Open a studio" : "Sign in"}>
+      {wants === "password" ? (
+        <Forgot back={() => setWants("in")} />
+      ) : (
+        <form onSubmit={submit} className="space-y-4 self-center rounded border border-line bg-raised p-6">
+          <h2 className="text-head">{fresh ? "Open a studio" : "Sign in"}</h2>
+          {fresh && (
+            <>
+              <Field label="Your name" name="name" autoComplete="name" required />
+              <Field label="The studio's name" name="studio" required />
+            </>
+          )}
+          <Field label="Mail address" name="email" type="email" autoComplete="username" required />
+          <Field
+            label={fresh ? "Password, at least 10 characters" : "Password"}
+            name="password"
+            type="password"
+            autoComplete={fresh ? "new-password" : "current-password"}
+            minLength={fresh ? 10 : undefined}
+            required
+          />
+          {asksCode && (
+            <Field label="Code of your app" name="code" inputMode="numeric" autoComplete="one-time-code" required />
+          )}
+          {enter.error && <Trouble>{enter.error.message}</Trouble>}
+          {passkey.error && <Trouble>{passkey.error.message}</Trouble>}
+          <div className="flex items-center justify-between gap-3">
+            <Button look="main" type="submit" disabled={enter.isPending}>
+              {fresh ? "Open the studio" : "Sign in"}
+            </Button>
+            <Button look="quiet" onClick={() => setWants(fresh ? "in" : "new")}>
+              {fresh ? "I have an account" : "I am new here"}
+            </Button>
+          </div>
+          {!fresh && (
+            <div className="flex flex-wrap items-center justify-between gap-3 border-t border-line pt-3">
+              {passkeysWork() && (
+                <Button onClick={() => passkey.mutate()} disabled={passkey.isPending}>
+                  Sign in by passkey
+                </Button>
+              )}
+              <Button look="quiet" onClick={() => setWants("password")}>
+                I forgot my password
+              </Button>
+            </div>
+          )}
+        </form>
+      )}
+    </Welcome>
+  );
+}
+
+// Forgot asks for a mail with a link.
+function Forgot({ back }: { back: () => void }) {
+  const ask = useMutation({ mutationFn: (email: string) => answer(api.POST("/api/forgot", { body: { email } })) });
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    ask.mutate(String(new FormData(e.currentTarget).get("email")));
+  };
+  return (
+    <form onSubmit={submit} className="space-y-4 self-center rounded border border-line bg-raised p-6">
+      <h2 className="text-head">Another password</h2>
+      {ask.isSuccess ? (
+        <p role="status">If the address has an account, a mail is on its way. Its link works once, for half an hour.</p>
+      ) : (
+        <Field label="Mail address" name="email" type="email" autoComplete="username" required />
+      )}
+      {ask.error && <Trouble>{ask.error.message}</Trouble>}
+      <div className="flex items-center justify-between gap-3">
+        {!ask.isSuccess && (
+          <Button look="main" type="submit" disabled={ask.isPending}>
+            Send me a link
+          </Button>
+        )}
+        <Button look="quiet" onClick={back}>
+          Back
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+// Welcome is what stands beside a form for who is not signed in.
+export function Welcome({ title, children }: { title: string; children: ReactNode }) {
+  return (
     <main className="mx-auto grid min-h-dvh max-w-4xl content-center gap-14 p-8 md:grid-cols-[1.1fr_1fr]">
+      <title>{`${title} · Patient Ladder`}</title>
       <div className="self-center">
         <Rungs />
         <h1 className="mt-6 text-huge leading-tight">Patient Ladder</h1>
@@ -40,38 +139,12 @@ export function SignInScreen() {
           You say what happened in the lesson. It works out what follows, and says why.
         </p>
       </div>
-      <form onSubmit={submit} className="space-y-4 self-center rounded border border-line bg-raised p-6">
-        <h2 className="text-head">{fresh ? "Open a studio" : "Sign in"}</h2>
-        {fresh && (
-          <>
-            <Field label="Your name" name="name" autoComplete="name" required />
-            <Field label="The studio's name" name="studio" required />
-          </>
-        )}
-        <Field label="Mail address" name="email" type="email" autoComplete="username" required />
-        <Field
-          label={fresh ? "Password, at least 10 characters" : "Password"}
-          name="password"
-          type="password"
-          autoComplete={fresh ? "new-password" : "current-password"}
-          minLength={fresh ? 10 : undefined}
-          required
-        />
-        {enter.error && <Trouble>{enter.error.message}</Trouble>}
-        <div className="flex items-center justify-between gap-3">
-          <Button look="main" type="submit" disabled={enter.isPending}>
-            {fresh ? "Open the studio" : "Sign in"}
-          </Button>
-          <Button look="quiet" onClick={() => setFresh(!fresh)}>
-            {fresh ? "I have an account" : "I am new here"}
-          </Button>
-        </div>
-      </form>
+      {children}
     </main>
   );
 }
 
-function Field({ label, ...rest }: ComponentProps<"input"> & { label: string }) {
+export function Field({ label, ...rest }: ComponentProps<"input"> & { label: string }) {
   return (
     <label className="block font-[580]">
       {label}

@@ -14,13 +14,15 @@ import { OwnBooks } from "../shelf/OwnBooks";
 type Asked = Schemas["NewStudent"];
 
 const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
+const draft = "ladder.draft.student";
+
 // NewStudent asks the least: name, birth month and year, instrument, lesson,
 // books and where to begin; and shows the first rungs before anything is kept.
 export function NewStudent() {
   const go = useNavigate();
   const id = useRef(ulid()); // one form, one student, however often it is sent
   const shelf = useQuery(shelfView(""));
-  const [asked, setAsked] = useState<Omit<Asked, "id">>({
+  const [asked, setAsked] = useState<Omit<Asked, "id">>(() => ({
     firstName: "",
     familyName: "",
     birthMonth: 6,
@@ -29,13 +31,20 @@ export function NewStudent() {
     slot: { weekday: 1, start: "16:00", minutes: 30 },
     books: [],
     begin: "",
-  });
-  const set = (change: Partial<Asked>) => setAsked((was) => ({ ...was, ...change }));
+    ...JSON.parse(sessionStorage.getItem(draft) ?? "{}"), // what was half written
+  }));
+  const set = (change: Partial<Asked>) =>
+    setAsked((was) => {
+      const now = { ...was, ...change };
+      sessionStorage.setItem(draft, JSON.stringify(now));
+      return now;
+    });
   const slot = (change: Partial<Asked["slot"]>) => set({ slot: { ...asked.slot, ...change } });
   const add = useMutation({
     mutationFn: () => answer(api.POST("/api/students", { body: { ...asked, id: id.current } })),
     onSuccess: async (card) => {
       id.current = ulid();
+      sessionStorage.removeItem(draft);
       await queries.invalidateQueries({ queryKey: ["day"] });
       await go({ to: "/students/$student/ladder", params: { student: card.id } });
     },

@@ -93,10 +93,13 @@ function Rounds({ view }: { view: Schemas["OverviewView"] }) {
     if (list.length === 0) return null;
     return (
       <section key={code} aria-label={title} className="rounded bg-raised p-4">
-        <h2 className="mb-1">{title}</h2>
+        <h2 className="mb-1">
+          {title} <span className="font-normal text-soft">({list.length})</span>
+        </h2>
         <p className="leading-7">
-          {list.map((r) => (
+          {list.map((r, i) => (
             <Fragment key={r.student}>
+              {i > 0 && ", "}
               {place === "week" ? (
                 <Link
                   to="/students/$student/week"
@@ -111,10 +114,8 @@ function Rounds({ view }: { view: Schemas["OverviewView"] }) {
                 </Link>
               )}
               {r.why.args.day && ` ${shortDay(r.why.args.day)}`}
-              {", "}
             </Fragment>
           ))}
-          {plural(list.length, "student")}.
         </p>
       </section>
     );

@@ -1,0 +1,212 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"net/http"
+	"net/url"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"patientladder/studio"
+)
+
+type signUp struct {
+	Body struct {
+		Name     string `json:"name" maxLength:"200"`
+		Studio   string `json:"studio" maxLength:"200"`
+		Email    string `json:"email" maxLength:"190"`
+		Password string `json:"password" maxLength:"200"`
+		Zone     string `json:"zone" maxLength:"60" doc:"IANA time zone"`
+	}
+}
+
+type signIn struct {
+	Body struct {
+		Email    string `json:"email" maxLength:"190"`
+		Password string `json:"password" maxLength:"200"`
+		Code     string `json:"code,omitempty" maxLength:"40" doc:"of an app or a recovery code, where one was asked for with status 428"`
+	}
+}
+
+// withPassword is a change that asks for the password again.
+type withPassword struct {
+	Body struct {
+		Password string `json:"password" maxLength:"200"`
+	}
+}
+
+// A request as the account's routes need it.
+const (
+	agentKey key = iota + 100
+	siteKey
+)
+
+// seen puts what a request tells of itself into its context.
+func seen(ctx huma.Context) huma.Context {
+	ctx = huma.WithValue(ctx, fromKey, host(ctx.RemoteAddr()))
+	ctx = huma.WithValue(ctx, agentKey, ctx.Header("User-Agent"))
+	origin, err := url.Parse(ctx.Header("Origin"))
+	if err != nil || origin.Host != ctx.Host() {
+		return ctx // no page of this site asked
+	}
+	return huma.WithValue(ctx, siteKey, studio.Site{Host: origin.Hostname(), Origin: origin.Scheme + "://" + origin.Host})
+}
+
+func from(ctx context.Context) string      { v, _ := ctx.Value(fromKey).(string); return v }
+func agent(ctx context.Context) string     { v, _ := ctx.Value(agentKey).(string); return v }
+func site(ctx context.Context) studio.Site { v, _ := ctx.Value(siteKey).(studio.Site); return v }
+
+// device is the sign-in that asks.
+func (s *Server) device(ctx context.Context) string { return s.sessions.GetString(ctx, "device") }
+
+// enter signs in.
+func (s *Server) enter(ctx context.Context, w studio.Who, err error) error {
+	if err != nil {
+		return s.problem(err)
+	}
+	device, err := s.app.OpenDevice(ctx, w, agent(ctx))
+	if err != nil {
+		return s.problem(err)
+	}
+	if err := s.sessions.RenewToken(ctx); err != nil {
+		return s.problem(err)
+	}
+	s.sessions.Put(ctx, "teacher", w.Teacher)
+	s.sessions.Put(ctx, "studio", w.Studio)
+	s.sessions.Put(ctx, "device", device)
+	return nil
+}
+
+// A ceremony is what a browser is asked to do with a passkey.
+type ceremony struct {
+	Options json.RawMessage `json:"options" doc:"as the Web Authentication API takes them"`
+}
+
+// begun remembers the server's half of a passkey's ceremony until the browser's comes.
+func (s *Server) begun(ctx context.Context, c studio.Ceremony, err error) (ceremony, error) {
+	if err != nil {
+		return ceremony{}, err
+	}
+	s.sessions.Put(ctx, "ceremony", c.Kept)
+	raw, err := json.Marshal(c.Options)
+	return ceremony{raw}, err
+}
+
+// accountRoutes are those of signing in and of a teacher's account.
+func (s *Server) accountRoutes(open map[string]any) {
+	public := func(id, path, summary string) huma.Operation {
+		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Metadata: open, DefaultStatus: http.StatusNoContent}
+	}
+	huma.Register(s.api, public("sign-up", "/api/sign-up", "Make a studio and sign in"), func(ctx context.Context, in *signUp) (*none, error) {
+		w, err := s.app.SignUp(ctx, studio.SignUp{Name: in.Body.Name, Studio: in.Body.Studio, Email: in.Body.Email, Password: in.Body.Password, Zone: in.Body.Zone})
+		return nil, s.enter(ctx, w, err)
+	})
+	huma.Register(s.api, public("sign-in", "/api/sign-in", "Sign in; 428 asks for a code too"), func(ctx context.Context, in *signIn) (*none, error) {
+		w, err := s.app.SignIn(ctx, studio.SignIn{Email: in.Body.Email, Password: in.Body.Password, Code: in.Body.Code, From: from(ctx)})
+		return nil, s.enter(ctx, w, err)
+	})
+	huma.Register(s.api, public("forgot", "/api/forgot", "Mail a link for another password, if the address has an account"), func(ctx context.Context, in *struct {
+		Body struct {
+			Email string `json:"email" maxLength:"190"`
+		}
+	}) (*none, error) {
+		return nil, s.problem(s.app.Forgot(ctx, in.Body.Email, from(ctx)))
+	})
+	huma.Register(s.api, public("reset", "/api/reset", "Set another password by a link that was mailed"), func(ctx context.Context, in *struct {
+		Body struct {
+			Token    string `json:"token" maxLength:"60"`
+			Password string `json:"password" maxLength:"200"`
+		}
+	}) (*none, error) {
+		return nil, s.problem(s.app.Reset(ctx, in.Body.Token, in.Body.Password))
+	})
+	change(s, http.MethodPost, "/api/sign-out", "sign-out", "Sign out", func(ctx context.Context, w studio.Who, _ *none) error {
+		if err := s.app.EndDevice(ctx, w, s.device(ctx)); err != nil {
+			return err
+		}
+		return s.sessions.Destroy(ctx)
+	})
+
+	get(s, "/api/account", "account", "The account of who is signed in", func(ctx context.Context, w studio.Who, _ *none) (studio.AccountView, error) {
+		return s.app.Account(ctx, w, s.device(ctx))
+	})
+	change(s, http.MethodPut, "/api/account", "set-account", "Keep the teacher's and the studio's name, and its zone", func(ctx context.Context, w studio.Who, in *struct {
+		Body struct {
+			Name   string `json:"name" maxLength:"200"`
+			Studio string `json:"studio" maxLength:"200"`
+			Zone   string `json:"zone" maxLength:"60"`
+		}
+	}) error {
+		return s.app.SetAccount(ctx, w, in.Body.Name, in.Body.Studio, in.Body.Zone)
+	})
+	change(s, http.MethodPut, "/api/account/email", "set-email", "Sign in with another mail address", func(ctx context.Context, w studio.Who, in *struct {
+		Body struct {
+			Email    string `json:"email" maxLength:"190"`
+			Password string `json:"password" maxLength:"200"`
+		}
+	}) error {
+		return s.app.SetEmail(ctx, w, in.Body.Email, in.Body.Password)
+	})
+	change(s, http.MethodPut, "/api/account/password", "set-password", "Set another password; other sign-ins end", func(ctx context.Context, w studio.Who, in *struct {
+		Body struct {
+			Old      string `json:"old" maxLength:"200"`
+			Password string `json:"password" maxLength:"200"`
+		}
+	}) error {
+		return s.app.SetPassword(ctx, w, s.device(ctx), in.Body.Old, in.Body.Password)
+	})
+	change(s, http.MethodDelete, "/api/account/devices", "end-devices", "End a sign-in, or all but this one", func(ctx context.Context, w studio.Who, in *struct {
+		Device string `query:"device" maxLength:"26" doc:"all others when left out"`
+	}) error {
+		if in.Device == "" {
+			return s.app.EndOthers(ctx, w, s.device(ctx))
+		}
+		return s.app.EndDevice(ctx, w, in.Device)
+	})
+
+	post(s, "/api/account/app", "begin-app", "Make a secret for an app that shows codes; keeps nothing", func(ctx context.Context, w studio.Who, _ none) (studio.NewApp, error) {
+		return s.app.BeginApp(ctx, w)
+	})
+	answer(s, huma.Operation{OperationID: "keep-app", Method: http.MethodPut, Path: "/api/account/app", Summary: "Ask for a code of an app from now on; recovery codes are told this once"},
+		func(ctx context.Context, w studio.Who, in *struct {
+			Body struct {
+				Secret   string `json:"secret" maxLength:"64"`
+				Code     string `json:"code" maxLength:"10"`
+				Password string `json:"password" maxLength:"200"`
+			}
+		}) (studio.Recovery, error) {
+			return s.app.KeepApp(ctx, w, in.Body.Secret, in.Body.Code, in.Body.Password)
+		})
+	change(s, http.MethodDelete, "/api/account/app", "drop-app", "Ask for no code any more", func(ctx context.Context, w studio.Who, in *withPassword) error {
+		return s.app.DropApp(ctx, w, in.Body.Password)
+	})
+	answer(s, huma.Operation{OperationID: "begin-passkey", Method: http.MethodPost, Path: "/api/account/passkeys", Summary: "Begin to make a passkey"},
+		func(ctx context.Context, w studio.Who, in *withPassword) (ceremony, error) {
+			c, err := s.app.BeginPasskey(ctx, w, site(ctx), in.Body.Password)
+			return s.begun(ctx, c, err)
+		})
+	change(s, http.MethodPut, "/api/account/passkeys", "keep-passkey", "Keep a passkey that the browser has made", func(ctx context.Context, w studio.Who, in *struct {
+		Name    string `query:"name" maxLength:"60"`
+		RawBody []byte `contentType:"application/json"`
+	}) error {
+		return s.app.KeepPasskey(ctx, w, site(ctx), s.sessions.PopBytes(ctx, "ceremony"), in.RawBody, in.Name)
+	})
+	change(s, http.MethodDelete, "/api/account/passkeys/{passkey}", "drop-passkey", "Drop a passkey", func(ctx context.Context, w studio.Who, in *struct {
+		Passkey string `path:"passkey" maxLength:"1500"`
+	}) error {
+		return s.app.DropPasskey(ctx, w, in.Passkey)
+	})
+	answer(s, huma.Operation{OperationID: "begin-passkey-sign-in", Method: http.MethodPost, Path: "/api/passkey", Summary: "Begin to sign in by passkey", Metadata: open},
+		func(ctx context.Context, _ studio.Who, _ *none) (ceremony, error) {
+			c, err := s.app.BeginPasskeySignIn(ctx, site(ctx))
+			return s.begun(ctx, c, err)
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "passkey-sign-in", Method: http.MethodPut, Path: "/api/passkey", Summary: "Sign in by passkey", Metadata: open, DefaultStatus: http.StatusNoContent},
+		func(ctx context.Context, in *struct {
+			RawBody []byte `contentType:"application/json"`
+		}) (*none, error) {
+			w, err := s.app.PasskeySignIn(ctx, site(ctx), s.sessions.PopBytes(ctx, "ceremony"), in.RawBody, from(ctx))
+			return nil, s.enter(ctx, w, err)
+		})
+}
