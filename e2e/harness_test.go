@@ -50,7 +50,7 @@ func withBrowser(run func() int) int {
 		chromedp.Flag("disable-gpu", true), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
 		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true), chromedp.Flag("no-first-run", true),
 		chromedp.Flag("mute-audio", true), chromedp.Flag("hide-scrollbars", true), chromedp.Flag("lang", "en-GB"),
-		chromedp.Flag("host-resolver-rules", "MAP * ~NOTFOUND, EXCLUDE 127.0.0.1"))
+		chromedp.Flag("host-resolver-rules", "MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost"))
 	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
 	defer stop()
 	ctx, cancel := chromedp.NewContext(alloc)

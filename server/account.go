@@ -187,10 +187,10 @@ func (s *Server) accountRoutes(open map[string]any) {
 			return s.begun(ctx, c, err)
 		})
 	change(s, http.MethodPut, "/api/account/passkeys", "keep-passkey", "Keep a passkey that the browser has made", func(ctx context.Context, w studio.Who, in *struct {
-		Name    string `query:"name" maxLength:"60"`
-		RawBody []byte `contentType:"application/json"`
+		Name string `query:"name" maxLength:"60"`
+		Body json.RawMessage
 	}) error {
-		return s.app.KeepPasskey(ctx, w, site(ctx), s.sessions.PopBytes(ctx, "ceremony"), in.RawBody, in.Name)
+		return s.app.KeepPasskey(ctx, w, site(ctx), s.sessions.PopBytes(ctx, "ceremony"), in.Body, in.Name)
 	})
 	change(s, http.MethodDelete, "/api/account/passkeys/{passkey}", "drop-passkey", "Drop a passkey", func(ctx context.Context, w studio.Who, in *struct {
 		Passkey string `path:"passkey" maxLength:"1500"`
@@ -204,9 +204,9 @@ func (s *Server) accountRoutes(open map[string]any) {
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "passkey-sign-in", Method: http.MethodPut, Path: "/api/passkey", Summary: "Sign in by passkey", Metadata: open, DefaultStatus: http.StatusNoContent},
 		func(ctx context.Context, in *struct {
-			RawBody []byte `contentType:"application/json"`
+			Body json.RawMessage
 		}) (*none, error) {
-			w, err := s.app.PasskeySignIn(ctx, site(ctx), s.sessions.PopBytes(ctx, "ceremony"), in.RawBody, from(ctx))
+			w, err := s.app.PasskeySignIn(ctx, site(ctx), s.sessions.PopBytes(ctx, "ceremony"), in.Body, from(ctx))
 			return nil, s.enter(ctx, w, err)
 		})
 }
