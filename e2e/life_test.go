@@ -202,3 +202,41 @@ func TestSigningInAgain(t *testing.T) {
 	p.key(kb.Enter)
 	p.sees("What follows, and why")
 }
+
+// The lessons of today open without a connection, a reload included; what is marked waits and
+// arrives; a second tab shows it at once.
+func TestAnAfternoonWithoutAConnection(t *testing.T) {
+	site := newSite(t, true)
+	p := open(t, strings.Replace(site.URL, "127.0.0.1", "localhost", 1), 1280, 800) // workers need a name or https
+	p.signIn()
+	emil, tobias := p.student("Emil"), p.student("Tobias")
+	p.until("navigator.serviceWorker.controller", "the worker keeps the page")
+	kept := func(path string) string {
+		return fmt.Sprintf("(window.found = window.found || {}, caches.open('studio-api').then(c => c.match(%q)).then(r => { window.found[%[1]q] = !!r }), window.found[%[1]q])", path)
+	}
+	for _, id := range []string{emil, tobias} {
+		for _, place := range []string{"lesson", "ladder", "week"} {
+			p.until(kept("/api/students/"+id+"/"+place), "the "+place+" is at hand")
+		}
+	}
+	p.goTo("/students/" + emil + "/lesson")
+	p.sees("The plan")
+	p.key("b")
+	p.sees("Close the lesson")
+	site.off.Store(true)
+	p.key("e")
+	p.key("liked the storm")
+	p.key(kb.Enter)
+	p.sees("liked the storm")
+	p.goTo("/students/" + emil + "/lesson") // a reload
+	p.sees("No connection.")
+	p.sees("liked the storm")
+	p.goTo("/students/" + tobias + "/lesson")
+	p.sees("The plan")
+	p.sees("Shore Path")
+	site.off.Store(false)
+	p.until("!document.body.innerText.includes('No connection.')", "the connection is back")
+	p.goTo("/students/" + emil + "/record")
+	p.sees("liked the storm")
+	assert.NotContains(t, eval[string](p, "document.body.innerText"), "kept on this device")
+}

@@ -166,7 +166,16 @@ async function deliver(facts: Fact[]): Promise<void> {
   }
 }
 
+// Other tabs show what was told here at once.
+const tabs = typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("ladder");
+tabs?.addEventListener("message", (e: MessageEvent<Fact[]>) => void refetch(e.data));
+
 function refreshViews(facts: Fact[]) {
+  tabs?.postMessage(facts);
+  return refetch(facts);
+}
+
+function refetch(facts: Fact[]) {
   const keys = [["family"], ...[...new Set(facts.map((f) => f.student))].map((id) => ["student", id])];
   if (facts.some((f) => /^(lesson_.*|paused|left|returned|retracted)$/.test(f.body.kind)))
     keys.push(["day"], ["calendar"], ["sheets"]); // they show lessons

@@ -1,5 +1,5 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
-import { answer, api, type Schemas } from "./client";
+import { answer, api, isKept, queries, type Schemas } from "./client";
 import { readStudioTime } from "./clock";
 
 // The views of the app, one query each. A student's views share a key, so
@@ -9,7 +9,7 @@ export const dayView = queryOptions({
   queryFn: async () => {
     const asked = Date.now();
     const day = await answer(api.GET("/api/day"));
-    readStudioTime(day.now, asked);
+    if (!isKept()) readStudioTime(day.now, asked);
     return day;
   },
   refetchInterval: 60_000,
@@ -44,7 +44,7 @@ export const lessonView = (student: string, day?: string) =>
     queryKey: ["student", student, "lesson", day],
     queryFn: () =>
       answer(api.GET("/api/students/{student}/lesson", { params: { path: { student }, query: day ? { day } : {} } })),
-    refetchInterval: 15_000, // a second device may be marking too
+    refetchInterval: 5_000, // a second device may be marking too
   });
 
 // What the rest of a running lesson comes to, at a minute of it.
@@ -231,3 +231,11 @@ export const readingView = (item: string, student: string) =>
 export const wordsView = queryOptions({ queryKey: ["words"], queryFn: () => answer(api.GET("/api/words")) });
 
 export const useDay = () => useQuery(dayView);
+
+// keepAtHand fetches what the lessons of today need, so that each opens without a connection.
+export async function keepAtHand(day: Schemas["DayView"]) {
+  for (const s of day.segments) {
+    for (const view of [lessonView(s.student), ladderView(s.student), weekView(s.student)])
+      await queries.prefetchQuery({ ...view, staleTime: 600_000 } as never);
+  }
+}

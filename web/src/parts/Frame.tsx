@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, Outlet } from "@tanstack/react-router";
-import { lazy, Suspense, useState } from "react";
-import type { Schemas } from "../api/client";
-import { dayOfLessons, useDay } from "../api/views";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { isKept, type Schemas } from "../api/client";
+import { dayOfLessons, keepAtHand, useDay } from "../api/views";
 import { Back } from "./Back";
 import { Key } from "./Button";
 import { KeyList } from "./KeyList";
@@ -19,6 +19,7 @@ const Search = lazy(() => import("./Search").then((m) => ({ default: m.Search })
 // The Frame is the day: its ribbon on top, the rest below.
 export function Frame() {
   const query = useDay();
+  useAtHand(query.data);
   const [searching, search] = useState(false);
   const [asking, ask] = useState(false);
   useKeys({ "/": () => search(true), "mod+k": () => search(true), "?": () => ask(true) });
@@ -78,6 +79,20 @@ export function Frame() {
       )}
     </div>
   );
+}
+
+// useAtHand keeps the lessons of today on this device, once the page is quiet.
+function useAtHand(day?: Schemas["DayView"]) {
+  const lessons = day && !isKept() ? day.segments.map((s) => s.student).join() : "";
+  const now = useRef(day);
+  now.current = day;
+  useEffect(() => {
+    if (!lessons) return;
+    const timer = setTimeout(() => {
+      void navigator.serviceWorker?.ready.then(() => now.current && keepAtHand(now.current));
+    }, 4000);
+    return () => clearTimeout(timer);
+  }, [lessons]);
 }
 
 // Lessons are those of today, or of another day a key away.

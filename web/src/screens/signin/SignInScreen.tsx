@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useNavigate, useSearch } from "@tanstack/react-router";
 import { type ComponentProps, type FormEvent, type ReactNode, useState } from "react";
-import { answer, api, Problem, queries } from "../../api/client";
+import { answer, api, forgetKept, Problem, queries } from "../../api/client";
 import { setAccount } from "../../api/outbox";
 import { passkeysWork, signInByPasskey } from "../../api/passkeys";
 import { Button } from "../../parts/Button";
@@ -16,6 +16,7 @@ export function SignInScreen() {
   const go = useNavigate();
   const inside = async () => {
     queries.clear();
+    await forgetKept();
     await go({ href: to ?? "/" });
   };
   const enter = useMutation({

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { Link, useNavigate } from "@tanstack/react-router";
 import type { FormEvent } from "react";
-import { answer, api, queries, type Schemas } from "../../api/client";
+import { answer, api, forgetKept, queries, type Schemas } from "../../api/client";
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { setLetterKeys, useLetterKeys } from "../../parts/letterKeys";
@@ -20,6 +20,7 @@ export function StudioScreen() {
     mutationFn: () => answer(api.POST("/api/sign-out")),
     onSuccess: async () => {
       queries.clear();
+      await forgetKept();
       await go({ to: "/sign-in" });
     },
   });
