@@ -36,6 +36,9 @@ type file struct {
 // maxTable is the largest table of the shelf taken, in bytes.
 const maxTable = 4 << 20
 
+// maxArchive is the largest archive of a studio taken, in bytes.
+const maxArchive = 256 << 20
+
 type none struct{}
 
 type ofStudent struct {
@@ -497,6 +500,28 @@ func (s *Server) routes() {
 			}
 			return &body[studio.TableView]{v}, nil
 		})
+	get(s, "/api/studio", "export-studio", "All that the studio holds beside accounts, links and letters", func(ctx context.Context, w studio.Who, _ *none) (studio.StudioArchive, error) {
+		return s.app.ExportStudio(ctx, w)
+	})
+	huma.Register(s.api, huma.Operation{OperationID: "import-studio", Method: http.MethodPost, Path: "/api/studio", Summary: "Bring an archive into an empty studio", DefaultStatus: http.StatusNoContent, MaxBodyBytes: maxArchive},
+		func(ctx context.Context, in *body[studio.StudioArchive]) (*none, error) {
+			return nil, s.problem(s.app.ImportStudio(ctx, who(ctx), in.Body))
+		})
+	change(s, http.MethodDelete, "/api/studio", "delete-studio", "Delete all that the studio holds, or the studio with its accounts", func(ctx context.Context, w studio.Who, in *struct {
+		Body struct {
+			Name     string `json:"name" maxLength:"200" doc:"of the studio, as a person types it who knows what is meant"`
+			Password string `json:"password" maxLength:"200"`
+			Content  bool   `json:"content" doc:"only what it holds: students, items, games"`
+		}
+	}) error {
+		if in.Body.Content {
+			return s.app.EmptyStudio(ctx, w, in.Body.Name, in.Body.Password)
+		}
+		if err := s.app.DeleteStudio(ctx, w, in.Body.Name, in.Body.Password); err != nil {
+			return err
+		}
+		return s.sessions.Destroy(ctx)
+	})
 	change(s, http.MethodPost, "/api/facts", "tell", "Tell what happened; telling it twice changes nothing", func(ctx context.Context, w studio.Who, in *struct {
 		Body struct {
 			Facts []fact.Fact `json:"facts"`

@@ -133,7 +133,11 @@ const bodyLimit = notation.MaxFile + 1<<10
 
 func limitBody(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		r.Body = http.MaxBytesReader(w, r.Body, bodyLimit)
+		most := int64(bodyLimit)
+		if r.Method == http.MethodPost && r.URL.Path == "/api/studio" {
+			most = maxArchive
+		}
+		r.Body = http.MaxBytesReader(w, r.Body, most)
 		next.ServeHTTP(w, r)
 	})
 }

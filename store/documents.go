@@ -30,19 +30,23 @@ func (s Studio) AddTold(ctx context.Context, facts []fact.Fact, docs []KeptDocum
 		if err := s.addFacts(ctx, tx, facts); err != nil {
 			return err
 		}
-		for _, d := range docs {
-			summary, err := json.Marshal(d.Summary)
-			if err != nil {
-				return err
-			}
-			_, err = tx.ExecContext(ctx, `INSERT INTO documents (studio_id, `+documentColumns+`, summary, body) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = documents.id`,
-				s.id, d.ID, d.Student, string(d.Kind), string(d.Day), d.Revision, string(d.Reason), d.Cause.String(), string(d.By), d.At.UTC(), d.Program, summary, []byte(d.Body))
-			if err != nil {
-				return err
-			}
-		}
-		return nil
+		return s.addDocuments(ctx, tx, docs)
 	})
+}
+
+func (s Studio) addDocuments(ctx context.Context, tx *sql.Tx, docs []KeptDocument) error {
+	for _, d := range docs {
+		summary, err := json.Marshal(d.Summary)
+		if err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `INSERT INTO documents (studio_id, `+documentColumns+`, summary, body) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = documents.id`,
+			s.id, d.ID, d.Student, string(d.Kind), string(d.Day), d.Revision, string(d.Reason), d.Cause.String(), string(d.By), d.At.UTC(), d.Program, summary, []byte(d.Body))
+		if err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 const documentColumns = `id, student_id, kind, day, revision, reason, cause, author, at, program`

@@ -58,16 +58,8 @@ func (s Studio) Student(ctx context.Context, id string) (Student, error) {
 // AddStudent saves a new student and the first facts of one, all or none. One
 // whose id is there already is left alone, so that saying it twice adds one.
 func (s Studio) AddStudent(ctx context.Context, st Student, facts []fact.Fact) error {
-	slot, err1 := json.Marshal(st.Slot)
-	app, err2 := json.Marshal(st.Approach)
-	home, err3 := json.Marshal(st.Home)
-	if err := errors.Join(err1, err2, err3); err != nil {
-		return err
-	}
 	return s.inTx(ctx, func(tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = students.id`,
-			s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app, home, st.Contact)
-		if err != nil {
+		if err := s.addStudent(ctx, tx, st); err != nil {
 			return err
 		}
 		if err := s.addFacts(ctx, tx, facts); err != nil && !errors.Is(classify(err), ErrTaken) {
@@ -75,6 +67,18 @@ func (s Studio) AddStudent(ctx context.Context, st Student, facts []fact.Fact) e
 		}
 		return nil
 	})
+}
+
+func (s Studio) addStudent(ctx context.Context, tx *sql.Tx, st Student) error {
+	slot, err1 := json.Marshal(st.Slot)
+	app, err2 := json.Marshal(st.Approach)
+	home, err3 := json.Marshal(st.Home)
+	if err := errors.Join(err1, err2, err3); err != nil {
+		return err
+	}
+	_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = students.id`,
+		s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app, home, st.Contact)
+	return err
 }
 
 // SetStudent corrects a student's names, birth and instrument.
@@ -168,32 +172,34 @@ type NewItem struct {
 // AddItems puts items at the end of the shelf, all or none. One whose id is
 // there already is left alone.
 func (s Studio) AddItems(ctx context.Context, items []NewItem) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error {
-		for _, in := range items {
-			detail, err := json.Marshal(in.Item.Listing())
-			if err != nil {
-				return err
-			}
-			_, err = tx.ExecContext(ctx, `INSERT INTO items (studio_id, id, place, detail)
-				SELECT ?, ?, COALESCE(MAX(place), 0) + 1, ? FROM items WHERE studio_id = ?
-				ON DUPLICATE KEY UPDATE id = items.id`, s.id, in.Item.ID, detail, s.id)
-			if err != nil {
-				return fmt.Errorf("add %q: %w", in.Item.Title, err)
-			}
-			if in.File == nil {
-				continue
-			}
-			_, err = tx.ExecContext(ctx, `INSERT INTO scores (studio_id, item_id, file_name, data, hash) VALUES (?, ?, ?, ?, ?)
-				ON DUPLICATE KEY UPDATE item_id = item_id`, s.id, in.Item.ID, in.File.Name, in.File.Data, hashOf(in.File.Data))
-			if err != nil {
-				return fmt.Errorf("add the score of %q: %w", in.Item.Title, err)
-			}
-			if err := s.addReading(ctx, tx, in.Item, in.File.Data); err != nil {
-				return fmt.Errorf("add the reading of %q: %w", in.Item.Title, err)
-			}
+	return s.inTx(ctx, func(tx *sql.Tx) error { return s.addItems(ctx, tx, items) })
+}
+
+func (s Studio) addItems(ctx context.Context, tx *sql.Tx, items []NewItem) error {
+	for _, in := range items {
+		detail, err := json.Marshal(in.Item.Listing())
+		if err != nil {
+			return err
 		}
-		return s.shelfChanged(ctx, tx)
-	})
+		_, err = tx.ExecContext(ctx, `INSERT INTO items (studio_id, id, place, detail)
+			SELECT ?, ?, COALESCE(MAX(place), 0) + 1, ? FROM items WHERE studio_id = ?
+			ON DUPLICATE KEY UPDATE id = items.id`, s.id, in.Item.ID, detail, s.id)
+		if err != nil {
+			return fmt.Errorf("add %q: %w", in.Item.Title, err)
+		}
+		if in.File == nil {
+			continue
+		}
+		_, err = tx.ExecContext(ctx, `INSERT INTO scores (studio_id, item_id, file_name, data, hash) VALUES (?, ?, ?, ?, ?)
+			ON DUPLICATE KEY UPDATE item_id = item_id`, s.id, in.Item.ID, in.File.Name, in.File.Data, hashOf(in.File.Data))
+		if err != nil {
+			return fmt.Errorf("add the score of %q: %w", in.Item.Title, err)
+		}
+		if err := s.addReading(ctx, tx, in.Item, in.File.Data); err != nil {
+			return fmt.Errorf("add the reading of %q: %w", in.Item.Title, err)
+		}
+	}
+	return s.shelfChanged(ctx, tx)
 }
 
 // SetItems saves items and the titles of renamed books, all or none: one whose id is

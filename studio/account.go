@@ -257,7 +257,7 @@ func (a *App) SetAccount(ctx context.Context, who Who, name, studio, zone string
 	return told(errors.Join(a.store.SetTeacher(ctx, t), a.store.In(who.Studio).SetStudioName(ctx, studio, zone)), "account")
 }
 
-// known asks a teacher for the password before something that a stranger at an open laptop
+// knows asks a teacher for the password before something that a stranger at an open laptop
 // must not do.
 func (a *App) knows(ctx context.Context, who Who, password string) (store.Teacher, error) {
 	t, err := a.store.Teacher(ctx, who.Teacher)
@@ -307,6 +307,20 @@ func (a *App) SetPassword(ctx context.Context, who Who, device, old, password st
 	}
 	t.Password = hashPassword(password)
 	return told(errors.Join(a.store.SetTeacher(ctx, t), a.store.EndOtherDevices(ctx, t.ID, device)), "account")
+}
+
+// SetPasswordOf sets the password of an account, for who runs the program; all its sign-ins
+// end.
+func (a *App) SetPasswordOf(ctx context.Context, email, password string) error {
+	t, err := a.store.TeacherByEmail(ctx, email)
+	if err != nil {
+		return told(err, "account")
+	}
+	if err := checkNew(password, email); err != nil {
+		return err
+	}
+	t.Password = hashPassword(password)
+	return told(errors.Join(a.store.SetTeacher(ctx, t), a.store.EndOtherDevices(ctx, t.ID, "")), "account")
 }
 
 // EndDevice ends a sign-in.

@@ -23,6 +23,9 @@ const usage = `usage: ladder COMMAND
                        serve the demo studio from a private database,
                        or from LADDER_DSN when it is set
   migrate              bring the database of LADDER_DSN up to date
+  backup FILE          write the whole database of LADDER_DSN into a file
+  restore FILE         bring a backup into an empty database of LADDER_DSN
+  password ADDRESS     set another password for an account; it is read from a line
   read FILE [--played] [--for AGE] [--on piano|cello|guitar]
                        print what is read from a score, as JSON
   convert IN OUT [--annotated [--on piano|cello|guitar]]
@@ -61,6 +64,12 @@ func run(ctx context.Context, args []string, out io.Writer) error {
 		return demoCommand(ctx, args[1:], out)
 	case "migrate":
 		return migrateCommand(ctx, out)
+	case "backup":
+		return backupCommand(ctx, args[1:], out)
+	case "restore":
+		return restoreCommand(ctx, args[1:], out)
+	case "password":
+		return passwordCommand(ctx, args[1:], os.Stdin, out)
 	case "read":
 		return readCommand(args[1:], out)
 	case "convert":

@@ -1,0 +1,185 @@
+package studio
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"strings"
+	"time"
+
+	"patientladder/core/activity"
+	"patientladder/core/calendar"
+	"patientladder/core/document"
+	"patientladder/core/instrument"
+	"patientladder/core/reading"
+	"patientladder/core/shelf"
+	"patientladder/core/skill"
+	"patientladder/core/week"
+	"patientladder/store"
+)
+
+// archiveFormat names the form of a studio's archive.
+const archiveFormat = "patient-ladder studio 1"
+
+// A StudioArchive is all that a studio holds beside accounts, links and letters.
+type StudioArchive struct {
+	Format      string               `json:"format" enum:"patient-ladder studio 1"`
+	Name        string               `json:"name" maxLength:"200"`
+	Zone        string               `json:"zone" maxLength:"60"`
+	Calendar    calendar.Calendar    `json:"calendar"`
+	Home        shelf.Home           `json:"home"`
+	Words       reading.Words        `json:"words" doc:"for rhythms"`
+	Titles      shelf.Titles         `json:"titles" doc:"of books that were renamed"`
+	Instruments []instrument.Profile `json:"instruments" doc:"of the studio's own"`
+	Skills      []skill.Skill        `json:"skills" doc:"of the studio's own"`
+	Activities  []activity.Activity  `json:"activities" doc:"of the studio's own"`
+	Items       []ArchivedItem       `json:"items" doc:"in the order of the shelf"`
+	Students    []StudentArchive     `json:"students" doc:"by name"`
+}
+
+// An ArchivedItem is an item with its score file.
+type ArchivedItem struct {
+	Item  shelf.Item `json:"item"`
+	File  string     `json:"file,omitempty" doc:"name of the score file"`
+	Score []byte     `json:"score,omitempty" doc:"the file, base64"`
+}
+
+// ExportStudio gathers all that the studio holds.
+func (a *App) ExportStudio(ctx context.Context, who Who) (StudioArchive, error) {
+	r, items, err := a.shelved(ctx, who)
+	if err != nil {
+		return StudioArchive{}, err
+	}
+	students, err1 := r.Students(ctx)
+	activities, err2 := r.Activities(ctx)
+	if err := errors.Join(err1, err2); err != nil {
+		return StudioArchive{}, told(err, "studio")
+	}
+	out := StudioArchive{Format: archiveFormat, Name: r.row.Name, Zone: r.row.Zone, Calendar: r.row.Calendar, Home: r.row.Home, Words: r.row.Words, Titles: r.row.Titles,
+		Instruments: list(r.row.Instruments), Skills: list(r.row.Skills), Activities: list(activities), Items: []ArchivedItem{}, Students: []StudentArchive{}}
+	for _, it := range items {
+		one := ArchivedItem{Item: it.Listing()}
+		if it.HasScore {
+			f, err := r.Score(ctx, it.ID)
+			if err != nil {
+				return out, told(err, "score")
+			}
+			one.File, one.Score = f.Name, f.Data
+		}
+		out.Items = append(out.Items, one)
+	}
+	for _, st := range students {
+		one, err := r.archived(ctx, st)
+		if err != nil {
+			return out, err
+		}
+		out.Students = append(out.Students, one)
+	}
+	return out, nil
+}
+
+// ImportStudio brings an archive into a studio that holds nothing yet, all or none.
+func (a *App) ImportStudio(ctx context.Context, who Who, in StudioArchive) error {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return err
+	}
+	if in.Format != archiveFormat {
+		return invalid("This is no archive of a studio: its format is %q, not %q.", in.Format, archiveFormat)
+	}
+	if _, err := time.LoadLocation(in.Zone); err != nil || in.Zone == "" {
+		return invalid("%q is not a time zone such as Europe/London.", in.Zone)
+	}
+	if err := in.Calendar.Check(); err != nil {
+		return invalid("The calendar does not work: %v.", err)
+	}
+	w := store.Whole{Row: store.StudioRow{Name: in.Name, Zone: in.Zone, Calendar: in.Calendar, Home: in.Home, Words: in.Words, Titles: in.Titles, Instruments: in.Instruments, Skills: in.Skills}, Activities: in.Activities}
+	instruments := instrument.Shipped.With(in.Instruments)
+	for _, one := range in.Items {
+		if err := one.Item.Check(instruments); err != nil {
+			return invalid("%q cannot be brought in: %v.", one.Item.Title, err)
+		}
+		item := store.NewItem{Item: one.Item}
+		if one.File != "" {
+			item.File = &store.ScoreFile{Name: one.File, Data: one.Score}
+		}
+		w.Items = append(w.Items, item)
+	}
+	for _, one := range in.Students {
+		st, err := one.unpacked(r.now)
+		if err != nil {
+			return err
+		}
+		w.Students = append(w.Students, st)
+	}
+	err = a.store.In(who.Studio).AddWhole(ctx, w)
+	a.paces.forget(r.row.ID)
+	switch {
+	case errors.Is(err, store.ErrNotEmpty):
+		return &Error{Conflict, "This studio holds students or items already. An archive is brought into an empty one, so that nothing is mixed.", err}
+	case errors.Is(err, store.ErrTaken):
+		return invalid("Something stands twice in the archive, so nothing was brought in.")
+	}
+	return told(err, "studio")
+}
+
+// unpacked checks an archived student and gives it the form of the store.
+func (s StudentArchive) unpacked(now time.Time) (store.WholeStudent, error) {
+	out := store.WholeStudent{Student: store.Student{ID: s.ID, FirstName: s.FirstName, FamilyName: s.FamilyName, BirthYear: s.BirthYear, BirthMonth: s.BirthMonth, Instrument: s.Instrument,
+		Slot: s.Slot, Approach: s.Approach, Home: s.Home, Contact: s.Contact}, Facts: s.Facts}
+	if err := s.Slot.Check(); err != nil {
+		return out, invalid("The lesson time of %s does not work: %v.", s.FirstName, err)
+	}
+	for i, f := range s.Facts {
+		if err := f.Check(now); err != nil || f.Student != s.ID {
+			return out, invalid("Mark %d of %s cannot be brought in: %v.", i+1, s.FirstName, err)
+		}
+	}
+	for _, d := range s.Documents {
+		kept := store.KeptDocument{Document: d.Document, Body: d.Body, Summary: struct{}{}}
+		kept.Kind, kept.Cause, kept.Student = d.Kind, document.ParseCause(d.Cause), s.ID
+		if d.Kind == document.Sheet {
+			var sheet week.Sheet
+			if err := json.Unmarshal(d.Body, &sheet); err != nil {
+				return out, invalid("The sheet of %s of %s cannot be read: %v.", s.FirstName, d.Day, err)
+			}
+			kept.Summary = summarized(sheet)
+		}
+		out.Documents = append(out.Documents, kept)
+	}
+	return out, nil
+}
+
+// EmptyStudio deletes all students, items and games of a studio: what an import brought, or
+// all to begin anew.
+func (a *App) EmptyStudio(ctx context.Context, who Who, name, password string) error {
+	r, err := a.mayDelete(ctx, who, name, password)
+	if err != nil {
+		return err
+	}
+	a.paces.forget(r.row.ID)
+	return told(r.Empty(ctx), "studio")
+}
+
+// DeleteStudio deletes the studio, its accounts and all that is in it.
+func (a *App) DeleteStudio(ctx context.Context, who Who, name, password string) error {
+	r, err := a.mayDelete(ctx, who, name, password)
+	if err != nil {
+		return err
+	}
+	a.paces.forget(r.row.ID)
+	return told(r.Delete(ctx), "studio")
+}
+
+// mayDelete asks for the studio's name and the password before all is deleted.
+func (a *App) mayDelete(ctx context.Context, who Who, name, password string) (room, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return r, err
+	}
+	if !strings.EqualFold(strings.TrimSpace(name), r.row.Name) {
+		return r, invalid("Nothing was deleted: write the studio's name, %s, to go on.", r.row.Name)
+	}
+	_, err = a.knows(ctx, who, password)
+	return r, err
+}

@@ -1,0 +1,155 @@
+package studio_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/activity"
+	"patientladder/core/fact"
+	"patientladder/core/shelf"
+	"patientladder/demo"
+	"patientladder/store"
+	"patientladder/store/storetest"
+	"patientladder/studio"
+)
+
+// lived is a room in which something of each kind has happened.
+func lived(t *testing.T) *room {
+	r := furnished(t)
+	require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{Item: shelf.Item{ID: "mine", Title: "Mine", Instrument: "cello", Strand: shelf.Book, Points: shelf.PointsOf("Tone")}, File: &store.ScoreFile{Name: "mine.abc", Data: []byte("X:1\nT:Mine\nM:4/4\nL:1/4\nK:C clef=bass\nC, D, E, F,|\n")}}}))
+	require.NoError(t, r.app.SaveActivity(ctx, r.who, activity.Activity{ID: "own-game", Title: "Own game", Aim: "left-right", Family: "shared", From: 4, Least: 2, Most: 4, Levels: []string{"Do it."}}))
+	rung := r.tell(fact.RungAdded{Item: "mine", Strand: "book", After: fact.Top})
+	r.tell(fact.LessonOpened{Day: "2026-11-18"})
+	r.tell(fact.Taught{Rung: rung})
+	slip := r.tell(fact.Noted{Text: "of somebody else"})
+	r.tell(fact.Retracted{Ref: slip})
+	r.tell(fact.LessonClosed{Day: "2026-11-18"})
+	return r
+}
+
+func (r *room) archive() studio.StudioArchive {
+	v, err := r.app.ExportStudio(ctx, r.who)
+	require.NoError(r.t, err)
+	return v
+}
+
+// What leaves one studio and comes into another leaves it again the same, and what was
+// brought in is taken out as a whole.
+func TestAStudioMovesHouse(t *testing.T) {
+	r := lived(t)
+	out := r.archive()
+	raw, err := json.Marshal(out)
+	require.NoError(t, err)
+
+	other, err := r.app.SignUp(ctx, studio.SignUp{Name: "N", Studio: "New", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
+	require.NoError(t, err)
+	var in studio.StudioArchive
+	require.NoError(t, json.NewDecoder(bytes.NewReader(raw)).Decode(&in))
+	require.NoError(t, r.app.ImportStudio(ctx, other, in))
+	again, err := r.app.ExportStudio(ctx, other)
+	require.NoError(t, err)
+	second, err := json.Marshal(again)
+	require.NoError(t, err)
+	assert.JSONEq(t, string(raw), string(second))
+	week, err := r.app.Week(ctx, other, r.student, "", 0)
+	require.NoError(t, err)
+	require.NotNil(t, week.Sheet, "the sheet came along")
+	search, err := r.app.Search(ctx, other, "mine")
+	require.NoError(t, err)
+	assert.NotEmpty(t, search.Hits)
+
+	assert.ErrorContains(t, r.app.ImportStudio(ctx, other, in), "holds students or items already")
+	assert.ErrorContains(t, r.app.EmptyStudio(ctx, other, "Old", "a long password"), "Nothing was deleted")
+	assert.ErrorContains(t, r.app.EmptyStudio(ctx, other, "S", "wrong password"), "not your password")
+	require.NoError(t, r.app.EmptyStudio(ctx, other, "S", "a long password"))
+	empty, err := r.app.ExportStudio(ctx, other)
+	require.NoError(t, err)
+	assert.Empty(t, empty.Students)
+	assert.Empty(t, empty.Items)
+	require.NoError(t, r.app.ImportStudio(ctx, other, in), "and it may be brought in again")
+	assert.JSONEq(t, string(raw), func() string { b, _ := json.Marshal(r.archive()); return string(b) }(), "the first studio is as it was")
+}
+
+func TestArchivesThatAreNotTaken(t *testing.T) {
+	r := lived(t)
+	good := r.archive()
+	other, err := r.app.SignUp(ctx, studio.SignUp{Name: "N", Studio: "New", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
+	require.NoError(t, err)
+	for says, change := range map[string]func(*studio.StudioArchive){
+		"no archive of a studio": func(a *studio.StudioArchive) { a.Format = "something else" },
+		"not a time zone":        func(a *studio.StudioArchive) { a.Zone = "Mars" },
+		"stands twice":           func(a *studio.StudioArchive) { a.Students = append(a.Students, a.Students[0]) },
+		"Mark 1 of Emil": func(a *studio.StudioArchive) {
+			a.Students[0].Facts = append([]fact.Fact{{ID: "short"}}, a.Students[0].Facts...)
+		},
+		"cannot be brought in": func(a *studio.StudioArchive) {
+			a.Items = append([]studio.ArchivedItem{{Item: shelf.Item{ID: "x"}}}, a.Items...)
+		},
+	} {
+		raw, err := json.Marshal(good)
+		require.NoError(t, err)
+		var bad studio.StudioArchive
+		require.NoError(t, json.Unmarshal(raw, &bad))
+		change(&bad)
+		assert.ErrorContains(t, r.app.ImportStudio(ctx, other, bad), says)
+		after, err := r.app.ExportStudio(ctx, other)
+		require.NoError(t, err)
+		assert.Empty(t, after.Items, "nothing of it stays")
+	}
+}
+
+func TestAStudioIsDeleted(t *testing.T) {
+	r := lived(t)
+	other, err := r.app.SignUp(ctx, studio.SignUp{Name: "N", Studio: "New", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
+	require.NoError(t, err)
+	_, err = r.app.OpenDevice(ctx, r.who, "a browser")
+	require.NoError(t, err)
+	_, err = r.app.MakeFeed(ctx, r.who)
+	require.NoError(t, err)
+	assert.ErrorContains(t, r.app.DeleteStudio(ctx, r.who, "T", "a long password"), "Nothing was deleted")
+	require.NoError(t, r.app.DeleteStudio(ctx, r.who, "S", "a long password"))
+	assert.Error(t, r.signIn("a long password", ""), "the account is gone")
+	_, err = r.app.Day(ctx, other, "")
+	assert.NoError(t, err, "the other studio is not")
+	rows, err := r.store.DB().Query("SELECT table_name FROM information_schema.columns WHERE table_schema = DATABASE() AND column_name = 'studio_id'")
+	require.NoError(t, err)
+	defer rows.Close()
+	for rows.Next() {
+		var table string
+		require.NoError(t, rows.Scan(&table))
+		var n int
+		require.NoError(t, r.store.DB().QueryRow("SELECT COUNT(*) FROM "+table+" WHERE studio_id = ?", r.who.Studio).Scan(&n))
+		assert.Zero(t, n, table)
+	}
+}
+
+// A backup restores into an empty database as it was, and nowhere else.
+func TestABackupRestores(t *testing.T) {
+	r := lived(t)
+	require.NoError(t, demo.OwnBooks(ctx, r.app, r.who))
+	before := r.archive()
+	var file bytes.Buffer
+	n, err := r.store.Backup(ctx, &file)
+	require.NoError(t, err)
+	assert.Greater(t, n, int64(100))
+
+	_, err = r.store.Restore(ctx, bytes.NewReader(file.Bytes()))
+	assert.ErrorIs(t, err, store.ErrNotEmpty)
+	fresh := storetest.New(t)
+	_, err = fresh.Restore(ctx, bytes.NewReader(file.Bytes()[:file.Len()/2]))
+	assert.ErrorContains(t, err, "damaged")
+	_, err = fresh.Restore(ctx, bytes.NewReader([]byte("no backup")))
+	assert.ErrorContains(t, err, "no backup")
+	back, err := fresh.Restore(ctx, bytes.NewReader(file.Bytes()))
+	require.NoError(t, err)
+	assert.Equal(t, n, back)
+
+	r.store, r.app = fresh, studio.New(fresh, func() time.Time { return r.now })
+	assert.NoError(t, r.signIn("a long password", ""))
+	assert.Equal(t, before, r.archive())
+}
