@@ -500,6 +500,20 @@ func (s *Server) routes() {
 			}
 			return &body[studio.TableView]{v}, nil
 		})
+	download(s, "/api/students.csv", "roster", "The students as a table", "text/csv; charset=utf-8", func(ctx context.Context, w studio.Who, _ *none) (studio.Archive, error) {
+		return s.app.Roster(ctx, w)
+	})
+	answer(s, huma.Operation{OperationID: "merge-roster", Method: http.MethodPost, Path: "/api/students.csv", Summary: "Read a table of students: what it would change, or keep it", MaxBodyBytes: maxTable},
+		func(ctx context.Context, w studio.Who, in *struct {
+			Save    bool   `query:"save"`
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (studio.RosterView, error) {
+			return s.app.MergeRoster(ctx, w, in.RawBody, in.Save)
+		})
+	answer(s, huma.Operation{OperationID: "add-titles", Method: http.MethodPost, Path: "/api/shelf/titles", Summary: "Put a book on the shelf from a list of its titles"},
+		func(ctx context.Context, w studio.Who, in *body[studio.TitleList]) (studio.Imported, error) {
+			return s.app.AddTitles(ctx, w, in.Body)
+		})
 	get(s, "/api/studio", "export-studio", "All that the studio holds beside accounts, links and letters", func(ctx context.Context, w studio.Who, _ *none) (studio.StudioArchive, error) {
 		return s.app.ExportStudio(ctx, w)
 	})

@@ -3,8 +3,12 @@ package studio
 import (
 	"context"
 	"slices"
+	"strings"
 
+	"patientladder/core/instrument"
+	"patientladder/core/score"
 	"patientladder/core/shelf"
+	"patientladder/core/table"
 )
 
 // A FaultsView is what is wrong with an item.
@@ -108,7 +112,7 @@ func (a *App) RenameBook(ctx context.Context, who Who, book, unit, title string)
 type TableView struct {
 	Changes []shelf.Change `json:"changes"`
 	Same    int            `json:"same" doc:"rows that change nothing"`
-	Bad     []shelf.BadRow `json:"bad" doc:"rows that cannot be taken, by line"`
+	Bad     []table.Bad    `json:"bad" doc:"rows that cannot be taken, by line"`
 	Twins   int            `json:"twins" doc:"new items of the same title, book and instrument as one that is there: not kept unless asked for"`
 	Saved   bool           `json:"saved"`
 }
@@ -125,11 +129,11 @@ func (a *App) Table(ctx context.Context, who Who, data []byte, save, twins bool)
 	if err != nil {
 		return TableView{}, invalid("The table cannot be read: %v.", err)
 	}
-	v := TableView{Changes: []shelf.Change{}, Same: same, Bad: append([]shelf.BadRow{}, bad...)}
+	v := TableView{Changes: []shelf.Change{}, Same: same, Bad: append([]table.Bad{}, bad...)}
 	var keep []shelf.Item
 	for _, c := range changes {
 		if unknown := r.unknownSkill(c.Item); unknown != "" {
-			v.Bad = append(v.Bad, shelf.BadRow{Line: c.Line, Says: "\"" + unknown + "\" is not a skill of the graph"})
+			v.Bad = append(v.Bad, table.Bad{Line: c.Line, Says: "\"" + unknown + "\" is not a skill of the graph"})
 			continue
 		}
 		if c.Twin != "" && !twins {
@@ -166,4 +170,46 @@ func (r room) unknownSkill(it shelf.Item) string {
 func (a *App) ShelfTable(ctx context.Context, who Who) ([]byte, error) {
 	items, err := a.store.In(who.Studio).Items(ctx)
 	return shelf.Table(shown(items)), told(err, "shelf")
+}
+
+// A TitleList is a book as a list of its titles.
+type TitleList struct {
+	Book       string        `json:"book" maxLength:"200"`
+	Instrument instrument.ID `json:"instrument"`
+	Strand     shelf.Strand  `json:"strand" enum:"book,technique,reading,repertoire"`
+	Titles     string        `json:"titles" maxLength:"20000" doc:"a line each; a line that ends with a colon begins a unit"`
+}
+
+// mostTitles is how many titles one list holds.
+const mostTitles = 300
+
+// AddTitles puts a book on the shelf from a list of its titles. Those of which the book holds
+// one already are told, and not put there twice.
+func (a *App) AddTitles(ctx context.Context, who Who, in TitleList) (Imported, error) {
+	out := Imported{Items: []shelf.Item{}, Unread: []score.Unread{}, Twins: []Twin{}}
+	r, shelved, err := a.shelved(ctx, who)
+	if err != nil {
+		return out, err
+	}
+	in.Book = strings.TrimSpace(in.Book)
+	items := shelf.FromTitles(in.Titles, in.Book, in.Instrument, in.Strand, NewID)
+	switch {
+	case in.Book == "":
+		return out, invalid("The book needs a title.")
+	case len(items) == 0:
+		return out, invalid("There is no title in the list: write one on each line.")
+	case len(items) > mostTitles:
+		return out, invalid("%d titles at once; bring in at most %d.", len(items), mostTitles)
+	}
+	for _, it := range items {
+		if twin, there := shelf.Twin(shelved, it); there {
+			out.Twins = append(out.Twins, Twin{twin.ID, twin.Title, twin.Book})
+			continue
+		}
+		if err := it.Check(r.instruments); err != nil {
+			return out, invalid("%q cannot go on the shelf: %v.", it.Title, err)
+		}
+		out.Items = append(out.Items, it)
+	}
+	return out, r.keep(ctx, shelved, out.Items)
 }

@@ -1,16 +1,13 @@
 package shelf
 
 import (
-	"bytes"
-	"encoding/csv"
-	"errors"
 	"fmt"
-	"io"
 	"slices"
 	"strconv"
 	"strings"
 
 	"patientladder/core/instrument"
+	"patientladder/core/table"
 )
 
 // A column is one field of an item, as it is written and read.
@@ -65,34 +62,16 @@ func split(s string) []string {
 	return out
 }
 
-// Table writes items as CSV (RFC 4180) with a head line. A cell that a
-// spreadsheet would take for a formula gets an apostrophe, which Merge takes
-// off again.
+// Table writes items as a table with a head line.
 func Table(items []Item) []byte {
-	var b bytes.Buffer
-	w := csv.NewWriter(&b)
-	row := make([]string, len(columns))
-	for i, c := range columns {
-		row[i] = c.name
-	}
-	w.Write(row) // a buffer takes everything
-	for _, it := range items {
-		for i, c := range columns {
-			row[i] = c.get(it)
-			if row[i] != "" && strings.ContainsRune("=+-@'", rune(row[i][0])) {
-				row[i] = "'" + row[i]
-			}
+	rows := make([][]string, len(items)+1)
+	for _, c := range columns {
+		rows[0] = append(rows[0], c.name)
+		for i, it := range items {
+			rows[i+1] = append(rows[i+1], c.get(it))
 		}
-		w.Write(row)
 	}
-	w.Flush()
-	return b.Bytes()
-}
-
-// A BadRow is a line of a table that cannot be taken.
-type BadRow struct {
-	Line int    `json:"line" doc:"from 1, the head line"`
-	Says string `json:"says"`
+	return table.Write(rows)
 }
 
 // A Change is what a table would do to one item.
@@ -108,55 +87,32 @@ type Change struct {
 // change nothing counted, and the rows that cannot be taken, by line. Columns
 // that are left out keep what stands; a row without an id is a new item, whose
 // id newID makes. An error means that the table as a whole cannot be read.
-func Merge(shelf []Item, all instrument.Set, table []byte, newID func() string) (changes []Change, same int, bad []BadRow, err error) {
-	r := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(table, []byte("\xef\xbb\xbf"))))
-	r.FieldsPerRecord = -1
-	head, err := r.Read()
+func Merge(shelf []Item, all instrument.Set, data []byte, newID func() string) (changes []Change, same int, bad []table.Bad, err error) {
+	t, err := table.Read(data)
 	if err != nil {
-		return nil, 0, nil, fmt.Errorf("the table has no head line with the names of its columns")
+		return nil, 0, nil, err
 	}
-	at := make([]int, len(head))
-	for i, name := range head {
-		name = strings.ToLower(strings.TrimSpace(name))
+	at := make([]int, len(t.Head))
+	for i, name := range t.Head {
 		at[i] = slices.IndexFunc(columns, func(c column) bool { return c.name == name })
 		if at[i] < 0 {
 			return nil, 0, nil, fmt.Errorf("line 1: there is no column %q; the columns are %s", name, columnNames())
 		}
-		if slices.Contains(at[:i], at[i]) {
-			return nil, 0, nil, fmt.Errorf("line 1: the column %q stands twice", name)
-		}
 	}
+	bad = t.Bad
 	known, seen := map[string]Item{}, map[string]int{}
 	for _, it := range shelf {
 		known[it.ID] = it
 	}
-	for {
-		row, err := r.Read()
-		if errors.Is(err, io.EOF) {
-			return changes, same, bad, nil
-		}
-		var syntax *csv.ParseError
-		if errors.As(err, &syntax) {
-			bad = append(bad, BadRow{syntax.StartLine, syntax.Err.Error()})
-			continue
-		}
-		line, _ := r.FieldPos(0)
-		if len(row) != len(head) {
-			bad = append(bad, BadRow{line, fmt.Sprintf("%d cells where the head line has %d", len(row), len(head))})
-			continue
-		}
-		for i := range row {
-			if row[i] = strings.TrimSpace(row[i]); strings.HasPrefix(row[i], "'") {
-				row[i] = row[i][1:]
-			}
-		}
+	for _, r := range t.Rows {
+		line, row := r.Line, r.Cells
 		change, err := merged(known, all, at, row, newID)
 		if err == nil && seen[change.Item.ID] > 0 {
 			err = fmt.Errorf("the id %q stood in line %d already", change.Item.ID, seen[change.Item.ID])
 		}
 		switch {
 		case err != nil:
-			bad = append(bad, BadRow{line, err.Error()})
+			bad = append(bad, table.Bad{Line: line, Says: err.Error()})
 			continue
 		case !change.New && len(change.Fields) == 0:
 			same++
@@ -169,6 +125,8 @@ func Merge(shelf []Item, all instrument.Set, table []byte, newID func() string) 
 		}
 		seen[change.Item.ID] = line
 	}
+	slices.SortFunc(bad, func(a, b table.Bad) int { return a.Line - b.Line })
+	return changes, same, bad, nil
 }
 
 // merged applies one row.

@@ -9,6 +9,7 @@ import { Button } from "../../parts/Button";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
 import { plural } from "../../parts/words";
+import { Whole } from "./Whole";
 
 type View = Schemas["AccountView"];
 
@@ -27,6 +28,7 @@ export function AccountScreen() {
               <Names view={view} />
               <Mail view={view} />
               <Password />
+              <Whole studio={view.studio} />
             </div>
             <div className="space-y-4">
               <App view={view} />

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "@tanstack/react-router";
-import { useState } from "react";
+import { type FormEvent, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { act } from "../../api/outbox";
+import { act, tell } from "../../api/outbox";
 import { recordView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
@@ -146,6 +146,9 @@ function evidence(e: Schemas["Evidence"]) {
 }
 
 function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string; student: string }) {
+  const [editing, edit] = useState(false);
+  const body = entry.fact.body;
+  if (editing && body.kind === "noted") return <Edit entry={entry} text={body.text} close={() => edit(false)} />;
   const what = `${entry.title ? `${entry.title}: ` : ""}${tellOf(entry)}`;
   return (
     <li className="flex items-center gap-3 py-0.5">
@@ -155,6 +158,11 @@ function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string;
         <span className="text-small text-soft">{entry.fact.by === "family" ? "by the family" : "by the program"}</span>
       )}
       {entry.back && <span className="text-small text-soft">taken back</span>}
+      {body.kind === "noted" && !entry.back && (
+        <Button look="quiet" className="px-2! py-0.5!" aria-label={`Edit: ${what}`} onClick={() => edit(true)}>
+          Edit
+        </Button>
+      )}
       <Button
         look="quiet"
         className="px-2! py-0.5!"
@@ -163,6 +171,37 @@ function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string;
       >
         {entry.back ? "Put back" : "Take back"}
       </Button>
+    </li>
+  );
+}
+
+// Edit writes a note anew, at the time of the first; the one before is taken back.
+function Edit({ entry, text, close }: { entry: Schemas["Entry"]; text: string; close: () => void }) {
+  const { student, at, id } = entry.fact;
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const now = String(new FormData(e.currentTarget).get("note")).trim();
+    if (now && now !== text) {
+      tell(student, { kind: "retracted", ref: id });
+      tell(student, { kind: "noted", text: now }, new Date(at));
+    }
+    close();
+  };
+  return (
+    <li>
+      <form onSubmit={submit} className="flex gap-2 py-1">
+        <input
+          // biome-ignore lint/a11y/noAutofocus: the teacher asked for this field
+          autoFocus
+          name="note"
+          aria-label="The note"
+          maxLength={2000}
+          defaultValue={text}
+          onKeyDown={(e) => e.key === "Escape" && close()}
+          className="flex-1 rounded border border-line bg-ground px-2 py-1"
+        />
+        <Button type="submit">Keep</Button>
+      </form>
     </li>
   );
 }

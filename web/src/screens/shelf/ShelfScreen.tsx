@@ -13,6 +13,7 @@ import { ImportScores } from "./ImportScores";
 import { OwnBooks } from "./OwnBooks";
 import { Table } from "./Table";
 import { Title } from "./Title";
+import { TitleList } from "./TitleList";
 
 type Asked = { words: string; instrument: string; taste: string; slope: string; student: string };
 
@@ -101,6 +102,7 @@ export function ShelfScreen() {
       <div className="space-y-4">
         <ImportScores books={[...new Set(query.data?.items.map((it) => it.book))]} reads={query.data?.reads ?? []} />
         <Table />
+        <TitleList />
         <div className="grid grid-cols-2 gap-2">
           <Button onClick={() => make({ ...blank, id: ulid() })}>Write a new item</Button>
           <Link

@@ -10,6 +10,7 @@ import { Shown, Trouble } from "../../parts/Told";
 import { HomeForm } from "../settings/HomeForm";
 import { NewStudent } from "./NewStudent";
 import { RhythmWords } from "./RhythmWords";
+import { Roster } from "./Roster";
 import { StudentList } from "./StudentList";
 
 // StudioScreen: the students, a new one, the demo's clock, and the way out.
@@ -72,6 +73,7 @@ export function StudioScreen() {
                 </Link>
               </section>
               <RhythmWords />
+              <Roster />
               <Keys />
             </div>
             {day.demo && <DemoClock now={day.now} />}

@@ -1,0 +1,142 @@
+// Package table reads and writes tables as spreadsheets do: CSV of RFC 4180, and what
+// Excel makes of it, which is semicolons in half of Europe, tabs, a line that names the
+// separator, a mark of the byte order, UTF-16 or Latin-1.
+package table
+
+import (
+	"bytes"
+	"encoding/binary"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+	"unicode/utf16"
+	"unicode/utf8"
+)
+
+// A Row is a line of a table with as many cells as its head.
+type Row struct {
+	Line  int // from 1, the head line
+	Cells []string
+}
+
+// A Bad is a line that cannot be taken.
+type Bad struct {
+	Line int    `json:"line" doc:"from 1, the head line"`
+	Says string `json:"says"`
+}
+
+// A Table is what was read.
+type Table struct {
+	Head []string // in small letters
+	Rows []Row
+	Bad  []Bad
+}
+
+// separators that are looked for in a head line; the first is usual.
+var separators = []rune{',', ';', '\t'}
+
+// Read reads a table. An error means that it cannot be read as a whole. Cells are without
+// blanks around them, and without the apostrophe that keeps a spreadsheet from reading a
+// formula.
+func Read(data []byte) (Table, error) {
+	text := decoded(data)
+	before := 0 // lines that are no table
+	if first, rest, _ := strings.Cut(text, "\n"); strings.HasPrefix(strings.ToLower(first), "sep=") {
+		text, before = rest, 1
+	}
+	head, _, _ := strings.Cut(text, "\n")
+	r := csv.NewReader(strings.NewReader(text))
+	r.Comma = slices.MaxFunc(separators, func(a, b rune) int { return strings.Count(head, string(a)) - strings.Count(head, string(b)) })
+	r.FieldsPerRecord, r.LazyQuotes = -1, false
+	var t Table
+	names, err := r.Read()
+	if err != nil {
+		return t, fmt.Errorf("the table has no head line with the names of its columns")
+	}
+	for _, name := range names {
+		t.Head = append(t.Head, strings.ToLower(strings.TrimSpace(name)))
+	}
+	for len(t.Head) > 1 && t.Head[len(t.Head)-1] == "" { // columns that a spreadsheet leaves behind
+		t.Head = t.Head[:len(t.Head)-1]
+	}
+	for i, name := range t.Head {
+		if slices.Contains(t.Head[:i], name) {
+			return t, fmt.Errorf("line %d: the column %q stands twice", 1+before, name)
+		}
+	}
+	for {
+		cells, err := r.Read()
+		if errors.Is(err, io.EOF) {
+			return t, nil
+		}
+		var syntax *csv.ParseError
+		if errors.As(err, &syntax) {
+			t.Bad = append(t.Bad, Bad{syntax.StartLine + before, syntax.Err.Error()})
+			continue
+		}
+		line, _ := r.FieldPos(0)
+		line += before
+		for i := range cells {
+			if cells[i] = strings.TrimSpace(cells[i]); strings.HasPrefix(cells[i], "'") {
+				cells[i] = cells[i][1:]
+			}
+		}
+		for len(cells) > len(t.Head) && cells[len(cells)-1] == "" {
+			cells = cells[:len(cells)-1]
+		}
+		if !slices.ContainsFunc(cells, func(c string) bool { return c != "" }) {
+			continue // an empty line
+		}
+		if len(cells) != len(t.Head) {
+			t.Bad = append(t.Bad, Bad{line, fmt.Sprintf("%d cells where the head line has %d", len(cells), len(t.Head))})
+			continue
+		}
+		t.Rows = append(t.Rows, Row{line, cells})
+	}
+}
+
+// decoded is a file's text: UTF-8, UTF-16 with a mark of its order, or else Latin-1 as older
+// spreadsheets write it.
+func decoded(data []byte) string {
+	wide := func(order binary.ByteOrder) string {
+		units := make([]uint16, 0, len(data)/2)
+		for i := 2; i+1 < len(data); i += 2 {
+			units = append(units, order.Uint16(data[i:]))
+		}
+		return string(utf16.Decode(units))
+	}
+	switch {
+	case bytes.HasPrefix(data, []byte("\xff\xfe")):
+		return wide(binary.LittleEndian)
+	case bytes.HasPrefix(data, []byte("\xfe\xff")):
+		return wide(binary.BigEndian)
+	case utf8.Valid(data):
+		return strings.TrimPrefix(string(data), "\ufeff")
+	}
+	letters := make([]rune, len(data))
+	for i, b := range data {
+		letters[i] = rune(b)
+	}
+	return string(letters)
+}
+
+// Write writes rows, the head first. A cell that a spreadsheet would take for a formula gets
+// an apostrophe, which Read takes off again.
+func Write(rows [][]string) []byte {
+	var b bytes.Buffer
+	w := csv.NewWriter(&b)
+	for _, row := range rows {
+		out := slices.Clone(row)
+		for i, cell := range out {
+			if cell != "" && strings.ContainsRune("=+-@'", rune(cell[0])) {
+				out[i] = "'" + cell
+			}
+		}
+		_ = w.Write(out) // a buffer takes everything
+	}
+	w.Flush()
+	return b.Bytes()
+}

@@ -1,0 +1,122 @@
+import { useMutation } from "@tanstack/react-query";
+import { useNavigate } from "@tanstack/react-router";
+import { type FormEvent, useRef, useState } from "react";
+import { answer, api, forgetKept, queries, type Schemas } from "../../api/client";
+import { Button } from "../../parts/Button";
+import { Trouble } from "../../parts/Told";
+
+const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
+
+// Whole takes the studio along as one file, brings one in, and deletes what is there.
+export function Whole({ studio }: { studio: string }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [asking, ask] = useState<"content" | "all">();
+  const go = useNavigate();
+  const bring = useMutation({
+    mutationFn: async (file: File) => {
+      const body = JSON.parse(await file.text().catch(() => "")) as Schemas["StudioArchive"];
+      await answer(api.POST("/api/studio", { body }));
+    },
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const drop = useMutation({
+    mutationFn: (body: { name: string; password: string; content: boolean }) =>
+      answer(api.DELETE("/api/studio", { body })),
+    onSuccess: async (_, body) => {
+      ask(undefined);
+      bring.reset();
+      if (body.content) return queries.invalidateQueries();
+      queries.clear();
+      await forgetKept();
+      await go({ to: "/sign-in" });
+    },
+  });
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const form = new FormData(e.currentTarget);
+    drop.mutate({
+      name: String(form.get("studio")),
+      password: String(form.get("password")),
+      content: asking === "content",
+    });
+  };
+  return (
+    <section aria-label="The whole studio" className="space-y-2 rounded bg-raised p-4">
+      <h2>The whole studio</h2>
+      <p className="text-soft">
+        One file holds students, marks, plans, sheets, the shelf with its scores, and the calendar. It goes into an
+        empty studio, here or elsewhere.
+      </p>
+      <div className="flex flex-wrap items-center gap-2">
+        <a
+          href="/api/studio"
+          download={`${studio}.json`}
+          className="rounded border border-ink px-4 py-2 font-[620] hover:bg-faint"
+        >
+          Take it along
+        </a>
+        <Button onClick={() => input.current?.click()} disabled={bring.isPending}>
+          {bring.isPending ? "Bringing it in" : "Bring one in"}
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          accept=".json,application/json"
+          aria-label="An archive of a studio"
+          className="sr-only"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            if (file) bring.mutate(file);
+            e.target.value = "";
+          }}
+        />
+      </div>
+      {bring.error && (
+        <Trouble>
+          {bring.error instanceof SyntaxError ? "This file is no archive of a studio." : bring.error.message}
+        </Trouble>
+      )}
+      {bring.isSuccess && (
+        <p role="status" className="flex items-center gap-3 text-keep">
+          Brought in as a whole.
+          <Button onClick={() => ask("content")}>Take it out again</Button>
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        <Button look="quiet" onClick={() => ask("content")}>
+          Empty the studio
+        </Button>
+        <Button look="quiet" onClick={() => ask("all")}>
+          Delete the studio
+        </Button>
+      </div>
+      {asking && (
+        <form onSubmit={submit} className="space-y-2 rounded border-l-4 border-warn bg-ground p-3">
+          <p>
+            {asking === "content"
+              ? "Every student with all that was told, and everything on the shelf, is deleted for good."
+              : "The studio, your account and all that is in it are deleted for good."}{" "}
+            Take it along first.
+          </p>
+          <label className="block font-[580]">
+            Write {studio} to go on
+            <input name="studio" required autoComplete="off" className={field} />
+          </label>
+          <label className="block font-[580]">
+            Your password
+            <input name="password" type="password" required autoComplete="current-password" className={field} />
+          </label>
+          {drop.error && <Trouble>{drop.error.message}</Trouble>}
+          <div className="flex gap-2">
+            <Button type="submit" disabled={drop.isPending}>
+              {asking === "content" ? "Empty it" : "Delete it"}
+            </Button>
+            <Button look="quiet" onClick={() => ask(undefined)}>
+              Leave it
+            </Button>
+          </div>
+        </form>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,76 @@
+import { useMutation } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { answer, api, queries, type Schemas } from "../../api/client";
+import { Button } from "../../parts/Button";
+import { PickInstrument } from "../../parts/instruments";
+import { Trouble } from "../../parts/Told";
+import { plural, strandNames } from "../../parts/words";
+
+const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
+
+// TitleList puts a book on the shelf from a pasted list of its titles.
+export function TitleList() {
+  const [instrument, setInstrument] = useState("piano");
+  const add = useMutation({
+    mutationFn: (body: Schemas["TitleList"]) => answer(api.POST("/api/shelf/titles", { body })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["shelf"] }),
+  });
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const form = e.currentTarget;
+    const text = (name: string) => String(new FormData(form).get(name));
+    add.mutate(
+      {
+        book: text("listBook"),
+        instrument,
+        strand: text("listStrand") as Schemas["TitleList"]["strand"],
+        titles: text("listTitles"),
+      },
+      { onSuccess: () => form.querySelector<HTMLTextAreaElement>("textarea")?.select() },
+    );
+  };
+  return (
+    <form onSubmit={submit} aria-label="A book as a list" className="space-y-2 rounded bg-raised p-4 font-[580]">
+      <h2>A book as a list</h2>
+      <label className="block">
+        Book
+        <input name="listBook" required maxLength={200} className={field} />
+      </label>
+      <div className="grid grid-cols-2 gap-2">
+        <PickInstrument name="listInstrument" className={field} value={instrument} set={setInstrument} />
+        <label>
+          Lane
+          <select name="listStrand" className={field}>
+            {Object.entries(strandNames).map(([strand, name]) => (
+              <option key={strand} value={strand}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <label className="block">
+        Titles, a line each
+        <textarea
+          name="listTitles"
+          required
+          rows={5}
+          maxLength={20000}
+          placeholder={"First unit:\nRope Walk\nSlack Water"}
+          className={field}
+        />
+      </label>
+      <p className="font-normal text-soft">A line that ends with a colon begins a unit.</p>
+      {add.error && <Trouble>{add.error.message}</Trouble>}
+      <Button type="submit" disabled={add.isPending}>
+        Put them on the shelf
+      </Button>
+      {add.data && (
+        <p role="status" className="font-normal text-keep">
+          {plural(add.data.items.length, "title")} put on the shelf
+          {add.data.twins.length > 0 && `; ${add.data.twins.length} stood there already`}.
+        </p>
+      )}
+    </form>
+  );
+}
