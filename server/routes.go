@@ -183,6 +183,16 @@ func (s *Server) routes() {
 	}) (lesson.Pace, error) {
 		return s.app.Pace(ctx, w, in.Student, in.Block, in.Minute)
 	})
+	answer(s, huma.Operation{OperationID: "move-marks", Method: http.MethodPost, Path: "/api/students/{student}/moved", Summary: "Take marks of the wrong student over to the right one"},
+		func(ctx context.Context, w studio.Who, in *struct {
+			Student string `path:"student" maxLength:"26"`
+			Body    struct {
+				To    string   `json:"to" maxLength:"26"`
+				Marks []string `json:"marks" maxItems:"250" doc:"ids of facts"`
+			}
+		}) (studio.Moved, error) {
+			return s.app.MoveMarks(ctx, w, in.Student, in.Body.To, in.Body.Marks)
+		})
 	get(s, "/api/students/{student}/seat", "seat", "How a student sits, here and at home", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.SeatView, error) {
 		return s.app.Seat(ctx, w, in.Student)
 	})

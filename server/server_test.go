@@ -138,7 +138,7 @@ func TestNothingCrossesFromOneStudioToAnother(t *testing.T) {
 	assert.True(t, strings.HasPrefix(api.OpenAPI, "3.1"))
 	assert.GreaterOrEqual(t, len(api.Paths), 14)
 	// what is sent where something is changed
-	bodies := map[string]string{"/{student}": `{"firstName":"X","familyName":"","birthYear":2018,"birthMonth":3,"instrument":"cello"}`, "/links": "", "/same": `{"as":""}`, "/slot": `{"weekday":3,"start":"16:00","minutes":30}`, "/contact": `{"address":"a@b.example"}`, "/sendings": `{"id":"` + ulid.Make().String() + `","paper":"A4"}`}
+	bodies := map[string]string{"/{student}": `{"firstName":"X","familyName":"","birthYear":2018,"birthMonth":3,"instrument":"cello"}`, "/moved": `{"to":"x","marks":[]}`, "/links": "", "/same": `{"as":""}`, "/slot": `{"weekday":3,"start":"16:00","minutes":30}`, "/contact": `{"address":"a@b.example"}`, "/sendings": `{"id":"` + ulid.Make().String() + `","paper":"A4"}`}
 	for path, methods := range api.Paths {
 		at := strings.NewReplacer("{student}", emil, "{item}", item, "{question}", "upkeep", "{school}", "third").Replace(path)
 		for method := range methods {

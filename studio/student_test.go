@@ -179,3 +179,34 @@ func TestALessonIsMarkedTheDayAfter(t *testing.T) {
 	require.Len(t, day.Open, 1)
 	assert.Equal(t, advice.Unclosed{Day: "2026-12-02"}, day.Open[0].Unclosed)
 }
+
+func TestMarksOfTheWrongStudentAreTakenOver(t *testing.T) {
+	r := newRoom(t)
+	wrong := r.student
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	slip := r.tell(fact.RungAdded{Item: "slipway", Strand: "book", After: fact.Top})
+	ada := studio.NewID()
+	_, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: ada, FirstName: "Ada", BirthYear: 2017, BirthMonth: 3, Instrument: "cello", Slot: calendar.Slot{Weekday: time.Wednesday, Start: "17:00", Minutes: 30}})
+	require.NoError(t, err)
+	r.student = ada
+	hers := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.student = wrong
+	marks := []string{r.tell(fact.LessonOpened{Day: "2026-11-18"}), r.tell(fact.Taught{Rung: lamp}), r.tell(fact.PointMarked{Rung: lamp, Point: "tone", State: fact.Met}), r.tell(fact.Taught{Rung: slip})}
+
+	out, err := r.app.MoveMarks(ctx, r.who, wrong, ada, marks)
+	require.NoError(t, err)
+	assert.Equal(t, 3, out.Moved)
+	require.Len(t, out.Left, 1)
+	assert.Equal(t, "Slipway Song", out.Left[0].Title, "it is not on her ladder")
+	assert.Equal(t, "planned", r.lesson().State, "his lesson has not begun")
+	v, err := r.app.Lesson(ctx, r.who, ada, "2026-11-18")
+	require.NoError(t, err)
+	assert.Equal(t, "open", v.State)
+	assert.Equal(t, hers, v.Rungs[0].ID)
+	assert.Equal(t, fact.Met, v.Rungs[0].Points[0].State)
+
+	_, err = r.app.MoveMarks(ctx, r.who, wrong, ada, marks[:3])
+	assert.ErrorContains(t, err, "None of these marks", "they are not his any more")
+	_, err = r.app.MoveMarks(ctx, r.who, wrong, wrong, marks)
+	assert.ErrorContains(t, err, "this student's already")
+}

@@ -217,3 +217,22 @@ func Refs(b Body) []Ref {
 	}
 	return out
 }
+
+// Referring returns a body that refers to other things, each as to says; false where to knows
+// none for one of them.
+func Referring(b Body, to func(Ref) (string, bool)) (Body, bool) {
+	v := reflect.New(reflect.TypeOf(b)).Elem()
+	v.Set(reflect.ValueOf(b))
+	for _, fl := range registry[b.Kind()].fields {
+		at := v.Field(fl.at)
+		if fl.ref == "" || at.String() == "" {
+			continue
+		}
+		id, known := to(Ref{fl.ref, at.String()})
+		if !known {
+			return b, false
+		}
+		at.SetString(id)
+	}
+	return v.Interface().(Body), true
+}

@@ -1,5 +1,11 @@
+import { useMutation } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { answer, api, queries } from "../../api/client";
 import type { Noted as Entry } from "../../api/echo";
-import { clock, tellOf } from "../../parts/words";
+import { useDay } from "../../api/views";
+import { Button } from "../../parts/Button";
+import { Trouble } from "../../parts/Told";
+import { clock, plural, tellOf } from "../../parts/words";
 import type { LessonView } from "./view";
 
 // Noted lists what was told in this lesson, newest last, and says of each mark
@@ -26,6 +32,63 @@ export function Noted({ view, zone }: { view: LessonView; zone: string }) {
           </li>
         )}
       </ol>
+      {told.length > 0 && <Elsewhere view={view} marks={view.noted.filter((e) => !e.back).map((e) => e.fact.id)} />}
     </section>
+  );
+}
+
+// Elsewhere takes the marks of this lesson over to the student whom they are of.
+function Elsewhere({ view, marks }: { view: LessonView; marks: string[] }) {
+  const [open, setOpen] = useState(false);
+  const students = (useDay().data?.students ?? []).filter((s) => s.id !== view.student.id);
+  const move = useMutation({
+    mutationFn: (to: string) =>
+      answer(
+        api.POST("/api/students/{student}/moved", {
+          params: { path: { student: view.student.id } },
+          body: { to, marks },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const to = String(new FormData(e.currentTarget).get("to"));
+    if (to) move.mutate(to);
+  };
+  if (move.data)
+    return (
+      <p role="status" className="mt-1.5">
+        {plural(move.data.moved, "mark")} taken over.
+        {move.data.left.length > 0 &&
+          ` ${plural(move.data.left.length, "mark")} had no place there and stayed: ${move.data.left.map(tellOf).join("; ")}.`}
+      </p>
+    );
+  if (!open)
+    return (
+      <Button look="quiet" className="mt-1 px-1! py-0.5!" onClick={() => setOpen(true)}>
+        These are another student's
+      </Button>
+    );
+  return (
+    <form onSubmit={submit} className="mt-1.5 flex flex-wrap gap-2">
+      <select
+        name="to"
+        required
+        aria-label="Whose they are"
+        className="flex-1 rounded border border-line bg-raised px-2"
+      >
+        <option value="">whose are they?</option>
+        {students.map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.firstName} {s.familyName}
+          </option>
+        ))}
+      </select>
+      <Button type="submit" disabled={move.isPending}>
+        Take {plural(marks.length, "mark")} over
+      </Button>
+      {move.error && <Trouble>{move.error.message}</Trouble>}
+    </form>
   );
 }

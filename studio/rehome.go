@@ -1,0 +1,51 @@
+package studio
+
+import (
+	"context"
+	"slices"
+
+	"github.com/oklog/ulid/v2"
+
+	"patientladder/core/fact"
+	"patientladder/core/ladder"
+)
+
+// A Moved tells how marks that were another student's were taken over.
+type Moved struct {
+	Moved int     `json:"moved"`
+	Left  []Entry `json:"left" doc:"marks that have no place with the other student: they stay where they are"`
+}
+
+// MoveMarks takes marks that were told of the wrong student over to the right one: there they
+// are told with the times that they had, here they are taken back; all or none.
+func (a *App) MoveMarks(ctx context.Context, who Who, student, to string, marks []string) (Moved, error) {
+	if student == to {
+		return Moved{}, invalid("Those marks are this student's already.")
+	}
+	if len(marks) > maxFacts/2 {
+		return Moved{}, invalid("%d marks at once; move at most %d.", len(marks), maxFacts/2)
+	}
+	from, err := a.pupil(ctx, who, student)
+	if err != nil {
+		return Moved{}, err
+	}
+	right, err := a.pupil(ctx, who, to)
+	if err != nil {
+		return Moved{}, err
+	}
+	var facts []fact.Fact
+	ladder.InOrder(from.facts, func(f fact.Fact) {
+		if slices.Contains(marks, f.ID) && (f.By == fact.Teacher || f.By == "") && !isRetraction(f) {
+			facts = append(facts, f)
+		}
+	})
+	chance := ulid.DefaultEntropy()
+	tell, left := ladder.Rehome(facts, from.standing, right.standing, to, func(f fact.Fact) string {
+		return ulid.MustNew(ulid.Timestamp(f.At), chance).String()
+	})
+	out := Moved{len(tell) / 2, from.entries(left)}
+	if out.Moved == 0 {
+		return out, invalid("None of these marks has a place with %s: the pieces are not on that ladder.", right.FirstName)
+	}
+	return out, a.Tell(ctx, who, tell)
+}
