@@ -203,7 +203,7 @@ func TestMarksOfTheWrongStudentAreTakenOver(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "open", v.State)
 	assert.Equal(t, hers, v.Rungs[0].ID)
-	assert.Equal(t, fact.Met, v.Rungs[0].Points[0].State)
+	assert.EqualValues(t, fact.Met, v.Rungs[0].Points[0].State)
 
 	_, err = r.app.MoveMarks(ctx, r.who, wrong, ada, marks[:3])
 	assert.ErrorContains(t, err, "None of these marks", "they are not his any more")
