@@ -16,6 +16,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
+	"github.com/klauspost/compress/gzhttp"
 
 	"patientladder/core/notation"
 	"patientladder/mail/mailbox"
@@ -108,7 +109,7 @@ func (s *Server) Close() {
 
 // onlyAPI loads sessions for the API and not for files.
 func (s *Server) onlyAPI(next http.Handler) http.Handler {
-	withSession := s.sessions.LoadAndSave(next)
+	withSession := compressed(s.sessions.LoadAndSave(next))
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if len(r.URL.Path) >= 5 && r.URL.Path[:5] == "/api/" && r.URL.Path != "/api/openapi.json" {
 			withSession.ServeHTTP(w, r)
@@ -117,6 +118,10 @@ func (s *Server) onlyAPI(next http.Handler) http.Handler {
 		next.ServeHTTP(w, r)
 	})
 }
+
+// compressed sends answers as gzip to browsers that take it. Nothing that a request brings and
+// nobody may learn stands in one, so that its length tells nothing.
+func compressed(next http.Handler) http.Handler { return gzhttp.GzipHandler(next) }
 
 // deadline ends what a request started, in the program and in the database, when
 // it takes too long; a browser that goes away ends it too.

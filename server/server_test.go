@@ -486,3 +486,20 @@ func TestTheDoorTakesOnlySense(t *testing.T) {
 	_, text = c.get("/api/students/" + emil + "/record")
 	assert.Contains(t, text, `"by":"teacher"`, "who told it is shown")
 }
+
+// An answer of some length is compressed for who takes it.
+func TestAnswersAreCompressed(t *testing.T) {
+	h := newHouse(t)
+	c, _ := h.teacher(t, "one@example.com")
+	req, err := http.NewRequest("GET", h.URL+"/api/skills", nil)
+	require.NoError(t, err)
+	req.Header.Set("Accept-Encoding", "gzip")
+	res, err := c.http.Do(req)
+	require.NoError(t, err)
+	defer res.Body.Close()
+	short, err := io.ReadAll(res.Body)
+	require.NoError(t, err)
+	assert.Equal(t, "gzip", res.Header.Get("Content-Encoding"))
+	_, whole := c.get("/api/skills")
+	assert.Less(t, 3*len(short), len(whole))
+}
