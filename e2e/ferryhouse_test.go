@@ -177,6 +177,7 @@ func TestTheShelfByHandAndByTable(t *testing.T) {
 	p.key("Notes between the beats")
 	p.until("document.querySelector('[aria-label=\"Brings: take Notes between the beats off\"]')", "the skill is taken in")
 	p.press("Keep")
+	p.until("!document.body.innerText.includes('Focus points')", "it is kept")
 	p.goTo("/shelf")
 	p.press("Find on the shelf")
 	p.key("between the beats")

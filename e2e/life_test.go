@@ -85,7 +85,7 @@ func TestFindingByOneKey(t *testing.T) {
 		p.until("!document.querySelector('[cmdk-input]')", "search is closed")
 	}
 	p.key("?")
-	p.sees("On this page")
+	p.sees("Everywhere")
 	p.key(kb.Escape)
 	p.key(">")
 	p.sees("Thu 19 Nov")

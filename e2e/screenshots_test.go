@@ -90,14 +90,13 @@ func TestScreenshots(t *testing.T) {
 	p.goTo("/calendar")
 	p.sees("The teaching week")
 	settled("calendar")
+	p.goTo("/studio/students")
+	p.sees("To order or print")
+	settled("all-students")
 	p.setClock("2026-11-18T17:30:00Z")
 	for _, name := range []string{"Anselm", "Wren", "Tobias"} {
 		p.closeLesson(p.student(name))
 	}
-	p.goTo("/sheets")
-	p.press("Send 4 sheets")
-	p.until("[...document.querySelectorAll('main li')].filter(li => li.innerText.includes('Sent to')).length === 4", "all are sent")
-	settled("sheets")
 	p.goTo("/students/" + tobias + "/week")
 	p.press("Make a link")
 	p.sees("Copy the link")

@@ -28,9 +28,6 @@ function heard(response: Response) {
   for (const l of listeners) l();
 }
 
-// isKept tells that an answer is not of now, but what this device has kept.
-export const isKept = () => since !== undefined;
-
 function subscribe(l: () => void) {
   listeners.add(l);
   return () => listeners.delete(l);
@@ -38,6 +35,30 @@ function subscribe(l: () => void) {
 
 // useKept gives when the server was last heard, while what is shown is kept from then.
 export const useKept = () => useSyncExternalStore(subscribe, () => since);
+
+const keptAt = new WeakMap<object, number>(); // of answers that this device had kept
+
+// seenAt tells when an answer came from the server; undefined of one that came just now.
+export const seenAt = (data: object) => keptAt.get(data);
+
+type Call<T> = Promise<{ data?: T; error?: unknown; response: Response }>;
+
+// asked is a view's question: what this device has kept answers it where nothing newer is at
+// hand.
+export const asked =
+  <T extends object>(call: () => Call<T>) =>
+  async ({ client, queryKey }: { client: QueryClient; queryKey: readonly unknown[] }): Promise<T> => {
+    let kept: Response | undefined;
+    const data = await answer(
+      call().then((got) => {
+        if (got.response.headers.has("x-kept")) kept = got.response;
+        return got;
+      }),
+    );
+    if (kept && client.getQueryData(queryKey) !== undefined) throw new Problem(unreachable, 0);
+    if (kept) keptAt.set(data, new Date(kept.headers.get("date") ?? 0).getTime());
+    return data;
+  };
 
 // forgetKept drops what the worker has kept of a studio, when somebody leaves or another comes.
 export async function forgetKept() {
@@ -47,7 +68,7 @@ export async function forgetKept() {
 const unreachable = "The studio's server cannot be reached. Check the connection; what you mark waits here.";
 
 // answer gives the data of a call, or throws its Problem.
-export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+export async function answer<T>(call: Call<T>): Promise<T> {
   const { data, error, response } = await call.catch(() => {
     throw new Problem(unreachable, 0);
   });

@@ -20,7 +20,9 @@ const sameTouch = 700; // ms in which the same mark again is a double touch
 export type Sent = { fact: Fact; at: number };
 
 type State = { waiting: Waiting[]; sent: Sent[]; trouble: string };
-let state: State = { waiting: [], sent: [], trouble: "" };
+const sentKey = "ladder.sent"; // of this tab: a page that is loaded anew may know less than was sent
+const sentBefore = (): Sent[] => JSON.parse(globalThis.sessionStorage?.getItem(sentKey) ?? "[]");
+let state: State = { waiting: [], sent: sentBefore(), trouble: "" };
 const listeners = new Set<() => void>();
 
 type Via = (facts: Fact[]) => Promise<unknown>;
@@ -156,6 +158,7 @@ async function deliver(facts: Fact[]): Promise<void> {
     await via(facts);
     const at = Date.now();
     state.sent = [...state.sent, ...facts.map((fact) => ({ fact, at }))].slice(-200);
+    globalThis.sessionStorage?.setItem(sentKey, JSON.stringify(state.sent));
     for (const f of facts) localStorage.removeItem(keyOf(f.id));
   } catch (error) {
     if (!(error instanceof Problem) || ![404, 409, 413, 422].includes(error.status)) throw error;

@@ -1,4 +1,5 @@
 import { useMemo } from "react";
+import { seenAt } from "./client";
 import { echo, type View } from "./echo";
 import { useOutbox } from "./outbox";
 
@@ -7,7 +8,8 @@ export function useEcho<V extends View>(view: V, student: string, fetched: numbe
   const { waiting, sent } = useOutbox();
   return useMemo(() => {
     const kept = waiting.filter((w) => !w.refused).map((w) => w.fact);
-    const late = sent.filter((s) => s.at > fetched).map((s) => s.fact);
+    const from = seenAt(view) ?? fetched;
+    const late = sent.filter((s) => s.at > from).map((s) => s.fact);
     return echo(view, student, [...late, ...kept], new Set(kept.map((f) => f.id)));
   }, [view, student, fetched, waiting, sent]);
 }

@@ -1,15 +1,15 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
-import { answer, api, isKept, queries, type Schemas } from "./client";
+import { answer, api, asked, queries, type Schemas, seenAt } from "./client";
 import { readStudioTime } from "./clock";
 
 // The views of the app, one query each. A student's views share a key, so
 // that a mark refreshes them all.
 export const dayView = queryOptions({
   queryKey: ["day"],
-  queryFn: async () => {
-    const asked = Date.now();
-    const day = await answer(api.GET("/api/day"));
-    if (!isKept()) readStudioTime(day.now, asked);
+  queryFn: async (context) => {
+    const from = Date.now();
+    const day = await asked(() => api.GET("/api/day"))(context);
+    if (seenAt(day) === undefined) readStudioTime(day.now, from);
     return day;
   },
   refetchInterval: 60_000,
@@ -19,7 +19,7 @@ export const dayView = queryOptions({
 export const dayOfLessons = (date: string) =>
   queryOptions({
     queryKey: ["day", "lessons", date],
-    queryFn: () => answer(api.GET("/api/day", { params: { query: { date } } })),
+    queryFn: asked(() => api.GET("/api/day", { params: { query: { date } } })),
     staleTime: 60_000,
   });
 
@@ -28,13 +28,13 @@ const ofStudent = (student: string) => ({ params: { path: { student } } });
 export const studentView = (student: string) =>
   queryOptions({
     queryKey: ["student", student, "kept"],
-    queryFn: () => answer(api.GET("/api/students/{student}", ofStudent(student))),
+    queryFn: asked(() => api.GET("/api/students/{student}", ofStudent(student))),
   });
 
 export const ladderView = (student: string) =>
   queryOptions({
     queryKey: ["student", student, "ladder"],
-    queryFn: () => answer(api.GET("/api/students/{student}/ladder", ofStudent(student))),
+    queryFn: asked(() => api.GET("/api/students/{student}/ladder", ofStudent(student))),
     staleTime: 3_000, // fetched with the page, not again when it shows
   });
 
@@ -42,8 +42,9 @@ export const ladderView = (student: string) =>
 export const lessonView = (student: string, day?: string) =>
   queryOptions({
     queryKey: ["student", student, "lesson", day],
-    queryFn: () =>
-      answer(api.GET("/api/students/{student}/lesson", { params: { path: { student }, query: day ? { day } : {} } })),
+    queryFn: asked(() =>
+      api.GET("/api/students/{student}/lesson", { params: { path: { student }, query: day ? { day } : {} } }),
+    ),
     refetchInterval: 5_000, // a second device may be marking too
   });
 
@@ -69,7 +70,7 @@ export const seatView = (student: string) =>
 // The instruments that students may play: the program's and the studio's own.
 export const instrumentsView = queryOptions({
   queryKey: ["instruments"],
-  queryFn: () => answer(api.GET("/api/instruments")),
+  queryFn: asked(() => api.GET("/api/instruments")),
   staleTime: 60_000,
 });
 
@@ -91,12 +92,11 @@ export const activitiesView = queryOptions({
 export const weekView = (student: string, day?: string, revision?: number) =>
   queryOptions({
     queryKey: ["student", student, "week", day, revision],
-    queryFn: () =>
-      answer(
-        api.GET("/api/students/{student}/week", {
-          params: { path: { student }, query: { ...(day && { day }), ...(revision && { revision }) } },
-        }),
-      ),
+    queryFn: asked(() =>
+      api.GET("/api/students/{student}/week", {
+        params: { path: { student }, query: { ...(day && { day }), ...(revision && { revision }) } },
+      }),
+    ),
   });
 
 // What may be added to a student's sheet, by words of its title.
@@ -111,14 +111,14 @@ export const addableView = (student: string, find: string) =>
 export const sheetsView = (date?: string) =>
   queryOptions({
     queryKey: ["sheets", date],
-    queryFn: () => answer(api.GET("/api/sheets", { params: { query: date ? { date } : {} } })),
+    queryFn: asked(() => api.GET("/api/sheets", { params: { query: date ? { date } : {} } })),
   });
 
 // The lessons of a day laid out; of today for none.
 export const todayView = (date?: string) =>
   queryOptions({
     queryKey: ["day", "today", date],
-    queryFn: () => answer(api.GET("/api/today", { params: { query: date ? { date } : {} } })),
+    queryFn: asked(() => api.GET("/api/today", { params: { query: date ? { date } : {} } })),
   });
 
 export const overviewView = queryOptions({
@@ -126,7 +126,7 @@ export const overviewView = queryOptions({
   queryFn: () => answer(api.GET("/api/overview")),
 });
 
-export const accountView = queryOptions({ queryKey: ["account"], queryFn: () => answer(api.GET("/api/account")) });
+export const accountView = queryOptions({ queryKey: ["account"], queryFn: asked(() => api.GET("/api/account")) });
 
 export const mailboxView = queryOptions({
   queryKey: ["mailbox"],
@@ -134,18 +134,18 @@ export const mailboxView = queryOptions({
   refetchInterval: 10_000,
 });
 
-export const calendarView = queryOptions({ queryKey: ["calendar"], queryFn: () => answer(api.GET("/api/calendar")) });
+export const calendarView = queryOptions({ queryKey: ["calendar"], queryFn: asked(() => api.GET("/api/calendar")) });
 
 export const recordView = (student: string) =>
   queryOptions({
     queryKey: ["student", student, "record"],
-    queryFn: () => answer(api.GET("/api/students/{student}/record", ofStudent(student))),
+    queryFn: asked(() => api.GET("/api/students/{student}/record", ofStudent(student))),
   });
 
 export const approachView = (student: string) =>
   queryOptions({
     queryKey: ["student", student, "approach"],
-    queryFn: () => answer(api.GET("/api/students/{student}/approach", ofStudent(student))),
+    queryFn: asked(() => api.GET("/api/students/{student}/approach", ofStudent(student))),
   });
 
 export const effectsView = (student: string, question: string, school: string) =>

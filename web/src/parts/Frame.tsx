@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, Outlet } from "@tanstack/react-router";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
-import { isKept, type Schemas } from "../api/client";
+import { type Schemas, seenAt } from "../api/client";
 import { dayOfLessons, keepAtHand, useDay } from "../api/views";
 import { Back } from "./Back";
 import { Key } from "./Button";
@@ -83,7 +83,7 @@ export function Frame() {
 
 // useAtHand keeps the lessons of today on this device, once the page is quiet.
 function useAtHand(day?: Schemas["DayView"]) {
-  const lessons = day && !isKept() ? day.segments.map((s) => s.student).join() : "";
+  const lessons = day && seenAt(day) === undefined ? day.segments.map((s) => s.student).join() : "";
   const now = useRef(day);
   now.current = day;
   useEffect(() => {
@@ -102,7 +102,7 @@ function Lessons({ today }: { today: Schemas["DayView"] }) {
   const day = date === today.today ? today : (other.data ?? today);
   const step = (days: number) => () => show(dayAfter(date, days));
   useKeys({ "<": step(-1), ">": step(1) });
-  const arrow = "rounded px-1.5 py-2 text-soft hover:bg-faint hover:text-ink";
+  const arrow = "min-h-9 min-w-7 rounded px-1.5 text-soft hover:bg-faint hover:text-ink";
   return (
     <>
       <div className="flex items-center pr-1 pl-2">

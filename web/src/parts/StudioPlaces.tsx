@@ -11,7 +11,7 @@ const places = [
 // StudioPlaces are the places that look at all students at once.
 export function StudioPlaces() {
   return (
-    <nav aria-label="Places of the studio" className="screen-only flex gap-1 font-[580]">
+    <nav aria-label="Places of the studio" className="screen-only flex flex-wrap gap-1 font-[580]">
       {places.map((p) => (
         <Link
           key={p.to}

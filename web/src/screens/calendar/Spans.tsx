@@ -40,17 +40,17 @@ type ListProps = { name: string; one: string; list: Span[]; set: (list: Span[]) 
 function List({ name, one, list, set, today }: ListProps) {
   const change = (i: number, to: Partial<Span>) => set(list.map((s, k) => (k === i ? { ...s, ...to } : s)));
   return (
-    <fieldset className="mb-3">
+    <fieldset className="mb-3 min-w-0">
       <legend className="mb-1 font-[650]">{name}</legend>
       {list.map((s, i) => (
         // a span has no name of its own until one is typed
         // biome-ignore lint/suspicious/noArrayIndexKey: rows are added at the end and keep their place
-        <div key={i} className="mb-1 grid grid-cols-[1fr_128px_128px_auto] gap-1">
+        <div key={i} className="mb-1 grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] gap-1 sm:grid-cols-[1fr_128px_128px_auto]">
           <input
             aria-label={`Name of the ${one}`}
             required
             maxLength={100}
-            className={small}
+            className={`max-sm:col-span-3 ${small}`}
             value={s.name}
             onChange={(e) => change(i, { name: e.target.value })}
           />

@@ -87,7 +87,10 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
   });
 
   return (
-    <main className="grid flex-1 content-start gap-3.5 px-4 pb-3 md:grid-cols-[236px_1fr] xl:grid-cols-[236px_1fr_330px]">
+    <main
+      data-touch
+      className="grid flex-1 content-start gap-3.5 px-4 pb-3 md:grid-cols-[236px_1fr] xl:grid-cols-[236px_1fr_330px]"
+    >
       <Minutes view={view} minute={running ? minute : undefined} at={at} go={go} />
       <div className="flex min-h-[560px] min-w-0 flex-col rounded bg-raised p-6">
         {view.state === "closed" && !more ? (

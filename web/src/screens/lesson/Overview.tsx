@@ -14,7 +14,7 @@ export function Overview({ view, go }: { view: LessonView; go: (i: number) => vo
             <button
               type="button"
               onClick={() => go(i)}
-              className="grid w-full grid-cols-[3.2rem_18rem_1fr] items-baseline gap-2 py-[7px] text-left hover:bg-faint"
+              className="grid w-full grid-cols-[3.2rem_1fr] items-baseline md:grid-cols-[3.2rem_18rem_1fr] gap-2 py-[7px] text-left hover:bg-faint"
             >
               <span className="text-soft">{b.minutes} min</span>
               <span className="truncate text-large font-[620]">
@@ -25,7 +25,7 @@ export function Overview({ view, go }: { view: LessonView; go: (i: number) => vo
                   </span>
                 )}
               </span>
-              <span className="text-soft">{b.why.map(sentence).join(" ") || plain[b.kind]}</span>
+              <span className="text-soft max-md:col-start-2">{b.why.map(sentence).join(" ") || plain[b.kind]}</span>
             </button>
           </li>
         ))}

@@ -173,7 +173,7 @@ function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
       <Profile shelf={shelf} list={list.filter((it) => it.strand === "book" || it.strand === "repertoire")} />
       <div className="mt-1 grid gap-x-6 gap-y-3 sm:grid-cols-2 xl:grid-cols-3">
         {Object.entries(Object.groupBy(list, (it) => it.unit)).map(([unit, own = []]) => (
-          <div key={unit}>
+          <div key={unit} className="min-w-0">
             {unit && <Title book={book} unit={unit} className="border-b border-line pb-0.5" />}
             <ul>
               {own.map((it) => (

@@ -55,7 +55,7 @@ export function StudentList({ students }: { students: Card[] }) {
                   <Link
                     to="/students/$student/ladder"
                     params={{ student: s.id }}
-                    className="grid grid-cols-[1fr_auto_11rem] gap-4 py-2.5 hover:bg-faint"
+                    className="grid grid-cols-[1fr_auto] gap-x-4 sm:grid-cols-[1fr_auto_11rem] py-2.5 hover:bg-faint"
                   >
                     <b className="font-[620]">
                       {s.firstName} {s.familyName}
@@ -63,7 +63,7 @@ export function StudentList({ students }: { students: Card[] }) {
                     <span className="text-soft">
                       {s.age} · {s.plays}
                     </span>
-                    <span className="text-right text-soft">
+                    <span className="text-soft sm:text-right">
                       {state === "here" &&
                         `${weekdays[s.slot.weekday]?.slice(0, 3)} ${s.slot.start}, ${s.slot.minutes} min`}
                       {state === "paused" && (s.until ? `until ${namedDay(s.until)}` : "until further notice")}

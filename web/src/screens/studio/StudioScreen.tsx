@@ -29,7 +29,7 @@ export function StudioScreen() {
     <Shown query={query}>
       {(day) => (
         <main className="grid flex-1 content-start gap-6 px-4 py-3 lg:grid-cols-[1fr_380px]">
-          <section aria-label="Students">
+          <section aria-label="Students" className="min-w-0">
             <StudioPlaces />
             <div className="flex items-center justify-between py-3">
               <h1 className="text-head">{day.studio}</h1>

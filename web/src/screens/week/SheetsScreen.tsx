@@ -88,10 +88,13 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
         )}
         <ol className="mt-3 divide-y divide-faint rounded bg-raised px-4">
           {view.sheets.map((s) => (
-            <li key={s.student} className="grid grid-cols-[4rem_10rem_1fr_auto] items-baseline gap-3 py-2">
+            <li
+              key={s.student}
+              className="grid grid-cols-[3rem_1fr_auto] items-baseline gap-3 py-2 sm:grid-cols-[4rem_10rem_1fr_auto]"
+            >
               <span className="text-soft">{s.start}</span>
               <b className="font-[620]">{s.name}</b>
-              <div>
+              <div className="max-sm:order-last max-sm:col-span-3">
                 {!s.closed && <span className="text-soft">lesson not closed yet</span>}
                 {s.closed && !s.contact && "no mail address yet"}
                 {s.closed && s.contact && !s.sending && <span className="text-soft">ready, to {s.contact}</span>}
