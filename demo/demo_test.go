@@ -196,7 +196,7 @@ func TestTheSameSeedGivesTheSameStudio(t *testing.T) {
 		require.NoError(t, err)
 		day, err := app.Day(ctx, who, "")
 		require.NoError(t, err)
-		v, err := app.Record(ctx, who, day.Students[0].ID)
+		v, err := app.Record(ctx, who, day.Students[0].ID, 0)
 		require.NoError(t, err)
 		b, err := json.Marshal(v)
 		require.NoError(t, err)

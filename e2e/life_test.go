@@ -2,6 +2,8 @@ package e2e
 
 import (
 	"fmt"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 	"time"
@@ -239,4 +241,61 @@ func TestAnAfternoonWithoutAConnection(t *testing.T) {
 	p.goTo("/students/" + emil + "/record")
 	p.sees("liked the storm")
 	assert.NotContains(t, eval[string](p, "document.body.innerText"), "kept on this device")
+}
+
+// Forty students come as a table with semicolons; a day of twelve lessons can be read on its
+// ribbon, and all is taken back as a whole. A book comes as a list of its titles.
+func TestFortyStudentsFromATable(t *testing.T) {
+	p := open(t, newSite(t, false).URL, 1280, 800)
+	p.goTo("/")
+	p.press("I am new here")
+	p.fill("name", "Ingrid Dahl")
+	p.fill("studio", "The Attic")
+	p.fill("email", "ingrid@attic.example")
+	p.fill("password", "three unrelated words")
+	p.press("Open the studio")
+	p.sees("No students yet")
+	p.press("Put them on the shelf")
+	p.until("document.querySelectorAll('form[aria-label=\"New student\"] fieldset input').length > 3", "the books are on the shelf")
+
+	first := []string{"Alma", "Bertil", "Clementine", "Dagny", "Eskil", "Frida", "Gustava", "Halvard", "Ingeborg", "Jannike", "Kristoffer", "Linnea", "Magnus", "Nora", "Oskar", "Petronella", "Ragnhild", "Sigurd", "Tove", "Ulrik"}
+	now := time.Now()
+	table := "First name;Family name;Born;Instrument;Day;Start;Minutes;Books\r\n"
+	for i := range 40 {
+		day, start := now.Weekday(), 13*60+35*i
+		if i >= 12 {
+			day, start = time.Weekday((int(now.Weekday())+1+i%5)%7), 14*60+35*(i/5)
+		}
+		table += fmt.Sprintf("%s;Dahl%c;%d-05;piano;%s;%d:%02d;30;Tidelines: Harbour\r\n", first[i%20], 'a'+i/20, now.Year()-8-i%6, day, start/60, start%60)
+	}
+	file := filepath.Join(t.TempDir(), "students.csv")
+	require.NoError(t, os.WriteFile(file, []byte(table+"Olaf;Dahl;soon;piano;Monday;15:00;30;\r\n"), 0o600))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[aria-label="A table of students"]`), []string{file}))
+	p.sees("40 new, 0 changed, 0 the same, 1 line not taken")
+	p.sees(`Line 42: "soon" is not a month of birth`)
+	p.press("Keep 40 changes")
+	p.sees("40 students, by")
+	p.goTo("/studio/today")
+	p.sees("12 lessons")
+	cut := eval[string](p, `[...document.querySelectorAll('nav[aria-label="Lessons today"] a')].filter(a => a.scrollWidth > a.clientWidth + 1).map(a => a.innerText).join(', ')`)
+	assert.Empty(t, cut, "names cut on the ribbon")
+	p.look("ribbon-of-twelve")
+	p.goTo("/studio/students")
+	p.sees("To order or print")
+	p.key("/")
+	p.until("document.querySelector('[cmdk-input]')", "the field of search")
+	p.key("ulrik dahlb")
+	p.sees("Ulrik Dahlb, ladder")
+	p.key(kb.Enter)
+	p.until("location.pathname.endsWith('/ladder')", "his ladder")
+	p.sees("What follows, and why")
+
+	p.goTo("/shelf")
+	p.fill("listBook", "Attic songs")
+	eval[bool](p, `(() => { const a = document.querySelector('[name=listTitles]'); a.focus(); return true })()`)
+	p.do(chromedp.KeyEvent("First:\n1. Rope Walk\n2. Slack Water\n3. Rafters"))
+	p.press("Put them on the shelf")
+	p.sees("3 titles put on the shelf")
+	p.press("Put them on the shelf")
+	p.sees("0 titles put on the shelf; 3 stood there already")
 }

@@ -309,8 +309,11 @@ func (s *Server) routes() {
 		}) (*none, error) {
 			return nil, s.problem(s.app.TellFamily(ctx, in.Token, in.Body.Facts))
 		})
-	get(s, "/api/students/{student}/record", "record", "All that was told of a student", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.RecordView, error) {
-		return s.app.Record(ctx, w, in.Student)
+	get(s, "/api/students/{student}/record", "record", "All that was told of a student", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `path:"student" maxLength:"26"`
+		Most    int    `query:"most" minimum:"0" maximum:"50000" doc:"entries, the last ones; a first few when left out"`
+	}) (studio.RecordView, error) {
+		return s.app.Record(ctx, w, in.Student, in.Most)
 	})
 	get(s, "/api/students/{student}/approach", "approach", "A student's settings where teachers disagree", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.ApproachView, error) {
 		return s.app.Approach(ctx, w, in.Student)

@@ -111,7 +111,7 @@ func TestWhatWasGivenStaysAsItWas(t *testing.T) {
 	_, err = r.app.Week(ctx, r.who, r.student, "2026-11-11", 0)
 	assert.ErrorContains(t, err, "Nothing was given in a lesson on that day")
 
-	record, err := r.app.Record(ctx, r.who, r.student)
+	record, err := r.app.Record(ctx, r.who, r.student, 0)
 	require.NoError(t, err)
 	require.Len(t, record.Weeks, 1)
 	ticked := 0

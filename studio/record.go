@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"slices"
 	"sort"
+	"time"
 
 	"patientladder/core/activity"
 	"patientladder/core/calendar"
@@ -38,7 +39,39 @@ type RecordView struct {
 	Foretold  []climb.Foretold   `json:"foretold" doc:"weeks of each finished rung beside what its first lesson foretold, the last first"`
 	Kept      int                `json:"kept" doc:"of them, how many came in their weeks"`
 	Weeks     []RecordWeek       `json:"weeks" doc:"what was asked at home and what was ticked, the last first"`
-	Entries   []Entry            `json:"entries"`
+	Done      []Achievement      `json:"done" doc:"footholds, the last first"`
+	Entries   []Entry            `json:"entries" doc:"the last of them"`
+	More      int                `json:"more" doc:"entries before those"`
+}
+
+// An Achievement is a foothold, of a piece or of a part.
+type Achievement struct {
+	At    time.Time `json:"at"`
+	Title string    `json:"title"`
+	Part  string    `json:"part" doc:"its name; empty of the whole"`
+}
+
+// fewest is how many entries of a record are sent at first, and mostEntries at once.
+const (
+	fewest      = 400
+	mostEntries = 50_000
+)
+
+// achievements lists the footholds of a standing, the last first.
+func achievements(s ladder.Standing) []Achievement {
+	out := []Achievement{}
+	for _, r := range s.Rungs {
+		for _, part := range r.Parts {
+			if part.Foothold != nil {
+				out = append(out, Achievement{*part.Foothold, r.Item.Title, part.Name})
+			}
+		}
+		if r.Foothold != nil && len(r.Parts) == 0 {
+			out = append(out, Achievement{*r.Foothold, r.Item.Title, ""})
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Achievement) int { return b.At.Compare(a.At) })
+	return out
 }
 
 // A RecordWeek is a week sheet as it was given last, beside what came back.
@@ -90,8 +123,9 @@ func (p *pupil) weeks(ctx context.Context) ([]RecordWeek, error) {
 	return out, nil
 }
 
-// Record shows what was told of a student.
-func (a *App) Record(ctx context.Context, who Who, student string) (RecordView, error) {
+// Record shows what was told of a student: of the entries so many of the last, or a first few
+// for 0.
+func (a *App) Record(ctx context.Context, who Who, student string, most int) (RecordView, error) {
 	p, err := a.pupil(ctx, who, student)
 	if err != nil {
 		return RecordView{}, err
@@ -99,7 +133,9 @@ func (a *App) Record(ctx context.Context, who Who, student string) (RecordView, 
 	v := RecordView{Student: p.card(p.Student, p.standing, p.lessonDay()), Lessons: len(p.standing.Closed), Footholds: len(p.standing.In(ladder.Secure))}
 	v.Home = p.home()
 	v.Skills = upkeep.Skills(p.standing, p.graph, climb.Presumed(p.shelf, p.standing.Began), p.room.now)
-	v.Entries = p.entries(p.facts)
+	told := slices.DeleteFunc(slices.Clone(p.facts), isRetraction)
+	v.More = max(len(told)-min(max(most, fewest), mostEntries), 0)
+	v.Entries, v.Done = p.entries(told[v.More:]), achievements(p.standing)
 	v.Foretold = list(climb.Foretell(p.asStudent(p.standing, p.Approach, p.room.now)))
 	v.Kept = climb.Kept(v.Foretold)
 	if v.Weeks, err = p.weeks(ctx); err != nil {

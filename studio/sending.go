@@ -89,7 +89,7 @@ func (a *App) SendSheet(ctx context.Context, who Who, student string, day calend
 	if err != nil {
 		return Sending{}, told(err, "student")
 	}
-	return together(sent, p.room.now, func(m store.Mailing) bool { return m.ID == id || m.ID == twin(id, 1) }), nil
+	return together(sent, p.room.now, func(m store.Mailing) bool { return twins(m.ID, id) }), nil
 }
 
 // addresses are those that a student's sheets go to.
@@ -97,18 +97,21 @@ func addresses(contact string) []string {
 	return strings.FieldsFunc(contact, func(r rune) bool { return r == ',' || r == ' ' || r == ';' })
 }
 
-// twin is the id of the letter to the other address of a family, so that asking twice
-// sends each once.
+// idLetters are those of an id, in order.
+const idLetters = "0123456789ABCDEFGHJKMNPQRSTVWXYZ"
+
+// twin is the id of the letter to one of a family's addresses, so that asking twice sends
+// each once: it differs from the first in its last letter.
 func twin(id string, i int) string {
-	if i == 0 || id == "" {
+	if id == "" {
 		return id
 	}
-	last := byte('0')
-	if id[len(id)-1] == last {
-		last = '1'
-	}
-	return id[:len(id)-1] + string(last)
+	last := len(id) - 1
+	return id[:last] + string(idLetters[(strings.IndexByte(idLetters, id[last])+i+len(idLetters))%len(idLetters)])
 }
+
+// twins reports whether two letters went out together.
+func twins(a, b string) bool { return len(a) == len(b) && len(a) > 0 && a[:len(a)-1] == b[:len(b)-1] }
 
 // post sends one letter; one that was sent before is not sent again.
 func (a *App) post(ctx context.Context, who Who, p *pupil, m store.Mailing, ask letter.Ask) error {
@@ -152,7 +155,11 @@ func together(sent []store.Mailing, now time.Time, of func(store.Mailing) bool) 
 		if out.Says != "" {
 			out.Says = out.Address + ": " + out.Says
 		}
-		out.Address = list[0].Address + ", " + list[1].Address
+		var all []string
+		for _, one := range list {
+			all = append(all, one.Address)
+		}
+		out.Address = strings.Join(all, ", ")
 	}
 	return out
 }
@@ -192,15 +199,15 @@ func (a *App) Returned(ctx context.Context, id, says string) error {
 	return a.store.Return(ctx, id, says)
 }
 
-// mostAddresses is how many addresses a student's sheets go to: of two homes, or of a
-// guardian and the student.
-const mostAddresses = 2
+// mostAddresses is how many addresses a student's sheets go to: of guardians in two homes, or
+// of some and the student.
+const mostAddresses = 4
 
 // contact checks the addresses that sheets should go to and writes them as they are kept.
 func contact(given string) (string, error) {
 	list := addresses(given)
 	if len(list) > mostAddresses {
-		return "", invalid("Sheets go to two addresses at most; these are %d.", len(list))
+		return "", invalid("Sheets go to %d addresses at most; these are %d.", mostAddresses, len(list))
 	}
 	for _, address := range list {
 		if err := mail.CheckAddress(address); err != nil || len(address) > 190 {
@@ -271,7 +278,7 @@ func (a *App) Sheets(ctx context.Context, who Who, date calendar.Date) (SheetsVi
 func lastOf(sent []store.Mailing, student string, day calendar.Date, now time.Time) *Sending {
 	for _, m := range sent { // newest first
 		if m.Student == student && m.Day == day {
-			s := together(sent, now, func(o store.Mailing) bool { return o.ID == m.ID || o.ID == twin(m.ID, 1) || m.ID == twin(o.ID, 1) })
+			s := together(sent, now, func(o store.Mailing) bool { return twins(o.ID, m.ID) })
 			return &s
 		}
 	}

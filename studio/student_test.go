@@ -210,3 +210,29 @@ func TestMarksOfTheWrongStudentAreTakenOver(t *testing.T) {
 	_, err = r.app.MoveMarks(ctx, r.who, wrong, wrong, marks)
 	assert.ErrorContains(t, err, "this student's already")
 }
+
+// A record of ten years opens with its last entries; the others come when they are asked for,
+// and every foothold is there at once.
+func TestALongRecordComesInParts(t *testing.T) {
+	r := newRoom(t)
+	rung := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.tell(fact.Taught{Rung: rung})
+	r.now = r.now.Add(8 * 24 * time.Hour)
+	r.tell(fact.FootholdTried{Rung: rung, Outcome: "granted"})
+	var facts []fact.Fact
+	for i := range 450 {
+		facts = append(facts, fact.Fact{ID: studio.NewID(), Student: r.student, At: r.now.Add(time.Duration(i) * time.Second), Body: fact.Noted{Text: "note"}})
+	}
+	require.NoError(t, r.app.Tell(ctx, r.who, facts))
+	r.now = r.now.Add(time.Hour)
+	v, err := r.app.Record(ctx, r.who, r.student, 0)
+	require.NoError(t, err)
+	assert.Len(t, v.Entries, 400)
+	assert.Equal(t, 53, v.More)
+	require.Len(t, v.Done, 1)
+	assert.Equal(t, "Lamp Room", v.Done[0].Title)
+	v, err = r.app.Record(ctx, r.who, r.student, 2400)
+	require.NoError(t, err)
+	assert.Len(t, v.Entries, 453)
+	assert.Zero(t, v.More)
+}

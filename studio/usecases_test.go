@@ -454,14 +454,14 @@ func TestATakeBackIsTakenBack(t *testing.T) {
 	r.tell(fact.Taught{Rung: lamp})
 	granted := r.tell(fact.FootholdTried{Rung: lamp, Outcome: "granted"})
 	entry := func() studio.Entry {
-		v, err := r.app.Record(ctx, r.who, r.student)
+		v, err := r.app.Record(ctx, r.who, r.student, 0)
 		require.NoError(t, err)
 		i := slices.IndexFunc(v.Entries, func(e studio.Entry) bool { return e.Fact.ID == granted })
 		require.GreaterOrEqual(t, i, 0)
 		return v.Entries[i]
 	}
 	footholds := func() int {
-		v, err := r.app.Record(ctx, r.who, r.student)
+		v, err := r.app.Record(ctx, r.who, r.student, 0)
 		require.NoError(t, err)
 		return v.Footholds
 	}
@@ -625,7 +625,7 @@ func TestForecastsAreLookedBackOn(t *testing.T) {
 	assert.Equal(t, 3, v.Of)
 	assert.Equal(t, 3, v.Kept)
 	assert.Greater(t, v.Usual.Mid, fresh.Mid, "four weeks each here, a little over three in common")
-	record, err := r.app.Record(ctx, r.who, r.student)
+	record, err := r.app.Record(ctx, r.who, r.student, 0)
 	require.NoError(t, err)
 	require.Len(t, record.Foretold, 3)
 	assert.Equal(t, []any{"Half Tide", 4.0, 3}, []any{record.Foretold[0].Title, record.Foretold[0].Weeks, record.Kept})

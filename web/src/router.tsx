@@ -94,7 +94,12 @@ function ofDay(search: Record<string, unknown>): { day?: string; revision?: numb
 }
 
 const student = createRoute({ getParentRoute: () => inside, path: "/students/$student", component: StudentFrame });
-const ladder = createRoute({ getParentRoute: () => student, path: "/ladder", component: LadderScreen });
+const ladder = createRoute({
+  getParentRoute: () => student,
+  path: "/ladder",
+  validateSearch: (search): { rung?: string } => ({ rung: typeof search.rung === "string" ? search.rung : undefined }),
+  component: LadderScreen,
+});
 const lesson = createRoute({
   getParentRoute: () => student,
   path: "/lesson",

@@ -136,10 +136,13 @@ export const mailboxView = queryOptions({
 
 export const calendarView = queryOptions({ queryKey: ["calendar"], queryFn: asked(() => api.GET("/api/calendar")) });
 
-export const recordView = (student: string) =>
+// The record with so many of its last entries; with a first few for none.
+export const recordView = (student: string, most?: number) =>
   queryOptions({
-    queryKey: ["student", student, "record"],
-    queryFn: asked(() => api.GET("/api/students/{student}/record", ofStudent(student))),
+    queryKey: ["student", student, "record", most],
+    queryFn: asked(() =>
+      api.GET("/api/students/{student}/record", { params: { path: { student }, query: most ? { most } : {} } }),
+    ),
   });
 
 export const approachView = (student: string) =>

@@ -19,18 +19,20 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
   const clockNow = minutesOf(clock(new Date(tick * 60_000), day.zone));
   const starts = day.segments.map((s) => minutesOf(s.start));
   const ends = day.segments.map((s) => minutesOf(s.start) + s.minutes);
-  const first = Math.min(...starts, 15 * 60);
-  const last = Math.max(...ends, 18 * 60);
+  const first = Math.min(...starts, ...(starts.length > many ? [] : [15 * 60]));
+  const last = Math.max(...ends, ...(ends.length > many ? [] : [18 * 60]));
   const now = day.date === day.today && clockNow > first - near && clockNow < last + near ? clockNow : undefined;
-  const from = Math.floor((Math.min(now ?? first, first) - 20) / 60) * 60;
-  const to = Math.ceil((Math.max(now ?? last, last) + 20) / 60) * 60;
+  const full = day.segments.length > many; // to the quarter, else to the hour
+  const step = full ? 15 : 60;
+  const from = Math.floor((Math.min(now ?? first, first) - (full ? 1 : 20)) / step) * step;
+  const to = Math.ceil((Math.max(now ?? last, last) + (full ? 1 : 20)) / step) * step;
   const at = (m: number) => `${((m - from) / (to - from)) * 100}%`;
   const hours = [];
-  for (let h = from; h <= to; h += 60) hours.push(h);
+  for (let h = Math.ceil(from / 60) * 60; h <= to; h += 60) hours.push(h);
   return (
     <nav
       aria-label={day.date === day.today ? "Lessons today" : `Lessons on ${namedDay(day.date)}`}
-      className={`relative min-h-[68px] min-w-80 flex-1 ${day.segments.length > many ? wide : "max-lg:order-last max-lg:w-full max-lg:flex-none"}`}
+      className={`relative min-h-[68px] min-w-80 flex-1 ${full ? wide : "max-lg:order-last max-lg:w-full max-lg:flex-none"}`}
     >
       {day.segments.length === 0 && (
         <p className="absolute inset-x-0 top-3 text-center text-soft">
@@ -38,11 +40,13 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
           {day.free && `: ${day.free}`}
         </p>
       )}
-      {hours.slice(1, -1).map((h) => (
-        <span key={h} className="absolute bottom-0.5 -translate-x-1/2 text-small text-soft" style={{ left: at(h) }}>
-          {h / 60}:00
-        </span>
-      ))}
+      {hours
+        .filter((h) => h > from + 20 && h < to - 20)
+        .map((h) => (
+          <span key={h} className="absolute bottom-0.5 -translate-x-1/2 text-small text-soft" style={{ left: at(h) }}>
+            {h / 60}:00
+          </span>
+        ))}
       {day.segments.map((s) => {
         const start = minutesOf(s.start);
         const on = s.student === student;
@@ -55,7 +59,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
             search={place === "lesson" && day.date < day.today ? { day: day.date } : {}}
             aria-label={`${s.name}, ${s.start}, ${s.minutes} minutes`}
             aria-current={on ? "true" : undefined}
-            className={`absolute top-2 h-9 rounded-sm border-l-[3px] py-1.5 whitespace-nowrap ${s.minutes < 25 ? "px-px text-small leading-6 tracking-tighter" : "overflow-hidden px-2"} ${
+            className={`absolute top-2 h-9 rounded-sm border-l-[3px] py-1.5 whitespace-nowrap ${s.minutes < 25 ? "px-px text-small leading-6 tracking-tighter" : full ? "overflow-hidden px-1 tracking-tight" : "overflow-hidden px-2"} ${
               on
                 ? "border-now bg-ink font-[620] text-raised"
                 : `border-soft bg-faint hover:bg-line ${done ? "text-soft" : ""}`

@@ -35,6 +35,8 @@ export function Spans({ view }: Props) {
   );
 }
 
+const row = "mb-1 grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] gap-1 sm:grid-cols-[1fr_128px_128px_auto]";
+
 type ListProps = { name: string; one: string; list: Span[]; set: (list: Span[]) => void; today: string };
 
 function List({ name, one, list, set, today }: ListProps) {
@@ -45,7 +47,7 @@ function List({ name, one, list, set, today }: ListProps) {
       {list.map((s, i) => (
         // a span has no name of its own until one is typed
         // biome-ignore lint/suspicious/noArrayIndexKey: rows are added at the end and keep their place
-        <div key={i} className="mb-1 grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] gap-1 sm:grid-cols-[1fr_128px_128px_auto]">
+        <div key={i} className={row}>
           <input
             aria-label={`Name of the ${one}`}
             required

@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useParams } from "@tanstack/react-router";
-import { useState } from "react";
+import { useNavigate, useParams, useSearch } from "@tanstack/react-router";
 import { ladderView } from "../../api/views";
 import { Shown } from "../../parts/Told";
 import { Lanes } from "./Lanes";
@@ -14,7 +13,9 @@ import { Suggestions } from "./Suggestions";
 export function LadderScreen() {
   const { student } = useParams({ from: "/inside/students/$student/ladder" });
   const query = useQuery(ladderView(student));
-  const [chosen, choose] = useState("");
+  const { rung: chosen = "" } = useSearch({ from: "/inside/students/$student/ladder" });
+  const go = useNavigate({ from: "/students/$student/ladder" });
+  const choose = (rung: string) => void go({ search: rung ? { rung } : {}, resetScroll: false });
   return (
     <Shown query={query}>
       {(view) => {

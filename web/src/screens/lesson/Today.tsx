@@ -10,6 +10,7 @@ import type { LessonView } from "./view";
 // not given, moved, or swapped with another student's.
 export function Today({ view }: { view: LessonView }) {
   const [moving, setMoving] = useState(false);
+  const [missing, setMissing] = useState(false);
   const { students = [], today } = useDay().data ?? {};
   const student = view.student.id;
   const day = view.day;
@@ -21,6 +22,11 @@ export function Today({ view }: { view: LessonView }) {
     const to = String(form.get("to"));
     const at = String(form.get("at"));
     const other = students.find((s) => s.id === String(form.get("with")));
+    if (!other?.next && !to) {
+      setMissing(true);
+      return;
+    }
+    setMissing(false);
     setMoving(false);
     if (other?.next) {
       tell(student, { kind: "lesson_moved", day, to: other.next, start: other.slot.start });
@@ -88,6 +94,7 @@ export function Today({ view }: { view: LessonView }) {
                 </option>
               ))}
           </select>
+          {missing && <p role="alert">Choose a day, or whom to swap with.</p>}
           <Button type="submit">Move it</Button>
         </form>
       )}

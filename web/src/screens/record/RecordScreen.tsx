@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useParams } from "@tanstack/react-router";
 import { type FormEvent, useState } from "react";
 import type { Schemas } from "../../api/client";
@@ -14,17 +14,13 @@ import { Weeks } from "./Weeks";
 // by day, where a slip can be taken back.
 export function RecordScreen() {
   const { student } = useParams({ from: "/inside/students/$student/record" });
-  const query = useQuery(recordView(student));
+  const [most, setMost] = useState<number>();
+  const query = useQuery({ ...recordView(student, most), placeholderData: keepPreviousData });
   const zone = useDay().data?.zone ?? "UTC";
   const [all, setAll] = useState(false);
   return (
     <Shown query={query}>
       {(view) => {
-        const done = view.entries.flatMap((e) => {
-          const { body } = e.fact;
-          const granted = body.kind === "foothold_tried" && body.outcome === "granted" && !e.back && e.note === "";
-          return granted ? [{ ...e, part: body.part }] : [];
-        });
         const days = Object.entries(Object.groupBy(view.entries, (e) => e.fact.at.slice(0, 10)));
         return (
           <main className="grid flex-1 content-start gap-6 px-4 pb-6 lg:grid-cols-[320px_1fr]">
@@ -33,16 +29,16 @@ export function RecordScreen() {
                 {plural(view.footholds, "piece")} secure, {plural(view.lessons, "lesson")} given
               </h2>
               <ol className="divide-y divide-faint rounded bg-raised px-3">
-                {done.map((e) => (
-                  <li key={e.fact.id} className="flex gap-3 py-1.5">
-                    <span className="w-24 shrink-0 text-soft">{namedDay(e.fact.at)}</span>
+                {view.done.map((e) => (
+                  <li key={e.at + e.title + e.part} className="flex gap-3 py-1.5">
+                    <span className="w-24 shrink-0 text-soft">{namedDay(e.at)}</span>
                     <span>
                       {e.title}
                       {e.part && `: ${e.part}`}
                     </span>
                   </li>
                 ))}
-                {done.length === 0 && <li className="py-2 text-soft">The first foothold will stand here.</li>}
+                {view.done.length === 0 && <li className="py-2 text-soft">The first foothold will stand here.</li>}
               </ol>
               <Home home={view.home} />
               <Foretold view={view} />
@@ -63,6 +59,11 @@ export function RecordScreen() {
               ))}
               {!all && days.length > 12 && (
                 <Button onClick={() => setAll(true)}>Show {days.length - 12} earlier days</Button>
+              )}
+              {(all || days.length <= 12) && view.more > 0 && (
+                <Button onClick={() => setMost(view.entries.length + 2000)} disabled={query.isFetching}>
+                  Show earlier ones, {view.more} in all
+                </Button>
               )}
               {days.length === 0 && <p className="text-soft">What you tell in lessons will stand here.</p>}
             </section>
