@@ -9,6 +9,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/fact"
 	"patientladder/core/ladder"
+	"patientladder/core/shelf"
 )
 
 // Proposed is the acts of a rung that is proposed and not on the ladder: to place
@@ -21,7 +22,7 @@ func Proposed(r *ladder.Rung) []fact.Act {
 }
 
 // OnLadder is what a teacher may do to each rung in its lane, by rung: what is secure
-// stays where it is, and nothing sinks below it.
+// stays where it is, and nothing sinks below it; what was not begun may be taken off again.
 func OnLadder(s ladder.Standing) map[string][]fact.Act {
 	out := make(map[string][]fact.Act, len(s.Rungs))
 	var below []string // ids of the lane so far, and whether the last of them is secure
@@ -52,6 +53,14 @@ func OnLadder(s ladder.Standing) map[string][]fact.Act {
 				acts = append(acts, fact.Do("resume", "p", fact.RungResumed{Rung: r.ID}))
 			} else {
 				acts = append(acts, fact.Do("park", "p", fact.RungParked{Rung: r.ID}))
+			}
+			for _, strand := range shelf.Strands {
+				if strand != r.Strand {
+					acts = append(acts, fact.Do("lane-"+string(strand), "", fact.RungMoved{Rung: r.ID, After: fact.Top, Strand: string(strand)}))
+				}
+			}
+			if r.Taught == nil && r.MetPoints() == 0 {
+				acts = append(acts, fact.Do("take-off", "x", fact.Retracted{Ref: r.ID})) // that it was placed
 			}
 		}
 		if r.Revision < r.Item.Revision {

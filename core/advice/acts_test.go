@@ -42,17 +42,23 @@ func TestWhatMayBeDoneToARung(t *testing.T) {
 	secure.Taught, secure.Foothold, current.Taught, parked.Parked = &at, &at, &at, true
 	other := ladder.Rung{ID: "other", Strand: shelf.Reading}
 	s := ladder.Standing{Rungs: []ladder.Rung{secure, current, ahead, next, parked, other}}
+	const lanes = " lane-technique lane-reading lane-repertoire"
 	for _, c := range []struct {
 		rung ladder.Rung
 		want string
 	}{
-		{secure, "polish"}, {current, "up park"}, {ahead, "down up park"}, {next, "down up park"}, {parked, "down resume"}, {other, "park"},
+		{secure, "polish"}, {current, "up park" + lanes}, {ahead, "down up park" + lanes + " take-off"}, {next, "down up park" + lanes + " take-off"}, {parked, "down resume" + lanes + " take-off"},
+		{other, "park lane-book lane-technique lane-repertoire take-off"},
 	} {
 		assert.Equal(t, c.want, codes(OnLadder(s)[c.rung.ID]), c.rung.ID)
 	}
 	assert.Equal(t, fact.RungMoved{Rung: "current", After: "ahead"}, tells(OnLadder(s)["current"], "up"))
 	assert.Equal(t, fact.RungMoved{Rung: "next", After: "current"}, tells(OnLadder(s)["next"], "down"), "above the one that stands two below")
 	assert.Equal(t, fact.RungMoved{Rung: "ahead", After: "secure"}, tells(OnLadder(s)["ahead"], "down"))
+	assert.Equal(t, fact.RungMoved{Rung: "ahead", After: fact.Top, Strand: "repertoire"}, tells(OnLadder(s)["ahead"], "lane-repertoire"))
+	assert.Equal(t, fact.Retracted{Ref: "ahead"}, tells(OnLadder(s)["ahead"], "take-off"))
+	marked := ladder.Standing{Rungs: []ladder.Rung{{ID: "m", Strand: shelf.Book, Points: []ladder.Point{{Key: "tone", State: ladder.Met}}}}}
+	assert.Nil(t, tells(OnLadder(marked)["m"], "take-off"), "what has marks is parked instead")
 	s.Rungs[0].Polished = true
 	assert.Empty(t, OnLadder(s)["secure"], "polished is polished")
 	first := ladder.Standing{Rungs: []ladder.Rung{current, ahead}}

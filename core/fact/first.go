@@ -47,7 +47,7 @@ func liftFirst(raw []byte) (Body, error) {
 // lifts turns each kind of the first form into a body of today's.
 var lifts = map[string]func(first) Body{
 	"rung_added":     func(f first) Body { return RungAdded{Item: f.Item, Strand: f.Strand, After: f.After} },
-	"rung_moved":     func(f first) Body { return RungMoved{f.Rung, f.After} },
+	"rung_moved":     func(f first) Body { return RungMoved{Rung: f.Rung, After: f.After} },
 	"rung_parked":    func(f first) Body { return RungParked{f.Rung} },
 	"rung_resumed":   func(f first) Body { return RungResumed{f.Rung} },
 	"taught":         func(f first) Body { return Taught{f.Rung} },

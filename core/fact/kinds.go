@@ -87,10 +87,11 @@ type RungRevised struct {
 	Revision int    `json:"revision" minimum:"0" maximum:"10000"`
 }
 
-// RungMoved gives a rung another place in its lane.
+// RungMoved gives a rung another place in its lane, or in another.
 type RungMoved struct {
-	Rung  string `json:"rung" maxLength:"26" ref:"rung"`
-	After string `json:"after,omitempty" maxLength:"26" doc:"as of a rung added"`
+	Rung   string `json:"rung" maxLength:"26" ref:"rung"`
+	After  string `json:"after,omitempty" maxLength:"26" doc:"as of a rung added"`
+	Strand string `json:"strand,omitempty" enum:"book,technique,reading,repertoire" doc:"the lane it goes into; empty for its own"`
 }
 
 // RungParked lays a rung aside.

@@ -129,6 +129,7 @@ func (f *fold) apply(t fact.Fact) {
 			lane := f.lanes[r.Strand]
 			i := slices.Index(lane, r)
 			f.lanes[r.Strand] = slices.Delete(lane, i, i+1)
+			r.Strand = cmp.Or(shelf.Strand(b.Strand), r.Strand)
 			f.place(r, b.After)
 		})
 	case fact.RungParked:

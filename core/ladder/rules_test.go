@@ -280,3 +280,19 @@ func TestWhoReadsSolidly(t *testing.T) {
 	sight.Taught = &done
 	assert.False(t, Standing{Rungs: []Rung{sight}}.ReadsSolidly(), "it is being learnt")
 }
+
+func TestARungMovesIntoAnotherLane(t *testing.T) {
+	s := &story{}
+	lamp, slip := s.add("lamp", fact.Top), s.add("jig", fact.Top)
+	s.tell(fact.Taught{Rung: lamp})
+	s.tell(fact.RungMoved{Rung: lamp, After: fact.Top, Strand: "repertoire"})
+	now := s.standing()
+	var lanes []string
+	for _, r := range now.Rungs {
+		lanes = append(lanes, string(r.Strand)+" "+r.ID)
+	}
+	assert.Equal(t, []string{"book " + slip, "repertoire " + lamp}, lanes)
+	assert.NotNil(t, s.rung(t, lamp).Taught, "its marks stay")
+	s.tell(fact.RungMoved{Rung: lamp, After: ""})
+	assert.EqualValues(t, "repertoire", s.rung(t, lamp).Strand, "without a lane it stays in its own")
+}

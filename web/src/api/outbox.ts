@@ -105,15 +105,20 @@ export function tell(student: string, body: Body, when?: Date): string {
   return full.id;
 }
 
-// act does what a view offers: it tells each of its facts.
-export function act(student: string, bodies: Body[]) {
-  for (const body of bodies) tell(student, body);
+// act does what a view offers: it tells each of its facts, and returns their ids.
+export function act(student: string, bodies: Body[]): string[] {
+  return bodies.map((body) => tell(student, body));
 }
 
 // may is the act of a code, to be done by a touch; none where it is not offered.
 export function may(student: string, acts: Act[] | undefined, code: string) {
   const offer = acts?.find((a) => a.do === code);
-  return offer && (() => act(student, offer.tell));
+  return (
+    offer &&
+    (() => {
+      act(student, offer.tell);
+    })
+  );
 }
 
 // forget drops a mark that the server refused, once it was read.

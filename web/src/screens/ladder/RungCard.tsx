@@ -1,9 +1,10 @@
 import { Link } from "@tanstack/react-router";
 import type { Schemas } from "../../api/client";
-import { may, tell } from "../../api/outbox";
+import { act, may, tell } from "../../api/outbox";
+import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
-import { namedDay, plural, sentence, span } from "../../parts/words";
+import { namedDay, plural, sentence, span, strandNames } from "../../parts/words";
 import type { Rung } from "./layout";
 
 type Props = { rung: Rung; view: Schemas["LadderView"]; close: () => void };
@@ -22,6 +23,14 @@ export function RungCard({ rung, view, close }: Props) {
   const park = offered("park") ?? offered("resume");
   const takeOver = offered("take-over");
   const [place, leave] = [andClose(offered("place")), andClose(offered("leave-out"))];
+  const off = rung.acts.find((a) => a.do === "take-off");
+  const lanes = rung.acts.flatMap((a) => (a.do.startsWith("lane-") ? [a.do.slice(5)] : []));
+  const takeOff =
+    off &&
+    (() => {
+      offerBack(`${rung.title} is off the ladder.`, student, ...act(student, off.tell));
+      close();
+    });
   useKeys({
     "[": down,
     "]": up,
@@ -29,7 +38,7 @@ export function RungCard({ rung, view, close }: Props) {
     v: takeOver,
     m: polish,
     a: place,
-    x: leave,
+    x: leave ?? takeOff,
     Escape: close,
   });
   return (
@@ -73,6 +82,22 @@ export function RungCard({ rung, view, close }: Props) {
             }
             className="rounded border border-line bg-ground px-2 py-1 text-ink"
           />
+        </label>
+      )}
+      {lanes.length > 0 && (
+        <label className="flex items-center gap-2 text-soft">
+          Lane
+          <select
+            value={rung.strand}
+            onChange={(e) => offered(`lane-${e.target.value}`)?.()}
+            className="rounded border border-line bg-ground px-2 py-1 text-ink"
+          >
+            {[rung.strand, ...lanes].map((strand) => (
+              <option key={strand} value={strand}>
+                {strandNames[strand]}
+              </option>
+            ))}
+          </select>
         </label>
       )}
       {rung.state === "current" && (
@@ -137,6 +162,11 @@ export function RungCard({ rung, view, close }: Props) {
         {polish && (
           <Button hint="M" onClick={polish}>
             Polished, ready to perform
+          </Button>
+        )}
+        {takeOff && (
+          <Button hint="X" onClick={takeOff}>
+            Take it off
           </Button>
         )}
         {rung.hasScore && (
