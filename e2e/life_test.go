@@ -299,3 +299,26 @@ func TestFortyStudentsFromATable(t *testing.T) {
 	p.press("Put them on the shelf")
 	p.sees("0 titles put on the shelf; 3 stood there already")
 }
+
+// One child on two instruments: taken on for the second from the settings of the first, and both
+// weeks open from one link.
+func TestOneChildTwoInstruments(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	emil := p.student("Emil")
+	p.goTo("/students/" + emil + "/settings")
+	p.press("Plays another instrument too")
+	p.pick("Lesson on", "Monday")
+	p.press("Take Emil on for it")
+	p.until("!location.pathname.includes('"+emil+"')", "the other instrument's settings")
+	p.sees("8 · piano")
+	p.press("also cello")
+	p.until("location.pathname === '/students/"+emil+"/ladder'", "back on the cello")
+	p.goTo(evalAsync(p, `fetch('/api/students/`+emil+`/links', {method: 'POST'}).then(r => r.json()).then(l => l.path)`))
+	p.sees("Emil's practice")
+	p.press("piano")
+	p.sees("first week sheet comes after the first lesson")
+	p.press("cello")
+	p.sees("Emil's practice")
+}

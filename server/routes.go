@@ -51,11 +51,11 @@ type ofLinks struct {
 }
 
 type ofFamily struct {
-	Token string `path:"token" maxLength:"60"`
+	Token string `path:"token" maxLength:"80" doc:"of a link, and after a ~ which instrument's student"`
 }
 
 type ofLine struct {
-	Token string `path:"token" maxLength:"60"`
+	Token string `path:"token" maxLength:"80" doc:"of a link, and after a ~ which instrument's student"`
 	Line  string `query:"line" required:"true" maxLength:"200" doc:"its key"`
 }
 
@@ -302,7 +302,7 @@ func (s *Server) routes() {
 	s.mailbox()
 	huma.Register(s.api, huma.Operation{OperationID: "tell-from-home", Method: http.MethodPost, Path: "/api/family/{token}/facts", Summary: "Tell what happened at home; telling it twice changes nothing", DefaultStatus: 204, Metadata: open},
 		func(ctx context.Context, in *struct {
-			Token string `path:"token" maxLength:"60"`
+			Token string `path:"token" maxLength:"80" doc:"of a link, and after a ~ which instrument's student"`
 			Body  struct {
 				Facts []fact.Fact `json:"facts"`
 			}

@@ -68,7 +68,7 @@ func static(files fs.FS) http.Handler {
 }
 
 // linkToken is what a family link's token looks like.
-var linkToken = regexp.MustCompile(`^[A-Za-z0-9_-]{43}$`)
+var linkToken = regexp.MustCompile(`^[A-Za-z0-9_-]{43}(~[0-9A-Z]{26})?$`)
 
 var types = map[string]string{
 	".html": "text/html; charset=utf-8", ".js": "text/javascript; charset=utf-8", ".css": "text/css; charset=utf-8",

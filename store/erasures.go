@@ -47,6 +47,10 @@ func (s Studio) EraseStudent(ctx context.Context, student, receipt string) (Eras
 			}
 			*from.n = int(n)
 		}
+		if _, err := tx.ExecContext(ctx, `UPDATE students s JOIN (SELECT MIN(id) AS next FROM students WHERE studio_id = ? AND person = ?) n SET s.person = IF(s.id = n.next, '', n.next)
+			WHERE s.studio_id = ? AND s.person = ?`, s.id, student, s.id, student); err != nil {
+			return err // the next instrument is the first now
+		}
 		if err := changed(tx.ExecContext(ctx, `DELETE FROM students WHERE studio_id = ? AND id = ?`, s.id, student)); err != nil {
 			return err
 		}

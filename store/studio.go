@@ -28,15 +28,16 @@ type Student struct {
 	Slot       calendar.Slot
 	Approach   approach.Approach // as it was when the student came; facts have changed it since
 	Home       shelf.Home
-	Contact    string // mail address that the week sheet goes to; empty for none
+	Contact    string // mail addresses that the week sheet goes to; empty for none
+	Person     string // the student who is the same person on the first instrument; empty of that one
 }
 
-const studentColumns = `id, first_name, family_name, birth_year, birth_month, instrument, slot, approach, home, contact`
+const studentColumns = `id, first_name, family_name, birth_year, birth_month, instrument, slot, approach, home, contact, person`
 
 func scanStudent(row interface{ Scan(...any) error }) (Student, error) {
 	var st Student
 	var slot, app, home []byte
-	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app, &home, &st.Contact)
+	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app, &home, &st.Contact, &st.Person)
 	if err != nil {
 		return st, err
 	}
@@ -53,6 +54,17 @@ func (s Studio) Students(ctx context.Context) ([]Student, error) {
 func (s Studio) Student(ctx context.Context, id string) (Student, error) {
 	st, err := scanStudent(s.db.QueryRowContext(ctx, `SELECT `+studentColumns+` FROM students WHERE studio_id = ? AND id = ?`, s.id, id))
 	return st, classify(err)
+}
+
+// SamePerson returns the students who are one person: on each of the instruments, the first
+// first.
+func (s Studio) SamePerson(ctx context.Context, st Student) ([]Student, error) {
+	first := st.Person
+	if first == "" {
+		first = st.ID
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT `+studentColumns+` FROM students WHERE studio_id = ? AND (id = ? OR person = ?) ORDER BY person, id`, s.id, first, first)
+	return collect(rows, err, scanStudent)
 }
 
 // AddStudent saves a new student and the first facts of one, all or none. One
@@ -76,15 +88,26 @@ func (s Studio) addStudent(ctx context.Context, tx *sql.Tx, st Student) error {
 	if err := errors.Join(err1, err2, err3); err != nil {
 		return err
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = students.id`,
-		s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app, home, st.Contact)
+	_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = students.id`,
+		s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app, home, st.Contact, st.Person)
 	return err
 }
 
-// SetStudent corrects a student's names, birth and instrument.
+// SetStudent corrects a student's names and birth, on every instrument, and the instrument.
 func (s Studio) SetStudent(ctx context.Context, st Student) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE students SET first_name = ?, family_name = ?, birth_year = ?, birth_month = ?, instrument = ? WHERE studio_id = ? AND id = ?`,
-		st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, s.id, st.ID))
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		err := changed(tx.ExecContext(ctx, `UPDATE students SET instrument = ? WHERE studio_id = ? AND id = ?`, st.Instrument, s.id, st.ID))
+		if err != nil {
+			return err
+		}
+		var first string
+		if err := tx.QueryRowContext(ctx, `SELECT IF(person = '', id, person) FROM students WHERE studio_id = ? AND id = ?`, s.id, st.ID).Scan(&first); err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `UPDATE students SET first_name = ?, family_name = ?, birth_year = ?, birth_month = ? WHERE studio_id = ? AND (id = ? OR person = ?)`,
+			st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, s.id, first, first)
+		return err
+	})
 }
 
 // SetHome keeps the profile of the instrument a student practises on.

@@ -37,6 +37,7 @@ type StudentArchive struct {
 	Approach   approach.Approach  `json:"approach"`
 	Home       shelf.Home         `json:"home"`
 	Contact    string             `json:"contact"`
+	Person     string             `json:"person,omitempty" doc:"the student who is the same person on the first instrument"`
 	Facts      []fact.Fact        `json:"facts"`
 	Documents  []ArchivedDocument `json:"documents"`
 }
@@ -57,7 +58,7 @@ func (r room) archived(ctx context.Context, st store.Student) (StudentArchive, e
 		return StudentArchive{}, told(err, "student")
 	}
 	out := StudentArchive{ID: st.ID, FirstName: st.FirstName, FamilyName: st.FamilyName, BirthYear: st.BirthYear, BirthMonth: st.BirthMonth, Instrument: st.Instrument,
-		Slot: st.Slot, Approach: st.Approach, Home: st.Home, Contact: st.Contact, Facts: list(facts), Documents: []ArchivedDocument{}}
+		Slot: st.Slot, Approach: st.Approach, Home: st.Home, Contact: st.Contact, Person: st.Person, Facts: list(facts), Documents: []ArchivedDocument{}}
 	for _, d := range docs {
 		out.Documents = append(out.Documents, ArchivedDocument{d.Document, d.Kind, d.Cause.String(), d.Body})
 	}

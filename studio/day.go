@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"sort"
 	"time"
@@ -32,11 +33,12 @@ type StudentCard struct {
 	Next       calendar.Date     `json:"next" doc:"day of this or the next lesson; empty when the calendar ends"`
 	State      string            `json:"state" enum:"here,paused,left"`
 	Until      calendar.Date     `json:"until" doc:"last day of a pause; empty where that is not known"`
+	Person     string            `json:"person" doc:"the same of all students who are one person, on an instrument each"`
 }
 
 // card is a student's, of whom the times away at least are known.
 func (r room) card(st store.Student, s ladder.Standing, next calendar.Date) StudentCard {
-	c := StudentCard{st.ID, st.FirstName, st.FamilyName, age(st, r.today()), st.Instrument, r.instruments.Of(st.Instrument).Name, st.Slot, st.Approach, st.Home, st.Contact, next, "here", ""}
+	c := StudentCard{st.ID, st.FirstName, st.FamilyName, age(st, r.today()), st.Instrument, r.instruments.Of(st.Instrument).Name, st.Slot, st.Approach, st.Home, st.Contact, next, "here", "", cmp.Or(st.Person, st.ID)}
 	if away, is := s.AwayOn(r.today()); is {
 		c.State = away.Name
 		if away.To != calendar.Last {

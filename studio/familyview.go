@@ -1,10 +1,12 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"patientladder/core/advice"
@@ -98,8 +100,16 @@ type FamilyView struct {
 	Weekdays  []int              `json:"weekdays" doc:"on which this family practises, 0 for Sunday; empty for every day"`
 	Budget    int                `json:"budget" doc:"minutes a day that the family has set; 0 for the usual"`
 	Pieces    []NearView         `json:"pieces" doc:"in hand, on this sheet: how near each is"`
+	Parts     []FamilyPart       `json:"parts" doc:"of a student with several instruments; empty of one"`
 	Treats    bool               `json:"treats" doc:"counting towards a treat is offered"`
 	Treat     *TreatView         `json:"treat,omitempty"`
+}
+
+// A FamilyPart is the week of one of a student's instruments.
+type FamilyPart struct {
+	Plays string `json:"plays"`
+	Path  string `json:"path" doc:"of its page"`
+	Here  bool   `json:"here"`
 }
 
 // A NearView is how near a piece in hand is to done, in a family's words.
@@ -184,11 +194,22 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	if err != nil {
 		return FamilyView{}, err
 	}
-	if err := a.store.OpenFamilyLink(ctx, token, p.today()); err != nil {
+	base, _, _ := strings.Cut(token, "~")
+	if err := a.store.OpenFamilyLink(ctx, base, p.today()); err != nil {
 		return FamilyView{}, told(err, "link")
 	}
 	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Own: p.own, Studio: p.row.Name, Now: p.room.now, Today: p.today(), Changed: []week.Line{}, Acts: []advice.LineAct{}, Ticks: []Tick{}, Days: []FamilyDay{}, Questions: []string{},
 		Minutes: []int{}, Heard: []string{}, Pieces: []NearView{}, Along: p.Approach[approach.Model] == approach.Along, Weekdays: p.homeDays(), Budget: p.standing.HomeDays.Minutes}
+	all, err := p.SamePerson(ctx, p.Student)
+	if err != nil {
+		return v, told(err, "student")
+	}
+	v.Parts = []FamilyPart{}
+	for _, st := range all {
+		if len(all) > 1 {
+			v.Parts = append(v.Parts, FamilyPart{p.instruments.Of(st.Instrument).Name, "/family/" + base + "~" + st.ID, st.ID == p.ID})
+		}
+	}
 	if !p.own {
 		v.Treats, v.Treat = p.treats()
 	}
@@ -273,8 +294,10 @@ type guest struct {
 	own bool
 }
 
-// family lets in who holds a link's token.
-func (a *App) family(ctx context.Context, token string) (guest, error) {
+// family lets in who holds a link's token. It opens the week of the student that it was made
+// for, or after a ~ that of the same person on another instrument.
+func (a *App) family(ctx context.Context, address string) (guest, error) {
+	token, part, _ := strings.Cut(address, "~")
 	l, err := a.store.FamilyLink(ctx, token)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
@@ -285,6 +308,12 @@ func (a *App) family(ctx context.Context, token string) (guest, error) {
 		return guest{}, &Error{Kind: Gone, Says: "Your teacher has ended this link. Ask for a new one at the next lesson; what you ticked is kept."}
 	}
 	p, err := a.pupil(ctx, Who{Studio: l.Studio}, l.Student)
+	if err == nil && part != "" && part != l.Student {
+		first := cmp.Or(p.Student.Person, p.ID)
+		if p, err = a.pupil(ctx, Who{Studio: l.Studio}, part); err == nil && cmp.Or(p.Student.Person, p.ID) != first {
+			err = &Error{Kind: Missing, Says: "This address opens no week."}
+		}
+	}
 	if err == nil && p.today() > l.LastDay {
 		return guest{}, &Error{Kind: Gone, Says: "This link ended with the term. Your teacher sends a new one with the first sheet of the next; what you ticked is kept."}
 	}

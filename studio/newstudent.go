@@ -32,6 +32,7 @@ type NewStudent struct {
 	Home       *shelf.Home       `json:"home,omitempty" doc:"the instrument practised on; one that can do everything when left out"`
 	Contact    string            `json:"contact,omitempty" maxLength:"400" doc:"mail addresses that the week sheet goes to, two at most"`
 	Books      []string          `json:"books,omitempty" maxItems:"20" doc:"books and pools to climb through"`
+	Person     string            `json:"person,omitempty" maxLength:"26" doc:"the student who is the same person, on another instrument: names, birth and addresses are that one's"`
 	Begin      string            `json:"begin,omitempty" maxLength:"60" doc:"where: an item's id, 'before' for before the first book, empty for the foot of the first book"`
 }
 
@@ -99,6 +100,14 @@ func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []fact.
 	}
 	st := store.Student{ID: in.ID, FirstName: strings.TrimSpace(in.FirstName), FamilyName: strings.TrimSpace(in.FamilyName),
 		BirthYear: in.BirthYear, BirthMonth: in.BirthMonth, Instrument: in.Instrument, Slot: in.Slot}
+	if in.Person != "" {
+		same, err := r.Student(ctx, in.Person)
+		if err != nil {
+			return pupil{}, nil, told(err, "student")
+		}
+		st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, in.Contact = same.FirstName, same.FamilyName, same.BirthYear, same.BirthMonth, same.Contact
+		st.Person = cmp.Or(same.Person, same.ID)
+	}
 	named := st
 	named.FirstName = cmp.Or(named.FirstName, "somebody") // a preview needs no name
 	if err := r.checkPerson(named); err != nil {

@@ -236,3 +236,47 @@ func TestALongRecordComesInParts(t *testing.T) {
 	assert.Len(t, v.Entries, 453)
 	assert.Zero(t, v.More)
 }
+
+// One person on two instruments: a ladder and a sheet each, one name, one link; the link of one
+// opens nobody else.
+func TestTwoInstrumentsOfOnePerson(t *testing.T) {
+	r := newRoom(t)
+	violin, stranger := studio.NewID(), studio.NewID()
+	slot := calendar.Slot{Weekday: time.Wednesday, Start: "17:00", Minutes: 30}
+	card, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: violin, Person: r.student, Instrument: "violin", Slot: slot, BirthYear: 1990, BirthMonth: 1})
+	require.NoError(t, err)
+	assert.Equal(t, []any{"Emil", 8, r.student}, []any{card.FirstName, card.Age, card.Person}, "names and birth are the same person's")
+	_, err = r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: stranger, FirstName: "Ada", BirthYear: 2017, BirthMonth: 3, Instrument: "cello", Slot: slot})
+	require.NoError(t, err)
+	require.NoError(t, r.app.CorrectStudent(ctx, r.who, violin, studio.Person{FirstName: "Emile", BirthYear: 2018, BirthMonth: 4, Instrument: "violin"}))
+	assert.Equal(t, "Emile", r.kept().Person.FirstName, "corrected on both")
+	assert.EqualValues(t, "cello", r.kept().Person.Instrument)
+
+	link, err := r.app.MakeLink(ctx, r.who, r.student, false)
+	require.NoError(t, err)
+	token := strings.TrimPrefix(link.Path, "/family/")
+	v, err := r.app.Family(ctx, token)
+	require.NoError(t, err)
+	require.Len(t, v.Parts, 2)
+	assert.Equal(t, []studio.FamilyPart{{Plays: "cello", Path: "/family/" + token + "~" + r.student, Here: true}, {Plays: "violin", Path: "/family/" + token + "~" + violin}}, v.Parts)
+	v, err = r.app.Family(ctx, token+"~"+violin)
+	require.NoError(t, err)
+	assert.Equal(t, violin, v.Student)
+	assert.True(t, v.Parts[1].Here)
+	_, err = r.app.Family(ctx, token+"~"+stranger)
+	assert.ErrorContains(t, err, "opens no week")
+	practised := func(student string) error {
+		return r.app.TellFamily(ctx, token+"~"+violin, []fact.Fact{{ID: studio.NewID(), Student: student, At: r.now, Body: fact.Practised{Day: "2026-11-18", Minutes: 10}}})
+	}
+	assert.NoError(t, practised(violin))
+	assert.Error(t, practised(stranger))
+
+	_, err = r.app.EraseStudent(ctx, r.who, r.student, "Emile")
+	require.NoError(t, err)
+	day, err := r.app.Day(ctx, r.who, "")
+	require.NoError(t, err)
+	require.Len(t, day.Students, 2)
+	for _, s := range day.Students {
+		assert.Equal(t, s.ID, s.Person, "the violin stands by itself now")
+	}
+}

@@ -126,7 +126,7 @@ func (a *App) ImportStudio(ctx context.Context, who Who, in StudioArchive) error
 // unpacked checks an archived student and gives it the form of the store.
 func (s StudentArchive) unpacked(now time.Time) (store.WholeStudent, error) {
 	out := store.WholeStudent{Student: store.Student{ID: s.ID, FirstName: s.FirstName, FamilyName: s.FamilyName, BirthYear: s.BirthYear, BirthMonth: s.BirthMonth, Instrument: s.Instrument,
-		Slot: s.Slot, Approach: s.Approach, Home: s.Home, Contact: s.Contact}, Facts: s.Facts}
+		Slot: s.Slot, Approach: s.Approach, Home: s.Home, Contact: s.Contact, Person: s.Person}, Facts: s.Facts}
 	if err := s.Slot.Check(); err != nil {
 		return out, invalid("The lesson time of %s does not work: %v.", s.FirstName, err)
 	}

@@ -84,6 +84,7 @@ const home: Schemas["FamilyView"] = {
   student: "tobias",
   own: false,
   changed: [],
+  parts: [],
   firstName: "Tobias",
   studio: "",
   now: "",

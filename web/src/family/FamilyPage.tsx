@@ -62,7 +62,10 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
   const leaf = (by: number) => all[(week + by) * 7];
   if (!view.sheet || !day) {
     return (
-      <Closed says={`${view.own ? "Your" : `${view.firstName}'s`} first week sheet comes after the first lesson.`} />
+      <>
+        <Parts view={view} />
+        <Closed says={`${view.own ? "Your" : `${view.firstName}'s`} first week sheet comes after the first lesson.`} />
+      </>
     );
   }
   const tickOf = (key: string) => view.ticks.find((t) => t.day === day.date && t.key === key);
@@ -72,6 +75,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
         <p className="text-soft">{view.studio}</p>
         <h1 className="text-[26px] leading-tight">{view.own ? "Your practice" : `${view.firstName}'s practice`}</h1>
       </header>
+      <Parts view={view} />
       {view.sheet.word && <p className="mx-4 mb-3 border-l-4 border-ink pl-3">{view.sheet.word}</p>}
       {view.changed.length > 0 && (
         <section aria-label="Changed" className="mx-4 mb-3 rounded bg-now-tint p-3">
@@ -161,5 +165,24 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
       <Ours view={view} token={token} />
       <Earlier token={token} />
     </main>
+  );
+}
+
+// Parts leads to the weeks of a student's other instruments.
+function Parts({ view }: { view: FamilyView }) {
+  if (view.parts.length === 0) return null;
+  return (
+    <nav aria-label="Instruments" className="mx-auto flex max-w-md flex-wrap gap-1 px-4 pb-3">
+      {view.parts.map((p) => (
+        <a
+          key={p.path}
+          href={p.path}
+          aria-current={p.here ? "page" : undefined}
+          className={`min-h-11 rounded border px-4 py-2.5 ${p.here ? "border-ink bg-ink text-raised" : "border-line bg-raised"}`}
+        >
+          {p.plays}
+        </a>
+      ))}
+    </nav>
   );
 }

@@ -5,7 +5,7 @@ import { echo } from "../api/echo";
 
 export type FamilyView = Schemas["FamilyView"];
 
-const keptKey = (token: string) => `ladder.family.6.${token}`; // counted up when the view gains fields
+const keptKey = (token: string) => `ladder.family.7.${token}`; // counted up when the view gains fields
 
 // kept is the view as it was last seen on this device.
 function kept(token: string): FamilyView | undefined {

@@ -14,6 +14,7 @@ export function StudentFrame() {
   const { student } = useParams({ from: "/inside/students/$student" });
   const { data: day } = useDay();
   const card = day?.students.find((s) => s.id === student);
+  const others = day?.students.filter((s) => s.person === card?.person && s.id !== student) ?? []; // on other instruments
   return (
     <div className="flex flex-1 flex-col print:block">
       <section aria-label="Student" className="screen-only flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2">
@@ -25,6 +26,18 @@ export function StudentFrame() {
               ? `${card.next === day.today ? "today" : namedDay(card.next)} ${card.slot.start}`
               : "no lesson ahead"}
             , {card.slot.minutes} min ·{" "}
+            {others.map((o) => (
+              <span key={o.id}>
+                <Link
+                  to="/students/$student/ladder"
+                  params={{ student: o.id }}
+                  className="underline underline-offset-4"
+                >
+                  also {o.plays}
+                </Link>{" "}
+                ·{" "}
+              </span>
+            ))}
             <Link to="/students/$student/settings" params={{ student }} className="underline underline-offset-4">
               Settings
             </Link>

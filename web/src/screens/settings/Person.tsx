@@ -1,6 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, useRef, useState } from "react";
+import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { studentView, useDay } from "../../api/views";
@@ -9,7 +10,7 @@ import { Button } from "../../parts/Button";
 import { months } from "../../parts/dates";
 import { PickInstrument } from "../../parts/instruments";
 import { Shown, Trouble } from "../../parts/Told";
-import { longDay, plural } from "../../parts/words";
+import { longDay, plural, weekdays, weekOrder } from "../../parts/words";
 
 const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
 
@@ -25,6 +26,7 @@ export function Person({ student }: { student: string }) {
         {(view) => (
           <>
             <Correct key={JSON.stringify(view.person)} view={view} />
+            <Another key={view.student.id} view={view} />
             <Away view={view} />
             <Gone view={view} />
           </>
@@ -108,6 +110,80 @@ function Correct({ view }: { view: View }) {
         </p>
       )}
     </form>
+  );
+}
+
+// Another takes the same person on for another instrument: a ladder, lessons and a sheet of its
+// own, one link for the family.
+function Another({ view }: { view: View }) {
+  const go = useNavigate();
+  const id = useRef(ulid());
+  const [open, setOpen] = useState(false);
+  const [instrument, setInstrument] = useState(view.student.instrument === "piano" ? "cello" : "piano");
+  const add = useMutation({
+    mutationFn: (slot: Schemas["Slot"]) =>
+      answer(
+        api.POST("/api/students", {
+          body: { ...view.person, id: id.current, instrument, slot, person: view.student.id },
+        }),
+      ),
+    onSuccess: async (card) => {
+      id.current = ulid();
+      await queries.invalidateQueries({ queryKey: ["day"] });
+      await go({ to: "/students/$student/settings", params: { student: card.id } });
+    },
+  });
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const form = new FormData(e.currentTarget);
+    add.mutate({
+      weekday: Number(form.get("weekday")),
+      start: String(form.get("start")),
+      minutes: Number(form.get("minutes")),
+    });
+  };
+  return (
+    <section aria-label="Another instrument" className="mt-4">
+      <Button look="quiet" className="px-1!" aria-expanded={open} onClick={() => setOpen(!open)}>
+        Plays another instrument too
+      </Button>
+      {open && (
+        <form onSubmit={submit} className="mt-2 grid grid-cols-2 gap-2 font-[580]">
+          <div className="col-span-2">
+            <PickInstrument name="another" className={field} value={instrument} set={setInstrument} />
+          </div>
+          <label>
+            Lesson on
+            <select name="weekday" defaultValue={view.student.slot.weekday} className={field}>
+              {weekOrder.map((d) => (
+                <option key={d} value={d}>
+                  {weekdays[d]}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label>
+            At
+            <input name="start" type="time" required defaultValue="16:00" className={field} />
+          </label>
+          <label>
+            Minutes
+            <input name="minutes" type="number" required min={10} max={120} defaultValue={30} className={field} />
+          </label>
+          <p className="col-span-2 font-normal text-soft">
+            A ladder, lessons and a sheet of its own; the family's link opens both.
+          </p>
+          {add.error && (
+            <div className="col-span-2">
+              <Trouble>{add.error.message}</Trouble>
+            </div>
+          )}
+          <Button type="submit" disabled={add.isPending} className="col-span-2">
+            Take {view.student.firstName} on for it
+          </Button>
+        </form>
+      )}
+    </section>
   );
 }
 
