@@ -68,6 +68,10 @@ function workers(): Plugin {
           for (const next of chunk.imports) take(next);
         };
         take(entry.fileName);
+        if (entry.name === "index")
+          // a student's places open without a connection too
+          for (const place of ["WeekScreen", "RecordScreen", "SettingsScreen"])
+            take(chunks.find((c) => c.name === place)?.fileName ?? "");
         needed[entry.name] = [...files];
       }
     },

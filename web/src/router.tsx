@@ -12,9 +12,6 @@ import { Frame } from "./parts/Frame";
 import { StudentFrame } from "./parts/StudentFrame";
 import { LadderScreen } from "./screens/ladder/LadderScreen";
 import { LessonScreen } from "./screens/lesson/LessonScreen";
-import { RecordScreen } from "./screens/record/RecordScreen";
-import { SignInScreen } from "./screens/signin/SignInScreen";
-import { WeekScreen } from "./screens/week/WeekScreen";
 
 const root = createRootRoute();
 
@@ -44,7 +41,7 @@ const signIn = createRoute({
     const there = await queries.ensureQueryData(dayView).catch(() => undefined);
     if (there) throw redirect({ href: search.to ?? "/" }); // signed in already
   },
-  component: SignInScreen,
+  component: lazyRouteComponent(() => import("./screens/signin/SignInScreen"), "SignInScreen"),
 });
 const reset = createRoute({
   getParentRoute: () => root,
@@ -110,9 +107,13 @@ const week = createRoute({
   getParentRoute: () => student,
   path: "/week",
   validateSearch: ofDay,
-  component: WeekScreen,
+  component: lazyRouteComponent(() => import("./screens/week/WeekScreen"), "WeekScreen"),
 });
-const record = createRoute({ getParentRoute: () => student, path: "/record", component: RecordScreen });
+const record = createRoute({
+  getParentRoute: () => student,
+  path: "/record",
+  component: lazyRouteComponent(() => import("./screens/record/RecordScreen"), "RecordScreen"),
+});
 
 // What is not needed beside an instrument is fetched when it is first opened.
 const settings = createRoute({

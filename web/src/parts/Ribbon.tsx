@@ -1,7 +1,7 @@
 import { Link, useParams, useRouterState } from "@tanstack/react-router";
 import type { Schemas } from "../api/client";
 import { useMinutes } from "../api/clock";
-import { clock, minutesOf, namedDay } from "./dates";
+import { clock, minutesOf, namedDay, timeOfDay } from "./dates";
 
 const places = ["ladder", "lesson", "week", "record"] as const;
 const wide = "order-last w-full flex-none border-t border-line";
@@ -44,7 +44,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
         .filter((h) => h > from + 20 && h < to - 20)
         .map((h) => (
           <span key={h} className="absolute bottom-0.5 -translate-x-1/2 text-small text-soft" style={{ left: at(h) }}>
-            {h / 60}:00
+            {timeOfDay(`${String(h / 60).padStart(2, "0")}:00`)}
           </span>
         ))}
       {day.segments.map((s) => {
@@ -57,7 +57,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
             to={`/students/$student/${place}`}
             params={{ student: s.student }}
             search={place === "lesson" && day.date < day.today ? { day: day.date } : {}}
-            aria-label={`${s.name}, ${s.start}, ${s.minutes} minutes`}
+            aria-label={`${s.name}, ${timeOfDay(s.start)}, ${s.minutes} minutes`}
             aria-current={on ? "true" : undefined}
             className={`absolute top-2 h-9 rounded-sm border-l-[3px] py-1.5 whitespace-nowrap ${s.minutes < 25 ? "px-px text-small leading-6 tracking-tighter" : full ? "overflow-hidden px-1 tracking-tight" : "overflow-hidden px-2"} ${
               on

@@ -1,6 +1,6 @@
 import { Link, Outlet, useParams } from "@tanstack/react-router";
 import { useDay } from "../api/views";
-import { namedDay } from "./words";
+import { namedDay, timeOfDay } from "./words";
 
 const places = [
   { to: "/students/$student/ladder", name: "Ladder" },
@@ -23,7 +23,7 @@ export function StudentFrame() {
           <p className="text-soft">
             {card.age} · {card.plays} ·{" "}
             {card.next
-              ? `${card.next === day.today ? "today" : namedDay(card.next)} ${card.slot.start}`
+              ? `${card.next === day.today ? "today" : namedDay(card.next)} ${timeOfDay(card.slot.start)}`
               : "no lesson ahead"}
             , {card.slot.minutes} min ·{" "}
             {others.map((o) => (

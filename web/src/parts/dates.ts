@@ -1,3 +1,7 @@
+import { prefs, timeOfDay } from "./prefs";
+
+export { timeOfDay };
+
 export const plural = (n: number | string, thing: string) => `${n} ${thing}${String(n) === "1" ? "" : "s"}`;
 
 const locale = "en-GB";
@@ -23,12 +27,15 @@ export const dayAfter = (date: string, days: number) =>
 
 // Days of the week, 0 for Sunday.
 export const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
-export const weekOrder = [1, 2, 3, 4, 5, 6, 0];
+export const weekOrder = prefs.week === "sunday" ? [0, 1, 2, 3, 4, 5, 6] : [1, 2, 3, 4, 5, 6, 0];
 
 // minutesOf is how many minutes of its day a time such as 15:04 is past midnight.
 export const minutesOf = (hhmm: string) => Number(hhmm.slice(0, 2)) * 60 + Number(hhmm.slice(3, 5));
 
-// clock writes the time of day of a moment in the studio's zone.
+// time writes the time of day of a moment in the studio's zone, as this device has it.
+export const time = (at: string | Date, zone: string) => timeOfDay(clock(at, zone));
+
+// clock is the time of day of a moment in the studio's zone: 15:04.
 export const clock = (at: string | Date, zone: string) =>
   new Intl.DateTimeFormat(locale, { hour: "2-digit", minute: "2-digit", timeZone: zone }).format(new Date(at));
 

@@ -2,7 +2,7 @@ import { type FormEvent, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
-import { namedDay } from "../../parts/words";
+import { namedDay, timeOfDay } from "../../parts/words";
 import { field } from "./SlotForm";
 
 type Props = { view: Schemas["CalendarView"] };
@@ -29,7 +29,7 @@ export function Moves({ view }: Props) {
               <span className="w-28 text-soft">{namedDay(c.day)}</span>
               <b className="w-24 font-[620]">{c.name}</b>
               <span className={c.kind === "off" ? "line-through" : ""}>
-                {c.kind === "off" ? "not on this day" : `at ${c.start}`}
+                {c.kind === "off" ? "not on this day" : `at ${timeOfDay(c.start)}`}
               </span>
             </li>
           ))}

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { minutesOf, weekdays, weekOrder } from "../../parts/words";
+import { minutesOf, timeOfDay, weekdays, weekOrder } from "../../parts/words";
 
 type SlotView = Schemas["SlotView"];
 type Props = { slots: SlotView[]; picked?: string; pick: (student: string) => void };
@@ -76,7 +76,7 @@ function Lesson({ slot: { student, name, slot }, day, at, picked, pick }: Lesson
     >
       <b className="font-[620] tracking-tight">{name}</b>{" "}
       <span className={beside.length === 1 && slot.minutes >= 25 ? "block text-small leading-tight" : "sr-only"}>
-        {slot.start}
+        {timeOfDay(slot.start)}
       </span>
       <span className="sr-only">
         , {weekdays[slot.weekday]}, {slot.minutes} minutes

@@ -10,7 +10,7 @@ import { Button } from "../../parts/Button";
 import { Given } from "../../parts/Given";
 import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
-import { clock, longDay, plural, sentence } from "../../parts/words";
+import { clock, longDay, plural, sentence, timeOfDay } from "../../parts/words";
 import { Arrange } from "./Arrange";
 import { Asked, Tried } from "./Asked";
 import { Closed } from "./Closed";
@@ -160,7 +160,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                   {view.late && <Button onClick={notGiven}>It was not given</Button>}
                   <p className="text-soft">
                     {view.day
-                      ? `${view.today ? "Today" : longDay(view.day)} at ${view.start}, ${plural(view.plan.minutes, "minute")}`
+                      ? `${view.today ? "Today" : longDay(view.day)} at ${timeOfDay(view.start)}, ${plural(view.plan.minutes, "minute")}`
                       : "No lesson lies ahead in this calendar"}
                   </p>
                 </>

@@ -5,7 +5,7 @@ import type { Noted as Entry } from "../../api/echo";
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
-import { clock, plural, tellOf } from "../../parts/words";
+import { plural, tellOf, time } from "../../parts/words";
 import type { LessonView } from "./view";
 
 // Noted lists what was told in this lesson, newest last, and says of each mark
@@ -18,7 +18,7 @@ export function Noted({ view, zone }: { view: LessonView; zone: string }) {
       <ol className="max-h-[300px] divide-y divide-faint overflow-y-auto rounded bg-raised px-3" aria-live="polite">
         {told.map((e: Entry) => (
           <li key={e.fact.id} className="flex gap-3 py-1.5">
-            <span className="w-12 shrink-0 text-soft">{clock(e.fact.at, zone)}</span>
+            <span className="w-12 shrink-0 text-soft">{time(e.fact.at, zone)}</span>
             <span className="flex-1">
               {e.title && <b className="font-[620]">{e.title} </b>}
               {tellOf(e)}

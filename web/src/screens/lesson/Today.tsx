@@ -3,7 +3,7 @@ import { tell } from "../../api/outbox";
 import { useDay } from "../../api/views";
 import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
-import { longDay, plural } from "../../parts/words";
+import { longDay, namedDay, plural, timeOfDay } from "../../parts/words";
 import type { LessonView } from "./view";
 
 // Today is what may be different about this lesson: from afar, shorter or longer,
@@ -90,7 +90,7 @@ export function Today({ view }: { view: LessonView }) {
               .filter((s) => s.id !== student && s.next)
               .map((s) => (
                 <option key={s.id} value={s.id}>
-                  swap with {s.firstName}, {s.next} {s.slot.start}
+                  swap with {s.firstName}, {s.next && namedDay(s.next)} {timeOfDay(s.slot.start)}
                 </option>
               ))}
           </select>

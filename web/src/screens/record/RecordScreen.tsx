@@ -6,7 +6,7 @@ import { act, tell } from "../../api/outbox";
 import { recordView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
-import { clock, namedDay, plural, shortDay, span, tellOf } from "../../parts/words";
+import { namedDay, plural, shortDay, span, tellOf, time } from "../../parts/words";
 import { Home } from "../week/Home";
 import { Weeks } from "./Weeks";
 
@@ -153,7 +153,7 @@ function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string;
   const what = `${entry.title ? `${entry.title}: ` : ""}${tellOf(entry)}`;
   return (
     <li className="flex items-center gap-3 py-0.5">
-      <span className="w-12 shrink-0 text-soft">{clock(entry.fact.at, zone)}</span>
+      <span className="w-12 shrink-0 text-soft">{time(entry.fact.at, zone)}</span>
       <span className={`flex-1 ${entry.back ? "text-soft line-through" : ""}`}>{what}</span>
       {entry.fact.by !== "teacher" && (
         <span className="text-small text-soft">{entry.fact.by === "family" ? "by the family" : "by the program"}</span>

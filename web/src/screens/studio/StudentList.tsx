@@ -1,7 +1,7 @@
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { namedDay, plural, weekdays, weekOrder } from "../../parts/words";
+import { namedDay, plural, timeOfDay, weekdays, weekOrder } from "../../parts/words";
 
 type Card = Schemas["StudentCard"];
 
@@ -65,7 +65,7 @@ export function StudentList({ students }: { students: Card[] }) {
                     </span>
                     <span className="text-soft sm:text-right">
                       {state === "here" &&
-                        `${weekdays[s.slot.weekday]?.slice(0, 3)} ${s.slot.start}, ${s.slot.minutes} min`}
+                        `${weekdays[s.slot.weekday]?.slice(0, 3)} ${timeOfDay(s.slot.start)}, ${s.slot.minutes} min`}
                       {state === "paused" && (s.until ? `until ${namedDay(s.until)}` : "until further notice")}
                     </span>
                   </Link>

@@ -5,6 +5,7 @@ import { answer, api, forgetKept, queries, type Schemas } from "../../api/client
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { setLetterKeys, useLetterKeys } from "../../parts/letterKeys";
+import { prefs, setPref } from "../../parts/prefs";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
 import { HomeForm } from "../settings/HomeForm";
@@ -85,7 +86,27 @@ export function StudioScreen() {
   );
 }
 
-// Keys turns single keys off on this device, for who speaks to it or touches keys unawares.
+const choices = [
+  {
+    name: "hours",
+    asks: "Times of day",
+    ways: [
+      ["24", "16:30"],
+      ["12", "4:30 pm"],
+    ],
+  },
+  {
+    name: "week",
+    asks: "First day of the week",
+    ways: [
+      ["monday", "weeks from Monday"],
+      ["sunday", "from Sunday"],
+    ],
+  },
+] as const;
+
+// Keys turns single keys off on this device, for who speaks to it or touches keys unawares; and
+// says how times and weeks are written.
 function Keys() {
   return (
     <section aria-label="Keys" className="rounded bg-raised p-4">
@@ -99,6 +120,23 @@ function Keys() {
         />
         Single keys act on this device, as the small letters on buttons say. Everything can be done without them.
       </label>
+      <h2 className="mt-3">How things are written here</h2>
+      {choices.map((c) => (
+        <fieldset key={c.name} className="mt-1 flex flex-wrap items-center gap-3">
+          <legend className="sr-only">{c.asks}</legend>
+          {c.ways.map(([value, says]) => (
+            <label key={value} className="flex items-center gap-1.5">
+              <input
+                type="radio"
+                name={c.name}
+                checked={prefs[c.name] === value}
+                onChange={() => setPref(c.name, value)}
+              />
+              {says}
+            </label>
+          ))}
+        </fieldset>
+      ))}
     </section>
   );
 }

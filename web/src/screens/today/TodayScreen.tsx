@@ -8,7 +8,7 @@ import { Days } from "../../parts/Days";
 import { Needs } from "../../parts/Needs";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown } from "../../parts/Told";
-import { longDay, plural, sentence } from "../../parts/words";
+import { longDay, plural, sentence, timeOfDay } from "../../parts/words";
 import { blockNames } from "../lesson/view";
 import { OnePage, type Paper, Papers } from "../week/OnePage";
 
@@ -77,7 +77,7 @@ function Row({ lesson: l, date }: { lesson: Lesson; date: string }) {
           search={l.student.next === date ? {} : { day: date }}
           className="text-large font-[650] underline-offset-4 hover:underline"
         >
-          {l.start} {l.student.firstName}
+          {timeOfDay(l.start)} {l.student.firstName}
         </Link>
         <p className="text-soft">
           {l.student.age} · {l.student.plays} · {l.plan.minutes} min
@@ -130,7 +130,7 @@ function Plan({ lesson: l, view }: { lesson: Lesson; view: Schemas["TodayView"] 
   return (
     <section className="text-[15px]">
       <p className="text-soft">
-        {view.studio} · {longDay(view.date)}, {l.start}
+        {view.studio} · {longDay(view.date)}, {timeOfDay(l.start)}
       </p>
       <p className="text-[26px] font-[650]">
         {l.student.firstName} {l.student.familyName}

@@ -7,7 +7,7 @@ import { sheetsView, weekView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Days } from "../../parts/Days";
 import { Shown, Trouble } from "../../parts/Told";
-import { longDay, plural } from "../../parts/words";
+import { longDay, plural, timeOfDay } from "../../parts/words";
 import { OnePage, type Paper, Papers } from "./OnePage";
 import { Fared, onTheWay, sendSheet } from "./Send";
 import { Sheet } from "./Sheet";
@@ -92,7 +92,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
               key={s.student}
               className="grid grid-cols-[3rem_1fr_auto] items-baseline gap-3 py-2 sm:grid-cols-[4rem_10rem_1fr_auto]"
             >
-              <span className="text-soft">{s.start}</span>
+              <span className="text-soft">{timeOfDay(s.start)}</span>
               <b className="font-[620]">{s.name}</b>
               <div className="max-sm:order-last max-sm:col-span-3">
                 {!s.closed && <span className="text-soft">lesson not closed yet</span>}
