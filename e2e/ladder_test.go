@@ -110,3 +110,19 @@ func TestWritingInALesson(t *testing.T) {
 	p.key("m")
 	p.sees("Polished. Foothold")
 }
+
+// What a screen reader says of a ladder: each rung by name, kind and weeks, the one in hand with
+// its points in words, the lane it stands in, and where now is.
+func TestALadderReadAloud(t *testing.T) {
+	p := atWork(t)
+	emil := p.student("Emil")
+	p.goTo("/students/" + emil + "/ladder")
+	p.sees("Cooper's Jig")
+	names := eval[string](p, `[...document.querySelectorAll('#content section button, #content ol button, #content ul button')].map(b => (b.getAttribute('aria-label') || b.innerText).replace(/\s+/g, ' ').trim()).join('\n')`)
+	assert.Regexp(t, `(?m)^The Cooper's Jig .*weeks`, names)
+	assert.Regexp(t, `(?m)Lamp Room.*of \d points met|of \d points met.*Lamp Room`, names)
+	lanes := eval[string](p, `[...document.querySelectorAll('#content [aria-label]')].map(e => e.getAttribute('aria-label')).join('\n')`)
+	for _, lane := range []string{"Book", "Technique", "Reading and theory", "Repertoire"} {
+		assert.Contains(t, lanes+names+eval[string](p, "document.querySelector('#content').innerText"), lane)
+	}
+}

@@ -481,6 +481,17 @@ func (s *Server) routes() {
 	}]) error {
 		return s.app.RenameBook(ctx, w, in.Body.Book, in.Body.Unit, in.Body.Title)
 	})
+	change(s, http.MethodPut, "/api/books/away", "archive-book", "Lay a book away, or bring it back", func(ctx context.Context, w studio.Who, in *body[struct {
+		Book string `json:"book" maxLength:"200"`
+		Away bool   `json:"away"`
+	}]) error {
+		return s.app.ArchiveBook(ctx, w, in.Body.Book, in.Body.Away)
+	})
+	change(s, http.MethodDelete, "/api/books", "drop-book", "Take a book off the shelf for good; one of which a student has or had something is laid away instead", func(ctx context.Context, w studio.Who, in *struct {
+		Book string `query:"book" required:"true" maxLength:"200"`
+	}) error {
+		return s.app.DropBook(ctx, w, in.Book)
+	})
 	change(s, http.MethodPost, "/api/shelf/own-books", "own-books", "Put the shipped books on the shelf", func(ctx context.Context, w studio.Who, _ *none) error {
 		if s.ownBooks == nil {
 			return &studio.Error{Kind: studio.Missing, Says: "No books are shipped with this copy."}

@@ -3,12 +3,75 @@ package studio
 import (
 	"context"
 	"fmt"
+	"slices"
 
 	"patientladder/core/fact"
 	"patientladder/core/notation"
 	"patientladder/core/shelf"
 	"patientladder/store"
 )
+
+// ArchiveBook lays a book of the shelf away, or brings it back: whoever has something of it goes
+// on, nobody is offered it.
+func (a *App) ArchiveBook(ctx context.Context, who Who, book string, away bool) error {
+	r, items, err := a.shelved(ctx, who)
+	if err != nil {
+		return err
+	}
+	var changed []shelf.Item
+	there := false
+	for _, it := range items {
+		if it.Book != book {
+			continue
+		}
+		there = true
+		if it.Archived != away {
+			it.Archived = away
+			changed = append(changed, it)
+		}
+	}
+	if !there {
+		return &Error{Kind: Missing, Says: fmt.Sprintf("There is no book %q on the shelf.", book)}
+	}
+	return r.keep(ctx, items, changed)
+}
+
+// DropBook takes a book off the shelf for good, where no student has or had anything of it.
+func (a *App) DropBook(ctx context.Context, who Who, book string) error {
+	_, items, err := a.shelved(ctx, who)
+	if err != nil {
+		return err
+	}
+	var ids []string
+	for _, it := range items {
+		if it.Book == book {
+			ids = append(ids, it.ID)
+		}
+	}
+	if len(ids) == 0 {
+		return &Error{Kind: Missing, Says: fmt.Sprintf("There is no book %q on the shelf.", book)}
+	}
+	facts, err := a.store.In(who.Studio).FactsOf(ctx, fact.RungAdded{}, fact.BookChosen{})
+	if err != nil {
+		return told(err, "studio")
+	}
+	for _, f := range facts {
+		chosen, is := f.Body.(fact.BookChosen)
+		used := is && chosen.Book == book
+		for _, ref := range fact.Refs(f.Body) {
+			used = used || ref.To == "item" && slices.Contains(ids, ref.ID)
+		}
+		if used {
+			return &Error{Kind: Conflict, Says: fmt.Sprintf("A student has something of %q, or had. Lay it away: whoever has it goes on, and nobody is offered it.", book)}
+		}
+	}
+	for _, id := range ids {
+		if err := a.store.In(who.Studio).DropItem(ctx, id); err != nil {
+			return told(err, "item")
+		}
+	}
+	return nil
+}
 
 // DropItem takes an item off the shelf for good. One that a student has, or had, is
 // part of what was told: it can be archived only.

@@ -176,3 +176,39 @@ func TestALongShelfComesInParts(t *testing.T) {
 	assert.Empty(t, beyond.Items)
 	assert.Zero(t, beyond.Next)
 }
+
+func TestABookIsLaidAwayAndTakenOff(t *testing.T) {
+	r := newRoom(t)
+	_, err := r.app.AddTitles(ctx, r.who, studio.TitleList{Book: "Attic songs", Instrument: "cello", Strand: shelf.Book, Titles: "Rafters\nGable\n"})
+	require.NoError(t, err)
+	archived := func() (n int) {
+		v, err := r.app.Shelf(ctx, r.who, "", 0)
+		require.NoError(t, err)
+		for _, it := range v.Items {
+			if it.Book == "Attic songs" && it.Archived {
+				n++
+			}
+		}
+		return n
+	}
+	require.NoError(t, r.app.ArchiveBook(ctx, r.who, "Attic songs", true))
+	assert.Equal(t, 2, archived())
+	require.NoError(t, r.app.ArchiveBook(ctx, r.who, "Attic songs", false))
+	assert.Zero(t, archived())
+	assert.ErrorContains(t, r.app.ArchiveBook(ctx, r.who, "No such book", true), "no book")
+
+	v, err := r.app.Shelf(ctx, r.who, "", 0)
+	require.NoError(t, err)
+	i := slices.IndexFunc(v.Items, func(it shelf.Item) bool { return it.Title == "Gable" })
+	rung := r.tell(fact.RungAdded{Item: v.Items[i].ID, Strand: "book", After: fact.Top})
+	assert.ErrorContains(t, r.app.DropBook(ctx, r.who, "Attic songs"), "Lay it away")
+	require.NoError(t, r.app.ArchiveBook(ctx, r.who, "Attic songs", true))
+	now, err := r.app.Ladder(ctx, r.who, r.student)
+	require.NoError(t, err)
+	assert.True(t, slices.ContainsFunc(now.Rungs, func(v studio.RungView) bool { return v.ID == rung }), "who has it goes on")
+
+	_, err = r.app.AddTitles(ctx, r.who, studio.TitleList{Book: "Never used", Instrument: "cello", Strand: shelf.Book, Titles: "One\n"})
+	require.NoError(t, err)
+	require.NoError(t, r.app.DropBook(ctx, r.who, "Never used"))
+	assert.ErrorContains(t, r.app.DropBook(ctx, r.who, "Never used"), "no book")
+}

@@ -165,7 +165,7 @@ function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
   if (found.length === 0) return <p className="text-soft">Nothing on the shelf answers to that.</p>;
   return Object.entries(Object.groupBy(found, (it) => it.book)).map(([book, list = []]) => (
     <section key={book} aria-label={book} className="mb-4 rounded bg-raised px-4 py-3">
-      <Title book={book}>
+      <Title book={book} away={list.every((it) => it.archived)}>
         <span className="text-body font-normal text-soft">
           {instruments.name(list[0]?.instrument ?? "")} · {plural(list.length, "item")}
         </span>
