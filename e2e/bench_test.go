@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+	"time"
 
 	cdp "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
@@ -42,6 +43,18 @@ func BenchmarkInteractive(b *testing.B) {
 	full := interactive(b, s.URL, "Emil", "ladder", "document.querySelector('ol[aria-labelledby=lane-book] button')")
 	empty := interactive(b, s.URL, "Pip", "week", "document.body.innerText.includes('No week sheet yet')")
 	fmt.Printf("ladder-interactive ratio %.2f (ours %.0f ms, yardstick %.0f ms: an empty page of the same app)\n", full/empty, full, empty)
+}
+
+// BenchmarkForty measures the same ladder with forty students more in the studio.
+func BenchmarkForty(b *testing.B) {
+	s := newSite(b, true)
+	p := open(b, s.URL, 1280, 800)
+	p.signIn()
+	took := evalAsync(p, fmt.Sprintf(`fetch('/api/students.csv?save=true', {method: 'POST', headers: {'Content-Type': 'application/octet-stream'}, body: %q}).then(r => r.json()).then(v => String(v.added.length))`, rosterOfForty(time.Now())))
+	require.Equal(b, "40", took)
+	full := interactive(b, s.URL, "Emil", "ladder", "document.querySelector('ol[aria-labelledby=lane-book] button')")
+	empty := interactive(b, s.URL, "Pip", "week", "document.body.innerText.includes('No week sheet yet')")
+	fmt.Printf("forty-students-interactive ratio %.2f (ours %.0f ms, yardstick %.0f ms: an empty page of the same app)\n", full/empty, full, empty)
 }
 
 // BenchmarkFamily measures how long a family's page takes on a phone that has never

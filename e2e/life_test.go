@@ -243,6 +243,20 @@ func TestAnAfternoonWithoutAConnection(t *testing.T) {
 	assert.NotContains(t, eval[string](p, "document.body.innerText"), "kept on this device")
 }
 
+// rosterOfForty is a table of forty students, twelve of them on the day of a moment.
+func rosterOfForty(now time.Time) string {
+	first := []string{"Alma", "Bertil", "Clementine", "Dagny", "Eskil", "Frida", "Gustava", "Halvard", "Ingeborg", "Jannike", "Kristoffer", "Linnea", "Magnus", "Nora", "Oskar", "Petronella", "Ragnhild", "Sigurd", "Tove", "Ulrik"}
+	table := "First name;Family name;Born;Instrument;Day;Start;Minutes;Books\r\n"
+	for i := range 40 {
+		day, start := now.Weekday(), 13*60+35*i
+		if i >= 12 {
+			day, start = time.Weekday((int(now.Weekday())+1+i%5)%7), 14*60+35*(i/5)
+		}
+		table += fmt.Sprintf("%s;Dahl%c;%d-05;piano;%s;%d:%02d;30;Tidelines: Harbour\r\n", first[i%20], 'a'+i/20, now.Year()-8-i%6, day, start/60, start%60)
+	}
+	return table
+}
+
 // Forty students come as a table with semicolons; a day of twelve lessons can be read on its
 // ribbon, and all is taken back as a whole. A book comes as a list of its titles.
 func TestFortyStudentsFromATable(t *testing.T) {
@@ -258,16 +272,7 @@ func TestFortyStudentsFromATable(t *testing.T) {
 	p.press("Put them on the shelf")
 	p.until("document.querySelectorAll('form[aria-label=\"New student\"] fieldset input').length > 3", "the books are on the shelf")
 
-	first := []string{"Alma", "Bertil", "Clementine", "Dagny", "Eskil", "Frida", "Gustava", "Halvard", "Ingeborg", "Jannike", "Kristoffer", "Linnea", "Magnus", "Nora", "Oskar", "Petronella", "Ragnhild", "Sigurd", "Tove", "Ulrik"}
-	now := time.Now()
-	table := "First name;Family name;Born;Instrument;Day;Start;Minutes;Books\r\n"
-	for i := range 40 {
-		day, start := now.Weekday(), 13*60+35*i
-		if i >= 12 {
-			day, start = time.Weekday((int(now.Weekday())+1+i%5)%7), 14*60+35*(i/5)
-		}
-		table += fmt.Sprintf("%s;Dahl%c;%d-05;piano;%s;%d:%02d;30;Tidelines: Harbour\r\n", first[i%20], 'a'+i/20, now.Year()-8-i%6, day, start/60, start%60)
-	}
+	table := rosterOfForty(time.Now())
 	file := filepath.Join(t.TempDir(), "students.csv")
 	require.NoError(t, os.WriteFile(file, []byte(table+"Olaf;Dahl;soon;piano;Monday;15:00;30;\r\n"), 0o600))
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[aria-label="A table of students"]`), []string{file}))

@@ -55,7 +55,8 @@ func (a *App) ExportStudio(ctx context.Context, who Who) (StudioArchive, error) 
 	if err := errors.Join(err1, err2); err != nil {
 		return StudioArchive{}, told(err, "studio")
 	}
-	out := StudioArchive{Format: archiveFormat, Name: r.row.Name, Zone: r.row.Zone, Calendar: r.row.Calendar, Home: r.row.Home, Words: r.row.Words, Titles: r.row.Titles,
+	terms := calendar.Calendar{Terms: list(r.row.Calendar.Terms), Free: list(r.row.Calendar.Free)}
+	out := StudioArchive{Format: archiveFormat, Name: r.row.Name, Zone: r.row.Zone, Calendar: terms, Home: r.row.Home, Words: r.row.Words, Titles: r.row.Titles,
 		Instruments: list(r.row.Instruments), Skills: list(r.row.Skills), Activities: list(activities), Items: []ArchivedItem{}, Students: []StudentArchive{}}
 	for _, it := range items {
 		one := ArchivedItem{Item: it.Listing()}

@@ -7,7 +7,6 @@ const places = ["ladder", "lesson", "week", "record"] as const;
 const wide = "order-last w-full flex-none border-t border-line";
 
 const many = 6; // lessons, from which the ribbon takes the whole width so that names can be read
-const near = 90; // minutes before the first lesson and after the last in which now still stands on it
 
 // The Ribbon is a teaching day to scale: each lesson as long as it lasts, gaps left as
 // gaps, now marked. It leads to a student's same place as the one that is open.
@@ -21,8 +20,9 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
   const ends = day.segments.map((s) => minutesOf(s.start) + s.minutes);
   const first = Math.min(...starts, ...(starts.length > many ? [] : [15 * 60]));
   const last = Math.max(...ends, ...(ends.length > many ? [] : [18 * 60]));
-  const now = day.date === day.today && clockNow > first - near && clockNow < last + near ? clockNow : undefined;
   const full = day.segments.length > many; // to the quarter, else to the hour
+  const near = full ? 15 : 90; // minutes before the first lesson and after the last in which now stands on it
+  const now = day.date === day.today && clockNow > first - near && clockNow < last + near ? clockNow : undefined;
   const step = full ? 15 : 60;
   const from = Math.floor((Math.min(now ?? first, first) - (full ? 1 : 20)) / step) * step;
   const to = Math.ceil((Math.max(now ?? last, last) + (full ? 1 : 20)) / step) * step;
