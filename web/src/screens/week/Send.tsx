@@ -141,7 +141,7 @@ export function Contact({ student }: { student: Schemas["StudentCard"] }) {
   return (
     <form onSubmit={submit} className="space-y-2" key={student.contact}>
       <label className="block">
-        Sheets go to (a guardian's address or the student's own; two with a comma between them)
+        Sheets go to (a guardian's address or the student's own; up to four with commas between them)
         <input
           name="contact"
           type="email"
