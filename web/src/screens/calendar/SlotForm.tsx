@@ -2,8 +2,8 @@ import { useMutation } from "@tanstack/react-query";
 import type { FormEvent } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { SlotFields, slotOf } from "../../parts/StudentFields";
 import { Trouble } from "../../parts/Told";
-import { weekdays, weekOrder } from "../../parts/words";
 
 type Props = { slot: Schemas["SlotView"]; done: () => void };
 
@@ -21,43 +21,13 @@ export function SlotForm({ slot, done }: Props) {
   });
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    const form = new FormData(e.currentTarget);
-    save.mutate({
-      weekday: Number(form.get("weekday")),
-      start: String(form.get("start")),
-      minutes: Number(form.get("minutes")),
-    });
+    save.mutate(slotOf(new FormData(e.currentTarget)));
   };
   return (
     <form onSubmit={submit} aria-label={`${slot.name}'s lesson`} className="rounded bg-raised p-3">
       <h2 className="mb-2">{slot.name}'s weekly lesson</h2>
       <div className="flex flex-wrap items-end gap-3">
-        <label>
-          Day
-          <select name="weekday" defaultValue={slot.slot.weekday} className={field}>
-            {weekOrder.map((d) => (
-              <option key={d} value={d}>
-                {weekdays[d]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          At
-          <input name="start" type="time" required defaultValue={slot.slot.start} className={field} />
-        </label>
-        <label>
-          Minutes
-          <input
-            name="minutes"
-            type="number"
-            min={10}
-            max={120}
-            required
-            defaultValue={slot.slot.minutes}
-            className={field}
-          />
-        </label>
+        <SlotFields slot={slot.slot} day="Day" className={field} />
         <Button look="main" type="submit" disabled={save.isPending}>
           Keep it
         </Button>

@@ -7,10 +7,10 @@ import { tell } from "../../api/outbox";
 import { studentView, useDay } from "../../api/views";
 import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
-import { months } from "../../parts/dates";
 import { PickInstrument } from "../../parts/instruments";
+import { BirthFields, SlotFields, slotOf } from "../../parts/StudentFields";
 import { Shown, Trouble } from "../../parts/Told";
-import { longDay, plural, weekdays, weekOrder } from "../../parts/words";
+import { longDay, plural } from "../../parts/words";
 
 const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
 
@@ -66,28 +66,7 @@ function Correct({ view }: { view: View }) {
         Family name
         <input name="familyName" maxLength={100} defaultValue={view.person.familyName} className={field} />
       </label>
-      <label>
-        Born in
-        <select name="birthMonth" defaultValue={view.person.birthMonth} className={field}>
-          {months.map((m, i) => (
-            <option key={m} value={i + 1}>
-              {m}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label>
-        Year
-        <input
-          name="birthYear"
-          type="number"
-          required
-          min={1900}
-          max={2100}
-          defaultValue={view.person.birthYear}
-          className={field}
-        />
-      </label>
+      <BirthFields birth={view.person} className={field} />
       <div className="col-span-2">
         <PickInstrument name="instrument" className={field} value={instrument} set={setInstrument} />
         {instrument !== view.person.instrument && (
@@ -135,12 +114,7 @@ function Another({ view }: { view: View }) {
   });
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    const form = new FormData(e.currentTarget);
-    add.mutate({
-      weekday: Number(form.get("weekday")),
-      start: String(form.get("start")),
-      minutes: Number(form.get("minutes")),
-    });
+    add.mutate(slotOf(new FormData(e.currentTarget)));
   };
   return (
     <section aria-label="Another instrument" className="mt-4">
@@ -152,24 +126,7 @@ function Another({ view }: { view: View }) {
           <div className="col-span-2">
             <PickInstrument name="another" className={field} value={instrument} set={setInstrument} />
           </div>
-          <label>
-            Lesson on
-            <select name="weekday" defaultValue={view.student.slot.weekday} className={field}>
-              {weekOrder.map((d) => (
-                <option key={d} value={d}>
-                  {weekdays[d]}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label>
-            At
-            <input name="start" type="time" required defaultValue="16:00" className={field} />
-          </label>
-          <label>
-            Minutes
-            <input name="minutes" type="number" required min={10} max={120} defaultValue={30} className={field} />
-          </label>
+          <SlotFields slot={{ ...view.student.slot, start: "16:00", minutes: 30 }} className={field} />
           <p className="col-span-2 font-normal text-soft">
             A ladder, lessons and a sheet of its own; the family's link opens both.
           </p>

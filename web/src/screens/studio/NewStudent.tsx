@@ -5,10 +5,10 @@ import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { shelfView } from "../../api/views";
 import { Button } from "../../parts/Button";
-import { months } from "../../parts/dates";
 import { PickInstrument, useInstruments } from "../../parts/instruments";
+import { BirthFields, SlotFields } from "../../parts/StudentFields";
 import { Trouble } from "../../parts/Told";
-import { plural, strandNames, weekdays, weekOrder } from "../../parts/words";
+import { plural, strandNames } from "../../parts/words";
 import { OwnBooks } from "../shelf/OwnBooks";
 
 type Asked = Schemas["NewStudent"];
@@ -92,79 +92,14 @@ export function NewStudent() {
           onChange={(e) => set({ familyName: e.target.value })}
         />
       </label>
-      <label>
-        Born in
-        <select
-          name="birthMonth"
-          value={asked.birthMonth}
-          className={field}
-          onChange={(e) => set({ birthMonth: Number(e.target.value) })}
-        >
-          {months.map((m, i) => (
-            <option key={m} value={i + 1}>
-              {m}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label>
-        Year
-        <input
-          name="birthYear"
-          type="number"
-          required
-          min={1900}
-          max={2100}
-          className={field}
-          value={asked.birthYear || ""}
-          onChange={(e) => set({ birthYear: Number(e.target.value) })}
-        />
-      </label>
+      <BirthFields birth={asked} className={field} set={set} />
       <PickInstrument
         name="instrument"
         className={field}
         value={asked.instrument}
         set={(instrument) => set({ instrument, books: [], begin: "" })}
       />
-      <label>
-        Lesson on
-        <select
-          name="weekday"
-          className={field}
-          value={asked.slot.weekday}
-          onChange={(e) => slot({ weekday: Number(e.target.value) })}
-        >
-          {weekOrder.map((d) => (
-            <option key={d} value={d}>
-              {weekdays[d]}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label>
-        At
-        <input
-          name="start"
-          type="time"
-          required
-          className={field}
-          value={asked.slot.start}
-          onChange={(e) => slot({ start: e.target.value })}
-        />
-      </label>
-      <label>
-        Minutes
-        <input
-          name="minutes"
-          type="number"
-          required
-          min={10}
-          max={120}
-          className={field}
-          value={asked.slot.minutes || ""}
-          onChange={(e) => slot({ minutes: Number(e.target.value) })}
-        />
-      </label>
+      <SlotFields slot={asked.slot} className={field} set={slot} />
       <label className="col-span-2">
         Week sheets go to
         <input

@@ -1,24 +1,16 @@
 import { useMutation } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
-import { Trouble } from "../../parts/Told";
+import { asTable, TableFile } from "../../parts/TableFile";
 import { plural } from "../../parts/words";
 
 const send = (file: File, save: boolean) =>
-  answer(
-    api.POST("/api/students.csv", {
-      params: { query: { save } },
-      body: file as unknown as string,
-      bodySerializer: (f) => f as unknown as Blob,
-      headers: { "Content-Type": "application/octet-stream" },
-    }),
-  );
+  answer(api.POST("/api/students.csv", { params: { query: { save } }, ...asTable(file) }));
 
 // Roster takes the students out as a table and brings one in: first what it would change, then
 // the change, which is taken back as a whole.
 export function Roster() {
-  const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File>();
   const look = useMutation({ mutationFn: (f: File) => send(f, false) });
   const keep = useMutation({ mutationFn: (f: File) => send(f, true), onSuccess: () => queries.invalidateQueries() });
@@ -31,44 +23,25 @@ export function Roster() {
     },
     onSettled: () => queries.invalidateQueries(),
   });
-  const take = (f?: File) => {
-    if (!f) return;
+  const take = (f: File) => {
     keep.reset();
     back.reset();
     setFile(f);
     look.mutate(f);
   };
-  const error = look.error ?? keep.error ?? back.error;
   const shown = keep.data ?? look.data;
   const fresh = shown?.changes.filter((c) => c.new).length ?? 0;
   return (
-    <section aria-label="The students as a table" className="space-y-2 rounded bg-raised p-4">
-      <h2>The students as a table</h2>
-      <p className="text-soft">
-        CSV, one line a student: first name, family name, born, instrument, day, start, minutes, mail, books. Nothing is
-        kept before you have seen what it changes.
-      </p>
-      <div className="flex flex-wrap items-center gap-2">
-        <a href="/api/students.csv" download className="rounded px-1 py-2 font-[620] underline underline-offset-4">
-          Take it out
-        </a>
-        <Button onClick={() => input.current?.click()} disabled={look.isPending || keep.isPending}>
-          Bring one in
-        </Button>
-        <input
-          ref={input}
-          type="file"
-          accept=".csv,.txt,text/csv"
-          aria-label="A table of students"
-          className="sr-only"
-          onChange={(e) => {
-            take(e.target.files?.[0]);
-            e.target.value = "";
-          }}
-        />
-      </div>
-      {error && <Trouble>{error.message}</Trouble>}
-      {shown && !error && (
+    <TableFile
+      title="The students as a table"
+      says="CSV, one line a student: first name, family name, born, instrument, day, start, minutes, mail, books."
+      href="/api/students.csv"
+      name="A table of students"
+      busy={look.isPending || keep.isPending}
+      take={take}
+      error={look.error ?? keep.error ?? back.error}
+    >
+      {shown && (
         <div role="status" className="border-t border-faint pt-2">
           <p className="font-[620]">
             {back.isSuccess ? "Taken back" : shown.saved ? "Kept" : "Would change"}: {fresh} new,{" "}
@@ -93,7 +66,7 @@ export function Roster() {
           </ul>
         </div>
       )}
-      {look.data && !keep.data && !error && file && look.data.changes.length > 0 && (
+      {look.data && !keep.data && file && look.data.changes.length > 0 && (
         <Button look="main" disabled={keep.isPending} onClick={() => keep.mutate(file)}>
           Keep {plural(look.data.changes.length, "change")}
         </Button>
@@ -103,6 +76,6 @@ export function Roster() {
           Take back the {plural(keep.data.added.length, "new student")}
         </Button>
       )}
-    </section>
+    </TableFile>
   );
 }
