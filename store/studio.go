@@ -273,14 +273,16 @@ func (s Studio) SetScore(ctx context.Context, it shelf.Item, f ScoreFile) error 
 	})
 }
 
-// DropItem takes an item and its score off the shelf.
-func (s Studio) DropItem(ctx context.Context, id string) error {
+// DropItems takes items and their scores off the shelf, all or none.
+func (s Studio) DropItems(ctx context.Context, ids []string) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error {
-		if _, err := tx.ExecContext(ctx, `DELETE FROM scores WHERE studio_id = ? AND item_id = ?`, s.id, id); err != nil {
-			return err
-		}
-		if err := changed(tx.ExecContext(ctx, `DELETE FROM items WHERE studio_id = ? AND id = ?`, s.id, id)); err != nil {
-			return err
+		for _, id := range ids {
+			if _, err := tx.ExecContext(ctx, `DELETE FROM scores WHERE studio_id = ? AND item_id = ?`, s.id, id); err != nil {
+				return err
+			}
+			if err := changed(tx.ExecContext(ctx, `DELETE FROM items WHERE studio_id = ? AND id = ?`, s.id, id)); err != nil {
+				return err
+			}
 		}
 		return s.shelfChanged(ctx, tx)
 	})

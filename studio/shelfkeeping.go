@@ -36,9 +36,10 @@ func (a *App) ArchiveBook(ctx context.Context, who Who, book string, away bool) 
 	return r.keep(ctx, items, changed)
 }
 
-// DropBook takes a book off the shelf for good, where no student has or had anything of it.
+// DropBook takes a book off the shelf for good, all or none of it. One of which a student has,
+// or had, something is part of what was told: it can be laid away only.
 func (a *App) DropBook(ctx context.Context, who Who, book string) error {
-	_, items, err := a.shelved(ctx, who)
+	r, items, err := a.shelved(ctx, who)
 	if err != nil {
 		return err
 	}
@@ -51,57 +52,43 @@ func (a *App) DropBook(ctx context.Context, who Who, book string) error {
 	if len(ids) == 0 {
 		return &Error{Kind: Missing, Says: fmt.Sprintf("There is no book %q on the shelf.", book)}
 	}
-	facts, err := a.store.In(who.Studio).FactsOf(ctx, fact.RungAdded{}, fact.BookChosen{})
-	if err != nil {
-		return told(err, "studio")
-	}
-	for _, f := range facts {
-		chosen, is := f.Body.(fact.BookChosen)
-		used := is && chosen.Book == book
-		for _, ref := range fact.Refs(f.Body) {
-			used = used || ref.To == "item" && slices.Contains(ids, ref.ID)
-		}
-		if used {
-			return &Error{Kind: Conflict, Says: fmt.Sprintf("A student has something of %q, or had. Lay it away: whoever has it goes on, and nobody is offered it.", book)}
-		}
-	}
-	for _, id := range ids {
-		if err := a.store.In(who.Studio).DropItem(ctx, id); err != nil {
-			return told(err, "item")
-		}
-	}
-	return nil
+	return r.drop(ctx, items, ids, book, "A student has something of %q, or had. Lay it away: whoever has it goes on, and nobody is offered it.", book)
 }
 
 // DropItem takes an item off the shelf for good. One that a student has, or had, is
 // part of what was told: it can be archived only.
 func (a *App) DropItem(ctx context.Context, who Who, id string) error {
-	r := a.store.In(who.Studio)
+	r, items, err := a.shelved(ctx, who)
+	if err != nil {
+		return err
+	}
 	it, err := r.Item(ctx, id)
 	if err != nil {
 		return told(err, "item")
 	}
+	return r.drop(ctx, items, []string{id}, "", "%q is on a student's ladder, or was. Archive it: whoever has it goes on, and nobody is offered it.", it.Title)
+}
+
+// drop takes items off a shelf, where no student has or had one of them or chose the book, and
+// no other was told to be the same. used says why not, of a title.
+func (r room) drop(ctx context.Context, shelved []shelf.Item, ids []string, book, used, title string) error {
 	facts, err := r.FactsOf(ctx, fact.RungAdded{}, fact.BookChosen{})
 	if err != nil {
 		return told(err, "studio")
 	}
 	for _, f := range facts {
-		for _, ref := range fact.Refs(f.Body) {
-			if ref.To == "item" && ref.ID == id {
-				return &Error{Kind: Conflict, Says: fmt.Sprintf("%q is on a student's ladder, or was. Archive it: whoever has it goes on, and nobody is offered it.", it.Title)}
-			}
+		body := r.present(f.Body)
+		chosen, is := body.(fact.BookChosen)
+		if is && chosen.Book == book || slices.ContainsFunc(fact.Refs(body), func(ref fact.Ref) bool { return ref.To == "item" && slices.Contains(ids, ref.ID) }) {
+			return &Error{Kind: Conflict, Says: fmt.Sprintf(used, title)}
 		}
 	}
-	items, err := r.Items(ctx)
-	if err != nil {
-		return told(err, "shelf")
-	}
-	for _, other := range items {
-		if other.SameAs == id {
-			return &Error{Kind: Conflict, Says: fmt.Sprintf("Another item was told to be the same as %q; part them first, or archive it.", it.Title)}
+	for _, other := range shelved {
+		if slices.Contains(ids, other.SameAs) && !slices.Contains(ids, other.ID) {
+			return &Error{Kind: Conflict, Says: fmt.Sprintf("Another item was told to be the same as %q; part them first, or archive it.", title)}
 		}
 	}
-	return told(r.DropItem(ctx, id), "item")
+	return told(r.DropItems(ctx, ids), "item")
 }
 
 // A Replaced is what another score changed.

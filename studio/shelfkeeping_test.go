@@ -211,4 +211,10 @@ func TestABookIsLaidAwayAndTakenOff(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, r.app.DropBook(ctx, r.who, "Never used"))
 	assert.ErrorContains(t, r.app.DropBook(ctx, r.who, "Never used"), "no book")
+
+	_, err = r.app.AddTitles(ctx, r.who, studio.TitleList{Book: "Chosen", Instrument: "cello", Strand: shelf.Book, Titles: "Two\n"})
+	require.NoError(t, err)
+	r.tell(fact.BookChosen{Book: "Chosen"})
+	require.NoError(t, r.app.RenameBook(ctx, r.who, "Chosen", "", "Renamed"))
+	assert.ErrorContains(t, r.app.DropBook(ctx, r.who, "Renamed"), "Lay it away", "under whatever title it was chosen")
 }
