@@ -51,7 +51,7 @@ func checkNew(password, email string) error {
 	sum := sha256.Sum256([]byte(plain))
 	name, _, _ := strings.Cut(strings.ToLower(email), "@")
 	switch {
-	case utf8.RuneCountInString(password) < shortest:
+	case utf8.RuneCountInString(password) < shortest, plain == "":
 		return invalid("The password needs at least %d characters; three unrelated words do well.", shortest)
 	case len(password) > 200:
 		return invalid("The password is longer than 200 characters.")

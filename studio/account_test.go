@@ -24,6 +24,7 @@ func TestPasswordsThatAreNotTaken(t *testing.T) {
 	r := newRoom(t)
 	for password, says := range map[string]string{
 		"nine char":                 "at least 10",
+		"            ":              "at least 10", // blanks alone
 		"ten chars!":                "",
 		"qwertyuiop":                "tried first",
 		"QwertyUiop":                "tried first", // in whatever letters

@@ -39,9 +39,9 @@ func (a *App) MoveMarks(ctx context.Context, who Who, student, to string, marks 
 			facts = append(facts, f)
 		}
 	})
-	chance := ulid.DefaultEntropy()
+	entropy := ulid.DefaultEntropy()
 	tell, left := ladder.Rehome(facts, from.standing, right.standing, to, func(f fact.Fact) string {
-		return ulid.MustNew(ulid.Timestamp(f.At), chance).String()
+		return ulid.MustNew(ulid.Timestamp(f.At), entropy).String()
 	})
 	out := Moved{len(tell) / 2, from.entries(left)}
 	if out.Moved == 0 {

@@ -103,11 +103,11 @@ const idLetters = "0123456789ABCDEFGHJKMNPQRSTVWXYZ"
 // twin is the id of the letter to one of a family's addresses, so that asking twice sends
 // each once: it differs from the first in its last letter.
 func twin(id string, i int) string {
-	if id == "" {
+	if i == 0 || id == "" {
 		return id
 	}
 	last := len(id) - 1
-	return id[:last] + string(idLetters[(strings.IndexByte(idLetters, id[last])+i+len(idLetters))%len(idLetters)])
+	return id[:last] + string(idLetters[(strings.IndexByte(idLetters, id[last])+i)%len(idLetters)])
 }
 
 // twins reports whether two letters went out together.

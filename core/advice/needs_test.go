@@ -1,6 +1,7 @@
 package advice
 
 import (
+	"slices"
 	"testing"
 	"time"
 
@@ -97,6 +98,8 @@ func TestALandingIsDueAfterTwoClimbs(t *testing.T) {
 			w.Loads[id] = climb.Load{Slope: c.slopes[i]}
 		}
 		assert.Equal(t, c.want, w.climbing(), "%v", c.slopes)
+		told := slices.ContainsFunc(w.Needs(home.Answer{}, nil, Given{}), func(n Need) bool { return n.Why.Code == "landing-due" })
+		assert.Equal(t, c.want == 2, told, "%v", c.slopes)
 	}
 }
 
