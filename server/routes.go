@@ -504,25 +504,16 @@ func (s *Server) routes() {
 	}) error {
 		return s.app.SetHome(ctx, w, in.Student, in.Body)
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "shelf-table", Method: http.MethodGet, Path: "/api/shelf.csv", Summary: "The shelf as a table"},
-		func(ctx context.Context, _ *none) (*file, error) {
-			table, err := s.app.ShelfTable(ctx, who(ctx))
-			if err != nil {
-				return nil, s.problem(err)
-			}
-			return &file{"text/csv; charset=utf-8", `attachment; filename="shelf.csv"`, table}, nil
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "merge-table", Method: http.MethodPost, Path: "/api/shelf.csv", Summary: "Read a table against the shelf: what it would change, or keep it", MaxBodyBytes: maxTable},
-		func(ctx context.Context, in *struct {
+	download(s, "/api/shelf.csv", "shelf-table", "The shelf as a table", "text/csv; charset=utf-8", func(ctx context.Context, w studio.Who, _ *none) (studio.Archive, error) {
+		return s.app.ShelfTable(ctx, w)
+	})
+	answer(s, huma.Operation{OperationID: "merge-table", Method: http.MethodPost, Path: "/api/shelf.csv", Summary: "Read a table against the shelf: what it would change, or keep it", MaxBodyBytes: maxTable},
+		func(ctx context.Context, w studio.Who, in *struct {
 			Save    bool   `query:"save"`
 			Twins   bool   `query:"twins" doc:"also new items that seem to stand there already"`
 			RawBody []byte `contentType:"application/octet-stream"`
-		}) (*body[studio.TableView], error) {
-			v, err := s.app.Table(ctx, who(ctx), in.RawBody, in.Save, in.Twins)
-			if err != nil {
-				return nil, s.problem(err)
-			}
-			return &body[studio.TableView]{v}, nil
+		}) (studio.TableView, error) {
+			return s.app.Table(ctx, w, in.RawBody, in.Save, in.Twins)
 		})
 	download(s, "/api/students.csv", "roster", "The students as a table", "text/csv; charset=utf-8", func(ctx context.Context, w studio.Who, _ *none) (studio.Archive, error) {
 		return s.app.Roster(ctx, w)

@@ -167,9 +167,9 @@ func (r room) unknownSkill(it shelf.Item) string {
 }
 
 // ShelfTable writes the whole shelf as a table.
-func (a *App) ShelfTable(ctx context.Context, who Who) ([]byte, error) {
+func (a *App) ShelfTable(ctx context.Context, who Who) (Archive, error) {
 	items, err := a.store.In(who.Studio).Items(ctx)
-	return shelf.Table(shown(items)), told(err, "shelf")
+	return Archive{"shelf.csv", shelf.Table(shown(items))}, told(err, "shelf")
 }
 
 // A TitleList is a book as a list of its titles.

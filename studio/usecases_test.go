@@ -240,7 +240,7 @@ func TestTheShelfIsEdited(t *testing.T) {
 	assert.Contains(t, known.Says, "there is no column")
 	out, err := r.app.ShelfTable(ctx, r.who)
 	require.NoError(t, err)
-	assert.Contains(t, string(out), "Fog Horn Again")
+	assert.Contains(t, string(out.Data), "Fog Horn Again")
 }
 
 func TestLoadsOnTheShelfAreAStudentsOwn(t *testing.T) {
@@ -387,7 +387,7 @@ func TestARenamedBookIsTheSameBook(t *testing.T) {
 	assert.Equal(t, []string{"Strand"}, own())
 	table, err := r.app.ShelfTable(ctx, r.who)
 	require.NoError(t, err)
-	_, err = r.app.Table(ctx, r.who, []byte(strings.ReplaceAll(string(table), "Strand", "Beach")), true, false)
+	_, err = r.app.Table(ctx, r.who, []byte(strings.ReplaceAll(string(table.Data), "Strand", "Beach")), true, false)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"Beach"}, own())
 	require.NoError(t, r.app.RenameBook(ctx, r.who, "Beach", "1", "First steps"))

@@ -35,64 +35,41 @@ type Update struct {
 	Fields []string `json:"fields" doc:"columns that differ from what is kept"`
 }
 
-// A column is one field of a line.
-type column struct {
-	name  string
-	also  []string // other names that it is known by
-	write func(Listed) string
-	read  func(*Listed, string, instrument.Set) error
-}
-
-var columns = []column{
-	{"id", nil, func(e Listed) string { return e.ID }, func(e *Listed, s string, _ instrument.Set) error { e.ID = s; return nil }},
-	{"first name", []string{"first", "name", "firstname", "given name"}, func(e Listed) string { return e.FirstName }, func(e *Listed, s string, _ instrument.Set) error { e.FirstName = s; return nil }},
-	{"family name", []string{"last name", "surname", "familyname", "lastname"}, func(e Listed) string { return e.FamilyName }, func(e *Listed, s string, _ instrument.Set) error { e.FamilyName = s; return nil }},
-	{"born", []string{"birth", "birthday", "date of birth", "born in"}, func(e Listed) string { return fmt.Sprintf("%d-%02d", e.BirthYear, e.BirthMonth) }, readBorn},
-	{"instrument", nil, func(e Listed) string { return string(e.Instrument) }, readInstrument},
-	{"day", []string{"weekday", "lesson day"}, func(e Listed) string { return e.Slot.Weekday.String() }, readDay},
-	{"start", []string{"time", "at"}, func(e Listed) string { return e.Slot.Start }, readStart},
-	{"minutes", []string{"length", "duration"}, func(e Listed) string { return strconv.Itoa(e.Slot.Minutes) }, func(e *Listed, s string, _ instrument.Set) error {
-		n, err := strconv.Atoi(strings.TrimSuffix(strings.TrimSuffix(s, "utes"), " min"))
-		if err != nil {
-			return fmt.Errorf("%q is not a number of minutes", s)
-		}
-		e.Slot.Minutes = n
-		return nil
-	}},
-	{"mail", []string{"email", "e-mail", "contact"}, func(e Listed) string { return e.Contact }, func(e *Listed, s string, _ instrument.Set) error { e.Contact = s; return nil }},
-	{"books", []string{"book"}, func(e Listed) string { return strings.Join(e.Books, "; ") }, func(e *Listed, s string, _ instrument.Set) error {
-		e.Books = []string{}
-		for b := range strings.SplitSeq(s, ";") {
-			if b = strings.TrimSpace(b); b != "" {
-				e.Books = append(e.Books, b)
+// columns are those of a roster, where some instruments are known.
+func columns(all instrument.Set) []table.Column[Listed] {
+	return []table.Column[Listed]{
+		table.Field("id", func(e Listed) string { return e.ID }, func(e *Listed, s string) error { e.ID = s; return nil }),
+		table.Field("first name", func(e Listed) string { return e.FirstName }, func(e *Listed, s string) error { e.FirstName = s; return nil }, "first", "name", "firstname", "given name"),
+		table.Field("family name", func(e Listed) string { return e.FamilyName }, func(e *Listed, s string) error { e.FamilyName = s; return nil }, "last name", "surname", "familyname", "lastname"),
+		table.Field("born", func(e Listed) string { return fmt.Sprintf("%d-%02d", e.BirthYear, e.BirthMonth) }, readBorn, "birth", "birthday", "date of birth", "born in"),
+		table.Field("instrument", func(e Listed) string { return string(e.Instrument) }, func(e *Listed, s string) error { return readInstrument(e, s, all) }),
+		table.Field("day", func(e Listed) string { return e.Slot.Weekday.String() }, readDay, "weekday", "lesson day"),
+		table.Field("start", func(e Listed) string { return e.Slot.Start }, readStart, "time", "at"),
+		table.Field("minutes", func(e Listed) string { return strconv.Itoa(e.Slot.Minutes) }, func(e *Listed, s string) error {
+			n, err := strconv.Atoi(strings.TrimSuffix(strings.TrimSuffix(s, "utes"), " min"))
+			if err != nil {
+				return fmt.Errorf("%q is not a number of minutes", s)
 			}
-		}
-		return nil
-	}},
-}
-
-// Names lists the columns.
-func Names() string {
-	var out []string
-	for _, c := range columns {
-		out = append(out, c.name)
+			e.Slot.Minutes = n
+			return nil
+		}, "length", "duration"),
+		table.Field("mail", func(e Listed) string { return e.Contact }, func(e *Listed, s string) error { e.Contact = s; return nil }, "email", "e-mail", "contact"),
+		table.Field("books", func(e Listed) string { return strings.Join(e.Books, "; ") }, func(e *Listed, s string) error {
+			e.Books = []string{}
+			for b := range strings.SplitSeq(s, ";") {
+				if b = strings.TrimSpace(b); b != "" {
+					e.Books = append(e.Books, b)
+				}
+			}
+			return nil
+		}, "book"),
 	}
-	return strings.Join(out, ", ")
 }
 
 // Write writes students as a table.
-func Write(entries []Listed) []byte {
-	rows := make([][]string, len(entries)+1)
-	for _, c := range columns {
-		rows[0] = append(rows[0], c.name)
-		for i, e := range entries {
-			rows[i+1] = append(rows[i+1], c.write(e))
-		}
-	}
-	return table.Write(rows)
-}
+func Write(entries []Listed) []byte { return table.Of(columns(nil), entries) }
 
-// Usual are a lesson's minutes where a roster says nothing of them.
+// usual are a lesson's minutes where a roster says nothing of them.
 const usual = 30
 
 // Merge reads a table against the students who are there: what it asks for, how many lines
@@ -104,16 +81,13 @@ func Merge(there []Listed, all instrument.Set, data []byte) (changes []Update, s
 	if err != nil {
 		return nil, 0, nil, err
 	}
-	at := make([]int, len(t.Head))
-	for i, name := range t.Head {
-		at[i] = slices.IndexFunc(columns, func(c column) bool { return c.name == name || slices.Contains(c.also, name) })
-		if at[i] < 0 {
-			return nil, 0, nil, fmt.Errorf("line 1: there is no column %q; the columns are %s", name, Names())
-		}
+	head, err := table.Columns(t, columns(all))
+	if err != nil {
+		return nil, 0, nil, err
 	}
 	bad = t.Bad
 	for _, row := range t.Rows {
-		c, err := read(there, all, at, row)
+		c, err := read(there, head, row)
 		switch {
 		case err != nil:
 			bad = append(bad, table.Bad{Line: row.Line, Says: err.Error()})
@@ -136,10 +110,10 @@ func twins(a, b Listed) bool {
 	return strings.EqualFold(a.FirstName, b.FirstName) && strings.EqualFold(a.FamilyName, b.FamilyName) && a.BirthYear == b.BirthYear && a.BirthMonth == b.BirthMonth && a.Instrument == b.Instrument
 }
 
-func read(there []Listed, all instrument.Set, at []int, row table.Row) (Update, error) {
+func read(there []Listed, head []table.Column[Listed], row table.Row) (Update, error) {
 	c := Update{Line: row.Line, New: true, Pupil: Listed{Books: []string{}, Slot: calendar.Slot{Minutes: usual}}, Fields: []string{}}
-	for i, k := range at {
-		if columns[k].name != "id" || row.Cells[i] == "" {
+	for i, k := range head {
+		if k.Name != "id" || row.Cells[i] == "" {
 			continue
 		}
 		j := slices.IndexFunc(there, func(e Listed) bool { return e.ID == row.Cells[i] })
@@ -149,16 +123,16 @@ func read(there []Listed, all instrument.Set, at []int, row table.Row) (Update, 
 		c.New, c.Pupil = false, there[j]
 	}
 	was, day := c.Pupil, !c.New
-	for i, k := range at {
+	for i, k := range head {
 		if row.Cells[i] == "" {
 			continue
 		}
-		day = day || columns[k].name == "day"
-		if err := columns[k].read(&c.Pupil, row.Cells[i], all); err != nil {
+		day = day || k.Name == "day"
+		if err := k.Read(&c.Pupil, row.Cells[i]); err != nil {
 			return c, err
 		}
-		if columns[k].write(was) != columns[k].write(c.Pupil) && !c.New && columns[k].name != "books" {
-			c.Fields = append(c.Fields, columns[k].name)
+		if k.Write(was) != k.Write(c.Pupil) && !c.New && k.Name != "books" {
+			c.Fields = append(c.Fields, k.Name)
 		}
 	}
 	switch {
@@ -180,7 +154,7 @@ func read(there []Listed, all instrument.Set, at []int, row table.Row) (Update, 
 // births are the ways in which a birth is written; of a whole day only the month is kept.
 var births = []string{"2006-01", "2006-1", "01/2006", "1/2006", "1.2006", "Jan 2006", "January 2006", time.DateOnly, "02/01/2006", "2/1/2006", "2.1.2006", "2006/01/02", "2 January 2006", "2 Jan 2006"}
 
-func readBorn(e *Listed, s string, _ instrument.Set) error {
+func readBorn(e *Listed, s string) error {
 	for _, form := range births {
 		if t, err := time.Parse(form, s); err == nil {
 			e.BirthYear, e.BirthMonth = t.Year(), int(t.Month())
@@ -202,7 +176,7 @@ func readInstrument(e *Listed, s string, all instrument.Set) error {
 	return fmt.Errorf("%q is not an instrument here: %s", s, all.Names())
 }
 
-func readDay(e *Listed, s string, _ instrument.Set) error {
+func readDay(e *Listed, s string) error {
 	for d := time.Sunday; d <= time.Saturday; d++ {
 		if len(s) >= 2 && strings.HasPrefix(strings.ToLower(d.String()), strings.ToLower(strings.TrimSuffix(s, "."))) {
 			e.Slot.Weekday = d
@@ -215,7 +189,7 @@ func readDay(e *Listed, s string, _ instrument.Set) error {
 // starts are the ways in which a time of day is written.
 var starts = []string{"15:04", "15.04", "15:04:05", "3:04 pm", "3:04pm", "3 pm", "3pm", "3:04 PM", "3:04PM", "3 PM", "3PM"}
 
-func readStart(e *Listed, s string, _ instrument.Set) error {
+func readStart(e *Listed, s string) error {
 	for _, form := range starts {
 		if t, err := time.Parse(form, s); err == nil {
 			e.Slot.Start = t.Format("15:04")

@@ -10,35 +10,28 @@ import (
 	"patientladder/core/table"
 )
 
-// A column is one field of an item, as it is written and read.
-type column struct {
-	name string
-	get  func(Item) string
-	set  func(*Item, string) error
-}
-
 // columns are the columns of the shelf's table. Lists are separated by semicolons.
-var columns = []column{
-	{"id", func(it Item) string { return it.ID }, func(it *Item, s string) error { it.ID = s; return nil }},
-	{"title", func(it Item) string { return it.Title }, func(it *Item, s string) error { it.Title = s; return nil }},
-	{"composer", func(it Item) string { return it.Composer }, func(it *Item, s string) error { it.Composer = s; return nil }},
-	{"instrument", func(it Item) string { return string(it.Instrument) }, func(it *Item, s string) error { it.Instrument = instrument.ID(s); return nil }},
-	{"strand", func(it Item) string { return string(it.Strand) }, func(it *Item, s string) error { it.Strand = Strand(s); return nil }},
-	{"book", func(it Item) string { return it.Book }, func(it *Item, s string) error { it.Book = s; return nil }},
-	{"unit", func(it Item) string { return it.Unit }, func(it *Item, s string) error { it.Unit = s; return nil }},
-	{"brings", func(it Item) string { return list(it.Brings) }, func(it *Item, s string) error { it.Brings = split(s); return nil }},
-	{"needs", func(it Item) string { return list(it.Needs) }, func(it *Item, s string) error { it.Needs = split(s); return nil }},
-	{"revisits", func(it Item) string { return list(it.Revisits) }, func(it *Item, s string) error { it.Revisits = split(s); return nil }},
-	{"parts", func(it Item) string { return list(it.Parts.Names()) }, func(it *Item, s string) error { it.Parts = renamed(it.Parts, split(s), partKey); return nil }},
-	{"exercise", func(it Item) string { return it.Exercise }, func(it *Item, s string) error { it.Exercise = s; return nil }},
-	{"cards", func(it Item) string { return it.Cards }, func(it *Item, s string) error { it.Cards = s; return nil }},
-	{"steps", func(it Item) string { return list(it.Steps) }, func(it *Item, s string) error { it.Steps = split(s); return nil }},
-	{"points", func(it Item) string { return list(it.Points.Names()) }, func(it *Item, s string) error { it.Points = renamed(it.Points, split(s), PointKey); return nil }},
-	{"cue", func(it Item) string { return it.Cue }, func(it *Item, s string) error { it.Cue = s; return nil }},
-	{"taste", func(it Item) string { return string(it.Taste) }, func(it *Item, s string) error { it.Taste = Taste(s); return nil }},
-	{"asks", func(it Item) string { return list(it.Asks) }, func(it *Item, s string) error { it.Asks = split(s); return nil }},
-	{"settled", func(it Item) string { return list(it.Settled) }, func(it *Item, s string) error { it.Settled = split(s); return nil }},
-	{"bars", func(it Item) string { return strconv.Itoa(it.Bars) }, func(it *Item, s string) error {
+var columns = []table.Column[Item]{
+	table.Field("id", func(it Item) string { return it.ID }, func(it *Item, s string) error { it.ID = s; return nil }),
+	table.Field("title", func(it Item) string { return it.Title }, func(it *Item, s string) error { it.Title = s; return nil }),
+	table.Field("composer", func(it Item) string { return it.Composer }, func(it *Item, s string) error { it.Composer = s; return nil }),
+	table.Field("instrument", func(it Item) string { return string(it.Instrument) }, func(it *Item, s string) error { it.Instrument = instrument.ID(s); return nil }),
+	table.Field("strand", func(it Item) string { return string(it.Strand) }, func(it *Item, s string) error { it.Strand = Strand(s); return nil }),
+	table.Field("book", func(it Item) string { return it.Book }, func(it *Item, s string) error { it.Book = s; return nil }),
+	table.Field("unit", func(it Item) string { return it.Unit }, func(it *Item, s string) error { it.Unit = s; return nil }),
+	table.Field("brings", func(it Item) string { return list(it.Brings) }, func(it *Item, s string) error { it.Brings = split(s); return nil }),
+	table.Field("needs", func(it Item) string { return list(it.Needs) }, func(it *Item, s string) error { it.Needs = split(s); return nil }),
+	table.Field("revisits", func(it Item) string { return list(it.Revisits) }, func(it *Item, s string) error { it.Revisits = split(s); return nil }),
+	table.Field("parts", func(it Item) string { return list(it.Parts.Names()) }, func(it *Item, s string) error { it.Parts = renamed(it.Parts, split(s), partKey); return nil }),
+	table.Field("exercise", func(it Item) string { return it.Exercise }, func(it *Item, s string) error { it.Exercise = s; return nil }),
+	table.Field("cards", func(it Item) string { return it.Cards }, func(it *Item, s string) error { it.Cards = s; return nil }),
+	table.Field("steps", func(it Item) string { return list(it.Steps) }, func(it *Item, s string) error { it.Steps = split(s); return nil }),
+	table.Field("points", func(it Item) string { return list(it.Points.Names()) }, func(it *Item, s string) error { it.Points = renamed(it.Points, split(s), PointKey); return nil }),
+	table.Field("cue", func(it Item) string { return it.Cue }, func(it *Item, s string) error { it.Cue = s; return nil }),
+	table.Field("taste", func(it Item) string { return string(it.Taste) }, func(it *Item, s string) error { it.Taste = Taste(s); return nil }),
+	table.Field("asks", func(it Item) string { return list(it.Asks) }, func(it *Item, s string) error { it.Asks = split(s); return nil }),
+	table.Field("settled", func(it Item) string { return list(it.Settled) }, func(it *Item, s string) error { it.Settled = split(s); return nil }),
+	table.Field("bars", func(it Item) string { return strconv.Itoa(it.Bars) }, func(it *Item, s string) error {
 		n, err := strconv.Atoi(s)
 		if err != nil || n < 0 || n > 10000 {
 			return fmt.Errorf("%q is not a number of bars", s)
@@ -47,7 +40,7 @@ var columns = []column{
 			it.Bars = n
 		}
 		return nil
-	}},
+	}),
 }
 
 func list(l []string) string { return strings.Join(l, "; ") }
@@ -63,16 +56,7 @@ func split(s string) []string {
 }
 
 // Table writes items as a table with a head line.
-func Table(items []Item) []byte {
-	rows := make([][]string, len(items)+1)
-	for _, c := range columns {
-		rows[0] = append(rows[0], c.name)
-		for i, it := range items {
-			rows[i+1] = append(rows[i+1], c.get(it))
-		}
-	}
-	return table.Write(rows)
-}
+func Table(items []Item) []byte { return table.Of(columns, items) }
 
 // A Change is what a table would do to one item.
 type Change struct {
@@ -92,12 +76,9 @@ func Merge(shelf []Item, all instrument.Set, data []byte, newID func() string) (
 	if err != nil {
 		return nil, 0, nil, err
 	}
-	at := make([]int, len(t.Head))
-	for i, name := range t.Head {
-		at[i] = slices.IndexFunc(columns, func(c column) bool { return c.name == name })
-		if at[i] < 0 {
-			return nil, 0, nil, fmt.Errorf("line 1: there is no column %q; the columns are %s", name, columnNames())
-		}
+	head, err := table.Columns(t, columns)
+	if err != nil {
+		return nil, 0, nil, err
 	}
 	bad = t.Bad
 	known, seen := map[string]Item{}, map[string]int{}
@@ -106,7 +87,7 @@ func Merge(shelf []Item, all instrument.Set, data []byte, newID func() string) (
 	}
 	for _, r := range t.Rows {
 		line, row := r.Line, r.Cells
-		change, err := merged(known, all, at, row, newID)
+		change, err := merged(known, all, head, row, newID)
 		if err == nil && seen[change.Item.ID] > 0 {
 			err = fmt.Errorf("the id %q stood in line %d already", change.Item.ID, seen[change.Item.ID])
 		}
@@ -130,10 +111,10 @@ func Merge(shelf []Item, all instrument.Set, data []byte, newID func() string) (
 }
 
 // merged applies one row.
-func merged(known map[string]Item, all instrument.Set, at []int, row []string, newID func() string) (Change, error) {
+func merged(known map[string]Item, all instrument.Set, head []table.Column[Item], row []string, newID func() string) (Change, error) {
 	id := ""
-	for i, c := range at {
-		if columns[c].name == "id" {
+	for i, c := range head {
+		if c.Name == "id" {
 			id = row[i]
 		}
 	}
@@ -142,11 +123,11 @@ func merged(known map[string]Item, all instrument.Set, at []int, row []string, n
 	if !there {
 		it = Item{Brings: []string{}, Needs: []string{}, Revisits: []string{}, Parts: Parts{}, Points: Points{}}
 	}
-	for i, c := range at {
-		if row[i] == "" && columns[c].name == "bars" {
+	for i, c := range head {
+		if row[i] == "" && c.Name == "bars" {
 			continue
 		}
-		if err := columns[c].set(&it, row[i]); err != nil {
+		if err := c.Read(&it, row[i]); err != nil {
 			return Change{}, err
 		}
 	}
@@ -165,17 +146,9 @@ func merged(known map[string]Item, all instrument.Set, at []int, row []string, n
 	it.Succeed(was)
 	change := Change{Item: it, New: !there, Fields: []string{}}
 	for _, c := range columns {
-		if there && c.get(was) != c.get(it) {
-			change.Fields = append(change.Fields, c.name)
+		if there && c.Write(was) != c.Write(it) {
+			change.Fields = append(change.Fields, c.Name)
 		}
 	}
 	return change, nil
-}
-
-func columnNames() string {
-	var names []string
-	for _, c := range columns {
-		names = append(names, c.name)
-	}
-	return strings.Join(names, ", ")
 }

@@ -35,6 +35,48 @@ type Table struct {
 	Bad  []Bad
 }
 
+// A Column is one field of what a table lists.
+type Column[T any] struct {
+	Name  string
+	Also  []string // other names that it is known by
+	Write func(T) string
+	Read  func(*T, string) error
+}
+
+// Field makes a column, with other names that it is known by.
+func Field[T any](name string, write func(T) string, read func(*T, string) error, also ...string) Column[T] {
+	return Column[T]{name, also, write, read}
+}
+
+// Of writes a list as a table with a head line.
+func Of[T any](columns []Column[T], list []T) []byte {
+	rows := make([][]string, len(list)+1)
+	for _, c := range columns {
+		rows[0] = append(rows[0], c.Name)
+		for i, one := range list {
+			rows[i+1] = append(rows[i+1], c.Write(one))
+		}
+	}
+	return Write(rows)
+}
+
+// Columns finds the columns of a table's head among those there are, in the head's order.
+func Columns[T any](t Table, among []Column[T]) ([]Column[T], error) {
+	out := make([]Column[T], len(t.Head))
+	for i, name := range t.Head {
+		at := slices.IndexFunc(among, func(c Column[T]) bool { return c.Name == name || slices.Contains(c.Also, name) })
+		if at < 0 {
+			var names []string
+			for _, c := range among {
+				names = append(names, c.Name)
+			}
+			return nil, fmt.Errorf("line 1: there is no column %q; the columns are %s", name, strings.Join(names, ", "))
+		}
+		out[i] = among[at]
+	}
+	return out, nil
+}
+
 // separators that are looked for in a head line; the first is usual.
 var separators = []rune{',', ';', '\t'}
 
