@@ -60,8 +60,13 @@ export const asked =
     return data;
   };
 
-// forgetKept drops what the worker has kept of a studio, when somebody leaves or another comes.
+export const recentKey = "ladder.recent"; // where somebody went lately, on this device
+
+// forgetKept drops what this device has kept of a studio, when somebody leaves or another comes:
+// what the worker saw, what was half written, and where they went.
 export async function forgetKept() {
+  localStorage.removeItem(recentKey);
+  sessionStorage.clear();
   if ("caches" in window) await caches.delete("studio-api"); // there is none without a secure address
 }
 

@@ -33,11 +33,13 @@ let via: Via = (facts) => answer(api.POST("/api/facts", { body: { facts } }));
 const account = () => acting || (localStorage.getItem(accountKey) ?? "");
 const keyOf = (id: string) => `${prefix}${account()}.${id}`;
 
-// setAccount says whose marks are kept and sent from now on.
-export function setAccount(email: string) {
+// setAccount says whose marks are kept and sent from now on, and whether that is somebody else.
+export function setAccount(email: string): boolean {
+  const another = localStorage.getItem(accountKey) !== email.toLowerCase();
   localStorage.setItem(accountKey, email.toLowerCase());
   refresh();
   void flush();
+  return another;
 }
 
 // actFor keeps and sends the marks of a page without an account.

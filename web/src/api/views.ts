@@ -2,6 +2,21 @@ import { queryOptions, useQuery } from "@tanstack/react-query";
 import { answer, api, asked, queries, type Schemas, seenAt } from "./client";
 import { readStudioTime } from "./clock";
 
+const quiet = 4_000; // ms after the day came, in which the page does what it was opened for
+const lasts = { staleTime: 600_000 }; // ms in which what is at hand is not fetched again
+
+// keepAtHand fetches what the lessons of today need, for the worker to keep, so that each opens
+// without a connection.
+async function keepAtHand(day: Schemas["DayView"]) {
+  if (!navigator.serviceWorker) return; // nobody would keep it
+  await navigator.serviceWorker.ready;
+  for (const { student } of day.segments) {
+    await queries.prefetchQuery({ ...lessonView(student), ...lasts });
+    await queries.prefetchQuery({ ...ladderView(student), ...lasts });
+    await queries.prefetchQuery({ ...weekView(student), ...lasts });
+  }
+}
+
 // The views of the app, one query each. A student's views share a key, so
 // that a mark refreshes them all.
 export const dayView = queryOptions({
@@ -9,7 +24,10 @@ export const dayView = queryOptions({
   queryFn: async (context) => {
     const from = Date.now();
     const day = await asked(() => api.GET("/api/day"))(context);
-    if (seenAt(day) === undefined) readStudioTime(day.now, from);
+    if (seenAt(day) === undefined) {
+      readStudioTime(day.now, from);
+      setTimeout(() => void keepAtHand(day), quiet);
+    }
     return day;
   },
   refetchInterval: 60_000,
@@ -234,11 +252,3 @@ export const readingView = (item: string, student: string) =>
 export const wordsView = queryOptions({ queryKey: ["words"], queryFn: () => answer(api.GET("/api/words")) });
 
 export const useDay = () => useQuery(dayView);
-
-// keepAtHand fetches what the lessons of today need, so that each opens without a connection.
-export async function keepAtHand(day: Schemas["DayView"]) {
-  for (const s of day.segments) {
-    for (const view of [lessonView(s.student), ladderView(s.student), weekView(s.student)])
-      await queries.prefetchQuery({ ...view, staleTime: 600_000 } as never);
-  }
-}

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, Outlet } from "@tanstack/react-router";
-import { lazy, Suspense, useEffect, useRef, useState } from "react";
-import { type Schemas, seenAt } from "../api/client";
-import { dayOfLessons, keepAtHand, useDay } from "../api/views";
+import { lazy, Suspense, useState } from "react";
+import type { Schemas } from "../api/client";
+import { dayOfLessons, useDay } from "../api/views";
 import { Back } from "./Back";
 import { Key } from "./Button";
 import { KeyList } from "./KeyList";
@@ -19,7 +19,6 @@ const Search = lazy(() => import("./Search").then((m) => ({ default: m.Search })
 // The Frame is the day: its ribbon on top, the rest below.
 export function Frame() {
   const query = useDay();
-  useAtHand(query.data);
   const [searching, search] = useState(false);
   const [asking, ask] = useState(false);
   useKeys({ "/": () => search(true), "mod+k": () => search(true), "?": () => ask(true) });
@@ -81,26 +80,16 @@ export function Frame() {
   );
 }
 
-// useAtHand keeps the lessons of today on this device, once the page is quiet.
-function useAtHand(day?: Schemas["DayView"]) {
-  const lessons = day && seenAt(day) === undefined ? day.segments.map((s) => s.student).join() : "";
-  const now = useRef(day);
-  now.current = day;
-  useEffect(() => {
-    if (!lessons) return;
-    const timer = setTimeout(() => {
-      void navigator.serviceWorker?.ready.then(() => now.current && keepAtHand(now.current));
-    }, 4000);
-    return () => clearTimeout(timer);
-  }, [lessons]);
-}
-
 // Lessons are those of today, or of another day a key away.
 function Lessons({ today }: { today: Schemas["DayView"] }) {
-  const [date, show] = useState(today.today);
+  const [shown, show] = useState<string>(); // none is today, whichever day that has become
+  const date = shown ?? today.today;
   const other = useQuery({ ...dayOfLessons(date), enabled: date !== today.today });
   const day = date === today.today ? today : (other.data ?? today);
-  const step = (days: number) => () => show(dayAfter(date, days));
+  const step = (days: number) => () => {
+    const to = dayAfter(date, days);
+    show(to === today.today ? undefined : to);
+  };
   useKeys({ "<": step(-1), ">": step(1) });
   const arrow = "min-h-9 min-w-7 rounded px-1.5 text-soft hover:bg-faint hover:text-ink";
   return (
@@ -123,7 +112,7 @@ function Lessons({ today }: { today: Schemas["DayView"] }) {
           ›
         </button>
         {date !== today.today && (
-          <button type="button" className={`${arrow} underline`} onClick={() => show(today.today)}>
+          <button type="button" className={`${arrow} underline`} onClick={() => show(undefined)}>
             Today
           </button>
         )}

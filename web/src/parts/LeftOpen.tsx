@@ -1,4 +1,5 @@
 import { Link } from "@tanstack/react-router";
+import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { namedDay, plural } from "./words";
 
@@ -6,6 +7,7 @@ const shown = 4;
 
 // LeftOpen asks after lessons of days before that are not closed, each one touch away.
 export function LeftOpen({ open }: { open: Schemas["OpenLesson"][] }) {
+  const [all, showAll] = useState(false);
   if (open.length === 0) return null;
   return (
     <nav
@@ -15,7 +17,7 @@ export function LeftOpen({ open }: { open: Schemas["OpenLesson"][] }) {
       <b className="font-[620]">
         {open.length === 1 ? "Not closed yet:" : `${plural(open.length, "lesson")} not closed:`}
       </b>
-      {open.slice(-shown).map((o) => (
+      {open.slice(all ? 0 : -shown).map((o) => (
         <Link
           key={o.student + o.day}
           to="/students/$student/lesson"
@@ -27,7 +29,16 @@ export function LeftOpen({ open }: { open: Schemas["OpenLesson"][] }) {
           {o.begun ? ", begun" : ": given?"}
         </Link>
       ))}
-      {open.length > shown && <Link to="/studio">and {open.length - shown} before</Link>}
+      {open.length > shown && (
+        <button
+          type="button"
+          aria-expanded={all}
+          className="underline underline-offset-4"
+          onClick={() => showAll(!all)}
+        >
+          {all ? "fewer" : `and ${open.length - shown} before`}
+        </button>
+      )}
     </nav>
   );
 }

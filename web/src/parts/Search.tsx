@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useNavigate, useParams, useRouterState } from "@tanstack/react-router";
 import { Command } from "cmdk";
 import { useState } from "react";
-import { answer, api, type Schemas } from "../api/client";
+import { answer, api, recentKey, type Schemas } from "../api/client";
 import { useDay } from "../api/views";
 import { ofStudent, ofStudio } from "./places";
 import { namedDay } from "./words";
@@ -10,7 +10,6 @@ import { namedDay } from "./words";
 // A Place is somewhere to go.
 type Place = { key: string; name: string; says: string; to: string; search?: Record<string, string> };
 
-const recentKey = "ladder.recent"; // on this device
 const mostRecent = 6;
 
 const recent = (): Place[] => JSON.parse(localStorage.getItem(recentKey) ?? "[]");

@@ -1,7 +1,6 @@
 import { useId, useState } from "react";
 import type { Schemas } from "../api/client";
-
-const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
+import { field } from "./Field";
 
 type SkillProps = { name: string; ids: string[]; all: Schemas["Skill"][]; set: (ids: string[]) => void };
 

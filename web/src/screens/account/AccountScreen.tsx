@@ -1,11 +1,12 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { type ComponentProps, type FormEvent, type ReactNode, useState } from "react";
+import { type FormEvent, type ReactNode, useState } from "react";
 import { renderSVG } from "uqr";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { setAccount } from "../../api/outbox";
 import { makePasskey, passkeysWork } from "../../api/passkeys";
 import { accountView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { Field } from "../../parts/Field";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
 import { plural } from "../../parts/words";
@@ -80,21 +81,8 @@ function Form(p: {
   );
 }
 
-function Field({ label, ...rest }: ComponentProps<"input"> & { label: string }) {
-  return (
-    <label className="block font-[580]">
-      {label}
-      <input
-        required
-        className="mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink"
-        {...rest}
-      />
-    </label>
-  );
-}
-
 const Own = ({ label = "Your password" }) => (
-  <Field label={label} name="password" type="password" autoComplete="current-password" />
+  <Field required label={label} name="password" type="password" autoComplete="current-password" />
 );
 
 function Names({ view }: { view: View }) {
@@ -106,9 +94,9 @@ function Names({ view }: { view: View }) {
         answer(api.PUT("/api/account", { body: { name, studio, zone } }))
       }
     >
-      <Field label="Your name" name="name" defaultValue={view.name} maxLength={200} />
-      <Field label="The studio's name" name="studio" defaultValue={view.studio} maxLength={200} />
-      <Field label="Time zone" name="zone" defaultValue={view.zone} list="zones" />
+      <Field required label="Your name" name="name" defaultValue={view.name} maxLength={200} />
+      <Field required label="The studio's name" name="studio" defaultValue={view.studio} maxLength={200} />
+      <Field required label="Time zone" name="zone" defaultValue={view.zone} list="zones" />
       <datalist id="zones">
         {Intl.supportedValuesOf("timeZone").map((z) => (
           <option key={z} value={z} />
@@ -128,7 +116,14 @@ function Mail({ view }: { view: View }) {
         setAccount(email);
       }}
     >
-      <Field label="You sign in with" name="email" type="email" autoComplete="username" defaultValue={view.email} />
+      <Field
+        required
+        label="You sign in with"
+        name="email"
+        type="email"
+        autoComplete="username"
+        defaultValue={view.email}
+      />
       <Own />
     </Form>
   );
@@ -145,6 +140,7 @@ function Password() {
     >
       <Own label="The one you have" />
       <Field
+        required
         label="Another, at least 10 characters"
         name="next"
         type="password"
@@ -202,7 +198,13 @@ function App({ view }: { view: View }) {
           className="w-44 bg-white p-2"
           src={`data:image/svg+xml,${encodeURIComponent(renderSVG(begin.data.uri))}`}
         />
-        <Field label="The code that it shows now" name="code" inputMode="numeric" autoComplete="one-time-code" />
+        <Field
+          required
+          label="The code that it shows now"
+          name="code"
+          inputMode="numeric"
+          autoComplete="one-time-code"
+        />
         <Own />
       </Form>
     );
@@ -241,7 +243,7 @@ function Passkeys({ view }: { view: View }) {
         {drop.error && <Trouble>{drop.error.message}</Trouble>}
         {passkeysWork() ? (
           <>
-            <Field label="What to call it" name="name" maxLength={60} placeholder="the studio's laptop" />
+            <Field required label="What to call it" name="name" maxLength={60} placeholder="the studio's laptop" />
             <Own />
           </>
         ) : (

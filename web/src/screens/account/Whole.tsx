@@ -3,9 +3,8 @@ import { useNavigate } from "@tanstack/react-router";
 import { type FormEvent, useRef, useState } from "react";
 import { answer, api, forgetKept, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { field } from "../../parts/Field";
 import { Trouble } from "../../parts/Told";
-
-const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
 
 // Whole takes the studio along as one file, brings one in, and deletes what is there.
 export function Whole({ studio }: { studio: string }) {

@@ -3,10 +3,9 @@ import { type FormEvent, useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, queries } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { field } from "../../parts/Field";
 import { families, type Instrument, useInstruments } from "../../parts/instruments";
 import { Trouble } from "../../parts/Told";
-
-const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
 
 const hands: [Instrument["hand"], string][] = [
   ["frets", "a finger a fret, as on a guitar"],

@@ -4,6 +4,7 @@ import { useDeferredValue, useRef, useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { field } from "../../parts/Field";
 import { PickInstrument } from "../../parts/instruments";
 import { Score } from "../../parts/Score";
 import { Trouble } from "../../parts/Told";
@@ -12,8 +13,6 @@ import { notKept, sentence, strandNames } from "../../parts/words";
 type Strand = Schemas["Item"]["strand"];
 
 const start = "X:1\nT:A new tune\nM:4/4\nL:1/4\nK:C\nC D E D | E2 D2 | C D E D | C4 |]\n";
-const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
-
 // TypeScreen: a tune written as ABC, drawn while it is typed, what is wrong
 // underlined where it stands, and put on the shelf when it is right.
 export function TypeScreen() {

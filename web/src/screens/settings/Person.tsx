@@ -7,12 +7,11 @@ import { tell } from "../../api/outbox";
 import { studentView, useDay } from "../../api/views";
 import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
+import { field } from "../../parts/Field";
 import { PickInstrument } from "../../parts/instruments";
 import { BirthFields, SlotFields, slotOf } from "../../parts/StudentFields";
 import { Shown, Trouble } from "../../parts/Told";
 import { longDay, plural } from "../../parts/words";
-
-const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
 
 type View = Schemas["StudentView"];
 

@@ -3,6 +3,7 @@ import { type FormEvent, useDeferredValue, useState } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { skillsView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { field } from "../../parts/Field";
 import { PickInstrument, useInstruments } from "../../parts/instruments";
 import { SkillField } from "../../parts/SkillField";
 import { Shown, Trouble } from "../../parts/Told";
@@ -10,8 +11,6 @@ import { sentence, strandNames } from "../../parts/words";
 import { NamedField } from "./NamedField";
 
 type Item = Schemas["Item"];
-
-const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
 
 // named leaves lines out that were left empty.
 const named = (item: Item): Item => ({

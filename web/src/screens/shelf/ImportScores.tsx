@@ -2,6 +2,7 @@ import { Link } from "@tanstack/react-router";
 import { type DragEvent, useId, useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, Problem, queries, type Schemas } from "../../api/client";
+import { field } from "../../parts/Field";
 import { PickInstrument } from "../../parts/instruments";
 import { notKept, strandNames } from "../../parts/words";
 
@@ -51,8 +52,6 @@ export function ImportScores({ books, reads }: { books: string[]; reads: string[
     setOver(false);
     void take([...e.dataTransfer.files]);
   };
-  const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
-
   return (
     <section aria-label="Bring in scores" className="space-y-3">
       <h2 className="text-large">Bring in scores</h2>

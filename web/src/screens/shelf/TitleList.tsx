@@ -2,11 +2,10 @@ import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { field } from "../../parts/Field";
 import { PickInstrument } from "../../parts/instruments";
 import { Trouble } from "../../parts/Told";
 import { plural, strandNames } from "../../parts/words";
-
-const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
 
 // TitleList puts a book on the shelf from a pasted list of its titles.
 export function TitleList() {

@@ -3,8 +3,9 @@ import { Link } from "@tanstack/react-router";
 import type { FormEvent } from "react";
 import { answer, api } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { Field } from "../../parts/Field";
 import { Trouble } from "../../parts/Told";
-import { Field, Welcome } from "./SignInScreen";
+import { Welcome } from "./SignInScreen";
 
 // ResetScreen sets another password; the address holds what the mail brought, behind # so
 // that no server is told it before.

@@ -1,10 +1,11 @@
 import { useMutation } from "@tanstack/react-query";
 import { useNavigate, useSearch } from "@tanstack/react-router";
-import { type ComponentProps, type FormEvent, type ReactNode, useState } from "react";
+import { type FormEvent, type ReactNode, useState } from "react";
 import { answer, api, forgetKept, Problem, queries } from "../../api/client";
 import { setAccount } from "../../api/outbox";
 import { passkeysWork, signInByPasskey } from "../../api/passkeys";
 import { Button } from "../../parts/Button";
+import { Field } from "../../parts/Field";
 import { Trouble } from "../../parts/Told";
 
 // SignInScreen lets a teacher in, or makes a studio; and leads back to where somebody wanted to
@@ -16,7 +17,6 @@ export function SignInScreen() {
   const go = useNavigate();
   const inside = async () => {
     queries.clear();
-    await forgetKept();
     await go({ href: to ?? "/" });
   };
   const enter = useMutation({
@@ -28,14 +28,14 @@ export function SignInScreen() {
       } else {
         await answer(api.POST("/api/sign-in", { body: { email, password, ...(code && { code }) } }));
       }
-      setAccount(email);
+      if (setAccount(email)) await forgetKept();
     },
     onSuccess: inside,
   });
   const passkey = useMutation({
     mutationFn: async () => {
       await signInByPasskey();
-      setAccount((await answer(api.GET("/api/account"))).email);
+      if (setAccount((await answer(api.GET("/api/account"))).email)) await forgetKept();
     },
     onSuccess: inside,
   });
@@ -142,18 +142,6 @@ export function Welcome({ title, children }: { title: string; children: ReactNod
       </div>
       {children}
     </main>
-  );
-}
-
-export function Field({ label, ...rest }: ComponentProps<"input"> & { label: string }) {
-  return (
-    <label className="block font-[580]">
-      {label}
-      <input
-        className="mt-1 block w-full rounded border border-line bg-ground px-3 py-2 font-normal text-ink"
-        {...rest}
-      />
-    </label>
   );
 }
 

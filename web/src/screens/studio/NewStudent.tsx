@@ -5,6 +5,7 @@ import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { shelfView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { field } from "../../parts/Field";
 import { PickInstrument, useInstruments } from "../../parts/instruments";
 import { BirthFields, SlotFields } from "../../parts/StudentFields";
 import { Trouble } from "../../parts/Told";
@@ -13,7 +14,6 @@ import { OwnBooks } from "../shelf/OwnBooks";
 
 type Asked = Schemas["NewStudent"];
 
-const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
 const draft = "ladder.draft.student";
 
 // NewStudent asks the least: name, birth month and year, instrument, lesson,

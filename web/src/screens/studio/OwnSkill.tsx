@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { field } from "../../parts/Field";
 import { families } from "../../parts/instruments";
 import { SkillField } from "../../parts/SkillField";
 import { Trouble } from "../../parts/Told";
@@ -10,7 +11,6 @@ import { Trouble } from "../../parts/Told";
 type Skill = Schemas["Skill"];
 type Props = { all: Skill[]; skill?: Skill; done: () => void };
 
-const field = "mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal text-ink";
 const areas = ["posture", "hands", "rhythm", "reading", "theory", "ear", "expression"] as const;
 const fresh: Skill = {
   id: "",
