@@ -14,10 +14,12 @@ import (
 	"sync/atomic"
 	"testing"
 	"time"
+	"unicode/utf8"
 
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"patientladder/demo"
@@ -136,6 +138,7 @@ type page struct {
 	t    testing.TB
 	ctx  context.Context
 	base string
+	acts int // touches and keys since they were last counted; a text typed or pasted is none
 }
 
 func open(t testing.TB, base string, width, height int64) *page {
@@ -143,7 +146,7 @@ func open(t testing.TB, base string, width, height int64) *page {
 	t.Cleanup(cancel)
 	ctx, cancel = context.WithTimeout(ctx, 8*time.Minute)
 	t.Cleanup(cancel)
-	p := &page{t, ctx, base}
+	p := &page{t: t, ctx: ctx, base: base}
 	p.do(chromedp.EmulateViewport(width, height))
 	return p
 }
@@ -209,6 +212,7 @@ func (p *page) pressTwice(name string) { p.t.Helper(); p.click(name, 2) }
 // that very moment, is made again.
 func (p *page) click(name string, times int) {
 	p.t.Helper()
+	p.acts++
 	find := fmt.Sprintf(findJS, name)
 	for tries := 3; ; tries-- {
 		p.until(find, "there is a control "+name)
@@ -251,6 +255,9 @@ func (p *page) still(find, name string) []float64 {
 // field that it opens.
 func (p *page) key(keys string) {
 	p.t.Helper()
+	if utf8.RuneCountInString(keys) == 1 {
+		p.acts++
+	}
 	if len(keys) != 1 || keys[0] < ' ' {
 		p.do(chromedp.KeyEvent(keys))
 		return
@@ -261,6 +268,13 @@ func (p *page) key(keys string) {
 		_, err := chromedp.Call(p.ctx, input.DispatchKeyEvent, e)
 		require.NoError(p.t, err)
 	}
+}
+
+// within holds that something took at most so many touches and keys, and begins to count anew.
+func (p *page) within(most int, what string) {
+	p.t.Helper()
+	assert.LessOrEqual(p.t, p.acts, most, what)
+	p.acts = 0
 }
 
 // fill types into the field of a name attribute.
@@ -318,6 +332,7 @@ func (p *page) pick(label, option string) {
 	p.t.Helper()
 	find := fmt.Sprintf(`[...document.querySelectorAll('select')].find(s => (s.getAttribute('aria-label') || s.closest('label')?.innerText || '').startsWith(%q) && [...s.options].some(o => o.text.startsWith(%q)))`, label, option)
 	p.until(find, "there is a list "+label+" with "+option)
+	p.acts += 2
 	eval[bool](p, fmt.Sprintf(`(s => { s.value = [...s.options].find(o => o.text.startsWith(%q)).value; s.dispatchEvent(new Event('change', {bubbles: true})); return true })(%s)`, option, find))
 }
 

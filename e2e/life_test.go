@@ -8,13 +8,10 @@ import (
 	"testing"
 	"time"
 
-	"github.com/chromedp/cdproto/webauthn"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"patientladder/demo"
 )
 
 // A lesson that nobody closed on its day is asked after the next morning, closed with two
@@ -110,6 +107,109 @@ func TestTheDayAndAllStudentsLaidOut(t *testing.T) {
 	p.sees("What helps, the likeliest first")
 }
 
+// A term at a glance: each student beside the own term before, and two side by side.
+func TestATermAtAGlance(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/studio/term")
+	p.sees("Autumn at a glance")
+	p.sees("Choose two students")
+	p.press("Emil")
+	p.goTo("/studio/term")
+	for _, name := range []string{"Mei-Lin", "Nikolai"} {
+		p.do(chromedp.Click(chromedp.CSS(`input[aria-label^="` + name + `"]`)))
+	}
+	p.until("document.querySelectorAll('section[aria-label=\"Side by side\"] h2').length === 2", "two side by side")
+	p.do(chromedp.Reload())
+	p.until("document.querySelectorAll('section[aria-label=\"Side by side\"] h2').length === 2", "and the address keeps them")
+	p.axe("term")
+}
+
+// What was marked for the wrong student is taken over to the right one; a note is written anew
+// where it stands; and this device may say four o'clock as it likes.
+func TestMarksOfTheWrongStudent(t *testing.T) {
+	p := atWork(t)
+	tobias, emil := p.student("Tobias"), p.student("Emil")
+	p.begins(tobias)
+	p.key("e")
+	p.key("sang the second line by heart")
+	p.key(kb.Enter)
+	p.sees("sang the second line by heart")
+	p.press("These are another student's")
+	p.pick("Whose they are", "Emil")
+	p.press("Take 2 marks over") // with the beginning of the lesson
+	p.sees("taken over.")
+	p.goTo("/students/" + emil + "/record")
+	p.sees("sang the second line by heart")
+	p.press("Edit: sang the second line by heart")
+	p.overwrite("document.querySelector('[name=note]')", "sang both lines by heart")
+	p.press("Keep")
+	p.sees("sang both lines by heart")
+	p.goTo("/students/" + tobias + "/record")
+	p.sees("pieces secure")
+	assert.NotContains(t, eval[string](p, "[...document.querySelectorAll('li')].filter(li => !li.innerText.includes('taken back')).map(li => li.innerText).join()"), "by heart")
+
+	p.goTo("/studio")
+	p.press("4:30 pm")
+	p.sees("4:00 pm")
+	p.goTo("/calendar")
+	p.sees("pm")
+}
+
+// What a teacher looks up, and what a teacher did by mistake, from a student's ladder on: each in
+// few touches and keys.
+func TestFewTouches(t *testing.T) {
+	p := atWork(t)
+	emil := p.student("Emil")
+	p.goTo("/students/" + emil + "/ladder")
+	p.sees("Cooper's Jig")
+	p.acts = 0
+
+	p.press("Week sheet")
+	p.press("Earlier")
+	p.until("location.search.includes('day=2026-11-04')", "the sheet before")
+	p.press("Earlier")
+	p.until("location.search.includes('day=2026-10-21')", "the sheet of three weeks ago")
+	p.within(3, "what was asked three weeks ago")
+	p.press("Lesson")
+	p.press("Earlier")
+	p.sees("Landmark D and A foothold granted")
+	p.within(2, "what the last lesson was")
+	p.key("/")
+	p.until("document.querySelector('[cmdk-input]')", "the field of search")
+	p.key("skye boat")
+	p.until("document.querySelector('[cmdk-item][aria-selected=true]')?.innerText.startsWith('Skye boat tune')", "the piece is found")
+	p.key(kb.Enter)
+	p.sees("Who plays it, who played it")
+	p.within(2, "who plays a piece")
+	p.key("/")
+	p.until("document.querySelector('[cmdk-input]')", "the field of search")
+	p.key("emil record")
+	p.sees("Emil Castellano, record")
+	p.key(kb.Enter)
+	p.sees("Landmark D and A")
+	p.within(2, "when a piece was reached")
+
+	p.press("Show")
+	p.press("Take back: Landmark D and A: foothold")
+	p.until("document.querySelector('button[aria-label^=\"Put back: Landmark D and A: foothold\"]')", "taken back")
+	p.within(2, "a foothold granted by error weeks ago")
+	p.press("Put back: Landmark D and A: foothold")
+	p.until("document.querySelector('button[aria-label^=\"Take back: Landmark D and A: foothold\"]')", "it stands again")
+	p.within(1, "a taking back by error")
+
+	p.press("Ladder")
+	p.press("Quarterdeck")
+	p.sees("Take it off")
+	p.press("Take it off")
+	p.until("![...document.querySelectorAll('ol[aria-labelledby=lane-book] li b')].some(b => b.innerText === 'Quarterdeck')", "off the ladder")
+	p.within(3, "a placed rung is taken off")
+	p.press("Week sheet")
+	p.fill("contact", "ana@castellano.example, leo@castellano.example")
+	p.press("Keep the address")
+	p.sees("Kept")
+	p.within(3, "a second guardian's address")
+}
+
 // A student is corrected, pauses, leaves and comes back; another is deleted for good.
 func TestAStudentsStay(t *testing.T) {
 	p := atWork(t)
@@ -143,66 +243,6 @@ func TestAStudentsStay(t *testing.T) {
 	p.sees("This student is not here")
 	p.goTo("/nowhere/at/all")
 	p.sees("There is no such page")
-}
-
-// An address that somebody wanted before signing in is where they come to; a forgotten
-// password is set by mail; a passkey opens the account without one.
-func TestSigningInAgain(t *testing.T) {
-	site := newSite(t, true)
-	p := open(t, strings.Replace(site.URL, "127.0.0.1", "localhost", 1), 1280, 800) // passkeys hold for names
-	p.goTo("/studio/account")
-	p.sees("Sign in")
-	p.fill("email", demo.Email)
-	p.fill("password", demo.Password)
-	p.key(kb.Enter)
-	p.sees("Sign-ins")
-	p.sees("this one")
-
-	_, err := chromedp.Call(p.ctx, webauthn.Enable, webauthn.EnableParams{})
-	require.NoError(t, err)
-	_, err = chromedp.Call(p.ctx, webauthn.AddVirtualAuthenticator, webauthn.AddVirtualAuthenticatorParams{Options: &webauthn.VirtualAuthenticatorOptions{
-		Protocol: "ctap2", Transport: "internal", HasResidentKey: true, HasUserVerification: true, IsUserVerified: true, AutomaticPresenceSimulation: true}})
-	require.NoError(t, err)
-	form := func(title, field, text string) {
-		at := fmt.Sprintf("document.querySelector('form[aria-label=%q] [name=%s]')", title, field)
-		p.overwrite(at, text)
-	}
-	form("Passkeys", "name", "the studio's laptop")
-	form("Passkeys", "password", demo.Password)
-	p.press("Make a passkey on this device")
-	p.sees("the studio's laptop, since")
-	p.goTo("/studio")
-	p.press("Sign out")
-	p.press("Sign in by passkey")
-	p.sees("What follows, and why")
-
-	p.goTo("/studio")
-	p.press("Sign out")
-	p.press("I forgot my password")
-	p.fill("email", demo.Email)
-	p.press("Send me a link")
-	p.sees("a mail is on its way")
-	var link string
-	for deadline := time.Now().Add(patience); link == "" && time.Now().Before(deadline); time.Sleep(100 * time.Millisecond) {
-		for _, l := range site.box.Letters() {
-			if _, after, found := strings.Cut(l.Text, "/reset#"); found {
-				link = strings.Fields(after)[0]
-			}
-		}
-	}
-	require.NotEmpty(t, link)
-	p.goTo("/reset#" + link)
-	p.fill("password", "qwertyuiop")
-	p.key(kb.Enter)
-	p.sees("tried first")
-	p.fill("password", "harbour gull lantern")
-	p.key(kb.Enter)
-	p.sees("The password is set")
-	p.press("Sign in")
-	p.fill("email", demo.Email)
-	p.fill("password", "harbour gull lantern")
-	p.key(kb.Enter)
-	p.sees("What follows, and why")
 }
 
 // The lessons of today open without a connection, a reload included; what is marked waits and
@@ -299,9 +339,9 @@ func TestFortyStudentsFromATable(t *testing.T) {
 	p.fill("listBook", "Attic songs")
 	eval[bool](p, `(() => { const a = document.querySelector('[name=listTitles]'); a.focus(); return true })()`)
 	p.do(chromedp.KeyEvent("First:\n1. Rope Walk\n2. Slack Water\n3. Rafters"))
-	p.press("Put them on the shelf")
+	p.press("Put the titles on the shelf")
 	p.sees("3 titles put on the shelf")
-	p.press("Put them on the shelf")
+	p.press("Put the titles on the shelf")
 	p.sees("0 titles put on the shelf; 3 stood there already")
 }
 

@@ -143,6 +143,11 @@ func (s *Server) routes() {
 	}) (studio.TodayView, error) {
 		return s.app.Today(ctx, w, in.Date)
 	})
+	get(s, "/api/term", "term", "A term at a glance: what it has brought each student, beside the term before", func(ctx context.Context, w studio.Who, in *struct {
+		From calendar.Date `query:"from" maxLength:"10" doc:"its first day; the newest when left out"`
+	}) (studio.TermView, error) {
+		return s.app.Term(ctx, w, in.From)
+	})
 	get(s, "/api/search", "search", "Pieces, skills, notes and sheets by words", func(ctx context.Context, w studio.Who, in *struct {
 		Words string `query:"words" required:"true" maxLength:"200"`
 	}) (studio.SearchView, error) {

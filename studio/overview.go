@@ -7,7 +7,10 @@ import (
 
 	"patientladder/core/advice"
 	"patientladder/core/calendar"
+	"patientladder/core/climb"
+	"patientladder/core/ladder"
 	"patientladder/core/lesson"
+	"patientladder/core/record"
 	"patientladder/store"
 )
 
@@ -159,6 +162,67 @@ func (a *App) Today(ctx context.Context, who Who, date calendar.Date) (TodayView
 			one.Asked = append(one.Asked, q.Text)
 		}
 		v.Lessons = append(v.Lessons, one)
+	}
+	return v, nil
+}
+
+// A StudentTerm is what a term has brought a student.
+type StudentTerm struct {
+	Student StudentCard     `json:"student"`
+	On      []string        `json:"on" doc:"titles in hand, the book's first"`
+	Now     record.Brought  `json:"now"`
+	Before  *record.Brought `json:"before,omitempty" doc:"by the same day of the term before; absent of the first, and of who had no lesson in it"`
+}
+
+// A TermView is a term at a glance.
+type TermView struct {
+	Today    calendar.Date `json:"today"`
+	Terms    []record.TermSpan `json:"terms" doc:"those that have begun, the newest first"`
+	Shown    int           `json:"shown" doc:"place in the list of terms; -1 while none has begun"`
+	Students []StudentTerm `json:"students" doc:"those with lessons in it and those who come, by name"`
+}
+
+// Term shows a term at a glance: the one that began on a day, or the newest for the empty date.
+func (a *App) Term(ctx context.Context, who Who, from calendar.Date) (TermView, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return TermView{}, err
+	}
+	v := TermView{Today: r.today(), Terms: record.Terms(r.row.Calendar, r.today()), Students: []StudentTerm{}}
+	if v.Shown = slices.IndexFunc(v.Terms, func(t record.TermSpan) bool { return from == "" || t.From == from }); v.Shown < 0 {
+		if from != "" {
+			return v, invalid("No term has begun on %s. Choose one of those that have.", from)
+		}
+		return v, nil
+	}
+	term := v.Terms[v.Shown]
+	students, err := r.Students(ctx)
+	if err != nil {
+		return v, told(err, "studio")
+	}
+	for _, st := range students {
+		p, err := a.pupil(ctx, who, st.ID)
+		if err != nil {
+			return v, err
+		}
+		over := func(span calendar.Span) record.Brought {
+			return record.Over(p.standing, p.graph, climb.Presumed(p.shelf, p.standing.Began), span)
+		}
+		one := StudentTerm{Student: p.card(p.Student, p.standing, p.lessonDay()), On: []string{}, Now: over(term.SoFar)}
+		if one.Student.State == "left" && one.Now.Lessons == 0 {
+			continue
+		}
+		for _, rung := range p.standing.In(ladder.Current) {
+			if rung.Taught != nil {
+				one.On = append(one.On, rung.Item.Title)
+			}
+		}
+		if term.Before != nil {
+			if before := over(*term.Before); before.Lessons > 0 {
+				one.Before = &before
+			}
+		}
+		v.Students = append(v.Students, one)
 	}
 	return v, nil
 }

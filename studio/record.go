@@ -6,7 +6,6 @@ import (
 	"encoding/json"
 	"slices"
 	"sort"
-	"time"
 
 	"patientladder/core/activity"
 	"patientladder/core/calendar"
@@ -16,6 +15,7 @@ import (
 	"patientladder/core/fault"
 	"patientladder/core/home"
 	"patientladder/core/ladder"
+	"patientladder/core/record"
 	"patientladder/core/upkeep"
 )
 
@@ -39,16 +39,9 @@ type RecordView struct {
 	Foretold  []climb.Foretold   `json:"foretold" doc:"weeks of each finished rung beside what its first lesson foretold, the last first"`
 	Kept      int                `json:"kept" doc:"of them, how many came in their weeks"`
 	Weeks     []RecordWeek       `json:"weeks" doc:"what was asked at home and what was ticked, the last first"`
-	Done      []Achievement      `json:"done" doc:"footholds, the last first"`
+	Done      []record.Won       `json:"done" doc:"footholds, the last first"`
 	Entries   []Entry            `json:"entries" doc:"the last of them"`
 	More      int                `json:"more" doc:"entries before those"`
-}
-
-// An Achievement is a foothold, of a piece or of a part.
-type Achievement struct {
-	At    time.Time `json:"at"`
-	Title string    `json:"title"`
-	Part  string    `json:"part" doc:"its name; empty of the whole"`
 }
 
 // fewest is how many entries of a record are sent at first, and mostEntries at once.
@@ -56,23 +49,6 @@ const (
 	fewest      = 400
 	mostEntries = 50_000
 )
-
-// achievements lists the footholds of a standing, the last first.
-func achievements(s ladder.Standing) []Achievement {
-	out := []Achievement{}
-	for _, r := range s.Rungs {
-		for _, part := range r.Parts {
-			if part.Foothold != nil {
-				out = append(out, Achievement{*part.Foothold, r.Item.Title, part.Name})
-			}
-		}
-		if r.Foothold != nil && len(r.Parts) == 0 {
-			out = append(out, Achievement{*r.Foothold, r.Item.Title, ""})
-		}
-	}
-	slices.SortStableFunc(out, func(a, b Achievement) int { return b.At.Compare(a.At) })
-	return out
-}
 
 // A RecordWeek is a week sheet as it was given last, beside what came back.
 type RecordWeek struct {
@@ -135,7 +111,8 @@ func (a *App) Record(ctx context.Context, who Who, student string, most int) (Re
 	v.Skills = upkeep.Skills(p.standing, p.graph, climb.Presumed(p.shelf, p.standing.Began), p.room.now)
 	told := slices.DeleteFunc(slices.Clone(p.facts), isRetraction)
 	v.More = max(len(told)-min(max(most, fewest), mostEntries), 0)
-	v.Entries, v.Done = p.entries(told[v.More:]), achievements(p.standing)
+	v.Entries, v.Done = p.entries(told[v.More:]), record.Footholds(p.standing)
+	slices.Reverse(v.Done)
 	v.Foretold = list(climb.Foretell(p.asStudent(p.standing, p.Approach, p.room.now)))
 	v.Kept = climb.Kept(v.Foretold)
 	if v.Weeks, err = p.weeks(ctx); err != nil {

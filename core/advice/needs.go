@@ -86,7 +86,7 @@ func (w Way) Needs(at home.Answer, seat *reason.Reason, given Given) []Need {
 	}
 	if at.Practice == home.Little {
 		say("practice", "week", "", reason.Of("practises-little", "days", strconv.Itoa(at.Days), "asked", strconv.Itoa(at.Asked)))
-	} else if len(s.Closed) > 0 && home.Silent(s, w.Today()) {
+	} else if home.Unanswered(s, w.Today()) {
 		say("practice", "week", "", reason.Of("home-silent", "days", strconv.Itoa(home.Window)))
 	}
 	switch late := w.Today().Sub(given.Day); {

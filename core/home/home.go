@@ -70,6 +70,17 @@ func Silent(s ladder.Standing, today calendar.Date) bool {
 	return len(Days(s, today.Add(1-Window), today)) == 0
 }
 
+// Unanswered reports whether a home is silent though a sheet of these weeks has run its week:
+// in holidays nothing was asked, and nothing is missing.
+func Unanswered(s ladder.Standing, today calendar.Date) bool {
+	for day := range s.Closed {
+		if ago := today.Sub(day); ago >= 7 && ago < Window {
+			return Silent(s, today)
+		}
+	}
+	return false
+}
+
 // Minutes returns the mean of the minutes told of days from one to another, and of how
 // many days they were told.
 func Minutes(s ladder.Standing, from, to calendar.Date) (mean float64, days int) {

@@ -95,6 +95,13 @@ func TestWhatIsToldOfDays(t *testing.T) {
 	assert.False(t, Silent(only, today), "a tick 27 days ago speaks")
 	assert.True(t, Silent(only, today.Add(1)), "28 days ago is silence")
 
+	for ago, want := range map[int]bool{6: false, 7: true, 27: true, 28: false} {
+		given := ladder.Standing{Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{today.Add(-ago): {}}}}
+		assert.Equal(t, want, Unanswered(given, today), "a sheet of %d days ago: its week must have run, and holidays ask nothing", ago)
+		given.Practice = []ladder.Practice{{Day: today.Add(-26)}}
+		assert.False(t, Unanswered(given, today))
+	}
+
 	s.Practice = []ladder.Practice{{Day: today, Minutes: 10}, {Day: today.Add(-2), Minutes: 20}, {Day: today.Add(-1)}, {Day: today.Add(-9), Minutes: 90}}
 	mean, days := Minutes(s, today.Add(-2), today)
 	assert.Equal(t, []any{15.0, 2}, []any{mean, days}, "a day without minutes says nothing of minutes")

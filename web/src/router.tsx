@@ -200,6 +200,15 @@ const all = createRoute({
   path: "/studio/students",
   component: lazyRouteComponent(() => import("./screens/today/AllScreen"), "AllScreen"),
 });
+const term = createRoute({
+  getParentRoute: () => inside,
+  path: "/studio/term",
+  validateSearch: (search): { from?: string; beside?: string[] } => ({
+    from: ofDay({ day: search.from }).day,
+    beside: Array.isArray(search.beside) ? search.beside.filter((x) => typeof x === "string") : undefined,
+  }),
+  component: lazyRouteComponent(() => import("./screens/today/TermScreen"), "TermScreen"),
+});
 const numbers = createRoute({
   getParentRoute: () => inside,
   path: "/numbers",
@@ -240,6 +249,7 @@ export const router = createRouter({
       studio,
       today,
       all,
+      term,
       account,
       numbers,
       nowhere,

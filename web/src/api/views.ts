@@ -144,6 +144,13 @@ export const overviewView = queryOptions({
   queryFn: () => answer(api.GET("/api/overview")),
 });
 
+// A term at a glance: the one that began on a day, or the newest for none.
+export const termView = (from?: string) =>
+  queryOptions({
+    queryKey: ["overview", "term", from],
+    queryFn: asked(() => api.GET("/api/term", { params: { query: from ? { from } : {} } })),
+  });
+
 export const accountView = queryOptions({ queryKey: ["account"], queryFn: asked(() => api.GET("/api/account")) });
 
 export const mailboxView = queryOptions({

@@ -40,7 +40,7 @@ export function Frame() {
                 <button
                   type="button"
                   onClick={() => search(true)}
-                  className="flex items-center gap-2 rounded px-3 py-2 hover:bg-faint"
+                  className="flex items-center gap-2 rounded px-2 py-2 hover:bg-faint xl:px-3"
                 >
                   Search <Key>/</Key>
                 </button>
@@ -53,7 +53,7 @@ export function Frame() {
                   <Link
                     key={l.to}
                     to={l.to}
-                    className="rounded px-3 py-2 hover:bg-faint"
+                    className="rounded px-2 py-2 hover:bg-faint xl:px-3"
                     activeProps={{ className: "underline underline-offset-8" }}
                   >
                     {l.name}

@@ -7,6 +7,7 @@ const places = ["ladder", "lesson", "week", "record"] as const;
 const wide = "order-last w-full flex-none border-t border-line";
 
 const many = 6; // lessons, from which the ribbon takes the whole width so that names can be read
+const few = 3; // lessons, up to which it shows the whole afternoon
 
 // The Ribbon is a teaching day to scale: each lesson as long as it lasts, gaps left as
 // gaps, now marked. It leads to a student's same place as the one that is open.
@@ -18,14 +19,15 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
   const clockNow = minutesOf(clock(new Date(tick * 60_000), day.zone));
   const starts = day.segments.map((s) => minutesOf(s.start));
   const ends = day.segments.map((s) => minutesOf(s.start) + s.minutes);
-  const first = Math.min(...starts, ...(starts.length > many ? [] : [15 * 60]));
-  const last = Math.max(...ends, ...(ends.length > many ? [] : [18 * 60]));
-  const full = day.segments.length > many; // to the quarter, else to the hour
+  const first = Math.min(...starts, ...(starts.length > few ? [] : [15 * 60]));
+  const last = Math.max(...ends, ...(ends.length > few ? [] : [18 * 60]));
+  const full = day.segments.length > many;
   const near = full ? 15 : 90; // minutes before the first lesson and after the last in which now stands on it
   const now = day.date === day.today && clockNow > first - near && clockNow < last + near ? clockNow : undefined;
-  const step = full ? 15 : 60;
-  const from = Math.floor((Math.min(now ?? first, first) - (full ? 1 : 20)) / step) * step;
-  const to = Math.ceil((Math.max(now ?? last, last) + (full ? 1 : 20)) / step) * step;
+  const step = 15;
+  const margin = full ? 1 : 10;
+  const from = Math.floor((Math.min(now ?? first, first) - margin) / step) * step;
+  const to = Math.ceil((Math.max(now ?? last, last) + margin) / step) * step;
   const at = (m: number) => `${((m - from) / (to - from)) * 100}%`;
   const hours = [];
   for (let h = Math.ceil(from / 60) * 60; h <= to; h += 60) hours.push(h);
@@ -41,7 +43,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
         </p>
       )}
       {hours
-        .filter((h) => h > from + 20 && h < to - 20)
+        .filter((h) => h > from + 10 && h < to - 10)
         .map((h) => (
           <span key={h} className="absolute bottom-0.5 -translate-x-1/2 text-small text-soft" style={{ left: at(h) }}>
             {timeOfDay(`${String(h / 60).padStart(2, "0")}:00`)}
@@ -59,7 +61,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
             search={place === "lesson" && day.date < day.today ? { day: day.date } : {}}
             aria-label={`${s.name}, ${timeOfDay(s.start)}, ${s.minutes} minutes`}
             aria-current={on ? "true" : undefined}
-            className={`absolute top-2 h-9 rounded-sm border-l-[3px] py-1.5 whitespace-nowrap ${s.minutes < 25 ? "px-px text-small leading-6 tracking-tighter" : full ? "overflow-hidden px-1 tracking-tight" : "overflow-hidden px-2"} ${
+            className={`absolute top-2 h-9 rounded-sm border-l-[3px] py-1.5 whitespace-nowrap ${s.minutes < 25 ? "px-px text-small leading-6 tracking-tighter" : full ? "overflow-hidden px-1 tracking-tight" : "overflow-hidden px-1.5 max-xl:px-1 max-xl:tracking-tight"} ${
               on
                 ? "border-now bg-ink font-[620] text-raised"
                 : `border-soft bg-faint hover:bg-line ${done ? "text-soft" : ""}`

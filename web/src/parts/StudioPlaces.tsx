@@ -3,6 +3,7 @@ import { Link } from "@tanstack/react-router";
 const places = [
   { to: "/studio/today", name: "Today" },
   { to: "/studio/students", name: "All students" },
+  { to: "/studio/term", name: "Term" },
   { to: "/studio", name: "Studio" },
   { to: "/calendar", name: "Calendar" },
   { to: "/studio/account", name: "Account" },

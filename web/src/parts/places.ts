@@ -11,6 +11,7 @@ export const ofStudent = [
 export const ofStudio = [
   { to: "/studio/today", name: "Today", says: "who comes, what to have ready, print all plans" },
   { to: "/studio/students", name: "All students", says: "stuck, silent, ready to try, dates coming, to order" },
+  { to: "/studio/term", name: "Term", says: "what it brought each student, two side by side" },
   { to: "/studio/account", name: "Account", says: "name, mail, password, sign-ins" },
   { to: "/studio", name: "Studio", says: "students, take one on, keys, sign out" },
   { to: "/calendar", name: "Calendar", says: "terms, free weeks, lesson times, moved lessons" },

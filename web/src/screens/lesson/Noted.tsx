@@ -32,7 +32,7 @@ export function Noted({ view, zone }: { view: LessonView; zone: string }) {
           </li>
         )}
       </ol>
-      {told.length > 0 && <Elsewhere view={view} marks={view.noted.filter((e) => !e.back).map((e) => e.fact.id)} />}
+      <Elsewhere view={view} marks={told.length > 0 ? view.noted.filter((e) => !e.back).map((e) => e.fact.id) : []} />
     </section>
   );
 }
@@ -64,6 +64,7 @@ function Elsewhere({ view, marks }: { view: LessonView; marks: string[] }) {
           ` ${plural(move.data.left.length, "mark")} had no place there and stayed: ${move.data.left.map(tellOf).join("; ")}.`}
       </p>
     );
+  if (marks.length === 0) return null;
   if (!open)
     return (
       <Button look="quiet" className="mt-1 px-1! py-0.5!" onClick={() => setOpen(true)}>

@@ -62,7 +62,7 @@ export function TitleList() {
       <p className="font-normal text-soft">A line that ends with a colon begins a unit.</p>
       {add.error && <Trouble>{add.error.message}</Trouble>}
       <Button type="submit" disabled={add.isPending}>
-        Put them on the shelf
+        Put the titles on the shelf
       </Button>
       {add.data && (
         <p role="status" className="font-normal text-keep">

@@ -1,0 +1,141 @@
+package e2e
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/webauthn"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/pquerna/otp/totp"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/demo"
+)
+
+// An address that somebody wanted before signing in is where they come to; a forgotten
+// password is set by mail; a passkey opens the account without one.
+func TestSigningInAgain(t *testing.T) {
+	site := newSite(t, true)
+	p := open(t, strings.Replace(site.URL, "127.0.0.1", "localhost", 1), 1280, 800) // passkeys hold for names
+	p.goTo("/studio/account")
+	p.sees("Sign in")
+	p.fill("email", demo.Email)
+	p.fill("password", demo.Password)
+	p.key(kb.Enter)
+	p.sees("Sign-ins")
+	p.sees("this one")
+
+	_, err := chromedp.Call(p.ctx, webauthn.Enable, webauthn.EnableParams{})
+	require.NoError(t, err)
+	_, err = chromedp.Call(p.ctx, webauthn.AddVirtualAuthenticator, webauthn.AddVirtualAuthenticatorParams{Options: &webauthn.VirtualAuthenticatorOptions{
+		Protocol: "ctap2", Transport: "internal", HasResidentKey: true, HasUserVerification: true, IsUserVerified: true, AutomaticPresenceSimulation: true}})
+	require.NoError(t, err)
+	form := func(title, field, text string) {
+		at := fmt.Sprintf("document.querySelector('form[aria-label=%q] [name=%s]')", title, field)
+		p.overwrite(at, text)
+	}
+	form("Passkeys", "name", "the studio's laptop")
+	form("Passkeys", "password", demo.Password)
+	p.press("Make a passkey on this device")
+	p.sees("the studio's laptop, since")
+	p.goTo("/studio")
+	p.press("Sign out")
+	p.press("Sign in by passkey")
+	p.sees("What follows, and why")
+
+	p.goTo("/studio")
+	p.press("Sign out")
+	p.press("I forgot my password")
+	p.fill("email", demo.Email)
+	p.press("Send me a link")
+	p.sees("a mail is on its way")
+	var link string
+	for deadline := time.Now().Add(patience); link == "" && time.Now().Before(deadline); time.Sleep(100 * time.Millisecond) {
+		for _, l := range site.box.Letters() {
+			if _, after, found := strings.Cut(l.Text, "/reset#"); found {
+				link = strings.Fields(after)[0]
+			}
+		}
+	}
+	require.NotEmpty(t, link)
+	p.goTo("/reset#" + link)
+	p.fill("password", "qwertyuiop")
+	p.key(kb.Enter)
+	p.sees("tried first")
+	p.fill("password", "harbour gull lantern")
+	p.key(kb.Enter)
+	p.sees("The password is set")
+	p.press("Sign in")
+	p.fill("email", demo.Email)
+	p.fill("password", "harbour gull lantern")
+	p.key(kb.Enter)
+	p.sees("What follows, and why")
+}
+
+// A code of an app is set up, asked for at the next sign-in, and answered by the app or by a
+// recovery code.
+func TestACodeBesideThePassword(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/studio/account")
+	p.press("Set it up")
+	p.sees("Let your app read this, or type in")
+	secret := eval[string](p, `document.body.innerText.match(/type in ((?:[A-Z2-7]{2,4} ?)+)/)[1].replaceAll(' ', '')`)
+	code := func(at time.Time) string {
+		c, err := totp.GenerateCode(secret, at)
+		require.NoError(t, err)
+		return c
+	}
+	const form = `document.querySelector('form[aria-label="A code beside the password"] [name=%s]')`
+	p.overwrite(fmt.Sprintf(form, "code"), code(time.Now()))
+	p.overwrite(fmt.Sprintf(form, "password"), demo.Password)
+	p.press("Ask for codes from now on")
+	p.sees("Shown this once")
+	recovery := eval[string](p, `document.querySelector('section[aria-label="Recovery codes"] li').innerText`)
+	p.press("I have them")
+	signIn := func(code string) {
+		p.goTo("/studio")
+		p.press("Sign out")
+		p.fill("email", demo.Email)
+		p.fill("password", demo.Password)
+		p.key(kb.Enter)
+		p.fill("code", code)
+		p.key(kb.Enter)
+	}
+	signIn(code(time.Now().Add(30 * time.Second))) // the app's next one: each code opens once
+	p.sees("What follows, and why")
+	signIn(recovery)
+	p.sees("What follows, and why")
+}
+
+// The whole studio is taken along as one file and brought into a new one, which it makes the
+// same.
+func TestAStudioTakenAlong(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	file := filepath.Join(t.TempDir(), "studio.json")
+	require.NoError(t, os.WriteFile(file, []byte(evalAsync(p, `fetch('/api/studio').then(r => r.text())`)), 0o600))
+
+	p = open(t, s.URL, 1280, 800)
+	p.goTo("/")
+	p.press("I am new here")
+	p.fill("name", "Ingrid Vale")
+	p.fill("studio", "Attic Strings")
+	p.fill("email", "ingrid@attic.example")
+	p.fill("password", "a long enough one")
+	p.key(kb.Enter)
+	p.sees("No students yet.")
+	p.goTo("/studio/account")
+	p.sees("The whole studio")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[aria-label="An archive of a studio"]`), []string{file}))
+	p.sees("Brought in as a whole.")
+	p.goTo("/studio")
+	p.sees("15 students")
+	p.goTo("/students/" + p.student("Emil") + "/record")
+	p.sees("10 pieces secure, 21 lessons given")
+}
