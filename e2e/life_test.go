@@ -198,12 +198,13 @@ func TestFewTouches(t *testing.T) {
 	p.within(1, "a taking back by error")
 
 	p.press("Ladder")
-	p.press("Quarterdeck")
+	p.sees("Cooper's Jig")
+	p.press(lane(p)[0]) // far ahead
 	p.sees("Take it off")
 	p.press("Take it off")
-	p.until("![...document.querySelectorAll('ol[aria-labelledby=lane-book] li b')].some(b => b.innerText === 'Quarterdeck')", "off the ladder")
+	p.until("!document.body.innerText.includes('Take it off')", "off the ladder")
 	p.within(3, "a placed rung is taken off")
-	p.press("Week sheet")
+	p.press("Settings")
 	p.fill("contact", "ana@castellano.example, leo@castellano.example")
 	p.press("Keep the address")
 	p.sees("Kept")

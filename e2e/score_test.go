@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/chromedp/cdproto/network"
 	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -25,6 +26,23 @@ const close = AudioContext.prototype.close;
 AudioContext.prototype.close = function () { window.heard.push(['close', 0, 0, '']); return close.call(this) };`
 
 const scoreDrawn = "document.querySelector('[role=img] svg g.note')"
+
+// On a slow line the notes are there before the engraver, which weighs more than all the rest.
+func TestNotesBeforeTheEngraver(t *testing.T) {
+	p := atWork(t)
+	for _, c := range []func() error{
+		func() error { _, err := chromedp.Call(p.ctx, network.Enable, network.EnableParams{}); return err },
+		func() error {
+			_, err := chromedp.Call(p.ctx, network.SetBlockedURLs, network.SetBlockedURLsParams{URLPatterns: []*network.BlockPattern{{URLPattern: "*://*/assets/verovio*", Block: true}}})
+			return err
+		},
+	} {
+		require.NoError(t, c())
+	}
+	p.goTo("/items/shore-lights")
+	p.until("document.querySelectorAll('.light svg .abcjs-note').length > 8", "the notes are drawn lightly")
+	assert.False(t, eval[bool](p, scoreDrawn+" !== null"))
+}
 
 // A piece is opened, every layer is switched, and a chunk is heard.
 func TestReadingAPage(t *testing.T) {

@@ -57,6 +57,7 @@ type Model struct {
 type ReadingView struct {
 	Model
 	Layers   []reading.Layer      `json:"layers"`
+	Light    DrawnNotes           `json:"light" doc:"the notes alone; without a text where they cannot be written so"`
 	Chunks   []reading.Chunk      `json:"chunks" doc:"a tree a hand; of two hands a third for both"`
 	Minute   []reason.Reason      `json:"minute" doc:"what a teacher reads off the score in a minute"`
 	New      []reason.Reason      `json:"new" doc:"what is new for the student"`
@@ -89,6 +90,9 @@ func (a *App) Reading(ctx context.Context, who Who, id, student string) (Reading
 	demands := page.Demands()
 	v := ReadingView{Layers: page.Layers(read.ask), Chunks: page.Chunks(read.ask.Size), Model: model(page),
 		Minute: page.Minute(demands), New: []reason.Reason{}, Fresh: []string{}, Asks: []Asked{}, Rhythms: page.Rhythms(read.ask.Words), Copies: []Copy{}, Disagree: []shelf.Disagreement{}}
+	if v.Light, err = drawn(page.Score); err != nil {
+		v.Light.ABC = "" // the full engraver draws it all the same
+	}
 	for _, d := range demands {
 		v.Asks = append(v.Asks, Asked{d, read.graph.Name(d.Skill), tagged(read.item, d.Skill)})
 	}

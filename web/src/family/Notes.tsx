@@ -12,7 +12,7 @@ const notesView = (token: string, line: string) =>
     queryKey: ["notes", token, line],
     queryFn: async () => {
       const notes = api.GET("/api/family/{token}/notes", { params: { path: { token }, query: { line } } });
-      const [{ drawn }, { Staff }] = await Promise.all([answer(notes), import("./Staff")]);
+      const [{ drawn }, { Staff }] = await Promise.all([answer(notes), import("../parts/Staff")]);
       return { drawn, Staff };
     },
     staleTime: Number.POSITIVE_INFINITY,

@@ -1,12 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
-import { useCallback } from "react";
-import { type Band, type Cut, crop, drawBands, drawing, drawVerses, type Verse } from "./engraving";
-import { Shown } from "./Told";
+import { lazy, Suspense, useCallback } from "react";
+import type { Schemas } from "../api/client";
+import { type Band, type Cut, crop, drawBands, drawing, drawVerses, engraves, type Verse } from "./engraving";
+import { Shown, Trouble, Waiting } from "./Told";
 
 const none: never[] = [];
+const Staff = lazy(() => import("./Staff").then((m) => ({ default: m.Staff })));
 
 // A Score is music, drawn: with lines of labels under the staves, bands over
-// stretches of notes, and notes that stand out.
+// stretches of notes, and notes that stand out. Until the engraver is there, which weighs as much
+// as the rest of the app many times over, a light one draws the notes alone, where they are given
+// for it.
 export function Score({
   xml,
   title,
@@ -14,6 +18,7 @@ export function Score({
   bands = none,
   fresh = none,
   cut,
+  light,
 }: {
   xml: string;
   title: string;
@@ -21,8 +26,18 @@ export function Score({
   bands?: Band[];
   fresh?: string[];
   cut?: Cut;
+  light?: Schemas["DrawnNotes"];
 }) {
   const query = useQuery(drawing(xml, verses, cut));
+  if (!query.data && light?.abc && !engraves())
+    return (
+      <div className="score rounded bg-white p-3 text-black">
+        {query.error && <Trouble again={query.refetch}>What lies over the notes cannot be drawn just now.</Trouble>}
+        <Suspense fallback={<Waiting />}>
+          <Staff notes={light} title={title} wide />
+        </Suspense>
+      </div>
+    );
   return (
     <Shown query={query}>
       {(svg) => <Drawn svg={svg} title={title} verses={verses} bands={bands} fresh={fresh} cut={cut} />}

@@ -2,6 +2,10 @@ import { queryOptions } from "@tanstack/react-query";
 
 // The engraver is large, so it is loaded when a score is first shown.
 let loading: Promise<(xml: string, verses: number, cut?: Cut) => string> | undefined;
+let loaded = false;
+
+// engraves reports whether the engraver is here, so that a score is drawn at once.
+export const engraves = () => loaded;
 
 // A Cut is how some bars of a score are laid out for a sheet: cropped to what is
 // drawn, with room above each line for brackets, and with large labels. The width of a
@@ -15,6 +19,7 @@ function engraver() {
       import("verovio/esm"),
     ]);
     const kit = new VerovioToolkit(await createModule());
+    loaded = true;
     return (xml: string, verses: number, cut?: Cut) => {
       kit.setOptions({
         pageWidth: cut?.width ?? 1500,
@@ -38,7 +43,10 @@ function engraver() {
       if (!kit.loadData(xml)) throw new Error("This score could not be drawn.");
       return kit.renderToSVG(1);
     };
-  })();
+  })().catch((cause) => {
+    loading = undefined; // what could not be fetched is asked for again
+    throw cause;
+  });
   return loading;
 }
 

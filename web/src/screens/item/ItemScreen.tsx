@@ -123,7 +123,7 @@ function Page({ view, read }: { view: View; read: Schemas["ReadingView"] }) {
     <>
       <Layers read={read} frets={read.fretted} on={on} set={set} />
       <Shown query={text}>
-        {(xml) => <Score xml={xml} title={item.title} verses={verses} bands={bands} fresh={fresh} />}
+        {(xml) => <Score xml={xml} title={item.title} verses={verses} bands={bands} fresh={fresh} light={read.light} />}
       </Shown>
       <Chunks read={read} />
     </>

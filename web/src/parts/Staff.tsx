@@ -2,20 +2,21 @@ import { renderAbc } from "abcjs";
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../api/client";
 
-type Props = { notes: Schemas["DrawnNotes"]; now: string[]; title: string };
+type Props = { notes: Schemas["DrawnNotes"]; now?: string[]; title: string; wide?: boolean };
 
-// width is how wide a line of music is laid out, in pixels: a phone's held upright.
-const width = 340;
-const short = 150; // of a card
+// How wide a line of music is laid out, in pixels: on a phone held upright, of a card, on a page.
+const width = { phone: 340, card: 150, page: 720 };
+const none: string[] = [];
 
 const texts = ["vocal", "annotation", "gchord", "tempo", "voice", "repeat", "measure"];
 
-// Staff draws notes with a bracket over some of them; those that sound stand out.
-export function Staff({ notes, now, title }: Props) {
+// Staff draws notes by a light engraver, with a bracket over some of them; those that sound stand
+// out.
+export function Staff({ notes, now = none, title, wide = false }: Props) {
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    if (box.current) draw(box.current, notes);
-  }, [notes]);
+    if (box.current) draw(box.current, notes, notes.card ? width.card : wide ? width.page : width.phone);
+  }, [notes, wide]);
   useEffect(() => {
     for (const note of box.current?.querySelectorAll<SVGGElement>("[data-ids]") ?? [])
       note.classList.toggle(
@@ -26,10 +27,10 @@ export function Staff({ notes, now, title }: Props) {
   return <div ref={box} role="img" aria-label={`The notes of ${title}`} className="light" />;
 }
 
-function draw(box: HTMLElement, notes: Schemas["DrawnNotes"]) {
+function draw(box: HTMLElement, notes: Schemas["DrawnNotes"], staffwidth: number) {
   renderAbc(box, notes.abc, {
     add_classes: true,
-    staffwidth: notes.card ? short : width,
+    staffwidth,
     responsive: notes.card ? undefined : "resize",
     paddingleft: 4,
     paddingright: 4,
