@@ -176,10 +176,10 @@ type StudentTerm struct {
 
 // A TermView is a term at a glance.
 type TermView struct {
-	Today    calendar.Date `json:"today"`
+	Today    calendar.Date     `json:"today"`
 	Terms    []record.TermSpan `json:"terms" doc:"those that have begun, the newest first"`
-	Shown    int           `json:"shown" doc:"place in the list of terms; -1 while none has begun"`
-	Students []StudentTerm `json:"students" doc:"those with lessons in it and those who come, by name"`
+	Shown    int               `json:"shown" doc:"place in the list of terms; -1 while none has begun"`
+	Students []StudentTerm     `json:"students" doc:"those with lessons in it and those who come, by name"`
 }
 
 // Term shows a term at a glance: the one that began on a day, or the newest for the empty date.
