@@ -21,6 +21,7 @@ want /usr/bin/my_print_defaults mariadb-client-core
 if [ "${1:-run}" = test ]; then
   want /usr/bin/chromium chromium
   want /usr/bin/abc2midi abcmidi
+  want /usr/bin/abcm2ps abcm2ps # its examples are read
   want /usr/bin/pdftotext poppler-utils
 fi
 [ ${#missing[@]} -eq 0 ] && exit 0

@@ -20,6 +20,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/notation"
 	"patientladder/mail"
 	"patientladder/mail/mailbox"
 	"patientladder/server"
@@ -289,11 +290,17 @@ func TestWhatDoesNotFit(t *testing.T) {
 	status, text := c.imports(ulid.Make().String(), "broken.abc", "X:1\nK:C\nC|[CE|\n")
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "broken.abc could not be read. Line 3, column 3, bar 2")
-	status, text = c.imports(ulid.Make().String(), "two.abc", tune+"\nX:2\nT:Other\nK:C\nC ^|\n")
-	assert.Equal(t, 422, status)
-	assert.Contains(t, text, "tune 2 of 2")
 	_, text = c.get("/api/shelf")
-	assert.NotContains(t, text, "Mine", "nothing of a bad file goes on the shelf")
+	assert.NotContains(t, text, "broken", "nothing of a bad file goes on the shelf")
+	status, text = c.imports(ulid.Make().String(), "two.abc", "X:1\nK:C\nC ^|\n\nX:2\nK:C\n[C|\n")
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "None of the 2 tunes of two.abc could be read. Of the first: Line 3, column 3, bar 1")
+	status, text = c.imports(ulid.Make().String(), "two.abc", tune+"\nX:2\nT:Other\nK:C\nC ^|\n")
+	assert.Equal(t, 200, status)
+	assert.Contains(t, text, `"left":[{"tune":2,"says":"Line 11, column 3, bar 1: an accidental with no note behind it"}]`)
+	status, text = c.imports(ulid.Make().String(), "many.abc", strings.Repeat("X:1\nK:C\nC|\n", notation.MaxTunes+1))
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "The file holds 2001 tunes")
 	status, text = c.get("/api/day?date=tomorrow")
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, `is not a day such as 2026-11-18`)

@@ -111,7 +111,7 @@ func (a *App) ReplaceScore(ctx context.Context, who Who, id, name string, data [
 	}
 	s, err := notation.Read(name, data)
 	if err != nil {
-		return Replaced{}, unreadable(name, 0, 1, err)
+		return Replaced{}, unreadable(name, err)
 	}
 	out := Replaced{Was: it.Bars}
 	it.Take(shelf.PrintedOf(s, r.instruments.Of(it.Instrument)))

@@ -222,22 +222,36 @@ type Twin struct {
 // An Imported is what came of a file.
 type Imported struct {
 	Items  []shelf.Item   `json:"items"`
+	Left   []LeftTune     `json:"left" doc:"tunes of the file that could not be read; the others were"`
 	Unread []score.Unread `json:"unread"`
 	Twins  []Twin         `json:"twins" doc:"items with the same file: nothing was put on the shelf until it is asked for again"`
+}
+
+// A LeftTune is a tune of a file that could not be read.
+type LeftTune struct {
+	Tune int    `json:"tune" doc:"from 1, in the order of the file"`
+	Says string `json:"says" doc:"what is wrong, by the lines of the file"`
 }
 
 // Import reads a score file and puts it on the shelf: a tune file with several
 // tunes becomes several items. The same id twice adds nothing; a file that is there
 // already is asked about.
 func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) {
-	out := Imported{Items: []shelf.Item{}, Unread: []score.Unread{}, Twins: []Twin{}}
-	tunes := notation.Split(in.FileName, in.Data)
+	out := Imported{Items: []shelf.Item{}, Left: []LeftTune{}, Unread: []score.Unread{}, Twins: []Twin{}}
+	tunes, err := notation.Split(in.FileName, in.Data)
+	if err != nil {
+		return Imported{}, unreadable(in.FileName, err)
+	}
 	r, shelved, err := a.shelved(ctx, who)
 	if err != nil {
 		return Imported{}, err
 	}
 	if !in.Again {
-		holders, err := r.HoldersOf(ctx, tunes...)
+		files := make([][]byte, len(tunes))
+		for i, t := range tunes {
+			files[i] = t.Data
+		}
+		holders, err := r.HoldersOf(ctx, files...)
 		if err != nil {
 			return Imported{}, told(err, "shelf")
 		}
@@ -252,10 +266,15 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 	}
 	on := r.instruments.Of(in.Instrument)
 	var ready []store.NewItem
-	for i, data := range tunes {
-		s, err := notation.Read(in.FileName, data)
+	for i, tune := range tunes {
+		s, err := tune.Read(in.FileName)
+		var wrong *score.SyntaxError
+		if len(tunes) > 1 && errors.As(err, &wrong) {
+			out.Left = append(out.Left, LeftTune{i + 1, capital(wrong.Error())})
+			continue
+		}
 		if err != nil {
-			return Imported{}, unreadable(in.FileName, i, len(tunes), err)
+			return Imported{}, unreadable(in.FileName, err)
 		}
 		id := in.ID
 		if i > 0 {
@@ -274,8 +293,11 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 		if err := it.Check(r.instruments); err != nil {
 			return Imported{}, invalid("%s cannot go on the shelf: %v.", in.FileName, err)
 		}
-		ready = append(ready, store.NewItem{Item: it, File: &store.ScoreFile{Name: in.FileName, Data: data}})
+		ready = append(ready, store.NewItem{Item: it, File: &store.ScoreFile{Name: in.FileName, Data: tune.Data}})
 		out.Unread = append(out.Unread, s.Unread...)
+	}
+	if len(ready) == 0 {
+		return Imported{}, invalid("None of the %d tunes of %s could be read. Of the first: %s. Nothing of it was put on the shelf.", len(tunes), in.FileName, out.Left[0].Says)
 	}
 	if err := a.store.In(who.Studio).AddItems(ctx, ready); err != nil {
 		return Imported{}, told(err, "studio")
@@ -286,14 +308,10 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 	return out, nil
 }
 
-func unreadable(name string, i, of int, err error) error {
-	which := name
-	if of > 1 {
-		which = fmt.Sprintf("%s, tune %d of %d", name, i+1, of)
-	}
+func unreadable(name string, err error) error {
 	var at *score.SyntaxError
 	if errors.As(err, &at) {
-		return &Error{Kind: Invalid, Says: fmt.Sprintf("%s could not be read. %s. Nothing of it was put on the shelf.", which, capital(at.Error()))}
+		return &Error{Kind: Invalid, Says: fmt.Sprintf("%s could not be read. %s. Nothing of it was put on the shelf.", name, capital(at.Error()))}
 	}
 	return err
 }
@@ -325,7 +343,7 @@ func (a *App) AddItems(ctx context.Context, who Who, items []store.NewItem) erro
 		if in.File != nil {
 			s, err := notation.Read(in.File.Name, in.File.Data)
 			if err != nil {
-				return unreadable(in.File.Name, 0, 1, err)
+				return unreadable(in.File.Name, err)
 			}
 			in.Item.Take(shelf.PrintedOf(s, r.instruments.Of(in.Item.Instrument)))
 			in.Item.Composer = cmp.Or(in.Item.Composer, s.Composer)

@@ -38,7 +38,7 @@ func convertCommand(args []string, out io.Writer) error {
 	if !known {
 		return fmt.Errorf("%s is none of the formats that are written: .musicxml, .xml, .mxl, .abc, .mid", names[1])
 	}
-	s, err := readFile(names[0])
+	s, err := readFile(names[0], 1)
 	if err != nil {
 		return err
 	}

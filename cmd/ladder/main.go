@@ -26,7 +26,7 @@ const usage = `usage: ladder COMMAND
   backup FILE          write the whole database of LADDER_DSN into a file
   restore FILE         bring a backup into an empty database of LADDER_DSN
   password ADDRESS     set another password for an account; it is read from a line
-  read FILE [--played] [--for AGE] [--on piano|cello|guitar]
+  read FILE [--tune N] [--played] [--for AGE] [--on piano|cello|guitar]
                        print what is read from a score, as JSON
   convert IN OUT [--annotated [--on piano|cello|guitar]]
                        write a score in the format of OUT's name: .musicxml,

@@ -28,6 +28,18 @@ func file(t *testing.T, name, text string) string {
 	return path
 }
 
+// Of a book of tunes any one is read.
+func TestReadOneTune(t *testing.T) {
+	book := file(t, "book.abc", "X:1\nT:One\nK:C\nC|\n\nX:2\nT:Two\nK:C\nD|\n")
+	out, err := ladder("read", book, "--tune", "2")
+	require.NoError(t, err)
+	assert.Contains(t, out, `"title":"Two"`)
+	_, err = ladder("read", book, "--tune", "3")
+	assert.ErrorContains(t, err, "has 2 tunes, and none with the number 3")
+	_, err = ladder("read", book, "--tune", "0")
+	assert.ErrorContains(t, err, "--tune needs a number from 1")
+}
+
 func TestRead(t *testing.T) {
 	tune := file(t, "tune.abc", "X:1\nT:Two bars\nM:2/4\nL:1/4\nK:D\n|:F _B-|B/ z/ c:|\n")
 	out, err := ladder("read", tune)

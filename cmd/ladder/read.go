@@ -72,7 +72,7 @@ func on(args []string, i int) (instrument.Profile, error) {
 // readCommand prints a score and what a teacher reads off it: a part entry for
 // each staff, ties joined, times in quarter notes from the start of the piece.
 func readCommand(args []string, out io.Writer) error {
-	name, played, age := "", false, usualAge
+	name, played, age, tune := "", false, usualAge, 1
 	var plays instrument.Profile
 	for i := 0; i < len(args); i++ {
 		switch a := args[i]; {
@@ -85,6 +85,13 @@ func readCommand(args []string, out io.Writer) error {
 			if i == len(args) || age < 2 || age > 110 {
 				return errors.New("--for needs an age in years: ladder read FILE --for 6")
 			}
+		case a == "--tune":
+			if i++; i < len(args) {
+				tune, _ = strconv.Atoi(args[i])
+			}
+			if i == len(args) || tune < 1 {
+				return errors.New("--tune needs a number from 1: ladder read BOOK.abc --tune 7")
+			}
 		case a == "--on":
 			var err error
 			i++
@@ -94,13 +101,13 @@ func readCommand(args []string, out io.Writer) error {
 		case name == "":
 			name = a
 		default:
-			return fmt.Errorf("read takes one file, --played, --for AGE and --on INSTRUMENT, not also %q", a)
+			return fmt.Errorf("read takes one file, --tune N, --played, --for AGE and --on INSTRUMENT, not also %q", a)
 		}
 	}
 	if name == "" {
-		return errors.New("read needs a score file: ladder read FILE [--played] [--for AGE] [--on INSTRUMENT]")
+		return errors.New("read needs a score file: ladder read FILE [--tune N] [--played] [--for AGE] [--on INSTRUMENT]")
 	}
-	s, err := readFile(name)
+	s, err := readFile(name, tune)
 	if err != nil {
 		return err
 	}
@@ -110,8 +117,8 @@ func readCommand(args []string, out io.Writer) error {
 	return json.NewEncoder(out).Encode(shown(reading.Read(s, plays), played, age))
 }
 
-// readFile reads a score file of any format.
-func readFile(name string) (score.Score, error) {
+// readFile reads a score file of any format, of several tunes the one with a number.
+func readFile(name string, tune int) (score.Score, error) {
 	info, err := os.Stat(name)
 	switch {
 	case err != nil:
@@ -125,7 +132,14 @@ func readFile(name string) (score.Score, error) {
 	if err != nil {
 		return score.Score{}, fmt.Errorf("%s cannot be read: %w", name, errors.Unwrap(err))
 	}
-	s, err := notation.Read(filepath.Base(name), data)
+	tunes, err := notation.Split(filepath.Base(name), data)
+	if err != nil {
+		return score.Score{}, fmt.Errorf("%s: %w", name, err)
+	}
+	if tune > len(tunes) {
+		return score.Score{}, fmt.Errorf("%s has %d tunes, and none with the number %d", name, len(tunes), tune)
+	}
+	s, err := tunes[tune-1].Read(filepath.Base(name))
 	if err != nil {
 		return score.Score{}, fmt.Errorf("%s: %w", name, err)
 	}

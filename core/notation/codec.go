@@ -36,7 +36,7 @@ type codec struct {
 	// losses lists what the format cannot hold of a score; nil where it holds all.
 	losses func(s score.Score) []score.Unread
 	// split returns the tunes of a file that may hold several; nil where it holds one.
-	split func(data []byte) [][]byte
+	split func(data []byte) []Tune
 	// engraved returns a file's own text with the ids of Read; nil where the score is
 	// written anew.
 	engraved func(data []byte) ([]byte, error)
@@ -59,7 +59,16 @@ var codecs = []codec{
 		is: func(ending string, head []byte) bool {
 			return ending == ".abc" || bytes.HasPrefix(head, []byte("X:")) || bytes.Contains(head, []byte("\nX:"))
 		},
-		read: abc.Read, write: abc.Write, losses: abc.Losses, split: abc.Split},
+		read: abc.Read, write: abc.Write, losses: abc.Losses, split: tunesOf},
+}
+
+// tunesOf are those of a file in ABC.
+func tunesOf(data []byte) []Tune {
+	var out []Tune
+	for _, t := range abc.Split(data) {
+		out = append(out, Tune{t.Data, t.Line})
+	}
+	return out
 }
 
 // find returns the codec of a format, or nil.

@@ -20,14 +20,21 @@ func TestAFormatIsOneEntry(t *testing.T) {
 		is:    func(_ string, head []byte) bool { return bytes.HasPrefix(head, []byte("HUM")) },
 		read:  func([]byte) (score.Score, error) { return tune, nil },
 		write: func(score.Score) ([]byte, error) { return []byte("HUM"), nil },
-		split: func(data []byte) [][]byte { return bytes.Split(data, []byte("\n")) }})
+		split: func(data []byte) (list []Tune) {
+			for line := range bytes.SplitSeq(data, []byte("\n")) {
+				list = append(list, Tune{Data: line})
+			}
+			return list
+		}})
 	f, err := Detect("x", []byte("HUM hm"))
 	require.NoError(t, err)
 	assert.Equal(t, []string{"hum", "Hummed notes", "text/x-hum", ".hum"}, []string{string(f), f.Name(), f.Media(), f.Ending()})
 	s, err := Read("x", []byte("HUM hm"))
 	require.NoError(t, err)
 	assert.Equal(t, tune, s)
-	assert.Len(t, Split("x", []byte("HUM a\nHUM b")), 2)
+	tunes, err := Split("x", []byte("HUM a\nHUM b"))
+	require.NoError(t, err)
+	assert.Len(t, tunes, 2)
 	data, err := Write("hum", tune)
 	require.NoError(t, err)
 	assert.Equal(t, "HUM", string(data))
@@ -50,5 +57,7 @@ func TestFormatsThatAreNotThere(t *testing.T) {
 	assert.ErrorContains(t, err, `"tape" is not a format that is written: musicxml, mxl, midi, abc`)
 	_, known := Named("a.tape")
 	assert.False(t, known)
-	assert.Equal(t, [][]byte{[]byte("?")}, Split("a.tape", []byte("?")))
+	tunes, err := Split("a.tape", []byte("?"))
+	require.NoError(t, err)
+	assert.Equal(t, []Tune{{Data: []byte("?")}}, tunes)
 }

@@ -4,6 +4,7 @@ package notation
 
 import (
 	"bytes"
+	"errors"
 	"fmt"
 	"path"
 	"slices"
@@ -127,15 +128,42 @@ func detect(name string, data []byte) (*codec, error) {
 	return nil, &score.SyntaxError{Msg: "not a score that can be read: " + strings.Join(says[:last], ", ") + " or " + says[last]}
 }
 
-// Split returns the tunes of a file, each a file of its own; of a format that holds one,
-// the file itself.
-func Split(name string, data []byte) [][]byte {
+// A Tune is one of a file that may hold several.
+type Tune struct {
+	Data []byte // as a file of its own
+
+	line func(int) int // of the whole file, for a line of its own; nil where it is the whole file
+}
+
+// Read reads the tune; what is wrong with it is told by the lines of the whole file, whose
+// name is given.
+func (t Tune) Read(name string) (score.Score, error) {
+	s, err := Read(name, t.Data)
+	var at *score.SyntaxError
+	if t.line != nil && errors.As(err, &at) && at.Line > 0 {
+		moved := *at
+		moved.Line = t.line(at.Line)
+		return s, &moved
+	}
+	return s, err
+}
+
+// MaxTunes is how many tunes of one file are read: the largest printed books hold about as
+// many, and more are a collection, which comes in by parts.
+const MaxTunes = 2000
+
+// Split returns the tunes of a file; of a format that holds one, the file itself.
+func Split(name string, data []byte) ([]Tune, error) {
 	if c, err := detect(name, data); err == nil && c.split != nil {
-		if tunes := c.split(data); len(tunes) > 0 {
-			return tunes
+		tunes := c.split(data)
+		if len(tunes) > MaxTunes {
+			return nil, &score.SyntaxError{Msg: fmt.Sprintf("the file holds %d tunes; at most %d are read at once, so part it", len(tunes), MaxTunes)}
+		}
+		if len(tunes) > 0 {
+			return tunes, nil
 		}
 	}
-	return [][]byte{data}
+	return []Tune{{Data: data}}, nil
 }
 
 // MaxBar is the most notes that a bar of a part may hold. The densest written music

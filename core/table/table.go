@@ -5,15 +5,14 @@ package table
 
 import (
 	"bytes"
-	"encoding/binary"
 	"encoding/csv"
 	"errors"
 	"fmt"
 	"io"
 	"slices"
 	"strings"
-	"unicode/utf16"
-	"unicode/utf8"
+
+	"patientladder/core/charset"
 )
 
 // A Row is a line of a table with as many cells as its head.
@@ -84,7 +83,7 @@ var separators = []rune{',', ';', '\t'}
 // blanks around them, and without the apostrophe that keeps a spreadsheet from reading a
 // formula.
 func Read(data []byte) (Table, error) {
-	text := decoded(data)
+	text, _ := charset.Text(data)
 	before := 0 // lines that are no table
 	if first, rest, _ := strings.Cut(text, "\n"); strings.HasPrefix(strings.ToLower(first), "sep=") {
 		text, before = rest, 1
@@ -138,31 +137,6 @@ func Read(data []byte) (Table, error) {
 		}
 		t.Rows = append(t.Rows, Row{line, cells})
 	}
-}
-
-// decoded is a file's text: UTF-8, UTF-16 with a mark of its order, or else Latin-1 as older
-// spreadsheets write it.
-func decoded(data []byte) string {
-	wide := func(order binary.ByteOrder) string {
-		units := make([]uint16, 0, len(data)/2)
-		for i := 2; i+1 < len(data); i += 2 {
-			units = append(units, order.Uint16(data[i:]))
-		}
-		return string(utf16.Decode(units))
-	}
-	switch {
-	case bytes.HasPrefix(data, []byte("\xff\xfe")):
-		return wide(binary.LittleEndian)
-	case bytes.HasPrefix(data, []byte("\xfe\xff")):
-		return wide(binary.BigEndian)
-	case utf8.Valid(data):
-		return strings.TrimPrefix(string(data), "\ufeff")
-	}
-	letters := make([]rune, len(data))
-	for i, b := range data {
-		letters[i] = rune(b)
-	}
-	return string(letters)
 }
 
 // Write writes rows, the head first. A cell that a spreadsheet would take for a formula gets

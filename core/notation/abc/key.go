@@ -36,7 +36,11 @@ func parseKey(value string, note func(string, int)) (signature, string, error) {
 	var rest []string
 	var own map[byte]int
 	for i, w := range words {
-		if at := strings.IndexAny(w, "^_="); at >= 0 && ownSigns.MatchString(w[at:]) {
+		if w = strings.TrimSuffix(w, ","); w == "" {
+			continue
+		}
+		property, _, eq := strings.Cut(w, "=")
+		if at := strings.IndexAny(w, "^_="); at >= 0 && ownSigns.MatchString(w[at:]) && (!eq || len(property) < 4) {
 			if own == nil {
 				own = map[byte]int{}
 			}
@@ -50,7 +54,9 @@ func parseKey(value string, note func(string, int)) (signature, string, error) {
 		name, v, eq := strings.Cut(w, "=")
 		switch {
 		case eq && name == "clef":
-			clef = strings.Trim(v, `"`)
+			if clef = strings.Trim(v, `"`); !knownClef(clef) {
+				note("clef "+clef, 0)
+			}
 		case eq:
 			note("K: "+name, 0)
 		case knownClef(w) && (i > 0 || len(words) == 1 && w != "none"):

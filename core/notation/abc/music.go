@@ -2,8 +2,11 @@ package abc
 
 import (
 	"fmt"
+	"regexp"
 	"strconv"
 	"strings"
+
+	"patientladder/core/score"
 )
 
 // music reads one line of the tune's body.
@@ -68,22 +71,34 @@ func isNoteStart(c byte) bool {
 func (r *reader) element(s *scanner) error {
 	v, c := r.v, s.peek(0)
 	switch {
-	case c == ' ' || c == '\t' || c == '`' || c == '\\' || c == 'y' || c == '$':
+	case c == 'y': // room on the page, section 6.1.2
 		s.pos++
+		s.take("0123456789")
+	case c == ' ' || c == '\t' || c == '`' || c == '\\' || c == '$':
+		s.pos++
+	case c == '.' && s.peek(1) == '|': // dotted
+		s.pos++
+		return r.barLine(s)
 	case isNoteStart(c):
 		return r.note(s)
 	case strings.IndexByte("zxZX", c) >= 0:
 		return r.silence(s)
 	case c == '[' && isLetter(s.peek(1)) && s.peek(2) == ':':
 		return r.inline(s)
-	case c == '[' && (isNoteStart(s.peek(1)) || s.peek(1) == '!'):
+	case c == '[' && namedEnding.MatchString(s.text[s.pos:]):
+		s.pos++
+		r.s.Note("ending named in words", len(v.bars)+1)
+	case c == '[' && (isNoteStart(s.peek(1)) || isLetter(s.peek(1)) || strings.IndexByte("!.~\"", s.peek(1)) >= 0 && s.peek(1) != 0):
 		return r.chord(s)
 	case c == '|' || c == ':' || c == '[' || c == ']':
 		return r.barLine(s)
 	case c == '(' && s.peek(1) >= '0' && s.peek(1) <= '9':
 		return r.openTuplet(s)
+	case c == '(' && s.peek(1) == '&', c == '&' && s.peek(1) == ')':
+		return fmt.Errorf("an overlay over several bars is not read; give each voice its own V: line")
 	case c == '(':
 		s.pos++
+		s.take("',") // above or below
 		v.slurs++
 	case c == ')':
 		s.pos++
@@ -101,11 +116,11 @@ func (r *reader) element(s *scanner) error {
 		v.grace = c == '{'
 	case c == '!' || c == '+':
 		s.pos++
-		name, err := s.until(c)
-		if err != nil {
-			return err
+		if name, named := s.decoration(c); named {
+			r.decoration(name)
+		} else { // as older programs end a line of the page
+			r.s.Note("'"+string(c)+"' that names no decoration", len(v.bars)+1)
 		}
-		r.decoration(name)
 	case c == '"':
 		s.pos++
 		text, err := s.until('"')
@@ -114,15 +129,48 @@ func (r *reader) element(s *scanner) error {
 		}
 		v.quoted(text)
 	case c == '&':
-		return fmt.Errorf("voice overlay (&) is not read; give each voice its own V: line")
-	case shorthand[c] != "":
 		s.pos++
-		r.decoration(shorthand[c])
+		if v.tuplet.left > 0 || v.grace || v.broken.Sign() > 0 {
+			return fmt.Errorf("an overlay begins before the tuplet, the grace notes or the broken rhythm before it are done")
+		}
+		v.overlay()
+	case c == '.' || c == '~' || isLetter(c):
+		s.pos++
+		r.letter(c)
 	default:
 		return fmt.Errorf("%q is not ABC music", string([]rune(s.text[s.pos:])[:1]))
 	}
 	return nil
 }
+
+// decoration returns the name up to the closing sign: one that holds a blank, a bar line or
+// no end is none.
+func (s *scanner) decoration(closing byte) (string, bool) {
+	name, _, closed := strings.Cut(s.text[s.pos:], string(closing))
+	if !closed || name == "" || strings.ContainsAny(name, " |") {
+		return "", false
+	}
+	s.pos += len(name) + 1
+	return name, true
+}
+
+// letter reads a decoration that is one letter: as a U: line has it, or as the standard.
+func (r *reader) letter(c byte) {
+	name, own := r.signs[c]
+	if !own {
+		name = shorthand[c]
+	}
+	switch {
+	case own && (name == "" || name == "nil" || name == "none"):
+	case name != "":
+		r.decoration(name)
+	default:
+		r.s.Note("the letter "+string(c)+" as a decoration", len(r.v.bars)+1)
+	}
+}
+
+// namedEnding is an ending with words for a number, and no chord with words in it.
+var namedEnding = regexp.MustCompile(`^\["[^"]*"[^\]|]*(?:\||$)`)
 
 // shorthand is section 4.14 of the standard.
 var shorthand = map[byte]string{
@@ -176,6 +224,9 @@ func (r *reader) barLine(s *scanner) error {
 		case next == '|':
 			s.pos++
 			sign = s.take("|:]")
+		case next == ']': // invisible, as some programs have it
+			s.pos += 2
+			sign = "|"
 		case next >= '1' && next <= '9':
 		default:
 			return fmt.Errorf("a '[' that opens neither chord, field nor ending")
@@ -188,11 +239,21 @@ func (r *reader) barLine(s *scanner) error {
 		return fmt.Errorf("a bar line stands before the '}' that closes the grace notes")
 	}
 	if v.broken.Sign() > 0 {
-		return fmt.Errorf("a bar line stands between the two notes of a broken rhythm")
+		r.s.Note("broken rhythm over a bar line", len(v.bars)+1)
+		v.broken = score.Time{}
+	}
+	if strings.HasSuffix(sign, "|") { // "| :" is "|:"
+		if rest := strings.TrimLeft(s.text[s.pos:], " \t"); len(rest) > 1 && len(rest) < len(s.text)-s.pos && rest[0] == ':' && strings.IndexByte("|:]", rest[1]) < 0 {
+			s.pos = len(s.text) - len(rest) + 1
+			sign += ":"
+		}
+	}
+	if sign == ":" { // dashed, as some programs draw it
+		r.s.Note("dashed bar line", len(v.bars)+1)
 	}
 	if sign != "" {
 		v.close()
-		if strings.HasPrefix(sign, ":") && len(v.bars) > 0 {
+		if strings.HasPrefix(sign, ":") && sign != ":" && len(v.bars) > 0 {
 			times := len(sign) - len(strings.TrimLeft(sign, ":")) + 1
 			if strings.Trim(sign, ":") == "" { // "::" closes and opens
 				times = 2
@@ -207,18 +268,15 @@ func (r *reader) barLine(s *scanner) error {
 		if strings.Contains(sign, "||") || strings.Contains(sign, "|]") {
 			v.endings = nil
 		}
-		if sign == ":" {
-			return fmt.Errorf("a ':' that is no bar line")
-		}
 	}
 	if s.peek(0) == '[' && s.peek(1) >= '1' && s.peek(1) <= '9' {
 		s.pos++
 	} else if sign == "" || s.peek(0) < '1' || s.peek(0) > '9' {
 		return nil
 	}
-	list := s.take("0123456789,-")
+	list := s.take("0123456789,.-")
 	v.endings = nil
-	for part := range strings.SplitSeq(list, ",") {
+	for part := range strings.FieldsFuncSeq(list, func(c rune) bool { return c == ',' || c == '.' }) {
 		from, to, ranged := strings.Cut(part, "-")
 		a, err := strconv.Atoi(from)
 		b := a

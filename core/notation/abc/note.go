@@ -1,7 +1,9 @@
 package abc
 
 import (
+	"cmp"
 	"fmt"
+	"math"
 	"strconv"
 	"strings"
 
@@ -12,6 +14,10 @@ import (
 // pitch reads accidental, letter and octave marks: sections 4.1 and 4.2.
 func (r *reader) pitch(s *scanner) (pitch.Pitch, error) {
 	acc := s.take("^_=")
+	if share := s.take("0123456789/"); acc != "" && share != "" {
+		r.s.Note("microtones, played as the nearest half step", len(r.v.bars)+1)
+		acc = nearest(acc, share)
+	}
 	letter := s.peek(0)
 	if strings.IndexByte(noteLetters, letter) < 0 || letter == 0 {
 		return pitch.Pitch{}, fmt.Errorf("an accidental with no note behind it")
@@ -56,6 +62,22 @@ func (r *reader) pitch(s *scanner) (pitch.Pitch, error) {
 		}
 	}
 	return p, nil
+}
+
+// nearest is the accidental next to a share of one, "^3/2" being one and a half; of two
+// that are as near the lesser.
+func nearest(acc, share string) string {
+	top, bottom, _ := strings.Cut(share, "/")
+	n, err1 := strconv.ParseFloat(cmp.Or(top, "1"), 64)
+	d, err2 := strconv.ParseFloat(cmp.Or(bottom, "2"), 64)
+	if err1 != nil || err2 != nil || d == 0 {
+		return acc
+	}
+	half := min(int(math.Ceil(n/d*float64(len(acc))-0.5)), 2)
+	if half <= 0 {
+		return "="
+	}
+	return strings.Repeat(acc[:1], half)
 }
 
 // length reads 3, /2, 3/2, // after a note: section 4.3.
@@ -114,6 +136,31 @@ func (r *reader) chord(s *scanner) error {
 			if len(notes) > 0 {
 				notes[len(notes)-1].TieTo = true
 			}
+		case (c == '\'' || c == ',') && len(notes) > 0: // an octave behind a tie, as some programs write it
+			s.pos++
+			n := &notes[len(notes)-1]
+			octave := n.Pitch.Octave() + 1
+			if c == ',' {
+				octave -= 2
+			}
+			p, err := pitch.New(n.Pitch.Step(), n.Pitch.Alter(), octave)
+			if err != nil {
+				return err
+			}
+			n.Pitch = p
+		case c == '"':
+			s.pos++
+			text, err := s.until('"')
+			if err != nil {
+				return err
+			}
+			r.v.quoted(text)
+		case c == '(' || c == ')':
+			s.pos++
+			r.s.Note("slur inside a chord", len(r.v.bars)+1)
+		case c == '.', isLetter(c) && !isNoteStart(c):
+			s.pos++
+			r.letter(c)
 		case c == ' ':
 			s.pos++
 		case isNoteStart(c):
@@ -168,7 +215,7 @@ func (r *reader) silence(s *scanner) error {
 		if i > 0 {
 			v.close()
 		}
-		v.bar.Notes = append(v.bar.Notes, score.Note{Onset: v.cursor, Duration: v.meter.Length(), Rest: true})
+		v.bar.Notes = append(v.bar.Notes, score.Note{Onset: v.cursor, Duration: v.meter.Length(), Rest: true, Voice: v.layer})
 		v.cursor = v.cursor.Add(v.meter.Length())
 	}
 	return nil
@@ -183,7 +230,7 @@ func (r *reader) sound(notes []score.Note, num, den int64) error {
 	}
 	if v.grace {
 		for i := range notes {
-			notes[i].Grace, notes[i].Onset = true, v.cursor
+			notes[i].Grace, notes[i].Onset, notes[i].Voice = true, v.cursor, v.layer
 		}
 		r.s.Note("time of grace notes", len(v.bars)+1)
 		v.append(notes)
@@ -207,7 +254,7 @@ func (r *reader) sound(notes []score.Note, num, den int64) error {
 	var ties []pitch.Pitch
 	for i := range notes {
 		n := &notes[i]
-		n.Onset, n.Duration, n.Tuplet = v.cursor, d, tup
+		n.Onset, n.Duration, n.Tuplet, n.Voice = v.cursor, d, tup, v.layer
 		if !n.Rest && v.tied {
 			for _, t := range v.tiedNotes {
 				n.TieFrom = n.TieFrom || t == n.Pitch
@@ -271,7 +318,11 @@ func (v *voice) newest() []*score.Note {
 		list = v.bars[n-1].Notes
 	}
 	var out []*score.Note
-	for i := len(list) - 1; i >= 0 && list[i].Onset == list[len(list)-1].Onset && !list[i].Grace; i-- {
+	last := len(list) - 1
+	for last > 0 && list[last].Voice != v.layer { // of a bar with an overlay
+		last--
+	}
+	for i := last; i >= 0 && list[i].Onset == list[last].Onset && list[i].Voice == list[last].Voice && !list[i].Grace; i-- {
 		out = append(out, &list[i])
 	}
 	return out

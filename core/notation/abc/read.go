@@ -2,20 +2,24 @@
 //
 // Source: The ABC music standard 2.1 (December 2011), sections named in the
 // tests. Read are tunes of one or more voices with keys, meters, unit lengths,
-// ties, slurs, tuplets, broken rhythm, chords, repeats and numbered endings,
-// pickups, grace notes, fingerings, decorations and one line of lyrics. What
-// is met and not kept is listed in Score.Unread.
+// ties, slurs, tuplets, broken rhythm, chords, overlays, repeats and numbered
+// endings, pickups, grace notes, fingerings, decorations and one line of lyrics.
+// A sign that is not kept, or that only another program knows, is listed in
+// Score.Unread and the tune goes on; what leaves the notes in doubt is refused.
 //
 // A file may hold several tunes; Split parts them and Read takes the first.
 package abc
 
 import (
 	"bytes"
+	"cmp"
 	"errors"
 	"fmt"
+	"regexp"
 	"strconv"
 	"strings"
 
+	"patientladder/core/charset"
 	"patientladder/core/score"
 )
 
@@ -24,38 +28,48 @@ const (
 	maxVoices = 16
 )
 
-// Split returns the tunes of a file, each beginning at its X: field. Lines
-// before the first X: are shared by all.
-func Split(data []byte) [][]byte {
-	var head, tune []byte
-	var tunes [][]byte
-	seen := false
+// A Tune is one of a file: a file of its own, with the lines before the first X: of
+// the whole, which are shared by all.
+type Tune struct {
+	Data       []byte
+	head, from int // lines shared, and lines of the file before its X:
+}
+
+// Line returns the line of the file that a line of the tune's own text is.
+func (t Tune) Line(line int) int {
+	if line <= t.head {
+		return line
+	}
+	return line - t.head + t.from
+}
+
+// Split returns the tunes of a file, each beginning at its X: field.
+func Split(data []byte) []Tune {
+	var head []byte
+	var tunes []Tune
+	shared, n := 0, 0
 	for line := range bytes.Lines(data) {
 		if bytes.HasPrefix(line, []byte("X:")) {
-			if seen {
-				tunes = append(tunes, tune)
-			}
-			seen = true
-			tune = append(bytes.Clone(head), line...)
-			continue
+			tunes = append(tunes, Tune{bytes.Clone(head), shared, n})
 		}
-		if seen {
-			tune = append(tune, line...)
+		if n++; len(tunes) > 0 {
+			t := &tunes[len(tunes)-1]
+			t.Data = append(t.Data, line...)
 		} else {
-			head = append(head, line...)
+			head, shared = append(head, line...), n
 		}
-	}
-	if seen {
-		tunes = append(tunes, tune)
 	}
 	return tunes
 }
 
 // Read reads the first tune of a file. Errors are *score.SyntaxError.
 func Read(data []byte) (score.Score, error) {
-	text := string(bytes.TrimPrefix(data, []byte("\xEF\xBB\xBF")))
+	text, old := charset.Text(data)
 	text = strings.NewReplacer("\r\n", "\n", "\r", "\n").Replace(text)
 	r := &reader{unit: score.Time{}, s: score.Score{}}
+	if old {
+		r.s.Note("the file is no UTF-8 and was read as Windows-1252", 0)
+	}
 	err := r.tune(strings.Split(strings.TrimRight(text, "\n"), "\n"))
 	if err == nil {
 		err = r.finish()
@@ -91,6 +105,9 @@ type reader struct {
 	voices []*voice
 	v      *voice // the voice being written
 	layout map[string]place
+	signs  map[byte]string // letters that U: lines give to decorations
+	apart  string          // ends the text or the pictures that stand between the lines; empty in music
+	goesOn bool            // the field before ends in a backslash
 }
 
 func (r *reader) tune(lines []string) error {
@@ -99,6 +116,9 @@ func (r *reader) tune(lines []string) error {
 		r.line = i + 1
 		if strings.HasPrefix(line, "%%") {
 			r.directive(line[2:])
+			continue
+		}
+		if r.apart != "" {
 			continue
 		}
 		line, _, remark := strings.Cut(line, "%")
@@ -116,9 +136,15 @@ func (r *reader) tune(lines []string) error {
 				started = true
 				continue
 			}
+			value, r.goesOn = strings.CutSuffix(value, "\\")
 			if err := r.field(name, value); err != nil {
 				return err
 			}
+			continue
+		}
+		if r.goesOn && !r.body {
+			r.s.Note("field that goes on over the line", 0)
+			_, r.goesOn = strings.CutSuffix(line, "\\")
 			continue
 		}
 		if line == "" {
@@ -168,10 +194,17 @@ func (r *reader) hasMusic() bool {
 
 func (r *reader) directive(s string) {
 	name, value, _ := strings.Cut(strings.TrimSpace(s), " ")
-	switch name {
-	case "score", "staves":
+	switch {
+	case r.apart != "":
+		if name == r.apart {
+			r.apart = ""
+		}
+	case name == "begintext", name == "beginps", name == "beginsvg", name == "beginml": // section 11.4 of the standard
+		r.apart = "end" + name[len("begin"):]
+		r.s.Note("text and pictures between the lines", 0)
+	case name == "score", name == "staves":
 		r.layout = places(value)
-	case "MIDI", "propagate-accidentals":
+	case name == "MIDI", name == "propagate-accidentals":
 		r.s.Note("%%"+name, 0)
 	}
 }
@@ -253,11 +286,33 @@ func (r *reader) field(name byte, value string) error {
 			return fmt.Errorf("words stand before the music they belong to")
 		}
 		r.v.lyrics(value, func() { r.s.Note("words beyond the notes", max(len(r.v.bars), 1)) })
-	case 'P', 'U', 'm', 's', 'I', 'd':
+	case 'U':
+		return r.userSign(value)
+	case 'P', 'm', 's', 'I', 'd':
 		r.s.Note(string(name)+": field", 0)
 	}
 	return nil // other fields tell about the tune, not how it goes
 }
+
+// userSign is section 4.16 of the standard: U: T = !trill! gives a letter to a
+// decoration, and to nothing again by !nil! or !none!.
+func (r *reader) userSign(value string) error {
+	sign, means, eq := strings.Cut(value, "=")
+	sign, means = strings.TrimSpace(sign), strings.Trim(strings.TrimSpace(means), "!+\"")
+	if !eq || len(sign) != 1 || !isLetter(sign[0]) && sign != "~" {
+		r.s.Note("U: field", 0)
+		return nil
+	}
+	if r.signs == nil {
+		r.signs = map[byte]string{}
+	}
+	r.signs[sign[0]] = means
+	return nil
+}
+
+// meterWritten finds the meter in what stands beside it: "C.C = 4/4", of "2/4 3/4"
+// the first, "2" being two halves.
+var meterWritten = regexp.MustCompile(`^(?:[^=]*=\s*)?(\(?\d[\d+ ]*\)?)(?:\s*(/)\s*(\d+))?(\s.*)?$`)
 
 func (r *reader) meterField(value string) error {
 	var m *score.Meter
@@ -269,6 +324,10 @@ func (r *reader) meterField(value string) error {
 	case "none", "":
 	default:
 		top, bottom, ok := strings.Cut(value, "/")
+		if found := meterWritten.FindStringSubmatch(value); found != nil && (found[2] == "" || found[4] != "" || strings.Contains(value, "=")) {
+			r.s.Note("meter "+value, max(r.bars(), 1))
+			top, bottom, ok = found[1], cmp.Or(found[3], "2"), true
+		}
 		beats := 0
 		for part := range strings.SplitSeq(strings.Trim(strings.TrimSpace(top), "()"), "+") {
 			n, err := strconv.Atoi(strings.TrimSpace(part))
@@ -344,10 +403,22 @@ func (r *reader) begin(v *voice) {
 	v.take(clefNamed(v.clef))
 }
 
+// bars counts the bars of the voice being written.
+func (r *reader) bars() int {
+	if r.v == nil {
+		return 0
+	}
+	return len(r.v.bars) + 1
+}
+
 func knownClef(s string) bool {
-	_, ok := clefs[octaves.Replace(s)]
+	_, ok := clefs[bareClef(s)]
 	return ok
 }
+
+// bareClef is a clef's name without the line and the small 8 beside it: section 4.6 of
+// the standard.
+func bareClef(s string) string { return strings.TrimRight(octaves.Replace(s), "12345") }
 
 var clefs = map[string]score.Clef{
 	"treble": {Sign: "G", Line: 2}, "bass": {Sign: "F", Line: 4}, "alto": {Sign: "C", Line: 3},
@@ -358,9 +429,13 @@ var clefs = map[string]score.Clef{
 var octaves = strings.NewReplacer("-8", "", "+8", "")
 
 func clefNamed(s string) score.Clef {
-	c, ok := clefs[octaves.Replace(s)]
+	name := octaves.Replace(s)
+	c, ok := clefs[bareClef(s)]
 	if !ok {
 		c = clefs["treble"]
+	}
+	if line := name[len(bareClef(s)):]; ok && len(line) == 1 && c.Line > 0 {
+		c.Line = int(line[0] - '0')
 	}
 	c.Staff = 1
 	switch {
@@ -371,6 +446,8 @@ func clefNamed(s string) score.Clef {
 	}
 	return c
 }
+
+var spokenTempo = regexp.MustCompile(`^\s*([A-Za-z][A-Za-z. ]*?)\s*(\d+(?:\.\d+)?)\s*$`)
 
 // tempoMark reads 1/4=96, "Gently" 1/4=60, or words alone.
 func (r *reader) tempoMark(v *voice, value string) error {
@@ -388,6 +465,10 @@ func (r *reader) tempoMark(v *voice, value string) error {
 	beat, per, ok := strings.Cut(value, "=")
 	if !ok {
 		beat, per = "1/4", value
+	}
+	if said := spokenTempo.FindStringSubmatch(per); said != nil { // "ca. 80"
+		v.mark("words", said[1])
+		per = said[2]
 	}
 	t, err := fraction(strings.TrimSpace(beat))
 	qpm, err2 := strconv.ParseFloat(strings.TrimSpace(per), 64)
@@ -476,6 +557,7 @@ func (r *reader) finish() error {
 		return fmt.Errorf("the tune has no notes")
 	}
 	parts := map[int]int{} // of the layout, by their index in the score
+	overlays := len(music) // voices that lie over others have the numbers after them
 	for i, v := range music {
 		at, laid := r.layout[v.id]
 		if !laid {
@@ -487,9 +569,15 @@ func (r *reader) finish() error {
 				b.Clefs[ci].Staff = max(at.staff, 1)
 			}
 			for ni := range b.Notes {
-				b.Notes[ni].Staff, b.Notes[ni].Voice = max(at.staff, 1), i+1
+				n := &b.Notes[ni]
+				if n.Staff = max(at.staff, 1); n.Voice > 0 {
+					n.Voice += overlays
+				} else {
+					n.Voice = i + 1
+				}
 			}
 		}
+		overlays += v.overlays
 		pi, begun := parts[at.part]
 		if !begun {
 			parts[at.part] = len(r.s.Parts)

@@ -206,7 +206,7 @@ func TestKeysAsWritten(t *testing.T) {
 		{"G", "G major", "", false}, {"Gmaj", "G major", "", false}, {"Em", "E minor", "", false}, {"E minor", "E minor", "", false},
 		{"Ddor", "D dorian", "", false}, {"D Dorian", "D dorian", "", false}, {"Amix", "A mixolydian", "", false}, {"F#m", "F# minor", "", false},
 		{"Bb", "Bb major", "", false}, {"C clef=bass", "C major", "bass", false}, {"D bass", "D major", "bass", false}, {"none", "C major", "", false},
-		{"Hp", "A mixolydian", "", false}, {"G#", "", "", true}, {"Xm", "", "", true}, {"Gfoo", "", "", true}, {"D ^", "", "", true},
+		{"Hp", "A mixolydian", "", false}, {",", "C major", "", false}, {"G#", "", "", true}, {"Xm", "", "", true}, {"Gfoo", "", "", true}, {"D ^", "", "", true},
 		{"D =c", "D mixolydian", "", false}, {"D exp ^f^c", "D major", "", false}, {"A minor ^f bass", "A dorian", "bass", false},
 	} {
 		key, clef, err := parseKey(c.text, func(string, int) {})

@@ -1,6 +1,7 @@
 package abc
 
 import (
+	"slices"
 	"strings"
 
 	"patientladder/core/pitch"
@@ -28,7 +29,10 @@ type voice struct {
 	pending   pending
 	tied      bool // the note before ends in a tie
 	tiedNotes []pitch.Pitch
-	lineStart int // bar index where the present line of music began
+	layer     int        // of an overlay in the bar being filled, from 1; 0 for the voice itself
+	overlays  int        // the most of a bar
+	full      score.Time // how far the bar being filled goes before its overlay
+	lineStart int        // bar index where the present line of music began
 	lineNote  int
 }
 
@@ -82,9 +86,42 @@ func (v *voice) close() {
 		return
 	}
 	v.bar.Length = v.cursor
+	v.settle()
 	v.bar.Repeat.Endings = v.endings
 	v.bars = append(v.bars, v.bar)
 	v.bar, v.cursor = score.Bar{}, score.Time{}
+}
+
+// overlay goes back to the beginning of the bar, to write another voice over it:
+// section 7.4 of the standard.
+func (v *voice) overlay() {
+	if v.full.Less(v.cursor) {
+		v.full = v.cursor
+	}
+	v.layer++
+	v.overlays = max(v.overlays, v.layer)
+	v.cursor, v.tied, v.tiedNotes = score.Time{}, false, nil
+}
+
+// settle puts the notes of a bar with overlays in the order of their onsets.
+func (v *voice) settle() {
+	if v.layer == 0 {
+		return
+	}
+	if v.bar.Length.Less(v.full) {
+		v.bar.Length = v.full
+	}
+	v.layer, v.full = 0, score.Time{}
+	var last score.Note
+	if v.heard != nil && v.heard.bar == len(v.bars) {
+		last = v.bar.Notes[v.heard.note]
+	}
+	slices.SortStableFunc(v.bar.Notes, func(a, b score.Note) int { return a.Onset.Cmp(b.Onset) })
+	if v.heard != nil && v.heard.bar == len(v.bars) {
+		v.heard.note = slices.IndexFunc(v.bar.Notes, func(n score.Note) bool {
+			return n.Onset == last.Onset && n.Voice == last.Voice && n.Pitch == last.Pitch && n.Rest == last.Rest
+		})
+	}
 }
 
 func (v *voice) closeLast() error {
@@ -108,7 +145,7 @@ func (v *voice) lyrics(text string, beyond func()) {
 			n := &b.Notes[ni]
 			chordMate := ni > from && n.Onset == last && !n.Rest
 			last = n.Onset
-			if !n.Rest && !n.Grace && !chordMate {
+			if !n.Rest && !n.Grace && !chordMate && n.Voice == 0 {
 				notes = append(notes, index{bi, ni})
 			}
 		}

@@ -4,7 +4,7 @@ import { ulid } from "ulid";
 import { answer, api, Problem, queries, type Schemas } from "../../api/client";
 import { field } from "../../parts/Field";
 import { PickInstrument } from "../../parts/instruments";
-import { notKept, strandNames } from "../../parts/words";
+import { notKept, plural, strandNames } from "../../parts/words";
 
 type Result = {
   id: string;
@@ -179,7 +179,7 @@ async function read(file: File, id: string, place: Place, again = false): Promis
 function Outcome({ result }: { result: Result }) {
   if (result.failed) return <span role="alert">{result.failed}</span>;
   if (!result.done) return <span className="text-soft">Reading {result.name} …</span>;
-  const { items, unread, twins } = result.done;
+  const { items, left, unread, twins } = result.done;
   return (
     <>
       {result.again && (
@@ -200,6 +200,20 @@ function Outcome({ result }: { result: Result }) {
           {it.title}
         </Link>
       ))}
+      {left.length > 0 && (
+        <details role="alert" className="border-l-4 border-warn pl-2">
+          <summary className="cursor-pointer">
+            {plural(left.length, "tune")} of {result.name} could not be read; the others are on the shelf
+          </summary>
+          <ul>
+            {left.map((t) => (
+              <li key={t.tune}>
+                Tune {t.tune}: {t.says}.
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
       <span className="text-soft">
         {!result.again && result.name}
         {unread.length > 0 && `; not kept: ${notKept(unread)}`}
