@@ -41,6 +41,7 @@ type Bar struct {
 	Notes  []Note // by onset; rests included
 	Marks  []Mark
 	Repeat Repeat
+	Double bool // a double bar line ends it, before the end of the piece
 }
 
 // A Meter is a time signature.
@@ -111,10 +112,11 @@ func (n Note) Shown() (Time, error) {
 // A Tuplet says that Actual notes stand in the time of Normal.
 type Tuplet struct{ Actual, Normal int }
 
-// A Mark stands at a moment of a bar: loudness, tempo, words or a chord symbol.
+// A Mark stands at a moment of a bar: loudness, tempo, words, a chord symbol, or where the
+// playing goes.
 type Mark struct {
 	Onset Time
-	Kind  string  // dynamic, tempo, words, pedal, chord
+	Kind  string  // dynamic, tempo, words, pedal, chord, jump
 	Text  string  // "mf", "Gently", "Am7"
 	QPM   float64 // of a tempo: quarter notes a minute
 	Beat  Time    // of a tempo: the note value it counts
@@ -198,6 +200,7 @@ func (s *Score) Note(what string, bar int) {
 // parts. Every reader calls it last. A bar starts where the longest version of
 // the bar before it ends.
 func (s *Score) Finish() {
+	s.leaveForCoda()
 	starts := make([]Time, s.Bars()+1)
 	for b := range starts[1:] {
 		longest := Time{}
@@ -217,6 +220,7 @@ func (s *Score) Finish() {
 		for bi := range p.Bars {
 			bar := &p.Bars[bi]
 			bar.Start = starts[bi]
+			bar.Double = bar.Double && bi+1 < len(p.Bars)
 			bar.Length = starts[bi+1].Sub(starts[bi])
 			for mi := range bar.Marks {
 				if m := &bar.Marks[mi]; bar.Length.Less(m.Onset) {

@@ -30,49 +30,6 @@ func (s Score) Written() []int {
 	return order
 }
 
-// Played returns the order in which bars are played with repeats and numbered
-// endings unfolded. A repeat that closes without opening goes back to the
-// start, or to the end of the repeat before it.
-func (s Score) Played() []int {
-	n := s.Bars()
-	rep := make([]Repeat, n)
-	for _, p := range s.Parts {
-		for i, b := range p.Bars {
-			r := &rep[i]
-			r.Starts = r.Starts || b.Repeat.Starts
-			r.Ends = max(r.Ends, b.Repeat.Ends)
-			if len(r.Endings) == 0 {
-				r.Endings = b.Repeat.Endings
-			}
-		}
-	}
-	var order []int
-	open, pass, passes := 0, 1, 1
-	for i := 0; i < n; {
-		if rep[i].Starts && i != open {
-			open, pass, passes = i, 1, 1
-		}
-		if len(rep[i].Endings) > 0 && !slices.Contains(rep[i].Endings, pass) {
-			i++
-			continue
-		}
-		order = append(order, i+1)
-		if rep[i].Ends > 0 {
-			passes = max(passes, rep[i].Ends, last(rep, i))
-			if pass < passes && laterPass(rep[i], pass) {
-				pass++
-				i = open
-				continue
-			}
-			if len(rep[i].Endings) == 0 || pass >= passes {
-				open, pass, passes = i+1, 1, 1
-			}
-		}
-		i++
-	}
-	return order
-}
-
 // laterPass reports whether the closing bar leads back: always, unless it
 // belongs to an ending and some pass is still to come elsewhere.
 func laterPass(r Repeat, pass int) bool {

@@ -191,6 +191,17 @@ var dynamics = map[string]string{
 	"crescendo)": "stop", "<)": "stop", "diminuendo)": "stop", ">)": "stop",
 }
 
+// jumps are the decorations that say where the playing goes: section 4.14 of the standard, and
+// what other programs write; with the words that stand on the page.
+var jumps = map[string]jump{
+	"segno": {score.Segno, ""}, "coda": {score.Coda, ""}, "dacoda": {score.ToCoda, "To Coda"}, "tocoda": {score.ToCoda, "To Coda"}, "fine": {score.Fine, "Fine"},
+	"D.C.": {score.DaCapo, "D.C."}, "dacapo": {score.DaCapo, "D.C."}, "D.C.alfine": {score.DaCapo, "D.C. al Fine"}, "D.C.alcoda": {score.DaCapo, "D.C. al Coda"},
+	"D.S.": {score.DalSegno, "D.S."}, "dalsegno": {score.DalSegno, "D.S."}, "D.S.alfine": {score.DalSegno, "D.S. al Fine"}, "D.S.alcoda": {score.DalSegno, "D.S. al Coda"},
+}
+
+// A jump is where the playing goes, and what is written over it.
+type jump struct{ to, says string }
+
 func (r *reader) decoration(name string) {
 	v := r.v
 	switch {
@@ -200,6 +211,8 @@ func (r *reader) decoration(name string) {
 		v.pending.articulations = append(v.pending.articulations, articulations[name])
 	case dynamics[name] != "":
 		v.mark("dynamic", dynamics[name])
+	case jumps[name].to != "":
+		v.jumps = append(v.jumps, jumps[name])
 	default:
 		r.s.Note("decoration "+name, len(v.bars)+1)
 	}
@@ -267,6 +280,9 @@ func (r *reader) barLine(s *scanner) error {
 		}
 		if strings.Contains(sign, "||") || strings.Contains(sign, "|]") {
 			v.endings = nil
+			if len(v.bars) > 0 {
+				v.bars[len(v.bars)-1].Double = true
+			}
 		}
 	}
 	if s.peek(0) == '[' && s.peek(1) >= '1' && s.peek(1) <= '9' {

@@ -20,6 +20,7 @@ type voice struct {
 	accidentals    map[byte]int // by letter, until the bar line: section 11.3 of the standard
 
 	endings   []int
+	jumps     []jump     // read in the bar being filled
 	broken    score.Time // factor for the next note after > or <; nought for none
 	tuplet    tuplet
 	slurs     int    // to begin at the next note
@@ -83,13 +84,34 @@ func (v *voice) filled() bool { return len(v.bar.Notes) > 0 }
 func (v *voice) close() {
 	v.accidentals = nil
 	if !v.filled() {
+		if len(v.bars) > 0 { // behind the bar line: of the bar before
+			v.goes(&v.bars[len(v.bars)-1])
+		}
 		return
 	}
+	v.goes(&v.bar)
 	v.bar.Length = v.cursor
 	v.settle()
 	v.bar.Repeat.Endings = v.endings
 	v.bars = append(v.bars, v.bar)
 	v.bar, v.cursor = score.Bar{}, score.Time{}
+}
+
+// goes notes in a bar where the playing goes after it.
+func (v *voice) goes(b *score.Bar) {
+	for _, j := range v.jumps {
+		at := b.Length
+		if b == &v.bar {
+			at = v.cursor
+		}
+		if j.says == "" { // a sign at the head
+			at = score.Time{}
+		} else if b.Says(j.to) == "" {
+			b.Marks = append(b.Marks, score.Mark{Onset: at, Kind: "words", Text: j.says})
+		}
+		b.Marks = append(b.Marks, score.Jump(j.to, at))
+	}
+	v.jumps = nil
 }
 
 // overlay goes back to the beginning of the bar, to write another voice over it:

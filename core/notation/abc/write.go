@@ -263,6 +263,7 @@ func (w *writer) line(v *lane, from, to int) error {
 			w.opening(b.Repeat, before)
 		}
 		w.changes(v, b, i == 0)
+		w.jumps(v, b, score.Segno, score.Coda)
 		more, err := w.bar(v, b)
 		if err != nil {
 			return fmt.Errorf("bar %d: %w", i+1, err)
@@ -271,7 +272,8 @@ func (w *writer) line(v *lane, from, to int) error {
 			any = any || m != "*"
 		}
 		words = append(words, more...)
-		w.closing(b.Repeat, next, i+1 == len(v.part.Bars))
+		w.jumps(v, b, score.ToCoda, score.Fine, score.DaCapo, score.DalSegno)
+		w.closing(b, next, i+1 == len(v.part.Bars))
 	}
 	w.out.WriteByte('\n')
 	if any {
@@ -289,13 +291,30 @@ func (w *writer) opening(r, before score.Repeat) {
 	}
 }
 
-func (w *writer) closing(r, next score.Repeat, last bool) {
+// jumps writes those of some that a bar has, in the first voice.
+func (w *writer) jumps(v *lane, b score.Bar, some ...string) {
+	for _, m := range b.Marks {
+		if m.Kind != "jump" || !v.first || !slices.Contains(some, m.Text) {
+			continue
+		}
+		name, says := "", b.Says(m.Text)
+		for n, j := range jumps {
+			if j.to == m.Text && (name == "" || j.says == says && jumps[name].says != says || j.says == jumps[name].says && n < name) {
+				name = n
+			}
+		}
+		w.out.WriteString("!" + name + "!")
+	}
+}
+
+func (w *writer) closing(b score.Bar, next score.Repeat, last bool) {
+	r := b.Repeat
 	switch {
 	case r.Ends > 0:
 		w.out.WriteString(strings.Repeat(":", min(r.Ends, 16)-1) + "| ")
 	case last:
 		w.out.WriteString("|]")
-	case len(r.Endings) > 0 && !slices.Equal(r.Endings, next.Endings):
+	case b.Double, len(r.Endings) > 0 && !slices.Equal(r.Endings, next.Endings):
 		w.out.WriteString("|| ")
 	default:
 		w.out.WriteString("| ")

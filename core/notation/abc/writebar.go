@@ -119,6 +119,9 @@ func (v *lane) marks(b score.Bar) []score.Mark {
 	var out []score.Mark
 	begin := begins(b)
 	for _, m := range b.Marks {
+		if m.Kind == "jump" || m.Kind == "words" && score.JumpInWords(m.Text) != "" {
+			continue // written as one at the bar's ends
+		}
 		if at, any := begin[m.Onset]; any && at == [2]int{v.staff, v.voice} || !any && v.first {
 			out = append(out, m)
 		}

@@ -248,6 +248,7 @@ func Losses(s score.Score) []score.Unread {
 				note("the spelling of a note that its key spells otherwise", !n.Rest && !n.Grace && key.Spell(n.Pitch.MIDI()) != n.Pitch)
 			}
 			for _, m := range b.Marks {
+				note("da capo, dal segno (played out)", m.Kind == "jump")
 				note("words above the staff", m.Kind == "words")
 				note("chord symbols", m.Kind == "chord")
 				note("pedal", m.Kind == "pedal")

@@ -1,6 +1,7 @@
 package musicxml
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -45,12 +46,24 @@ func (m *measure) offset(e element) score.Time {
 	return m.cursor.Sub(by)
 }
 
-// sound reads a <sound>: its tempo where no mark has told one yet. That the playing
-// goes elsewhere is not kept.
+// soundJumps are the jumps by the attributes of <sound> that tell them.
+var soundJumps = []struct{ attr, jump string }{
+	{"segno", score.Segno}, {"coda", score.Coda}, {"tocoda", score.ToCoda}, {"fine", score.Fine}, {"dacapo", score.DaCapo}, {"dalsegno", score.DalSegno},
+}
+
+// jump notes where the playing goes, once a bar.
+func (m *measure) jump(jump string, at score.Time) {
+	if !slices.ContainsFunc(m.bar.Marks, func(k score.Mark) bool { return k.Kind == "jump" && k.Text == jump }) {
+		m.bar.Marks = append(m.bar.Marks, score.Jump(jump, at))
+	}
+}
+
+// sound reads a <sound>: where the playing goes, and its tempo where no mark has told one
+// yet.
 func (m *measure) sound(e element, at score.Time) {
-	for _, jump := range []string{"dacapo", "dalsegno", "tocoda", "fine"} {
-		if e.attr(jump) != "" {
-			m.unread("jump (da capo, segno, coda)")
+	for _, s := range soundJumps {
+		if v := e.attr(s.attr); v != "" && v != "no" {
+			m.jump(s.jump, at)
 		}
 	}
 	if qpm, err := strconv.ParseFloat(e.attr("tempo"), 64); err == nil && qpm > 0 && qpm <= fastest && !m.p.r.paced {
@@ -74,9 +87,17 @@ func (m *measure) mark(e element, at score.Time) {
 			add("dynamic", one.name())
 		}
 	case "words":
-		if text := e.text(); text != "" {
+		text := e.text()
+		if jump := score.JumpInWords(text); jump != "" {
+			m.jump(jump, at)
+		}
+		if text != "" {
 			add("words", text)
 		}
+	case "segno":
+		m.jump(score.Segno, at)
+	case "coda":
+		m.codas = append(m.codas, at)
 	case "metronome":
 		if qpm, beat, ok := tempo(e); ok {
 			m.tempo(qpm, beat, at)
@@ -149,6 +170,10 @@ func (m *measure) barline(e element) {
 			}
 			times, _ := strconv.Atoi(c.attr("times")) // twice where it does not say
 			m.bar.Repeat.Ends = min(max(times, 2), 16)
+		case "bar-style":
+			if style := c.text(); e.attr("location") != "left" && (style == "light-light" || style == "light-heavy") {
+				m.bar.Double = true
+			}
 		default:
 			m.unread(c.name())
 		}

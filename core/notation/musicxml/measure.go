@@ -2,6 +2,7 @@ package musicxml
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -16,15 +17,21 @@ type measure struct {
 	filled  score.Time
 	lastOn  score.Time // onset of the note before, for chords
 	hasLast bool
-	closing bool    // the open ending ends with this bar
-	tag     int64   // where the tag of the note being read ends
-	tags    []int64 // beside the bar's notes
+	closing bool         // the open ending ends with this bar
+	codas   []score.Time // where coda signs stand
+	tag     int64        // where the tag of the note being read ends
+	tags    []int64      // beside the bar's notes
 }
 
 func (m *measure) finish() score.Bar {
 	m.bar.Repeat.Endings = m.p.endings
 	if m.closing {
 		m.p.endings = nil
+	}
+	if !slices.ContainsFunc(m.bar.Marks, func(k score.Mark) bool { return k.Kind == "jump" && k.Text == score.ToCoda }) {
+		for _, at := range m.codas { // one that a <sound> explains is no other
+			m.jump(score.Coda, at)
+		}
 	}
 	m.bar.Length = m.filled
 	if m.filled.Sign() == 0 && m.p.meter.BeatType > 0 {

@@ -43,6 +43,7 @@ type writer struct {
 	signs     map[string]int     // accidentals by note id
 	beams     map[string]string  // by note id
 	tuplets   map[string]string  // by note id
+	within    score.Bar          // that is being written
 	inWord    map[[2]int]bool    // by staff and voice: the syllable before goes on
 	slurs     map[int][]int      // numbers of the slurs that are open, by voice
 	slurring  [mostSlurs + 1]int // how many are open, by number
@@ -104,10 +105,13 @@ func (w *writer) part(n int, p score.Part) {
 		endings = b.Repeat.Endings
 		closes := len(endings) > 0 && (!slices.Equal(endings, next.Endings) || b.Repeat.Ends > 0)
 		last := i+1 == len(p.Bars)
-		if b.Repeat.Ends > 0 || closes || last {
+		if b.Repeat.Ends > 0 || closes || last || b.Double {
 			w.line(`<barline location="right">`)
-			if last {
+			switch {
+			case last:
 				w.line(`<bar-style>light-heavy</bar-style>`)
+			case b.Double:
+				w.line(`<bar-style>light-light</bar-style>`)
 			}
 			if closes {
 				w.line(`<ending number="%s" type="stop"/>`, numbers(endings))
@@ -165,7 +169,7 @@ func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
 
 // bar writes the voices one after another, each backed up to the start.
 func (w *writer) bar(p score.Part, b score.Bar) {
-	w.beams, w.tuplets = beams(b, w.meter), tuplets(b)
+	w.beams, w.tuplets, w.within = beams(b, w.meter), tuplets(b), b
 	marks := b.Marks
 	var voices []int
 	for _, n := range b.Notes {
@@ -221,8 +225,12 @@ func (w *writer) divs(t score.Time) int64 {
 }
 
 func (w *writer) mark(p score.Part, m score.Mark) {
-	if m.Kind == "chord" {
+	switch m.Kind {
+	case "chord":
 		w.harmony(p, m)
+		return
+	case "jump":
+		w.jump(m)
 		return
 	}
 	place := "below"
@@ -254,6 +262,28 @@ func (w *writer) mark(p score.Part, m score.Mark) {
 		fmt.Fprintf(&w.out, "<staff>%d</staff>", p.Staves)
 	}
 	w.line("</direction>")
+}
+
+// usualWords are written over a jump that the score has no words for.
+var usualWords = map[string]string{score.DaCapo: "D.C.", score.DalSegno: "D.S.", score.Fine: "Fine", score.ToCoda: "To Coda"}
+
+// jump writes where the playing goes, with its sign or its words unless those stand there.
+func (w *writer) jump(m score.Mark) {
+	sound := ""
+	for _, s := range soundJumps {
+		if s.jump == m.Text {
+			sound = fmt.Sprintf(`<sound %s="yes"/>`, s.attr)
+		}
+	}
+	words := usualWords[m.Text]
+	switch {
+	case words == "":
+		w.line(`<direction placement="above"><direction-type><%s/></direction-type>%s</direction>`, m.Text, sound)
+	case w.within.Says(m.Text) != "":
+		w.line("%s", sound)
+	default:
+		w.line(`<direction placement="above"><direction-type><words>%s</words></direction-type>%s</direction>`, words, sound)
+	}
 }
 
 // harmony writes a chord symbol; other text is written as words.
