@@ -46,6 +46,7 @@ func (f *file) nearest(tick, den int64) (t score.Time, off float64) {
 
 // score sets the presses as notes.
 func (f *file) score() (score.Score, error) {
+	f.settleKey()
 	s := score.Score{Unread: f.unread.Unread}
 	var sung []track
 	for _, t := range f.tracks {
@@ -94,6 +95,7 @@ func (f *file) score() (score.Score, error) {
 		for bi := range p.Bars {
 			slices.SortStableFunc(p.Bars[bi].Notes, func(a, b score.Note) int { return a.Onset.Cmp(b.Onset) })
 		}
+		respell(p.Bars, bars)
 		s.Parts = append(s.Parts, p)
 	}
 	return s, nil
@@ -240,26 +242,66 @@ func (f *file) lay(s *score.Score, p *score.Part, bars []frame, notes []press, s
 		}
 		return cmp.Compare(b.key, a.key)
 	})
-	const voices = 4 // of a staff; what overlaps beyond is cut short
-	var free [voices]score.Time
-	var last [voices]sound
+	voice := inVoices(sounds, func() { s.Note("notes that ring on over four voices, shortened", 0) })
 	bi := 0
-	for _, n := range sounds {
-		v := slices.IndexFunc(last[:], func(l sound) bool { return l.on == n.on && l.off == n.off && l.off.Sign() > 0 })
-		if v < 0 {
-			v = slices.IndexFunc(free[:], func(t score.Time) bool { return !n.on.Less(t) })
-		}
-		if v < 0 {
-			s.Note("more than four voices at once", 0)
-			continue
-		}
-		free[v], last[v] = n.off, n
+	for i, n := range sounds {
 		for bi+1 < len(bars) && !n.on.Less(bars[bi+1].start) {
 			bi++
 		}
-		f.write(p, bars, bi, n, staff, voices*(staff-1)+v+1)
+		f.write(p, bars, bi, n, staff, voices*(staff-1)+voice[i]+1)
 	}
 }
+
+// voices is how many a staff has at most.
+const voices = 4
+
+// inVoices gives each of the sounds, in order, its voice of a staff, from 0: those that begin and
+// end together are a chord. Where all voices are taken, the one held longest is let go; where
+// all began at this very moment, the sound joins the one that ends nearest. No sound is dropped,
+// and short tells of each that is shortened so.
+func inVoices(sounds []sound, short func()) []int {
+	out := make([]int, len(sounds))
+	var held [voices][]int // the sounds of the newest chord of each voice
+	chord := func(v int) sound { return sounds[held[v][0]] }
+	for i := range sounds {
+		n := &sounds[i]
+		v := slices.IndexFunc(held[:], func(h []int) bool { return len(h) > 0 && sounds[h[0]].on == n.on && sounds[h[0]].off == n.off })
+		if v >= 0 {
+			held[v] = append(held[v], i)
+			out[i] = v
+			continue
+		}
+		v = slices.IndexFunc(held[:], func(h []int) bool { return len(h) == 0 || !n.on.Less(sounds[h[0]].off) })
+		if v < 0 {
+			short()
+			v = 0
+			for w := range held {
+				if chord(w).on.Less(chord(v).on) {
+					v = w
+				}
+			}
+			if !chord(v).on.Less(n.on) { // all four began with it
+				for w := range held {
+					if between(chord(w).off, n.off) < between(chord(v).off, n.off) {
+						v = w
+					}
+				}
+				n.off = chord(v).off
+				held[v] = append(held[v], i)
+				out[i] = v
+				continue
+			}
+			for _, k := range held[v] {
+				sounds[k].off = n.on
+			}
+		}
+		held[v] = append(held[v][:0:0], i)
+		out[i] = v
+	}
+	return out
+}
+
+func between(a, b score.Time) float64 { return math.Abs(a.Sub(b).Float()) }
 
 // held writes to its full length what was let go a little early, as players and
 // programs do: up to the next note where at most a quarter of the time to it is

@@ -141,16 +141,88 @@ func TestVoicesChordsAndTies(t *testing.T) {
 	assert.Equal(t, "C4@0+5/2 D4@5/2+3/2", scoretest.Heard(s, 0, 1, s.Written()))
 }
 
-// A fifth note at once in one staff has no voice left.
-func TestFiveVoicesAtOnce(t *testing.T) {
+// Where a fifth note comes to four that are held, the one held longest is let go: none is lost.
+func TestNotesThatRingOn(t *testing.T) {
+	at := func(on, off, key int) sound { return sound{score.Quarters(on), score.Quarters(off), key} }
+	for _, c := range []struct {
+		name   string
+		sounds []sound
+		voices []int
+		ends   []int64
+		short  int
+	}{
+		{"four hold", []sound{at(0, 9, 60), at(1, 9, 62), at(2, 9, 64), at(3, 9, 65)}, []int{0, 1, 2, 3}, []int64{9, 9, 9, 9}, 0},
+		{"the fifth lets the first go", []sound{at(0, 9, 60), at(1, 9, 62), at(2, 9, 64), at(3, 9, 65), at(4, 9, 67)}, []int{0, 1, 2, 3, 0}, []int64{4, 9, 9, 9, 9}, 1},
+		{"then the second", []sound{at(0, 9, 60), at(1, 9, 62), at(2, 9, 64), at(3, 9, 65), at(4, 9, 67), at(5, 9, 69)}, []int{0, 1, 2, 3, 0, 1}, []int64{4, 5, 9, 9, 9, 9}, 2},
+		{"a chord goes as one", []sound{at(0, 9, 64), at(0, 9, 60), at(1, 9, 62), at(2, 9, 64), at(3, 9, 65), at(4, 9, 67)}, []int{0, 0, 1, 2, 3, 0}, []int64{4, 4, 9, 9, 9, 9}, 1},
+		{"one that has ended makes room", []sound{at(0, 4, 60), at(1, 9, 62), at(2, 9, 64), at(3, 9, 65), at(4, 9, 67)}, []int{0, 1, 2, 3, 0}, []int64{4, 9, 9, 9, 9}, 0},
+		{"five that begin at once join", []sound{at(0, 2, 67), at(0, 3, 65), at(0, 5, 64), at(0, 9, 62), at(0, 6, 60)}, []int{0, 1, 2, 3, 2}, []int64{2, 3, 5, 9, 5}, 1},
+	} {
+		short := 0
+		assert.Equal(t, c.voices, inVoices(c.sounds, func() { short++ }), c.name)
+		var ends []int64
+		for _, n := range c.sounds {
+			end, _ := n.off.Fraction()
+			ends = append(ends, end)
+		}
+		assert.Equal(t, c.ends, ends, c.name)
+		assert.Equal(t, c.short, short, c.name)
+	}
 	s, err := Read(smf(t, "00 90 48 40 30 90 4a 40 30 90 4c 40 30 90 4d 40 30 90 4f 40 83 60 48 00 00 4a 00 00 4c 00 00 4d 00 00 4f 00 00 ff 2f 00"))
 	require.NoError(t, err)
 	said := map[string]int{}
 	for _, u := range s.Unread {
 		said[u.What] = u.Count
 	}
-	assert.Equal(t, 1, said["more than four voices at once"])
-	assert.Len(t, s.Parts[0].Sounding(1, s.Written()), 4)
+	assert.Equal(t, 1, said["notes that ring on over four voices, shortened"])
+	assert.Len(t, s.Parts[0].Sounding(1, s.Written()), 5)
+}
+
+// A file that names no key, or C major as programs do that know none, has the key of its notes.
+// A key that is named stays.
+func TestTheKeyOfTheNotes(t *testing.T) {
+	for _, c := range []struct {
+		name, notes string
+		key         *pitch.Key
+		fifths      int
+		told        bool
+	}{
+		{"B flat major without a key", "Bb4 1 C5 1 D5 1 Eb5 1 F5 1 D5 1 Bb4 1 F4 1 Bb4 4", nil, -2, true},
+		{"the same, called C major", "Bb4 1 C5 1 D5 1 Eb5 1 F5 1 D5 1 Bb4 1 F4 1 Bb4 4", &pitch.Key{Mode: "major"}, -2, true},
+		{"C major without a key", "C4 1 D4 1 E4 1 F4 1 G4 1 E4 1 C4 1 G4 1 C4 4", nil, 0, false},
+		{"A minor without a key: no signature either", "A4 1 B4 1 C5 1 D5 1 E5 1 G#4 1 A4 1 E4 1 A4 4", nil, 0, false},
+		{"D major, called G major: as the file has it", "D4 1 E4 1 F#4 1 G4 1 A4 1 C#5 1 D5 1 A4 1 D4 4", &pitch.Key{Fifths: 1, Mode: "major"}, 1, false},
+	} {
+		s := piece(t, c.notes)
+		s.Parts[0].Bars[0].Key = c.key
+		again := through(t, s)
+		assert.Equal(t, c.fifths, again.Parts[0].Bars[0].Key.Fifths, c.name)
+		told := false
+		for _, u := range again.Unread {
+			told = told || u.What == "key, told from the notes"
+		}
+		assert.Equal(t, c.told, told, c.name)
+	}
+}
+
+// A note beside the key is spelled by where it goes: back up as the letter below, raised; down
+// as the letter above, lowered. Common practice, no source.
+func TestNeighboursAreSpelledByWhereTheyGo(t *testing.T) {
+	for notes, want := range map[string]string{
+		"E5 1 Eb5 1 E5 1 Eb5 1": "E5 D#5 E5 Eb5",
+		"A4 1 Ab4 1 A4 1 C4 1":  "A4 G#4 A4 C4",
+		"G4 1 G#4 1 G4 1 C4 1":  "G4 Ab4 G4 C4",
+		"C4 1 C#4 1 D4 1 C4 1":  "C4 C#4 D4 C4",
+		"E4 1 Eb4 1 C4 1 C4 1":  "E4 Eb4 C4 C4",
+		"B4 1 A#4 1 A4 1 C4 1":  "B4 Bb4 A4 C4",
+	} {
+		s := piece(t, notes)
+		var got []string
+		for _, n := range through(t, s).Parts[0].Bars[0].Notes {
+			got = append(got, n.Pitch.String())
+		}
+		assert.Equal(t, want, strings.Join(got, " "), notes)
+	}
 }
 
 // Signs for lengths: the longest first, dotted and double dotted, triplets.
