@@ -197,6 +197,34 @@ func TestTheory(t *testing.T) {
 	assert.False(t, untold.Sure)
 }
 
+// A file's "major" is no evidence; sure means that nothing speaks against it. The first and the
+// last note, and the raised leading note, are facts of the trade: common practice, no source.
+func TestTheKeyByItsEvidence(t *testing.T) {
+	for _, c := range []struct {
+		name, head, bars string
+		mode             string
+		key              string
+		sure             bool
+	}{
+		{"called major, ends and begins on la, with its leading note", "K:Eb\n", "C E G E|D =B, D F|E D C2|C4", "major", "C minor", true},
+		{"the same without the leading note", "K:Eb\n", "C E G E|D C D F|E D C2|C4", "major", "C minor", false},
+		{"begins on do and ends on la", "K:C\n", "C E G E|D E F D|C B, A,2|A,4", "major", "A minor", false},
+		{"begins on la and ends on do", "K:C\n", "A, C E C|D E F D|C D E2|C4", "major", "C major", false},
+		{"begins and ends on do", "K:C\n", "C E G E|D E F D|C4", "major", "C major", true},
+		{"ends on do after a beginning elsewhere", "K:C\n", "E E F G|G F E D|C4", "", "C major", true},
+		{"a G sharp in a piece on do", "K:C\n", "C E G E|F ^G A F|C4", "major", "C major", false},
+		{"ends on re", "K:C\n", "D F A F|G E C E|D4", "major", "C major", false},
+		{"somebody wrote dorian", "K:C\n", "D F A F|G E C E|D4", "dorian", "D dorian", true},
+		{"a pickup is no beginning", "K:C\n", "G|C E G E|D E F D|C3", "major", "C major", true},
+	} {
+		page := written(t, instrument.Keyboard, c.head, c.bars)
+		page.Score.Parts[0].Bars[0].Key.Mode = c.mode
+		key, sure := page.Key()
+		assert.Equal(t, c.key, key.String(), c.name)
+		assert.Equal(t, c.sure, sure, c.name)
+	}
+}
+
 func TestRhythmsAndTheirWords(t *testing.T) {
 	say := func(head, bars string) (out []string) {
 		for _, r := range written(t, instrument.Keyboard, head, bars).Rhythms(OwnWords) {

@@ -54,10 +54,15 @@ func (p Page) Minute(demands []Demand) []reason.Reason {
 	for _, t := range p.trips(demands) {
 		say("minute-trip", "bar", strconv.Itoa(t.bar), "why", strings.Join(t.why, "; "))
 	}
-	if t := p.Theory(); len(t.Tonic) > 0 {
-		say("minute-theory", "key", t.Key, "tonic", list(t.Tonic), "dominant", list(t.Dominant), "half", list(t.Half))
+	t := p.Theory()
+	likely := ""
+	if !t.Sure {
+		likely = "likely"
+	}
+	if len(t.Tonic) > 0 {
+		say("minute-theory", "key", t.Key, "likely", likely, "tonic", list(t.Tonic), "dominant", list(t.Dominant), "half", list(t.Half))
 	} else {
-		say("minute-key", "key", t.Key, "half", list(t.Half))
+		say("minute-key", "key", t.Key, "likely", likely, "half", list(t.Half))
 	}
 	if taste := p.taste(); taste != "" {
 		say("minute-taste", "taste", taste)

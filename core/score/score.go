@@ -28,7 +28,9 @@ type Score struct {
 type Part struct {
 	Name   string
 	Staves int // at least 1
-	Bars   []Bar
+	// Elsewhere says that its instrument sounds at another pitch than is written and kept.
+	Elsewhere bool
+	Bars      []Bar
 }
 
 // A Bar is one measure of one part.

@@ -60,6 +60,9 @@ func (m *measure) attribute(e element) error {
 		}
 		m.bar.Clefs = append(m.bar.Clefs, score.Clef{Staff: max(staff, 1), Sign: e.child("sign").text(), Line: line, Octave: min(max(octave, -2), 2)})
 	case "transpose":
+		if n, err := e.child("chromatic").number(); err == nil && n%12 != 0 {
+			m.p.part.Elsewhere = true
+		}
 		m.unread("transposing instrument (notes kept as written)")
 	default:
 		m.unread(e.name())
