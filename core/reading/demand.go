@@ -380,7 +380,7 @@ var sharedSigns = []sign{
 		for _, p := range s.Score.Parts {
 			for bi, b := range p.Bars {
 				if bi > 0 && len(b.Clefs) > 0 {
-					out = append(out, Place{Bar: bi + 1})
+					out = append(out, Place{Bar: bi + 1, Beat: b.Clefs[0].Onset})
 				}
 			}
 		}

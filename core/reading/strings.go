@@ -17,11 +17,15 @@ type Strings struct {
 	on   instrument.Profile
 }
 
-// StringsOf returns the strings that a part is written for. Music for a guitar is
-// written an octave above its sound; written under a clef with a small 8 it is kept
-// as it sounds. Common practice, no source.
+// StringsOf returns the strings that a part is written for: its own where it names them. Music
+// for a guitar is written an octave above its sound; under a clef with a small 8, and in
+// tablature, it is kept as it sounds. Written strings and frets settle it where they stand.
+// Common practice, no source.
 func StringsOf(p score.Part, on instrument.Profile) Strings {
 	s := Strings{Open: slices.Clone(on.Strings), on: on}
+	if len(p.Tuning) == len(on.Strings) {
+		s.Open = slices.Clone(p.Tuning)
+	}
 	for i, open := range s.Open {
 		s.Open[i] = open.Octaves(Lowered(p, on) / 12)
 	}
@@ -30,8 +34,35 @@ func StringsOf(p score.Part, on instrument.Profile) Strings {
 
 // Lowered returns how many semitones below the written notes a part sounds.
 func Lowered(p score.Part, on instrument.Profile) int {
-	if len(p.Bars) > 0 && slices.ContainsFunc(p.Bars[0].Clefs, func(c score.Clef) bool { return c.Octave != 0 }) {
-		return 0 // such a clef is read as it sounds
+	if on.Written == 0 || len(p.Bars) == 0 {
+		return on.Written
+	}
+	open := on.Strings
+	if len(p.Tuning) == len(open) {
+		open = p.Tuning
+	}
+	asItSounds, above := 0, 0 // notes whose written fret agrees
+	for _, b := range p.Bars {
+		for _, n := range b.Notes {
+			if n.String < 1 || n.String > len(open) || n.Rest {
+				continue
+			}
+			switch n.Pitch.MIDI() - open[n.String-1].MIDI() - n.Fret {
+			case 0:
+				asItSounds++
+			case on.Written:
+				above++
+			}
+		}
+	}
+	switch {
+	case asItSounds > above:
+		return 0
+	case above > 0:
+		return on.Written
+	}
+	if slices.ContainsFunc(p.Bars[0].Clefs, func(c score.Clef) bool { return c.Octave != 0 || c.Sign == "TAB" }) {
+		return 0
 	}
 	return on.Written
 }

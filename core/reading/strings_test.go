@@ -39,6 +39,38 @@ func stopsOf(st Staff) (out []string) {
 	return
 }
 
+// Tablature sounds where it sounds: C3, E3, G3 and B3 as a file of tablature has them, with its
+// strings and frets; with the same notes under a clef of music, an octave up, they read the same.
+func TestTablatureLiesWhereItIsWritten(t *testing.T) {
+	tab := func(clef string, octave int, written bool) string {
+		text := `<score-partwise><part-list><score-part id="P"/></part-list><part id="P"><measure number="1"><attributes><divisions>1</divisions>` + clef + `</attributes>`
+		for i, n := range []string{"C3", "E3", "G3", "B3"} {
+			at := ""
+			if written {
+				at = fmt.Sprintf(`<notations><technical><string>%d</string><fret>%d</fret></technical></notations>`, []int{5, 4, 3, 2}[i], []int{3, 2, 0, 0}[i])
+			}
+			text += fmt.Sprintf(`<note><pitch><step>%c</step><octave>%d</octave></pitch><duration>1</duration>%s</note>`, n[0], int(n[1]-'0')+octave, at)
+		}
+		return text + `</measure></part></score-partwise>`
+	}
+	for name, file := range map[string]string{
+		"tablature with strings":             tab(`<clef><sign>TAB</sign><line>5</line></clef>`, 0, true),
+		"tablature without":                  tab(`<clef><sign>TAB</sign><line>5</line></clef>`, 0, false),
+		"written music with strings":         tab(`<clef><sign>G</sign><line>2</line></clef>`, 1, true),
+		"written music without":              tab(`<clef><sign>G</sign><line>2</line></clef>`, 1, false),
+		"music as it sounds, strings settle": tab(`<clef><sign>G</sign><line>2</line></clef>`, 0, true),
+		"under a clef with a small 8":        tab(`<clef><sign>G</sign><line>2</line><clef-octave-change>-1</clef-octave-change></clef>`, 0, false),
+	} {
+		s, err := notation.Read("t.xml", []byte(file))
+		require.NoError(t, err)
+		var got []string
+		for _, c := range Read(s, usual[instrument.Plucked]).Staves[0].Stops {
+			got = append(got, fmt.Sprintf("%d/%d", c[0].String, c[0].Fret))
+		}
+		assert.Equal(t, []string{"5/3", "4/2", "3/0", "2/0"}, got, name)
+	}
+}
+
 // Where notes lie on a cello in first and other positions, as string and finger:
 // common practice, no source.
 func TestCelloFingers(t *testing.T) {

@@ -30,7 +30,11 @@ type Part struct {
 	Staves int // at least 1
 	// Elsewhere says that its instrument sounds at another pitch than is written and kept.
 	Elsewhere bool
-	Bars      []Bar
+	// Tuning are the open strings that the part itself names, string 1 first, as they sound
+	// with the capo; none where it names none.
+	Tuning []pitch.Pitch
+	Capo   int // fret on which a capo lies; 0 for none
+	Bars   []Bar
 }
 
 // A Bar is one measure of one part.
@@ -39,7 +43,7 @@ type Bar struct {
 	Length Time // as filled, not as the meter promises
 	Key    *pitch.Key
 	Meter  *Meter
-	Clefs  []Clef // changes at the head of the bar
+	Clefs  []Clef // changes, in order
 	Notes  []Note // by onset; rests included
 	Marks  []Mark
 	Repeat Repeat
@@ -72,6 +76,7 @@ func (b Bar) Beamed(m Meter, onset Time) int {
 
 // A Clef is a sign on a line of a staff.
 type Clef struct {
+	Onset Time // from the start of the bar
 	Staff int
 	Sign  string // G, F, C, percussion, TAB
 	Line  int

@@ -94,7 +94,8 @@ func (p Part) Sounding(staff int, order []int) []Sound {
 			k := key{n.Pitch, n.Voice}
 			onset := at.Add(n.Onset)
 			if len(held) > 0 {
-				if i, ok := held[k]; ok && n.TieFrom && out[i].Onset.Add(out[i].Duration) == onset {
+				// a note that is tied on goes into the next of its pitch, whatever that says
+				if i, ok := held[k]; ok && out[i].Onset.Add(out[i].Duration) == onset {
 					out[i].Duration = out[i].Duration.Add(n.Duration)
 					if !n.TieTo {
 						delete(held, k)

@@ -33,6 +33,11 @@ func Losses(s score.Score) []score.Unread {
 					}
 				}
 			}
+			for _, c := range b.Clefs {
+				if c.Onset.Sign() > 0 {
+					lost.Note("another clef inside a bar", bi+1)
+				}
+			}
 			begin := begins(b)
 			for _, m := range b.Marks {
 				if _, any := begin[m.Onset]; !any && m.Onset != b.Length {

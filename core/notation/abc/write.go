@@ -329,7 +329,7 @@ func (w *writer) changes(v *lane, b score.Bar, head bool) {
 	}
 	clef := ""
 	for _, c := range b.Clefs {
-		if c.Staff == v.staff && clefName(c) != clefName(v.clef) {
+		if c.Staff == v.staff && c.Onset.Sign() == 0 && clefName(c) != clefName(v.clef) {
 			v.clef, clef = c, " clef="+clefName(c)
 		}
 	}

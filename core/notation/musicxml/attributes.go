@@ -54,11 +54,9 @@ func (m *measure) attribute(e element) error {
 			return err
 		}
 		staff, _ := strconv.Atoi(e.attr("number")) // none is written where there is one staff
-		if m.cursor.Sign() > 0 {
-			m.unread("clef change inside a bar")
-			return nil
-		}
-		m.bar.Clefs = append(m.bar.Clefs, score.Clef{Staff: max(staff, 1), Sign: e.child("sign").text(), Line: line, Octave: min(max(octave, -2), 2)})
+		m.bar.Clefs = append(m.bar.Clefs, score.Clef{Onset: m.cursor, Staff: max(staff, 1), Sign: e.child("sign").text(), Line: line, Octave: min(max(octave, -2), 2)})
+	case "staff-details":
+		return m.tuning(e)
 	case "transpose":
 		if n, err := e.child("chromatic").number(); err == nil && n%12 != 0 {
 			m.p.part.Elsewhere = true
@@ -66,6 +64,36 @@ func (m *measure) attribute(e element) error {
 		m.unread("transposing instrument (notes kept as written)")
 	default:
 		m.unread(e.name())
+	}
+	return nil
+}
+
+// tuning reads what a <staff-details> says of strings: line 1 is the lowest. The capo raises
+// what is played, and frets count from it.
+func (m *measure) tuning(e element) error {
+	capo, err := e.child("capo").number()
+	if err != nil || capo < 0 || capo > 24 {
+		return fmt.Errorf("a capo on fret %q", e.child("capo").text())
+	}
+	var open []pitch.Pitch
+	for c := e.first(); c.here(); c = c.next() {
+		if c.name() != "staff-tuning" {
+			continue
+		}
+		alter, err1 := c.child("tuning-alter").number()
+		octave, err2 := c.child("tuning-octave").number()
+		step := c.child("tuning-step").text()
+		if err := errors.Join(err1, err2); err != nil || len(step) != 1 {
+			return fmt.Errorf("a string tuned to %q", step)
+		}
+		p, err := pitch.New(step[0], alter, octave)
+		if err != nil {
+			return err
+		}
+		open = append([]pitch.Pitch{pitch.Key{}.Spell(p.MIDI() + capo)}, open...)
+	}
+	if len(open) > 0 || capo > 0 {
+		m.p.part.Tuning, m.p.part.Capo = open, capo
 	}
 	return nil
 }

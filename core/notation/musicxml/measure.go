@@ -46,7 +46,7 @@ var layout = map[string]bool{
 	"print": true, "stem": true, "beam": true, "accidental": true, "instrument": true, "notehead": true,
 	"staff-layout": true, "footnote": true, "level": true, "listen": true, "sound": true, "bar-style": true,
 	"offset": true, "staff-lines": true, "part-symbol": true, "bookmark": true, "link": true, "instruments": true,
-	"staff-details": true, "play": true,
+	"play": true,
 }
 
 func (m *measure) unread(name string) {

@@ -149,7 +149,6 @@ func TestWhatIsNotKeptIsTold(t *testing.T) {
 		{"a drum", around(`<note><unpitched><display-step>E</display-step><display-octave>4</display-octave></unpitched><duration>2</duration></note>`), "unpitched note", "C4@0+1 D4@2+1"},
 		{"a rest of no length", around(`<note><grace/><rest/></note>`), "rests among grace notes", plain},
 		{"a second verse", quarter("C", `<lyric number="1"><text>one</text></lyric><lyric number="2"><text>two</text></lyric>`) + quarter("D", ""), "second verse", plain},
-		{"a clef inside a bar", quarter("C", "") + `<attributes><clef><sign>F</sign><line>4</line></clef></attributes>` + quarter("D", ""), "clef change inside a bar", plain},
 		{"an instrument that sounds elsewhere", `<attributes><transpose><chromatic>-2</chromatic></transpose></attributes>` + around(""), "transposing instrument (notes kept as written)", plain},
 		{"two meters at once", `<attributes><time><beats>3</beats><beat-type>4</beat-type><beats>2</beats><beat-type>4</beat-type></time></attributes>` + around(""), "further meters at once", plain},
 		{"no meter", `<attributes><time><senza-misura/></time></attributes>` + around(""), "senza-misura", plain},

@@ -21,6 +21,7 @@ import (
 	"strings"
 	"unicode/utf16"
 
+	"patientladder/core/charset"
 	"patientladder/core/score"
 )
 
@@ -111,7 +112,8 @@ func read(data []byte) (*reader, []byte, error) {
 	return r, data, nil
 }
 
-// decodeText turns UTF-16 with a byte order mark into UTF-8.
+// decodeText turns UTF-16 with a byte order mark, and what says that it is Latin-1 or
+// Windows-1252, into UTF-8.
 func decodeText(data []byte) ([]byte, error) {
 	var big bool
 	switch {
@@ -119,7 +121,11 @@ func decodeText(data []byte) ([]byte, error) {
 		big = true
 	case bytes.HasPrefix(data, []byte{0xFF, 0xFE}):
 	default:
-		return bytes.TrimPrefix(data, []byte("\xEF\xBB\xBF")), nil
+		data = bytes.TrimPrefix(data, []byte("\xEF\xBB\xBF"))
+		if old.Match(data) {
+			return old.ReplaceAll([]byte(charset.Windows1252(data)), []byte("${1}UTF-8")), nil
+		}
+		return data, nil
 	}
 	data = data[2:]
 	if len(data)%2 != 0 {
@@ -136,6 +142,8 @@ func decodeText(data []byte) ([]byte, error) {
 	// the declaration still names the code that the text was in
 	return declared.ReplaceAll([]byte(string(utf16.Decode(units))), []byte("${1}UTF-8")), nil
 }
+
+var old = regexp.MustCompile(`(?i)^(\s*<\?xml[^>]*encoding=["'])(?:iso-?8859-1|latin-?1|windows-1252|cp1252)\b`)
 
 var declared = regexp.MustCompile(`(?i)^(\s*<\?xml[^>]*encoding=["'])utf-16`)
 

@@ -130,6 +130,20 @@ func TestUTF16(t *testing.T) {
 	assert.Equal(t, "Two Staves", s.Title)
 }
 
+// Older programs declare Latin-1 or Windows-1252.
+func TestOldCodes(t *testing.T) {
+	for _, code := range []string{"ISO-8859-1", "windows-1252", "latin1"} {
+		text := strings.Replace(strings.Replace(string(file(t)), "UTF-8", code, 1), "Two Staves", "Deux port\xe9es", 1)
+		s, err := Read([]byte(text))
+		require.NoError(t, err, code)
+		assert.Equal(t, "Deux port\u00e9es", s.Title, code)
+		shown, err := WithIDs([]byte(text))
+		require.NoError(t, err)
+		assert.Contains(t, string(shown), "Deux port\u00e9es")
+		assert.Contains(t, string(shown), `encoding="UTF-8"`)
+	}
+}
+
 func TestWhereItWentWrong(t *testing.T) {
 	good := string(file(t))
 	change := func(old, new string) string {
@@ -156,7 +170,7 @@ func TestWhereItWentWrong(t *testing.T) {
 		{"chord on nothing", change("<note><pitch><step>G</step><octave>2", "<note><chord/><pitch><step>G</step><octave>2"), 32, 2, "chord"},
 		{"quarter tone", change("<alter>1</alter>", "<alter>0.5</alter>"), 49, 3, "quarter-tone"},
 		{"part not listed", change(`<part id="P1">`, `<part id="P9">`), 7, 0, "part list"},
-		{"latin-1", change("UTF-8", "latin1"), 1, 0, "UTF-8"},
+		{"a code that is not read", change("UTF-8", "koi8-r"), 1, 0, "UTF-8"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			_, err := Read([]byte(c.text))

@@ -2,11 +2,14 @@ package musicxml
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/xml"
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
+	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
 
@@ -128,7 +131,8 @@ func (w *writer) part(n int, p score.Part) {
 }
 
 func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
-	if !first && b.Key == nil && b.Meter == nil && len(b.Clefs) == 0 {
+	clefs := slices.DeleteFunc(slices.Clone(b.Clefs), func(c score.Clef) bool { return c.Onset.Sign() > 0 })
+	if !first && b.Key == nil && b.Meter == nil && len(clefs) == 0 {
 		return
 	}
 	w.line("<attributes>")
@@ -149,28 +153,61 @@ func (w *writer) attributes(first bool, p score.Part, b score.Bar) {
 	if first && p.Staves > 1 {
 		w.line("<staves>%d</staves>", p.Staves)
 	}
-	for _, c := range b.Clefs {
-		line := ""
-		if c.Line > 0 {
-			line = fmt.Sprintf("<line>%d</line>", c.Line)
-		}
-		if c.Octave != 0 {
-			line += fmt.Sprintf("<clef-octave-change>%d</clef-octave-change>", c.Octave)
-		}
-		w.line(`<clef number="%d"><sign>%s</sign>%s</clef>`, c.Staff, esc(c.Sign), line)
+	for _, c := range clefs {
+		w.clef(c)
 	}
-	for _, c := range b.Clefs {
+	told := !first || len(p.Tuning) == 0 && p.Capo == 0
+	for _, c := range clefs {
 		if c.Sign == "TAB" {
-			w.line(`<staff-details number="%d"><staff-lines>6</staff-lines></staff-details>`, c.Staff)
+			w.strings(p, c.Staff, !told)
+			told = true
 		}
+	}
+	if !told {
+		w.strings(p, 1, true)
 	}
 	w.line("</attributes>")
+}
+
+func (w *writer) clef(c score.Clef) {
+	line := ""
+	if c.Line > 0 {
+		line = fmt.Sprintf("<line>%d</line>", c.Line)
+	}
+	if c.Octave != 0 {
+		line += fmt.Sprintf("<clef-octave-change>%d</clef-octave-change>", c.Octave)
+	}
+	w.line(`<clef number="%d"><sign>%s</sign>%s</clef>`, c.Staff, esc(c.Sign), line)
+}
+
+// strings writes of a staff of tablature its lines, and the tuning where the part has one.
+func (w *writer) strings(p score.Part, staff int, tuned bool) {
+	if !tuned {
+		w.line(`<staff-details number="%d"><staff-lines>6</staff-lines></staff-details>`, staff)
+		return
+	}
+	w.line(`<staff-details number="%d"><staff-lines>%d</staff-lines>`, staff, cmp.Or(len(p.Tuning), 6))
+	for i, open := range slices.Backward(p.Tuning) {
+		open = pitch.Key{}.Spell(open.MIDI() - p.Capo)
+		w.line(`<staff-tuning line="%d"><tuning-step>%c</tuning-step><tuning-alter>%d</tuning-alter><tuning-octave>%d</tuning-octave></staff-tuning>`,
+			len(p.Tuning)-i, open.Step(), open.Alter(), open.Octave())
+	}
+	if p.Capo > 0 {
+		w.line(`<capo>%d</capo>`, p.Capo)
+	}
+	w.line(`</staff-details>`)
 }
 
 // bar writes the voices one after another, each backed up to the start.
 func (w *writer) bar(p score.Part, b score.Bar) {
 	w.beams, w.tuplets, w.within = beams(b, w.meter), tuplets(b), b
-	marks := b.Marks
+	marks := slices.Clone(b.Marks)
+	for i, c := range b.Clefs {
+		if c.Onset.Sign() > 0 {
+			marks = append(marks, score.Mark{Onset: c.Onset, Kind: "clef", Text: strconv.Itoa(i)})
+		}
+	}
+	slices.SortStableFunc(marks, func(a, b score.Mark) int { return a.Onset.Cmp(b.Onset) })
 	var voices []int
 	for _, n := range b.Notes {
 		if !slices.Contains(voices, n.Voice) {
@@ -231,6 +268,12 @@ func (w *writer) mark(p score.Part, m score.Mark) {
 		return
 	case "jump":
 		w.jump(m)
+		return
+	case "clef":
+		i, _ := strconv.Atoi(m.Text) // bar wrote it
+		w.line("<attributes>")
+		w.clef(w.within.Clefs[i])
+		w.line("</attributes>")
 		return
 	}
 	place := "below"
