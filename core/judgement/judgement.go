@@ -159,11 +159,26 @@ var (
 // The chunks of a score: how strongly a line may be cut before a note.
 var (
 	CutPhrase   = ours("chunks", "where a phrase ends", 4, "higher: phrases are kept whole")
+	CutStrain   = ours("chunks", "where a strain ends: a repeat, a double bar line, another key", 8, "higher: strains are kept whole")
+	CutFour     = ours("chunks", "after whole fours of bars", 3, "higher: fours are kept together")
 	CutFigure   = ours("chunks", "where a figure ends", 1, "higher: figures are kept whole")
 	CutPosition = ours("chunks", "where the hand moves", 1.5, "higher: a chunk keeps one position")
 	CutBar      = ours("chunks", "at a bar line", 2, "higher: chunks are whole bars")
 	CutBeat     = ours("chunks", "on a beat", 0.5, "higher: chunks begin on beats")
 	CutMiddle   = ours("chunks", "cost of a cut away from the middle, for the whole half", 6, "higher: chunks are of like length")
+)
+
+// The phrases of a tune: how well one may begin with a note, and what it costs by its length.
+var (
+	PhraseBase   = ours("phrases", "what must speak for a border at all", 2, "lower: more and shorter phrases")
+	PhraseRest   = ours("phrases", "after a rest", 2, "higher: every rest parts")
+	PhraseLong   = ours("phrases", "after a note twice as long as most", 2, "higher: long notes part")
+	PhraseBreath = ours("phrases", "after a slur, a breath or a fermata", 3, "higher: they part whatever the bars")
+	PhraseAgain  = ours("phrases", "where two bars come back", 2, "higher: what comes back is a phrase of its own")
+	PhraseBar    = ours("phrases", "at a bar line", 1, "higher: phrases begin with bars")
+	PhraseUpbeat = ours("phrases", "an upbeat as long as the first", 2.5, "higher: phrases begin as the piece does")
+	PhraseTwo    = ours("phrases", "cost of a phrase of two bars", 1, "lower: more phrases of two")
+	PhraseOdd    = ours("phrases", "cost of a phrase of three bars or five", 2, "lower: the habit of four bars holds less")
 )
 
 // What is said, and when.

@@ -63,10 +63,11 @@ func Size(age int, solid bool) int {
 }
 
 // Chunks returns each hand's tree of chunks, the whole at its root, and for two
-// hands a third of both together. A line is cut in two again and again where a
-// phrase, a figure, a position or a bar ends, near the middle, down to chunks of
-// at most size notes, never to one note alone.
+// hands a third of both together. The piece is cut in two again and again between its
+// phrases, where a strain ends first; and each phrase where a figure, a position or a bar
+// ends, near the middle, down to chunks of at most size notes, never to one note alone.
 func (p Page) Chunks(size int) []Chunk {
+	phrases := p.phrases()
 	trees := len(p.Staves)
 	if trees == 2 && p.On.Family == instrument.Keyboard {
 		trees++
@@ -75,7 +76,7 @@ func (p Page) Chunks(size int) []Chunk {
 	beside(trees, func(i int) {
 		if i == len(p.Staves) {
 			line, fingers := p.together()
-			out[i] = p.cut(line, fingers, Both, p.borders(line, p.Staves), size)
+			out[i] = cutter{line, fingers, Both, p.borders(line, p.Staves), size}.tree(phrases)
 			starter{p.Staves, [][]string{p.Staves[0].Fingers(), p.Staves[1].Fingers()}}.tell(&out[i])
 			alike(&out[i], p.Staves)
 			return
@@ -85,7 +86,7 @@ func (p Page) Chunks(size int) []Chunk {
 		for ci := range st.Line {
 			line[ci] = &st.Line[ci]
 		}
-		out[i] = p.cut(line, st.Fingers(), st.Hand, p.borders(line, []Staff{st}), size)
+		out[i] = cutter{line, st.Fingers(), st.Hand, p.borders(line, []Staff{st}), size}.tree(phrases)
 		alike(&out[i], []Staff{st})
 		if i == 0 {
 			spoken(&out[i], p.motifs())
@@ -119,10 +120,6 @@ func (p Page) InTurn() bool {
 		}
 	}
 	return len(a) > 0 && float64(under) <= turnsOver*float64(len(a))
-}
-
-func (p Page) cut(line []*Chord, fingers []string, hand Hand, borders []float64, size int) Chunk {
-	return cutter{line, fingers, hand, borders, size}.cut(0, len(line))
 }
 
 type starter struct {
@@ -295,11 +292,61 @@ type cutter struct {
 	size    int
 }
 
+// A border is where a phrase begins in a line.
+type border struct {
+	index int
+	phrase
+}
+
+// tree makes the chunk of the whole line, of phrases down to those of a few notes.
+func (c cutter) tree(phrases []phrase) Chunk {
+	var list []border
+	before := 0 // where the phrase before begins
+	for _, ph := range phrases {
+		at := sort.Search(len(c.line), func(i int) bool { return !c.line[i].at().before(ph.at) })
+		if at-before >= 2 && len(c.line)-at >= 2 {
+			list = append(list, border{at, ph})
+			before = at
+		}
+	}
+	return c.join(0, len(c.line), list)
+}
+
+// join makes the chunk of the phrases from one chord up to another, whose borders lie between.
+func (c cutter) join(from, to int, between []border) Chunk {
+	if len(between) == 0 {
+		return c.cut(from, to)
+	}
+	best, at := math.Inf(-1), 0
+	for k, b := range between {
+		off := math.Abs(float64(b.index-from)-float64(to-b.index)) / float64(to-from)
+		worth := b.worth - judgement.CutMiddle*off
+		switch {
+		case b.strain:
+			worth += judgement.CutStrain
+		case b.four:
+			worth += judgement.CutFour
+		}
+		if worth > best {
+			best, at = worth, k
+		}
+	}
+	out := c.whole(from, to)
+	mid := between[at].index
+	out.Parts = append(out.Parts, c.join(from, mid, between[:at]), c.join(mid, to, between[at+1:]))
+	return out
+}
+
+// whole is the chunk of chords from one up to another, with no parts.
+func (c cutter) whole(from, to int) Chunk {
+	first, last := c.line[from], c.line[to-1]
+	return Chunk{From: Place{first.Bar, first.Beat}, To: Place{last.Bar, last.Beat}, Hand: c.hand, Notes: to - from,
+		Start: StartOf{c.fingers[from], first.Top().String()}, FromID: first.IDs[0], ToID: last.IDs[0], Lasts: last.Onset.Add(last.Duration).Sub(first.Onset).Float(), Parts: []Chunk{}}
+}
+
 // cut makes the chunk of chords from one up to another.
 func (c cutter) cut(from, to int) Chunk {
-	first, last := c.line[from], c.line[to-1]
-	out := Chunk{From: Place{first.Bar, first.Beat}, To: Place{last.Bar, last.Beat}, Hand: c.hand, Notes: to - from,
-		Start: StartOf{c.fingers[from], first.Top().String()}, FromID: first.IDs[0], ToID: last.IDs[0], Lasts: last.Onset.Add(last.Duration).Sub(first.Onset).Float(), Parts: []Chunk{}}
+	out := c.whole(from, to)
 	best, at := math.Inf(-1), 0
 	for i := from + 2; i <= to-2; i++ {
 		off := math.Abs(float64(i-from)-float64(to-i)) / float64(to-from)

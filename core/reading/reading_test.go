@@ -348,7 +348,7 @@ func TestWhereALineIsCut(t *testing.T) {
 		{"at a rest rather than at the bar line", "C D E z|F E D C", []string{"1.0:3", "2.0:4"}},
 		{"at the end of a slur, and where the thumb passes", "(C D E F|G A) (A G|F E) z2", []string{"1.0:2", "1.2:4", "2.2:4"}},
 		{"where the hand moves", "C D E F G|c d e", []string{"1.0:5", "2.0:3"}},
-		{"never to one note alone", "C4|D4|E4|F4|G4|A4|B4", []string{"1.0:3", "4.0:4"}},
+		{"never to one note alone, and after four bars rather than three", "C4|D4|E4|F4|G4|A4|B4", []string{"1.0:4", "5.0:3"}},
 	} {
 		assert.Equal(t, c.want, cuts(t, c.bars, 4), c.name)
 	}
