@@ -84,8 +84,8 @@ func TestATuneAsItIsTyped(t *testing.T) {
 	}
 	assert.Contains(t, asks, "Three beats in a bar")
 
-	more := draft("X:1\nM:3/4\nL:1/4\nK:G\n!coda!G A B|d3|\nw: one two three four five\n")
-	assert.Equal(t, []score.Unread{{What: "decoration coda", Bar: 1, Count: 1}, {What: "words beyond the notes", Bar: 2, Count: 1}}, more.Unread)
+	more := draft("X:1\nM:3/4\nL:1/4\nK:G\n!wobble!G A B|d3|\nw: one two three four five\n")
+	assert.Equal(t, []score.Unread{{What: "decoration wobble", Bar: 1, Count: 1}, {What: "words beyond the notes", Bar: 2, Count: 1}}, more.Unread)
 
 	for _, c := range []struct {
 		name, abc string

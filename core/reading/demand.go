@@ -375,6 +375,29 @@ var sharedSigns = []sign{
 	{"key-signature", "a note that the signature changes", false, each(func(n *seen) bool {
 		return n.Pitch.Alter() != 0 && n.Pitch.Alter() == n.key.Alter(n.Pitch.Step())
 	})},
+	{"key-change", "the key changes", true, func(s *sight) []Place {
+		var out []Place
+		for _, st := range s.Staves {
+			bars := s.Score.Parts[st.Part].Bars
+			now := 0
+			for bi, b := range bars {
+				if b.Key == nil {
+					continue
+				}
+				if bi > 0 && b.Key.Fifths != now {
+					out = append(out, Place{Bar: bi + 1})
+				}
+				now = b.Key.Fifths
+			}
+		}
+		return out
+	}},
+	{"modes", "a scale that is neither major nor minor", false, func(s *sight) []Place {
+		if k, _ := s.Key(); !slices.Contains([]string{"major", "minor", "ionian", "aeolian"}, k.Mode) {
+			return []Place{{Bar: 1}}
+		}
+		return nil
+	}},
 	{"second-clef", "another clef", true, func(s *sight) []Place {
 		var out []Place
 		for _, p := range s.Score.Parts {

@@ -23,7 +23,7 @@ var keyboardSigns = []sign{
 	{"position-move", "the hand moves to another place", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Jump })},
 	{"thumb-under", "the thumb passes under", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Crossing && away(st, i) })},
 	{"finger-over", "a finger goes over the thumb", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Crossing && !away(st, i) })},
-	{"extend", "the hand opens to a sixth", false, chords(func(st *Staff, i int) bool { return width(&st.Line[i]) == 6 })},
+	{"extend", "the hand opens to a sixth", false, opening},
 	{"octaves", "an octave in one hand", true, chords(func(st *Staff, i int) bool { return width(&st.Line[i]) == 8 })},
 	{"chord-block", "three notes at once in a hand", true, chords(func(st *Staff, i int) bool { return len(st.Line[i].Notes) >= 3 })},
 	{"bass-chord", "a bass note, then its chord", true, chords(func(st *Staff, i int) bool {
@@ -240,6 +240,11 @@ func moved(is func(st *Staff, position int) bool) func(*sight) []Place {
 		}
 		return out
 	}
+}
+
+// opening finds where a hand opens by a key, or strikes a sixth.
+func opening(s *sight) []Place {
+	return append(chords(func(st *Staff, i int) bool { return width(&st.Line[i]) == 6 })(s), moved(func(st *Staff, i int) bool { return len(st.Positions[i].Opened) > 0 })(s)...)
 }
 
 // away reports whether a hand crosses away from its thumb: upwards for the

@@ -2,6 +2,7 @@ package reading
 
 import (
 	"math"
+	"slices"
 	"strconv"
 
 	"patientladder/core/pitch"
@@ -28,7 +29,7 @@ type Position struct {
 	Move    Move       `json:"move" enum:",crossing,jump,shift" doc:"how the hand came here; empty for the first"`
 	Place   string     `json:"place,omitempty" doc:"on strings: the position's name or fret"`
 	Strings []int      `json:"strings,omitempty" doc:"on strings: beside the fingers"`
-	Opened  []string   `json:"opened,omitempty" enum:"back,forward" doc:"on strings: how the hand opens here"`
+	Opened  []string   `json:"opened,omitempty" enum:"back,forward" doc:"how the hand opens here: on keys by one below or above the five"`
 }
 
 // A Move says how a hand changes its position.
@@ -47,29 +48,144 @@ const reach = 5
 // far is more than any sum of moves: one position fewer always wins.
 const far = 1000
 
-// Positions returns the fewest five-finger positions that hold all notes of a
-// hand, and of those the ones whose crossings lie best and that move the least;
-// written fingerings are honoured where they can be. A chord wider than five
-// keys stands in a position of its own from its lowest note. It is a dynamic
-// programme over chords and the at most five positions that hold each: O(n).
+// What a position costs beside a change of it, which costs far. A note for which the hand opens by
+// one key costs less than going there and back, and more than staying: a change is worth it from the
+// third such note on. A change comes rather after a rest or a long note than at a note that is
+// repeated; and a run of notes that was played before is played with the same fingers, whatever
+// stands around it. A judgement.
+const (
+	costOpened  = 400
+	costRepeat  = 300
+	costSlide   = 900 // from one key to the next on one finger, where the hand opens
+	gainPause   = 300
+	costAnother = 600 // a note, where the run had other fingers before
+)
+
+// run is how many notes are a run that keeps its fingers.
+const run = 6
+
+// Positions returns the five-finger positions that hold all notes of a hand with the fewest
+// changes, each opened by a key where that saves going there and back, and of those the ones
+// whose crossings lie best and that move the least; the same run of notes has the same fingers,
+// and written fingerings are honoured where they can be. A chord wider than five keys stands in
+// a position of its own from its lowest note. It is a dynamic programme over chords and the at
+// most seven positions that hold each, twice where runs come back: O(n).
 func Positions(line []Chord, hand Hand) []Position {
 	if len(line) == 0 {
 		return nil
 	}
+	line = inHand(line)
+	where := placed(line, hand, nil)
+	if first := runs(line); first != nil {
+		for range 2 { // once for the places of the first runs, once for all by those
+			want := where
+			where = placed(line, hand, func(i, low int) float64 {
+				if first[i] >= 0 && low != want[first[i]] {
+					return costAnother
+				}
+				return 0
+			})
+		}
+	}
+	return gathered(line, where, hand)
+}
+
+// inHand is a line as the hand has it: a note that leaves its letter by a half step and comes
+// back, E E flat E, lies under the next finger, as the next letter does. Common practice, no
+// source.
+func inHand(line []Chord) []Chord {
+	var out []Chord
+	for i := 1; i+1 < len(line); i++ {
+		c, before := &line[i], line[i-1].Top()
+		by := c.Top().MIDI() - before.MIDI()
+		if out != nil && out[i-1].Notes[0] != line[i-1].Notes[0] {
+			continue // it has left its letter; this is where it comes back to
+		}
+		if len(c.Notes) > 1 || c.Top().Line() != before.Line() || line[i+1].Top() != before || abs(by) != 1 {
+			continue
+		}
+		bare := natural(before.Line() + by)
+		p, err := pitch.New(bare.Step(), c.Top().MIDI()-bare.MIDI(), bare.Octave())
+		if err != nil {
+			continue
+		}
+		if out == nil {
+			out = slices.Clone(line)
+		}
+		out[i].Notes = []pitch.Pitch{p}
+	}
+	if out == nil {
+		return line
+	}
+	return out
+}
+
+// runs says of each note that stands in a run which comes back which note of the first such run
+// it is; -1 of the others, and nil where no run comes back.
+func runs(line []Chord) []int {
+	if len(line) < 2*run {
+		return nil
+	}
+	first := map[[run]pitch.Pitch]int{}
+	out := make([]int, len(line))
+	for i := range out {
+		out[i] = -1
+	}
+	found := false
+	for i := 0; i+run <= len(line); i++ {
+		var notes [run]pitch.Pitch
+		for n := range run {
+			notes[n] = line[i+n].Top()
+		}
+		k, heard := first[notes]
+		if !heard {
+			first[notes] = i
+			continue
+		}
+		for n := range run {
+			if !slices.Equal(line[i+n].Notes, line[k+n].Notes) || out[i+n] >= 0 {
+				continue
+			}
+			if out[k+n] < 0 {
+				out[k+n] = k + n
+			}
+			out[i+n], found = out[k+n], true
+		}
+	}
+	if !found {
+		return nil
+	}
+	return out
+}
+
+// change is what it costs to leave a position before a chord.
+func change(before, c *Chord) float64 {
+	switch {
+	case before.Onset.Add(before.Duration) != c.Onset, !before.Duration.Less(score.Quarters(2)):
+		return far - gainPause
+	case before.Top() == c.Top():
+		return far + costRepeat
+	}
+	return far
+}
+
+// placed returns the position of each chord, by its lowest key's place on the staff; more is what a
+// position costs besides, nil for nothing.
+func placed(line []Chord, hand Hand, more func(i, low int) float64) []int {
 	type cell struct {
 		cost float64
 		low  int32
 		from int32 // index in the cells of the chord before
 	}
 	cells := make([][]cell, len(line))
-	room := make([]cell, reach*len(line))
+	room := make([]cell, (reach+2)*len(line))
 	for i := range line {
 		c := &line[i]
-		cells[i] = room[reach*i : reach*i : reach*(i+1)]
+		cells[i] = room[(reach+2)*i : (reach+2)*i : (reach+2)*(i+1)]
 		stepped := i > 0 && abs(c.Top().Line()-line[i-1].Top().Line()) == 1 && joined(line, i)
 		bottom, top := c.Notes[0].Line(), c.Top().Line()
 		fixed, one := c.fixed(hand)
-		for low := top - reach + 1; low <= bottom; low++ {
+		for low := top - reach; low <= bottom+1; low++ {
 			if !one || low == fixed {
 				cells[i] = append(cells[i], cell{low: int32(low), cost: math.Inf(1)})
 			}
@@ -77,19 +193,32 @@ func Positions(line []Chord, hand Hand) []Position {
 		if len(cells[i]) == 0 {
 			cells[i] = append(cells[i], cell{low: int32(bottom), cost: math.Inf(1)})
 		}
+		leave := 0.0
+		if i > 0 {
+			leave = change(&line[i-1], c)
+		}
 		for j := range cells[i] {
 			at := &cells[i][j]
 			// between equals the lowest key of the position is played
-			spare := 0.001 * float64(bottom-int(at.low))
+			own := 0.001 * math.Abs(float64(bottom-int(at.low)))
+			if openedFor(c, int(at.low)) != "" {
+				own += costOpened
+			}
+			if more != nil {
+				own += more(i, int(at.low))
+			}
 			if i == 0 {
-				at.cost = far + spare
+				at.cost = far + own
 				continue
 			}
 			for k := range cells[i-1] {
 				before := &cells[i-1][k]
-				cost := before.cost + spare
+				cost := before.cost + own
+				if before.low == at.low && i > 0 && slides(&line[i-1], c, int(at.low), hand) {
+					cost += costSlide
+				}
 				if before.low != at.low {
-					cost += far + float64(abs(int(at.low-before.low)))
+					cost += leave + float64(abs(int(at.low-before.low)))
 					if stepped {
 						cost += awkward(&line[i-1], c, int(before.low), int(at.low), hand)
 					}
@@ -111,7 +240,27 @@ func Positions(line []Chord, hand Hand) []Position {
 		where[i] = int(cells[i][at].low)
 		at = int(cells[i][at].from)
 	}
-	return gathered(line, where, hand)
+	return where
+}
+
+// slides reports whether two notes one after another, on keys beside each other, have one finger in
+// an opened hand.
+func slides(before, c *Chord, low int, hand Hand) bool {
+	return abs(c.Top().Line()-before.Top().Line()) == 1 && finger(before, low, hand) == finger(c, low, hand)
+}
+
+// openedFor says how the hand opens for a chord in a position: forward by a key above, back by one
+// below; empty where it lies as it is, and for a chord that is wider than the hand.
+func openedFor(c *Chord, low int) string {
+	bottom, top := c.Notes[0].Line(), c.Top().Line()
+	switch {
+	case top-bottom >= reach:
+	case top == low+reach:
+		return "forward"
+	case bottom == low-1:
+		return "back"
+	}
+	return ""
 }
 
 // awkward is what it costs to cross, where a line goes on by step, with other
@@ -188,6 +337,9 @@ func gathered(line []Chord, where []int, hand Hand) []Position {
 			out = append(out, p)
 		}
 		last := &out[len(out)-1]
+		if way := openedFor(c, where[i]); way != "" && !slices.Contains(last.Opened, way) {
+			last.Opened = append(last.Opened, way)
+		}
 		last.Fingers = append(last.Fingers, strconv.Itoa(finger(c, where[i], hand)))
 	}
 	return out

@@ -130,41 +130,75 @@ func TestPositions(t *testing.T) {
 		{"the left hand up: the third goes over", "C D E F|G A B c", Left, []string{"1.0 C4 54321", "2.1 F4 321crossing"}},
 		{"a written finger moves the hand", "!1!C D !1!E F", Right, []string{"1.0 C4 12", "1.2 E4 12crossing"}},
 		{"a chord too wide stands by itself", "[Cc]4", Right, []string{"1.0 C4 5"}},
+		{"one note beyond the five: the hand opens", "C E G A|G E C2", Right, []string{"1.0 D4 1245421"}},
+		{"or below, whichever saves a finger", "D F A C|D F A2", Right, []string{"1.0 C4 2451245"}},
+		{"three of them: the hand goes there", "C E G A|B A G A|G E C2", Right, []string{"1.0 C4 1", "1.1 E4 134543431jump", "3.2 C4 1jump"}},
+		{"a neighbour on the same letter has a finger of its own", "e _e =e _e|=e B =d c|A4", Right, []string{"1.0 A4 545452431"}},
+		{"a change at the long note, not at the repeated one", "C2 D2|G G c d|e4", Right, []string{"1.0 C4 1255", "2.2 A4 345jump"}},
+		{"the same run has the same fingers", "C D E F|G F E D|E G c e|C D E F|G F E D|C4", Right, []string{"1.0 C4 1234543235", "3.2 A4 35jump", "4.0 C4 123454321jump"}},
 	} {
 		assert.Equal(t, c.want, lows(Positions(line(t, c.bars), c.hand)), c.name)
 	}
 	assert.Empty(t, Positions(nil, Right))
 }
 
-// The fewest positions by trying every way to place each note.
-func fewest(chords []Chord, hand Hand) int {
+// The least that positions cost, by trying every way to place each note: changes, and notes for
+// which the hand opens.
+func fewest(chords []Chord, hand Hand) float64 {
 	var lows []int
 	for low := 14; low < 50; low++ {
 		lows = append(lows, low)
 	}
-	best := len(chords) + 1
-	var try func(i, at, count int)
-	try = func(i, at, count int) {
-		if count >= best {
+	best := math.Inf(1)
+	var try func(i, at int, cost float64)
+	try = func(i, at int, cost float64) {
+		if cost >= best {
 			return
 		}
 		if i == len(chords) {
-			best = count
+			best = cost
 			return
 		}
+		c := &chords[i]
 		for _, low := range lows {
-			if fixed, one := chords[i].fixed(hand); one && low != fixed || !one && !inside(&chords[i], low) {
+			if fixed, one := c.fixed(hand); one && low != fixed || !one && !inside(c, low) && openedFor(c, low) == "" {
 				continue
 			}
-			if i > 0 && low == at {
-				try(i+1, low, count)
-			} else {
-				try(i+1, low, count+1)
+			next := cost
+			if openedFor(c, low) != "" {
+				next += costOpened
 			}
+			if i > 0 && low == at && slides(&chords[i-1], c, low, hand) {
+				next += costSlide
+			}
+			if i > 0 && low != at {
+				next += change(&chords[i-1], c)
+			}
+			try(i+1, low, next)
 		}
 	}
 	try(0, 0, 0)
 	return best
+}
+
+// cost is what positions cost by the same count.
+func cost(chords []Chord, got []Position, hand Hand) (sum float64) {
+	i := 0
+	for n, p := range got {
+		if n > 0 {
+			sum += change(&chords[i-1], &chords[i])
+		}
+		for k := range p.Fingers {
+			if openedFor(&chords[i], p.line()) != "" {
+				sum += costOpened
+			}
+			if k > 0 && slides(&chords[i-1], &chords[i], p.line(), hand) {
+				sum += costSlide
+			}
+			i++
+		}
+	}
+	return sum
 }
 
 func TestPositionsAreTheFewest(t *testing.T) {
@@ -183,7 +217,7 @@ func TestPositionsAreTheFewest(t *testing.T) {
 		chords := line(t, bars.String())
 		hand := []Hand{Right, Left}[rng.IntN(2)]
 		got := Positions(chords, hand)
-		require.Len(t, got, fewest(chords, hand), bars.String())
+		require.Equal(t, fewest(chords, hand), cost(chords, got, hand), bars.String())
 		n := 0
 		for _, p := range got {
 			n += len(p.Fingers)

@@ -99,7 +99,7 @@ type hold struct {
 // letter only decide between equals. A judgement.
 const (
 	costFourth   = 0.2
-	costFretted  = 0.18
+	costFretted  = 0.4
 	costCrossing = 0.15
 	costLetter   = 1
 )

@@ -260,3 +260,14 @@ func TestAnotherInstrument(t *testing.T) {
 	assert.Equal(t, 2, Lowered(score.Part{}, clarinet))
 	assert.Zero(t, Lowered(score.Part{Bars: []score.Bar{{Clefs: []score.Clef{{Octave: -1}}}}}, instrument.Shipped.Of("guitar")), "a clef with an 8 is read as it sounds")
 }
+
+// A melody on the low strings is no bass.
+func TestATuneOnLowStringsIsNoBass(t *testing.T) {
+	for bars, want := range map[string]bool{"C D E F|G F E D|C D E C|C4": false, "E, B G B|E, B G B": true, "E, [GB] A, [GB]|E, [GB] A, [GB]": true} {
+		bass := false
+		for _, d := range on(t, instrument.Plucked, "C", bars).Demands() {
+			bass = bass || d.Skill == "thumb-bass" || d.Skill == "alternating-bass"
+		}
+		assert.Equal(t, want, bass, bars)
+	}
+}

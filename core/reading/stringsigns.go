@@ -55,18 +55,18 @@ var pluckedSigns = []sign{
 		return []Place{{Bar: 1}}
 	}},
 	{"first-position", "stopped notes in first position", false, fingered("1", "2", "3")},
-	{"thumb-bass", "the thumb on the low strings", false, plucked("p")},
+	{"thumb-bass", "the thumb on the low strings", false, under(plucked("p"))},
 	{"alternating", "two fingers in turn along a string", false, plucked("i", "m", "i")},
 	{"pima", "p i m a one after another", false, plucked("p", "i", "m", "a")},
 	{"pami", "p a m i one after another", false, plucked("p", "a", "m", "i")},
 	{"six-pattern", "p i m a m i one after another", false, plucked("p", "i", "m", "a", "m", "i")},
-	{"alternating-bass", "the thumb between two strings", false, chords(func(st *Staff, i int) bool {
+	{"alternating-bass", "the thumb between two strings", false, under(chords(func(st *Staff, i int) bool {
 		a, b := thumb(st, i), 0
 		for j := i - 1; j >= max(0, i-3) && b == 0; j-- {
 			b = thumb(st, j)
 		}
 		return a > 0 && b > 0 && a != b && len(st.Line[i].Notes) == 1
-	})},
+	}))},
 	{"pinch", "thumb and finger together", false, stops(func(st []Stop) bool { return len(st) == 2 || len(st) == 3 })},
 	{"tune-and-bass", "a tune and its bass at once", false, stops(func(st []Stop) bool { return len(st) > 1 && isThumb(st[0]) && !isThumb(st[len(st)-1]) })},
 	{"strum", "a stroke over four strings or more", false, stops(func(st []Stop) bool { return len(st) >= 4 })},
@@ -98,6 +98,28 @@ func pair(st *Staff, i int) (a, b Stop, ok bool) {
 	}
 	a, b = st.Stops[i-1][len(st.Stops[i-1])-1], st.Stops[i][len(st.Stops[i])-1]
 	return a, b, a.String > 0 && b.String > 0
+}
+
+// under finds what lies under a tune: nothing where there is only a tune, one note at a time and
+// mostly by step. Common practice, no source.
+func under(find func(*sight) []Place) func(*sight) []Place {
+	return func(s *sight) []Place {
+		for _, st := range s.Staves {
+			steps := 0
+			for i, interval := range st.Intervals {
+				if len(st.Line[i].Notes) > 1 {
+					return find(s)
+				}
+				if interval.Number <= 2 {
+					steps++
+				}
+			}
+			if 2*steps < len(st.Intervals) || len(st.Intervals) == 0 {
+				return find(s)
+			}
+		}
+		return nil
+	}
 }
 
 // stops finds chords whose stops satisfy a condition.
