@@ -50,7 +50,7 @@ const far = 1000
 
 // What a position costs beside a change of it, which costs far. A note for which the hand opens by
 // one key costs less than going there and back, and more than staying: a change is worth it from the
-// third such note on. A change comes rather after a rest or a long note than at a note that is
+// third such note on. A change comes rather after a rest or a long note, or with a bar, than at a note that is
 // repeated; and a run of notes that was played before is played with the same fingers, whatever
 // stands around it. A judgement.
 const (
@@ -58,6 +58,7 @@ const (
 	costRepeat  = 300
 	costSlide   = 900 // from one key to the next on one finger, where the hand opens
 	gainPause   = 300
+	gainBar     = 50
 	costAnother = 600 // a note, where the run had other fingers before
 )
 
@@ -165,6 +166,8 @@ func change(before, c *Chord) float64 {
 		return far - gainPause
 	case before.Top() == c.Top():
 		return far + costRepeat
+	case before.Bar != c.Bar && abs(c.Top().Line()-before.Top().Line()) != 1: // a scale goes on over the bar line
+		return far - gainBar
 	}
 	return far
 }

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"sort"
 	"strings"
 
 	"patientladder/core/score"
@@ -124,10 +125,12 @@ func spoken(c *Chunk, motifs []motif) {
 	if len(c.Parts) > 0 {
 		return
 	}
-	for _, m := range motifs {
-		if at := m.start.place(); !at.before(c.From) && !c.To.before(at) {
-			c.Rhythm = append(c.Rhythm, m.rhythm)
+	first := sort.Search(len(motifs), func(i int) bool { return !motifs[i].start.place().before(c.From) })
+	for _, m := range motifs[first:] {
+		if c.To.before(m.start.place()) {
+			break
 		}
+		c.Rhythm = append(c.Rhythm, m.rhythm)
 	}
 }
 
