@@ -27,6 +27,29 @@ AudioContext.prototype.close = function () { window.heard.push(['close', 0, 0, '
 
 const scoreDrawn = "document.querySelector('[role=img] svg g.note')"
 
+// Of a book of tunes what reads comes in and the rest is listed by the file's lines; of a song it
+// is asked which part the student plays.
+func TestScoresAsTheyCome(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/shelf")
+	p.sees("Bring in scores")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=musicxml]"), []string{
+		write(t, "book.abc", "X:1\nT:Kelp Reel\nL:1/8\nK:G\nJGABc d2|\n\nX:2\nT:Torn Page\nK:C\n[CE|\n\nX:3\nT:Driftwood Jig\nM:6/8\nL:1/8\nK:D\nDFA dcd!\nefd A3|\n"),
+		write(t, "song.abc", "X:1\nT:Gull Song\nM:4/4\nL:1/4\n%%score 1 {2 3}\nV:1 name=Voice\nV:2 name=Piano\nV:3 clef=bass\nK:C\n[V:1]c d e f|\n[V:2]C E G E|\n[V:3]C,4|\n"),
+	}))
+	p.sees("1 tune of book.abc could not be read; the others are on the shelf")
+	p.press("1 tune of book.abc")
+	p.sees("Tune 2: Line 10, column 1, bar 1: '|' stands inside a chord.")
+	p.sees("Kelp Reel")
+	p.sees("Driftwood Jig")
+	p.sees("song.abc has 2 parts: which does the student play?")
+	p.look("which-part")
+	p.press("Put it on the shelf")
+	p.press("Gull Song")
+	p.sees("Who plays it, who played it")
+	assert.Equal(t, 2, eval[int](p, "document.querySelector('[role=img] svg') ? document.querySelectorAll('[role=img] svg g.measure')[0].querySelectorAll('g.staff').length : 2"))
+}
+
 // On a slow line the notes are there before the engraver, which weighs more than all the rest.
 func TestNotesBeforeTheEngraver(t *testing.T) {
 	p := atWork(t)

@@ -71,6 +71,7 @@ type importInput struct {
 	Instrument instrument.ID `query:"instrument" required:"true"`
 	Strand     shelf.Strand  `query:"strand" required:"true" enum:"book,technique,reading,repertoire"`
 	Again      bool          `query:"again" doc:"though the same file is there already"`
+	Parts      []int         `query:"parts" maxItems:"64" doc:"that the student plays, from 1, of a score for several"`
 	RawBody    []byte        `contentType:"application/octet-stream"`
 }
 
@@ -434,7 +435,7 @@ func (s *Server) routes() {
 	})
 	huma.Register(s.api, huma.Operation{OperationID: "import", Method: http.MethodPost, Path: "/api/import", Summary: "Put a score file on the shelf", MaxBodyBytes: notation.MaxFile},
 		func(ctx context.Context, in *importInput) (*body[studio.Imported], error) {
-			out, err := s.app.Import(ctx, who(ctx), studio.Import{ID: in.ID, FileName: in.Name, Data: in.RawBody, Book: in.Book, Unit: in.Unit, Instrument: in.Instrument, Strand: in.Strand, Again: in.Again})
+			out, err := s.app.Import(ctx, who(ctx), studio.Import{ID: in.ID, FileName: in.Name, Data: in.RawBody, Book: in.Book, Unit: in.Unit, Instrument: in.Instrument, Strand: in.Strand, Again: in.Again, Parts: in.Parts})
 			if err != nil {
 				return nil, s.problem(err)
 			}

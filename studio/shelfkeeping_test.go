@@ -218,3 +218,33 @@ func TestABookIsLaidAwayAndTakenOff(t *testing.T) {
 	require.NoError(t, r.app.RenameBook(ctx, r.who, "Chosen", "", "Renamed"))
 	assert.ErrorContains(t, r.app.DropBook(ctx, r.who, "Renamed"), "Lay it away", "under whatever title it was chosen")
 }
+
+// Of a score for several players it is asked which part the student plays; only that goes onto the
+// shelf, and the same twice is noticed.
+func TestAPartOfAScore(t *testing.T) {
+	r := newRoom(t)
+	song := "X:1\nT:Gull Song\nM:4/4\nL:1/4\n%%score 1 {2 3}\nV:1 name=Voice\nV:2 name=Piano\nV:3 clef=bass\nK:C\n[V:1]c d e f|\n[V:2]C E G E|\n[V:3]C,4|\n"
+	bring := func(parts ...int) (studio.Imported, error) {
+		return r.app.Import(ctx, r.who, studio.Import{ID: studio.NewID(), FileName: "song.abc", Data: []byte(song), Instrument: "piano", Strand: shelf.Repertoire, Parts: parts})
+	}
+	out, err := bring()
+	require.NoError(t, err)
+	assert.Empty(t, out.Items, "nothing before it is said")
+	require.Len(t, out.Parts, 2)
+	assert.Equal(t, "Piano", out.Parts[1].Name)
+	assert.True(t, out.Parts[1].Likely)
+	_, err = bring(9)
+	assert.ErrorContains(t, err, "song.abc has 2 parts, and none with the number 9")
+	out, err = bring(2)
+	require.NoError(t, err)
+	require.Len(t, out.Items, 1)
+	assert.Equal(t, "Gull Song", out.Items[0].Title)
+	assert.Equal(t, 2, out.Items[0].Staves, "the piano's, without the voice")
+	assert.Equal(t, "parts of other players", out.Unread[0].What)
+	again, err := bring(2)
+	require.NoError(t, err)
+	assert.Len(t, again.Twins, 1)
+	all, err := bring(1, 2)
+	require.NoError(t, err)
+	assert.Len(t, all.Items, 1, "the whole is another thing")
+}

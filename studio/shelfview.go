@@ -12,6 +12,7 @@ import (
 	"patientladder/core/climb"
 	"patientladder/core/instrument"
 	"patientladder/core/notation"
+	"patientladder/core/reading"
 	"patientladder/core/score"
 	"patientladder/core/shelf"
 	"patientladder/store"
@@ -209,7 +210,8 @@ type Import struct {
 	Book, Unit string
 	Instrument instrument.ID
 	Strand     shelf.Strand
-	Again      bool // though the same file is there
+	Again      bool  // though the same file is there
+	Parts      []int // that the student plays, from 1, of a score for several; none while nobody was asked
 }
 
 // A Twin is an item that is there already and seems to be what is brought in.
@@ -221,10 +223,11 @@ type Twin struct {
 
 // An Imported is what came of a file.
 type Imported struct {
-	Items  []shelf.Item   `json:"items"`
-	Left   []LeftTune     `json:"left" doc:"tunes of the file that could not be read; the others were"`
-	Unread []score.Unread `json:"unread"`
-	Twins  []Twin         `json:"twins" doc:"items with the same file: nothing was put on the shelf until it is asked for again"`
+	Items  []shelf.Item     `json:"items"`
+	Left   []LeftTune       `json:"left" doc:"tunes of the file that could not be read; the others were"`
+	Unread []score.Unread   `json:"unread"`
+	Parts  []reading.PlayerPart `json:"parts" doc:"of a score for several players: nothing was put on the shelf until it is said which the student plays"`
+	Twins  []Twin           `json:"twins" doc:"items with the same file: nothing was put on the shelf until it is asked for again"`
 }
 
 // A LeftTune is a tune of a file that could not be read.
@@ -237,7 +240,7 @@ type LeftTune struct {
 // tunes becomes several items. The same id twice adds nothing; a file that is there
 // already is asked about.
 func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) {
-	out := Imported{Items: []shelf.Item{}, Left: []LeftTune{}, Unread: []score.Unread{}, Twins: []Twin{}}
+	out := Imported{Items: []shelf.Item{}, Left: []LeftTune{}, Unread: []score.Unread{}, Parts: []reading.PlayerPart{}, Twins: []Twin{}}
 	tunes, err := notation.Split(in.FileName, in.Data)
 	if err != nil {
 		return Imported{}, unreadable(in.FileName, err)
@@ -246,23 +249,12 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 	if err != nil {
 		return Imported{}, err
 	}
-	if !in.Again {
-		files := make([][]byte, len(tunes))
-		for i, t := range tunes {
-			files[i] = t.Data
-		}
-		holders, err := r.HoldersOf(ctx, files...)
-		if err != nil {
-			return Imported{}, told(err, "shelf")
-		}
-		for _, it := range shelved {
-			if slices.Contains(holders, it.ID) && !strings.HasPrefix(it.ID, in.ID) {
-				out.Twins = append(out.Twins, Twin{it.ID, it.Title, it.Book})
-			}
-		}
-		if len(out.Twins) > 0 {
-			return out, nil
-		}
+	files := make([][]byte, len(tunes))
+	for i, t := range tunes {
+		files[i] = t.Data
+	}
+	if out.Twins, err = r.twins(ctx, in, shelved, files...); err != nil || len(out.Twins) > 0 {
+		return out, err
 	}
 	on := r.instruments.Of(in.Instrument)
 	var ready []store.NewItem
@@ -275,6 +267,18 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 		}
 		if err != nil {
 			return Imported{}, unreadable(in.FileName, err)
+		}
+		file := &store.ScoreFile{Name: in.FileName, Data: tune.Data}
+		if players, ask := reading.Players(s, on); len(in.Parts) > 0 {
+			if s, file, err = onlyParts(s, file, in.Parts); err != nil {
+				return Imported{}, err
+			}
+			if out.Twins, err = r.twins(ctx, in, shelved, file.Data); err != nil || len(out.Twins) > 0 {
+				return out, err
+			}
+		} else if ask && len(tunes) == 1 {
+			out.Parts = players
+			return out, nil
 		}
 		id := in.ID
 		if i > 0 {
@@ -293,7 +297,7 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 		if err := it.Check(r.instruments); err != nil {
 			return Imported{}, invalid("%s cannot go on the shelf: %v.", in.FileName, err)
 		}
-		ready = append(ready, store.NewItem{Item: it, File: &store.ScoreFile{Name: in.FileName, Data: tune.Data}})
+		ready = append(ready, store.NewItem{Item: it, File: file})
 		out.Unread = append(out.Unread, s.Unread...)
 	}
 	if len(ready) == 0 {
@@ -306,6 +310,43 @@ func (a *App) Import(ctx context.Context, who Who, in Import) (Imported, error) 
 		out.Items = append(out.Items, o.Item)
 	}
 	return out, nil
+}
+
+// twins are items that hold one of some files already; none where they are wanted again.
+func (r room) twins(ctx context.Context, in Import, shelved []shelf.Item, files ...[]byte) ([]Twin, error) {
+	out := []Twin{}
+	if in.Again {
+		return out, nil
+	}
+	holders, err := r.HoldersOf(ctx, files...)
+	if err != nil {
+		return out, told(err, "shelf")
+	}
+	for _, it := range shelved {
+		if slices.Contains(holders, it.ID) && !strings.HasPrefix(it.ID, in.ID) {
+			out = append(out, Twin{it.ID, it.Title, it.Book})
+		}
+	}
+	return out, nil
+}
+
+// onlyParts is a score with the parts that a student plays, as a file of its own.
+func onlyParts(s score.Score, file *store.ScoreFile, parts []int) (score.Score, *store.ScoreFile, error) {
+	for _, p := range parts {
+		if p < 1 || p > len(s.Parts) {
+			return s, nil, invalid("%s has %d parts, and none with the number %d.", file.Name, len(s.Parts), p)
+		}
+	}
+	if len(parts) == len(s.Parts) {
+		return s, file, nil
+	}
+	only := s.Only(parts)
+	data, err := notation.Write(notation.MusicXML, only)
+	if err != nil {
+		return s, nil, err
+	}
+	name := strings.TrimSuffix(file.Name, path.Ext(file.Name)) + notation.MusicXML.Ending()
+	return only, &store.ScoreFile{Name: name, Data: data}, nil
 }
 
 func unreadable(name string, err error) error {

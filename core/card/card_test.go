@@ -1,6 +1,11 @@
 package card
 
 import (
+	"flag"
+	"fmt"
+	"maps"
+	"os"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -12,6 +17,7 @@ import (
 	"patientladder/core/instrument"
 	"patientladder/core/notation"
 	"patientladder/core/notation/musicxml"
+	"patientladder/core/reason"
 )
 
 func deck(t *testing.T, kinds, on string) []Card {
@@ -140,4 +146,63 @@ func TestDeckGrows(t *testing.T) {
 	}
 	long := States([]Answer{{"landmarks C4", fact.Pass, day(1)}, {"landmarks C4", fact.Pass, day(8)}}, day(8).AddDate(0, 2, 0))
 	assert.Equal(t, "landmarks C4", ids(Next(cards, long, 4))[0], "known long ago, it is asked again first")
+}
+
+var update = flag.Bool("update", false, "write testdata/decks.txt anew")
+
+// Every card of every deck for three instruments, as it is drawn, asked, shown again and right:
+// whoever changes a rule sees which cards it changes. What they say is common practice, no source.
+func TestEveryCard(t *testing.T) {
+	var out strings.Builder
+	for _, on := range []string{"piano", "cello", "guitar"} {
+		plays := instrument.Shipped.Of(instrument.ID(on))
+		for _, kind := range slices.Sorted(maps.Keys(makers)) {
+			for _, c := range Deck([]Kind{kind}, plays) {
+				fmt.Fprintf(&out, "%s | %s | %s | %s | %s | %s\n", on, c.ID, drawn(c), inWords(c.Asks), inWords(c.Shown), inWords(c.Right))
+			}
+		}
+	}
+	if *update {
+		require.NoError(t, os.WriteFile("testdata/decks.txt", []byte(out.String()), 0o644))
+	}
+	want, err := os.ReadFile("testdata/decks.txt")
+	require.NoError(t, err)
+	assert.Equal(t, strings.Split(string(want), "\n"), strings.Split(out.String(), "\n"))
+}
+
+// drawn writes a card's notes with their places, clefs, key and meter, or its tablature.
+func drawn(c Card) string {
+	var out []string
+	for _, p := range c.Score.Parts {
+		for _, b := range p.Bars {
+			for _, clef := range b.Clefs {
+				out = append(out, fmt.Sprintf("%s%d/%d", clef.Sign, clef.Line, clef.Staff))
+			}
+			if b.Key != nil {
+				out = append(out, fmt.Sprintf("key %d", b.Key.Fifths))
+			}
+			if b.Meter != nil {
+				out = append(out, fmt.Sprintf("%d/%d", b.Meter.Beats, b.Meter.BeatType))
+			}
+			for _, n := range b.Notes {
+				name := n.Pitch.String()
+				if n.Rest {
+					name = "-"
+				}
+				out = append(out, fmt.Sprintf("%s@%s+%s/%d", name, n.Onset, n.Duration, n.Staff))
+			}
+		}
+	}
+	for _, s := range c.Stops {
+		out = append(out, fmt.Sprintf("string %d fret %d", s.String, s.Fret))
+	}
+	return strings.Join(out, " ")
+}
+
+func inWords(r reason.Reason) string {
+	out := []string{r.Code}
+	for _, k := range slices.Sorted(maps.Keys(r.Args)) {
+		out = append(out, k+"="+r.Args[k])
+	}
+	return strings.Join(out, " ")
 }

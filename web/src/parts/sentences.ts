@@ -234,7 +234,8 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "minute-hand-figures": (a) => `The ${a.hand} hand alone: ${plural(a.figures ?? "", "figure")}.`,
   "minute-shift": (a) => `The hand moves along the neck in ${inBars(a.bars)}.`,
   "minute-trip": (a) => `Likely to trip in bar ${a.bar}: ${a.why}.`,
-  "minute-key": (a) => `${a.likely ? "Likely " : ""}${keyName(a.key)}${a.half ? `; half steps in ${inBars(a.half)}` : ""}.`,
+  "minute-key": (a) =>
+    `${a.likely ? "Likely " : ""}${keyName(a.key)}${a.half ? `; half steps in ${inBars(a.half)}` : ""}.`,
   "minute-theory": (a) =>
     `${a.likely ? "Likely " : ""}${a.key}: home in ${inBars(a.tonic)}${a.dominant ? `, away in ${inBars(a.dominant)}` : ""}${a.half ? `; half steps in ${inBars(a.half)}` : ""}.`,
   "minute-taste": (a) => `It is ${a.taste}.`,

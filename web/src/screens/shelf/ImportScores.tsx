@@ -1,7 +1,8 @@
 import { Link } from "@tanstack/react-router";
-import { type DragEvent, useId, useState } from "react";
+import { type DragEvent, type FormEvent, useId, useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, Problem, queries, type Schemas } from "../../api/client";
+import { Button } from "../../parts/Button";
 import { field } from "../../parts/Field";
 import { PickInstrument } from "../../parts/instruments";
 import { notKept, plural, strandNames } from "../../parts/words";
@@ -12,6 +13,7 @@ type Result = {
   done?: Schemas["Imported"];
   failed?: string;
   again?: () => void; // brings it in though the same file is there
+  only?: (parts: number[]) => void; // brings in the parts that the student plays
 };
 type Place = {
   book: string;
@@ -35,16 +37,21 @@ export function ImportScores({ books, reads }: { books: string[]; reads: string[
     setResults((old) => [...batch.map(({ file, id }) => ({ id, name: file.name })), ...old]);
     for (const { file, id } of batch) {
       const outcome = await read(file, id, place);
-      const asked = outcome.done && outcome.done.twins.length > 0;
-      become(id, { ...outcome, again: asked ? () => void bring(file, id) : undefined });
+      become(id, { ...outcome, ...asks(outcome, file, id) });
     }
     await queries.invalidateQueries({ queryKey: ["shelf"] });
   };
   const become = (id: string, outcome: Partial<Result>) =>
     setResults((old) => old.map((r) => (r.id === id ? { ...r, ...outcome } : r)));
-  const bring = async (file: File, id: string) => {
-    become(id, { done: undefined, again: undefined });
-    become(id, await read(file, id, place, true));
+  // asks are what is to be answered before a file comes onto the shelf.
+  const asks = (outcome: Partial<Result>, file: File, id: string, parts?: number[]): Partial<Result> => ({
+    again: outcome.done?.twins.length ? () => void bring(file, id, true, parts) : undefined,
+    only: outcome.done?.parts.length ? (chosen) => void bring(file, id, false, chosen) : undefined,
+  });
+  const bring = async (file: File, id: string, again: boolean, parts?: number[]) => {
+    become(id, { done: undefined, again: undefined, only: undefined });
+    const outcome = await read(file, id, place, again, parts);
+    become(id, { ...outcome, ...asks(outcome, file, id, parts) });
     await queries.invalidateQueries({ queryKey: ["shelf"] });
   };
   const drop = (e: DragEvent) => {
@@ -136,19 +143,21 @@ export function ImportScores({ books, reads }: { books: string[]; reads: string[
 function Progress({ results }: { results: Result[] }) {
   if (results.length < 2) return null;
   const done = results.filter((r) => r.done).length;
+  const waits = results.filter((r) => r.only || r.again).length;
   const failed = results.filter((r) => r.failed).length;
   return (
     <div role="status">
       <progress aria-label="Files read" className="h-2 w-full accent-ink" max={results.length} value={done + failed} />
       {done + failed < results.length
         ? `Reading ${done + failed + 1} of ${results.length}`
-        : `${done} of ${results.length} on the shelf`}
+        : `${done - waits} of ${results.length} on the shelf`}
+      {waits > 0 && `; ${plural(waits, "file")} to be answered for`}
       {failed > 0 && `; ${failed} could not be read`}
     </div>
   );
 }
 
-async function read(file: File, id: string, place: Place, again = false): Promise<Partial<Result>> {
+async function read(file: File, id: string, place: Place, again = false, parts?: number[]): Promise<Partial<Result>> {
   if (file.size === 0) return { failed: `${file.name} could not be read. The file is empty.` };
   if (file.size > biggest)
     return { failed: `${file.name} is larger than 16 MB, more than a score needs. It was not sent.` };
@@ -161,6 +170,7 @@ async function read(file: File, id: string, place: Place, again = false): Promis
       instrument: place.instrument,
       strand: place.strand,
       again,
+      ...(parts && { parts }),
     };
     const done = await answer(
       api.POST("/api/import", {
@@ -190,6 +200,7 @@ function Outcome({ result }: { result: Result }) {
           </button>
         </span>
       )}
+      {result.only && <WhichParts name={result.name} parts={result.done.parts} take={result.only} />}
       {items.map((it) => (
         <Link
           key={it.id}
@@ -215,9 +226,40 @@ function Outcome({ result }: { result: Result }) {
         </details>
       )}
       <span className="text-soft">
-        {!result.again && result.name}
+        {!result.again && !result.only && result.name}
         {unread.length > 0 && `; not kept: ${notKept(unread)}`}
       </span>
     </>
+  );
+}
+
+type Which = { name: string; parts: Schemas["PlayerPart"][]; take: (parts: number[]) => void };
+
+// WhichParts asks of a score for several which parts the student plays.
+function WhichParts({ name, parts, take }: Which) {
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const chosen = new FormData(e.currentTarget).getAll("part").map(Number);
+    if (chosen.length > 0) take(chosen);
+  };
+  return (
+    <form onSubmit={submit} role="alert" className="space-y-1">
+      <p>
+        {name} has {parts.length} parts: which does the student play?
+      </p>
+      <div className="max-h-56 overflow-y-auto">
+        {parts.map((p) => (
+          <label key={p.part} className="flex items-center gap-2 py-0.5">
+            <input type="checkbox" name="part" value={p.part} defaultChecked={p.likely} />
+            {p.name || `Part ${p.part}`}
+            <span className="text-soft">
+              {p.staves > 1 && `${p.staves} staves, `}
+              {plural(p.notes, "note")}
+            </span>
+          </label>
+        ))}
+      </div>
+      <Button type="submit">Put it on the shelf</Button>
+    </form>
   );
 }
