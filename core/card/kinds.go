@@ -173,7 +173,11 @@ func otherClef(t table) []Card {
 	var out []Card
 	bottom := staffs[other].Line()
 	for _, above := range []int{6, 4, 2, 8, 0, 5, 3, 7} {
-		out = append(out, t.named(natural(bottom+above), clefNamed(other), "card-note"))
+		p := natural(bottom + above)
+		if len(t.on.Strings) > 0 && t.where(p) == "" {
+			continue // it lies off the instrument
+		}
+		out = append(out, t.named(p, clefNamed(other), "card-note"))
 	}
 	return out
 }
