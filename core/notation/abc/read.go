@@ -25,7 +25,7 @@ import (
 
 const (
 	maxBars   = 10000
-	maxVoices = 16
+	maxVoices = 64
 )
 
 // A Tune is one of a file: a file of its own, with the lines before the first X: of

@@ -60,6 +60,9 @@ func (w *writer) write(s score.Score) error {
 	if len(s.Parts) == 0 || len(w.staves) == 0 || s.Bars() == 0 {
 		return fmt.Errorf("there is no music to write")
 	}
+	if len(w.staves) > maxVoices {
+		return fmt.Errorf("the score has %d voices; at most %d can be written and read again", len(w.staves), maxVoices)
+	}
 	head := w.staves[0].part.Bars[0]
 	if head.Meter != nil {
 		w.field("M", fmt.Sprintf("%d/%d", head.Meter.Beats, head.Meter.BeatType))
