@@ -32,17 +32,17 @@ func (p Page) phrases() []phrase {
 	weights, strains := p.breaths(st)
 	long := p.usualBar(st)
 	best, from := make([]float64, len(line)+1), make([]int, len(line)+1)
-	onset := func(i int) float64 {
-		if i == len(line) {
-			return line[i-1].Onset.Add(line[i-1].Duration).Float()
-		}
-		return line[i].Onset.Float()
+	bar := make([]float64, len(line)+1) // when each note begins, in usual bars
+	for i := range line {
+		bar[i] = line[i].Onset.Float() / long
 	}
+	end := &line[len(line)-1]
+	bar[len(line)] = end.Onset.Add(end.Duration).Float() / long
 	first := 0 // of the strain that i lies in
 	for i := 1; i <= len(line); i++ {
 		best[i] = math.Inf(-1)
 		for k := i - 1; k >= first; k-- {
-			bars := (onset(i) - onset(k)) / long
+			bars := bar[i] - bar[k]
 			if (bars > longestPhrase || i-k > mostInPhrase) && k < i-1 {
 				break
 			}
@@ -67,15 +67,15 @@ func (p Page) phrases() []phrase {
 		out = append(out, phrase{at: line[k].at(), strain: strains[k], worth: weights[k]})
 	}
 	slices.Reverse(out)
-	begins, k := line[0].Onset.Float(), 0
+	begins, k := bar[0], 0
 	for i := range out {
 		for line[k].at() != out[i].at {
 			k++
 		}
 		if out[i].strain {
-			begins = onset(k)
+			begins = bar[k]
 		}
-		out[i].four = i > 0 && math.Mod((onset(k)-begins)/long, 4) == 0
+		out[i].four = i > 0 && math.Mod(bar[k]-begins, 4) == 0
 	}
 	return out
 }

@@ -185,7 +185,8 @@ func placed(line []Chord, hand Hand, more func(i, low int) float64) []int {
 	for i := range line {
 		c := &line[i]
 		cells[i] = room[(reach+2)*i : (reach+2)*i : (reach+2)*(i+1)]
-		stepped := i > 0 && abs(c.Top().Line()-line[i-1].Top().Line()) == 1 && joined(line, i)
+		beside := i > 0 && abs(c.Top().Line()-line[i-1].Top().Line()) == 1
+		stepped := beside && joined(line, i)
 		bottom, top := c.Notes[0].Line(), c.Top().Line()
 		fixed, one := c.fixed(hand)
 		for low := top - reach; low <= bottom+1; low++ {
@@ -217,7 +218,10 @@ func placed(line []Chord, hand Hand, more func(i, low int) float64) []int {
 			for k := range cells[i-1] {
 				before := &cells[i-1][k]
 				cost := before.cost + own
-				if before.low == at.low && i > 0 && slides(&line[i-1], c, int(at.low), hand) {
+				if cost >= at.cost {
+					continue
+				}
+				if beside && before.low == at.low && slides(&line[i-1], c, int(at.low), hand) {
 					cost += costSlide
 				}
 				if before.low != at.low {
