@@ -223,11 +223,11 @@ type Twin struct {
 
 // An Imported is what came of a file.
 type Imported struct {
-	Items  []shelf.Item     `json:"items"`
-	Left   []LeftTune       `json:"left" doc:"tunes of the file that could not be read; the others were"`
-	Unread []score.Unread   `json:"unread"`
+	Items  []shelf.Item         `json:"items"`
+	Left   []LeftTune           `json:"left" doc:"tunes of the file that could not be read; the others were"`
+	Unread []score.Unread       `json:"unread"`
 	Parts  []reading.PlayerPart `json:"parts" doc:"of a score for several players: nothing was put on the shelf until it is said which the student plays"`
-	Twins  []Twin           `json:"twins" doc:"items with the same file: nothing was put on the shelf until it is asked for again"`
+	Twins  []Twin               `json:"twins" doc:"items with the same file: nothing was put on the shelf until it is asked for again"`
 }
 
 // A LeftTune is a tune of a file that could not be read.
