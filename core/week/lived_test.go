@@ -1,6 +1,7 @@
 package week
 
 import (
+	"cmp"
 	"flag"
 	"fmt"
 	"maps"
@@ -39,13 +40,23 @@ type learner struct {
 	ticks  int             // of ten lines, how many are ticked
 	home   ladder.HomeDays // when the family practises
 	gaps   map[int]int     // days to the next lesson after some weeks; seven after the others
+	old    []string        // pieces that were secure before
+	ahead  bool            // the pieces to come stand on the ladder already
+	stuck  int             // from this week on the piece in hand sticks; 0 for never
+	every  int             // weeks to a new piece; three where it does not say
+	shown  string          // a skill whose head start is shown in the second week
 }
 
 var learners = []learner{
-	{"six, piano, ticks everything", 6, "piano", []string{"shore-gulls", "shore-lights", "shore-kelp"}, nil, 10, ladder.HomeDays{}, map[int]int{2: 3, 5: 21}},
-	{"nine, piano, practises on three days", 9, "piano", []string{"harbour-fathoms", "folk-aura", "harbour-mole"}, approach.Approach{"hands": "together"}, 6, ladder.HomeDays{Days: []time.Weekday{1, 3, 6}, Minutes: 15}, nil},
-	{"eleven, cello, tells nothing", 11, "cello", []string{"bow-coil", "folk-skye", "bow-sandbar"}, nil, 0, ladder.HomeDays{}, map[int]int{3: 14}},
-	{"forty, guitar", 40, "guitar", []string{"low-chord", "low-eel", "low-creek"}, approach.Approach{"upkeep": "third"}, 8, ladder.HomeDays{}, nil},
+	{name: "six, piano, ticks everything", age: 6, plays: "piano", pieces: []string{"shore-gulls", "shore-lights", "shore-kelp"}, ticks: 10, gaps: map[int]int{2: 3, 5: 21}},
+	{name: "nine, piano, practises on three days", age: 9, plays: "piano", pieces: []string{"harbour-fathoms", "folk-aura", "harbour-mole"}, school: approach.Approach{"hands": "together"}, ticks: 6,
+		home: ladder.HomeDays{Days: []time.Weekday{1, 3, 6}, Minutes: 15}},
+	{name: "eleven, cello, tells nothing", age: 11, plays: "cello", pieces: []string{"bow-coil", "folk-skye", "bow-sandbar"}, gaps: map[int]int{3: 14}},
+	{name: "forty, guitar", age: 40, plays: "guitar", pieces: []string{"low-chord", "low-eel", "low-creek"}, school: approach.Approach{"upkeep": "third"}, ticks: 8},
+	{name: "eight, piano, many old friends", age: 8, plays: "piano", pieces: []string{"folk-london", "folk-michael", "folk-alouette"}, ticks: 7, ahead: true, shown: "dotted",
+		old: []string{"shore-gulls", "shore-lights", "shore-kelp", "shore-crabs", "folk-kookaburra", "folk-cuckoo", "folk-jacques", "folk-clair"}},
+	{name: "thirteen, piano, stuck", age: 13, plays: "piano", pieces: []string{"folk-susanna"}, every: 9, stuck: 3, ticks: 8, ahead: true, old: []string{"folk-aura", "folk-saints"}},
+	{name: "ten, piano, a short piece that sticks", age: 10, plays: "piano", pieces: []string{"folk-alouette", "folk-drunken"}, every: 5, stuck: 2, ticks: 9, shown: "syncopation"},
 }
 
 // Eight weeks of four learners, every line of every sheet: whoever changes a rule of the week
@@ -70,17 +81,45 @@ func (l learner) live(t *testing.T, out *strings.Builder) {
 	s := ladder.Standing{Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{}}, HomeDays: l.home}
 	trees, tempos := map[string][]reading.Chunk{}, map[string]reading.Tempo{}
 	var past []Past
+	every := cmp.Or(l.every, 3)
 	day := calendar.Date("2026-09-07")
+	for i, name := range l.old {
+		r := l.piece(t, name, plays, day.Add(-30*(i+2)), trees, tempos)
+		r.Foothold = at(day.Add(-10 * (i + 1)))
+		if i == 1 {
+			r.Target = day.Add(20)
+		}
+		s.Rungs = append(s.Rungs, r)
+	}
+	first := len(s.Rungs)
+	if l.ahead {
+		for _, name := range l.pieces {
+			r := l.piece(t, name, plays, day, trees, tempos)
+			r.Taught = nil
+			s.Rungs = append(s.Rungs, r)
+		}
+	}
 	for week := range 8 {
-		if week%3 == 0 {
-			if n := len(s.Rungs); n > 0 {
+		if week%every == 0 {
+			n := first + week/every
+			if n > first {
 				s.Rungs[n-1].Foothold = at(day)
 			}
-			s.Rungs = append(s.Rungs, l.piece(t, l.pieces[week/3], plays, day, trees, tempos))
+			if !l.ahead {
+				s.Rungs = append(s.Rungs, l.piece(t, l.pieces[week/every], plays, day, trees, tempos))
+			}
+			s.Rungs[n].Taught = at(day)
 		}
-		now := &s.Rungs[len(s.Rungs)-1]
+		now := &s.Rungs[first+week/every]
 		now.Worked = append(now.Worked, day)
-		switch week % 3 {
+		if week == 1 && l.shown != "" {
+			s.Prepared = map[string]ladder.HeadStart{l.shown: {Done: 1, Last: day.Time()}}
+		}
+		stuck := map[string]bool{}
+		if l.stuck > 0 && week >= l.stuck {
+			stuck[now.ID] = true
+		}
+		switch week % every {
 		case 1:
 			now.Points[0].State = ladder.Met
 			now.Spots = []ladder.Spot{{ID: "spot", Where: "bar 3", Goal: 5, Done: 2}}
@@ -96,7 +135,7 @@ func (l learner) live(t *testing.T, out *strings.Builder) {
 		next := day.Add(step)
 		p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: plays, Slot: calendar.Slot{Weekday: day.Weekday(), Start: "16:00", Minutes: 30}, Now: day.Time()})
 		sh := Make(Ask{Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), day.Time()), Approach: a, Plays: plays, Trees: trees, Tempos: tempos,
-			Past: past, Words: reading.OwnWords, Age: l.age, From: day, Next: next, At: day.Time()})
+			Stuck: stuck, Past: past, Words: reading.OwnWords, Age: l.age, From: day, Next: next, At: day.Time()})
 		fmt.Fprintf(out, "== %s, week %d, %s to %s, %d minutes, upkeep %.2f\n", l.name, week+1, day, next, sh.Budget, sh.Share)
 		for _, line := range sh.Lines {
 			fmt.Fprintln(out, "  ", written(line.Reason))
