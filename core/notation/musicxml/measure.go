@@ -73,8 +73,11 @@ func (m *measure) child(e element) error {
 		m.hasLast = false
 		if e.name() == "forward" {
 			m.move(t)
-		} else if m.cursor = m.cursor.Sub(t); m.cursor.Sign() < 0 {
+		} else if m.cursor = m.cursor.Sub(t); m.cursor.Less(score.Time{}.Sub(slack)) {
 			return fmt.Errorf("the music is backed up to before the bar begins")
+		} else if m.cursor.Sign() < 0 { // a program rounded the notes of a tuplet
+			m.p.r.s.Note("lengths that do not fill their tuplet", m.p.r.bar)
+			m.cursor = score.Time{}
 		}
 	case "direction":
 		m.direction(e)
@@ -89,6 +92,9 @@ func (m *measure) child(e element) error {
 	}
 	return nil
 }
+
+// slack is how far behind the beginning of a bar rounded lengths may lead. A judgement.
+var slack = score.Frac(1, 32)
 
 func (m *measure) move(t score.Time) {
 	m.cursor = m.cursor.Add(t)

@@ -146,6 +146,7 @@ func TestWhatIsNotKeptIsTold(t *testing.T) {
 	plain := "C4@0+1 D4@1+1"
 	for _, c := range []struct{ name, bar, says, heard string }{
 		{"a small note of another player", around(`<note><cue/><pitch><step>G</step><octave>5</octave></pitch><duration>2</duration></note>`), "cue note", "C4@0+1 D4@2+1"},
+		{"a tuplet rounded by a program", quarter("C", "") + `<backup><duration>2.05</duration></backup><forward><duration>2</duration></forward>` + quarter("D", ""), "lengths that do not fill their tuplet", plain},
 		{"a drum", around(`<note><unpitched><display-step>E</display-step><display-octave>4</display-octave></unpitched><duration>2</duration></note>`), "unpitched note", "C4@0+1 D4@2+1"},
 		{"a rest of no length", around(`<note><grace/><rest/></note>`), "rests among grace notes", plain},
 		{"a second verse", quarter("C", `<lyric number="1"><text>one</text></lyric><lyric number="2"><text>two</text></lyric>`) + quarter("D", ""), "second verse", plain},
