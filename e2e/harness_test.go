@@ -191,7 +191,7 @@ func (p *page) until(js, what string) {
 // sees waits for a text on the page.
 func (p *page) sees(text string) {
 	p.t.Helper()
-	p.until(fmt.Sprintf("document.body.innerText.replace(/\\s+/g,' ').includes(%q)", text), "sees "+text)
+	p.until(fmt.Sprintf("document.body?.innerText.replace(/\\s+/g,' ').includes(%q)", text), "sees "+text)
 }
 
 // findJS finds the first visible control whose name begins with, or else
@@ -305,6 +305,7 @@ func (p *page) signIn() {
 	p.fill("password", demo.Password)
 	p.key(kb.Enter)
 	p.sees("What follows, and why")
+	p.acts = 0
 }
 
 // begins opens a student's lesson and begins it: today's, or the next in its place.
