@@ -56,6 +56,21 @@ func TestJumpsGoThroughEveryFormat(t *testing.T) {
 	}
 }
 
+// A jump that has only its sign is written by the plainest name, the same each time.
+func TestAJumpWithoutWords(t *testing.T) {
+	s, err := Read("a.abc", []byte("X:1\nM:2/4\nL:1/4\nK:C\nC2|D2|\n"))
+	require.NoError(t, err)
+	b := &s.Parts[0].Bars[1]
+	for _, jump := range []string{score.DaCapo, score.DalSegno, score.ToCoda} {
+		b.Marks = append(b.Marks, score.Jump(jump, b.Length))
+	}
+	for range 20 {
+		data, err := Write(ABC, s)
+		require.NoError(t, err)
+		assert.Contains(t, string(data), "!D.C.!!D.S.!!dacoda!")
+	}
+}
+
 // What other programs write of jumps: by a <sound>, by a sign, in words alone.
 func TestJumpsInMusicXML(t *testing.T) {
 	bar := func(n int, inside string) string {

@@ -230,7 +230,7 @@ func (p Page) borders(line []*Chord, staves []Staff) []float64 {
 		}
 	}
 	pickup := 0
-	if bars := p.Score.Parts[staves[0].Part].Bars; len(bars) > 1 && bars[0].Length.Less(bars[1].Length) {
+	if p.Score.Parts[staves[0].Part].Pickup() {
 		pickup = 1
 	}
 	out := make([]float64, len(line))

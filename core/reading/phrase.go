@@ -29,8 +29,8 @@ func (p Page) phrases() []phrase {
 	}
 	st := p.Staves[0]
 	line := st.Line
-	weights, strains := p.breaths(st)
 	long := p.usualBar(st)
+	weights, strains := p.breaths(st, long)
 	best, from := make([]float64, len(line)+1), make([]int, len(line)+1)
 	bar := make([]float64, len(line)+1) // when each note begins, in usual bars
 	for i := range line {
@@ -122,13 +122,13 @@ func (p Page) usualBar(st Staff) float64 {
 }
 
 // breaths weighs for each note of a staff how well a phrase may begin with it, and says where
-// a strain does.
-func (p Page) breaths(st Staff) (weights []float64, strains []bool) {
+// a strain does. A usual bar is so long, in quarter notes.
+func (p Page) breaths(st Staff, long float64) (weights []float64, strains []bool) {
 	line := st.Line
 	weights, strains = make([]float64, len(line)), make([]bool, len(line))
 	upbeat := p.upbeat(st)
 	ends, begins := p.phraseEnds(st), p.strains()
-	back := returns(line, p.usualBar(st))
+	back := returns(line, long)
 	middle := usualDuration(line)
 	for i := 1; i < len(line); i++ {
 		c, before := line[i], line[i-1]

@@ -18,8 +18,8 @@ type PlayerPart struct {
 
 // Players lists the parts with notes, and says whether it must be asked which of them the
 // student plays: not of one, nor of two single staves on a keyboard, which are its two hands.
-// Likely is on a keyboard the first part of two staves, else the first that bears the instrument's
-// name or that of its family, else the first of all. Common practice, no source.
+// Likely is on a keyboard the first part of two staves, on another instrument the first that bears
+// its name, else the first of all. Common practice, no source.
 func Players(s score.Score, on instrument.Profile) (list []PlayerPart, ask bool) {
 	staves := 0
 	for i, p := range s.Parts {
@@ -41,9 +41,11 @@ func Players(s score.Score, on instrument.Profile) (list []PlayerPart, ask bool)
 	}
 	likely := 0
 	for i, p := range list {
-		name := strings.ToLower(p.Name)
-		named := strings.Contains(name, strings.ToLower(on.Name)) || on.Family == instrument.Keyboard && strings.Contains(name, "piano")
-		if p.Staves == 2 && on.Family == instrument.Keyboard || named && on.Family != instrument.Keyboard {
+		theirs := strings.Contains(strings.ToLower(p.Name), strings.ToLower(on.Name))
+		if on.Family == instrument.Keyboard {
+			theirs = p.Staves == 2
+		}
+		if theirs {
 			likely = i
 			break
 		}

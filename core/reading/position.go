@@ -45,14 +45,14 @@ const (
 // reach is how many neighbouring keys a position holds.
 const reach = 5
 
-// far is more than any sum of moves: one position fewer always wins.
+// far is what leaving a position costs, more than any way that the hand goes then.
 const far = 1000
 
 // What a position costs beside a change of it, which costs far. A note for which the hand opens by
 // one key costs less than going there and back, and more than staying: a change is worth it from the
-// third such note on. A change comes rather after a rest or a long note, or with a bar, than at a note that is
-// repeated; and a run of notes that was played before is played with the same fingers, whatever
-// stands around it. A judgement.
+// third such note on. A change comes rather after a rest or a long note, or with a bar, than at a
+// note that is repeated; and a run of notes that was played before is played with the same fingers,
+// whatever stands around it. A judgement.
 const (
 	costOpened  = 400
 	costRepeat  = 300
@@ -70,7 +70,7 @@ const run = 6
 // whose crossings lie best and that move the least; the same run of notes has the same fingers,
 // and written fingerings are honoured where they can be. A chord wider than five keys stands in
 // a position of its own from its lowest note. It is a dynamic programme over chords and the at
-// most seven positions that hold each, twice where runs come back: O(n).
+// most seven positions that hold each, three times where runs come back: O(n).
 func Positions(line []Chord, hand Hand) []Position {
 	if len(line) == 0 {
 		return nil

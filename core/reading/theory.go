@@ -149,7 +149,7 @@ func (p Page) lowest() (first, last pitch.Pitch) {
 		}
 		bars := p.Score.Parts[st.Part].Bars
 		from := score.Time{}
-		if len(bars) > 1 && bars[0].Length.Less(bars[1].Length) {
+		if p.Score.Parts[st.Part].Pickup() {
 			from = bars[1].Start // past a pickup
 		}
 		i := slices.IndexFunc(st.Line, func(c Chord) bool { return !c.Onset.Less(from) })

@@ -13,6 +13,7 @@ func (s Score) Cut(from, to int) Score {
 	for i, p := range s.Parts {
 		head := Bar{}
 		clefs := map[int]Clef{} // by staff
+		later := []Clef{}       // in the first bar of the cut
 		for i, b := range p.Bars[:from] {
 			if b.Key != nil {
 				head.Key = b.Key
@@ -21,18 +22,11 @@ func (s Score) Cut(from, to int) Score {
 				head.Meter = b.Meter
 			}
 			for _, c := range b.Clefs {
-				if i == from-1 {
-					break
+				if i == from-1 && c.Onset.Sign() > 0 {
+					later = append(later, c)
+					continue
 				}
 				c.Onset = Time{}
-				clefs[c.Staff] = c
-			}
-		}
-		later := []Clef{} // in the first bar of the cut
-		for _, c := range p.Bars[from-1].Clefs {
-			if c.Onset.Sign() > 0 {
-				later = append(later, c)
-			} else {
 				clefs[c.Staff] = c
 			}
 		}

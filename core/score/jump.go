@@ -8,17 +8,16 @@ import (
 // Jumps are the texts of marks of the kind jump: a sign and a coda stand at the head of
 // their bar, the others are obeyed at its end.
 const (
-	Segno     = "segno"
-	Coda      = "coda"
-	ToCoda    = "to coda"
-	Fine      = "fine"
-	DaCapo    = "da capo"
-	DalSegno  = "dal segno"
-	jumpsKind = "jump"
+	Segno    = "segno"
+	Coda     = "coda"
+	ToCoda   = "to coda"
+	Fine     = "fine"
+	DaCapo   = "da capo"
+	DalSegno = "dal segno"
 )
 
 // Jump is the mark of one of the jumps.
-func Jump(text string, at Time) Mark { return Mark{Onset: at, Kind: jumpsKind, Text: text} }
+func Jump(text string, at Time) Mark { return Mark{Onset: at, Kind: "jump", Text: text} }
 
 // written finds the jumps that words tell: "D.C. al Fine".
 var written = []struct {
@@ -39,6 +38,11 @@ func JumpInWords(words string) string {
 		}
 	}
 	return ""
+}
+
+// Jumps reports whether a bar has the mark of a jump.
+func (b Bar) Jumps(jump string) bool {
+	return slices.ContainsFunc(b.Marks, func(m Mark) bool { return m.Kind == "jump" && m.Text == jump })
 }
 
 // Says returns the words in a bar that tell a jump; empty where its sign stands alone.
@@ -69,7 +73,7 @@ func (s Score) course() course {
 				r.Endings = b.Repeat.Endings
 			}
 			for _, m := range b.Marks {
-				if m.Kind == jumpsKind {
+				if m.Kind == "jump" {
 					if c.jumps[i] == nil {
 						c.jumps[i] = map[string]bool{}
 					}
@@ -181,7 +185,7 @@ func (s *Score) leaveForCoda() {
 		}
 		marks := p.Bars[bars[0]].Marks
 		for i := range marks {
-			if marks[i].Kind == jumpsKind && marks[i].Text == Coda {
+			if marks[i].Kind == "jump" && marks[i].Text == Coda {
 				marks[i].Text = ToCoda
 			}
 		}

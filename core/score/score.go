@@ -37,6 +37,11 @@ type Part struct {
 	Bars   []Bar
 }
 
+// Pickup reports whether the part begins with less than a bar.
+func (p Part) Pickup() bool {
+	return len(p.Bars) > 1 && p.Bars[0].Length.Less(p.Bars[1].Length)
+}
+
 // A Bar is one measure of one part.
 type Bar struct {
 	Start  Time // from the start of the written piece

@@ -3,6 +3,7 @@ package abc
 import (
 	"fmt"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -122,12 +123,7 @@ func (r *reader) element(s *scanner) error {
 			r.s.Note("'"+string(c)+"' that names no decoration", len(v.bars)+1)
 		}
 	case c == '"':
-		s.pos++
-		text, err := s.until('"')
-		if err != nil {
-			return err
-		}
-		v.quoted(text)
+		return v.quoted(s)
 	case c == '&':
 		s.pos++
 		if v.tuplet.left > 0 || v.grace || v.broken.Sign() > 0 {
@@ -193,26 +189,28 @@ var dynamics = map[string]string{
 
 // jumps are the decorations that say where the playing goes: section 4.14 of the standard, and
 // what other programs write; with the words that stand on the page.
-var jumps = map[string]jump{
-	"segno": {score.Segno, ""}, "coda": {score.Coda, ""}, "dacoda": {score.ToCoda, "To Coda"}, "tocoda": {score.ToCoda, "To Coda"}, "fine": {score.Fine, "Fine"},
-	"D.C.": {score.DaCapo, "D.C."}, "dacapo": {score.DaCapo, "D.C."}, "D.C.alfine": {score.DaCapo, "D.C. al Fine"}, "D.C.alcoda": {score.DaCapo, "D.C. al Coda"},
-	"D.S.": {score.DalSegno, "D.S."}, "dalsegno": {score.DalSegno, "D.S."}, "D.S.alfine": {score.DalSegno, "D.S. al Fine"}, "D.S.alcoda": {score.DalSegno, "D.S. al Coda"},
+// Of several for one jump the plainest stands first.
+var jumps = []jump{
+	{"segno", score.Segno, ""}, {"coda", score.Coda, ""}, {"dacoda", score.ToCoda, "To Coda"}, {"tocoda", score.ToCoda, "To Coda"}, {"fine", score.Fine, "Fine"},
+	{"D.C.", score.DaCapo, "D.C."}, {"dacapo", score.DaCapo, "D.C."}, {"D.C.alfine", score.DaCapo, "D.C. al Fine"}, {"D.C.alcoda", score.DaCapo, "D.C. al Coda"},
+	{"D.S.", score.DalSegno, "D.S."}, {"dalsegno", score.DalSegno, "D.S."}, {"D.S.alfine", score.DalSegno, "D.S. al Fine"}, {"D.S.alcoda", score.DalSegno, "D.S. al Coda"},
 }
 
-// A jump is where the playing goes, and what is written over it.
-type jump struct{ to, says string }
+// A jump is a decoration, where it has the playing go, and what is written over it.
+type jump struct{ name, to, says string }
 
 func (r *reader) decoration(name string) {
 	v := r.v
+	at := slices.IndexFunc(jumps, func(j jump) bool { return j.name == name })
 	switch {
+	case at >= 0:
+		v.jumps = append(v.jumps, jumps[at])
 	case len(name) == 1 && name[0] >= '0' && name[0] <= '5':
 		v.pending.fingers = append(v.pending.fingers, name)
 	case articulations[name] != "":
 		v.pending.articulations = append(v.pending.articulations, articulations[name])
 	case dynamics[name] != "":
 		v.mark("dynamic", dynamics[name])
-	case jumps[name].to != "":
-		v.jumps = append(v.jumps, jumps[name])
 	default:
 		r.s.Note("decoration "+name, len(v.bars)+1)
 	}

@@ -149,12 +149,9 @@ func (r *reader) chord(s *scanner) error {
 			}
 			n.Pitch = p
 		case c == '"':
-			s.pos++
-			text, err := s.until('"')
-			if err != nil {
+			if err := r.v.quoted(s); err != nil {
 				return err
 			}
-			r.v.quoted(text)
 		case c == '(' || c == ')':
 			s.pos++
 			r.s.Note("slur inside a chord", len(r.v.bars)+1)

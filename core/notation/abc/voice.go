@@ -61,16 +61,22 @@ func (v *voice) mark(kind, text string) {
 
 // quoted takes what stands in quotation marks: a chord symbol (section 4.18 of
 // the standard) or words (4.19). Words whose place is not said are words too.
-func (v *voice) quoted(text string) {
-	symbol, err := score.ParseChordSymbol(text)
+func (v *voice) quoted(s *scanner) error {
+	s.pos++
+	text, err := s.until('"')
+	if err != nil {
+		return err
+	}
+	symbol, none := score.ParseChordSymbol(text)
 	switch {
-	case err == nil:
+	case none == nil:
 		v.mark("chord", symbol.String())
 	case text != "" && strings.IndexByte("^_<>@", text[0]) >= 0:
 		v.mark("words", text[1:])
 	case text != "":
 		v.mark("words", text)
 	}
+	return nil
 }
 
 // take sets the clef from here on.

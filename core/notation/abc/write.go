@@ -300,13 +300,12 @@ func (w *writer) jumps(v *lane, b score.Bar, some ...string) {
 		if m.Kind != "jump" || !v.first || !slices.Contains(some, m.Text) {
 			continue
 		}
-		name, says := "", b.Says(m.Text)
-		for n, j := range jumps {
-			if j.to == m.Text && (name == "" || j.says == says && jumps[name].says != says || j.says == jumps[name].says && n < name) {
-				name = n
-			}
+		says := b.Says(m.Text)
+		at := slices.IndexFunc(jumps, func(j jump) bool { return j.to == m.Text && j.says == says })
+		if at < 0 {
+			at = slices.IndexFunc(jumps, func(j jump) bool { return j.to == m.Text })
 		}
-		w.out.WriteString("!" + name + "!")
+		w.out.WriteString("!" + jumps[at].name + "!")
 	}
 }
 

@@ -2,6 +2,9 @@ package midifile
 
 import (
 	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/stat"
 
 	"patientladder/core/pitch"
 	"patientladder/core/score"
@@ -12,8 +15,8 @@ import (
 // Source: Krumhansl and Kessler, Tracing the dynamic changes in perceived tonal organization in
 // a spatial representation of musical keys, Psychological Review 89 (1982), from memory.
 var (
-	inMajor = [12]float64{6.35, 2.23, 3.48, 2.33, 4.38, 4.09, 2.52, 5.19, 2.39, 3.66, 2.29, 2.88}
-	inMinor = [12]float64{6.33, 2.68, 3.52, 5.38, 2.60, 3.53, 2.54, 4.75, 3.98, 2.69, 3.34, 3.17}
+	inMajor = []float64{6.35, 2.23, 3.48, 2.33, 4.38, 4.09, 2.52, 5.19, 2.39, 3.66, 2.29, 2.88}
+	inMinor = []float64{6.33, 2.68, 3.52, 5.38, 2.60, 3.53, 2.54, 4.75, 3.98, 2.69, 3.34, 3.17}
 )
 
 // plainly is by how much a key must fit better than the one that a file names, before the
@@ -27,7 +30,7 @@ func (f *file) settleKey() {
 	if len(f.keys) > 1 || named && f.keys[0].is != (pitch.Key{Mode: "major"}) {
 		return
 	}
-	var held [12]float64
+	held := make([]float64, 12)
 	for _, t := range f.tracks {
 		for _, n := range t.notes {
 			held[n.key%12] += float64(n.off - n.on)
@@ -35,7 +38,8 @@ func (f *file) settleKey() {
 	}
 	fits := func(fifths int) float64 {
 		tonic := (7*fifths%12 + 12) % 12
-		return math.Max(correlation(held, inMajor, tonic), correlation(held, inMinor, (tonic+9)%12))
+		from := func(tonic int) []float64 { return slices.Concat(held[tonic:], held[:tonic]) }
+		return math.Max(stat.Correlation(from(tonic), inMajor, nil), stat.Correlation(from((tonic+9)%12), inMinor, nil))
 	}
 	best := 0
 	for fifths := -5; fifths <= 6; fifths++ {
@@ -48,17 +52,6 @@ func (f *file) settleKey() {
 	}
 	f.keys = []at[pitch.Key]{{is: pitch.Key{Fifths: best}}}
 	f.unread.Note("key, told from the notes", 0)
-}
-
-// correlation is Pearson's, of how long each of the twelve notes sounds with how well it fits
-// above a tonic.
-func correlation(held, fit [12]float64, tonic int) float64 {
-	var x, y, xx, yy, xy float64
-	for i := range 12 {
-		a, b := held[(i+tonic)%12], fit[i]
-		x, y, xx, yy, xy = x+a, y+b, xx+a*a, yy+b*b, xy+a*b
-	}
-	return (12*xy - x*y) / math.Sqrt((12*xx-x*x)*(12*yy-y*y))
 }
 
 // respell gives the notes that the key does not hold the letters that they have by where they

@@ -1,7 +1,6 @@
 package musicxml
 
 import (
-	"slices"
 	"strconv"
 	"strings"
 
@@ -53,7 +52,7 @@ var soundJumps = []struct{ attr, jump string }{
 
 // jump notes where the playing goes, once a bar.
 func (m *measure) jump(jump string, at score.Time) {
-	if !slices.ContainsFunc(m.bar.Marks, func(k score.Mark) bool { return k.Kind == "jump" && k.Text == jump }) {
+	if !m.bar.Jumps(jump) {
 		m.bar.Marks = append(m.bar.Marks, score.Jump(jump, at))
 	}
 }

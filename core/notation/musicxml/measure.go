@@ -2,7 +2,6 @@ package musicxml
 
 import (
 	"fmt"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -28,7 +27,7 @@ func (m *measure) finish() score.Bar {
 	if m.closing {
 		m.p.endings = nil
 	}
-	if !slices.ContainsFunc(m.bar.Marks, func(k score.Mark) bool { return k.Kind == "jump" && k.Text == score.ToCoda }) {
+	if !m.bar.Jumps(score.ToCoda) {
 		for _, at := range m.codas { // one that a <sound> explains is no other
 			m.jump(score.Coda, at)
 		}

@@ -19,7 +19,6 @@ import (
 	"regexp"
 	"slices"
 	"strings"
-	"unicode/utf16"
 
 	"patientladder/core/charset"
 	"patientladder/core/score"
@@ -113,39 +112,30 @@ func read(data []byte) (*reader, []byte, error) {
 }
 
 // decodeText turns UTF-16 with a byte order mark, and what says that it is Latin-1 or
-// Windows-1252, into UTF-8.
+// Windows-1252, into UTF-8; the declaration then names that.
 func decodeText(data []byte) ([]byte, error) {
-	var big bool
-	switch {
-	case bytes.HasPrefix(data, []byte{0xFE, 0xFF}):
-		big = true
-	case bytes.HasPrefix(data, []byte{0xFF, 0xFE}):
-	default:
-		data = bytes.TrimPrefix(data, []byte("\xEF\xBB\xBF"))
-		if old.Match(data) {
-			return old.ReplaceAll([]byte(charset.Windows1252(data)), []byte("${1}UTF-8")), nil
-		}
-		return data, nil
-	}
-	data = data[2:]
-	if len(data)%2 != 0 {
+	switch wide := bytes.HasPrefix(data, []byte{0xFE, 0xFF}) || bytes.HasPrefix(data, []byte{0xFF, 0xFE}); {
+	case wide && len(data)%2 != 0:
 		return nil, &score.SyntaxError{Msg: "the UTF-16 text ends in half a character"}
-	}
-	units := make([]uint16, len(data)/2)
-	for i := range units {
-		if big {
-			units[i] = uint16(data[2*i])<<8 | uint16(data[2*i+1])
-		} else {
-			units[i] = uint16(data[2*i+1])<<8 | uint16(data[2*i])
+	case wide:
+		text, _ := charset.Text(data)
+		data = []byte(text)
+	default:
+		if data = bytes.TrimPrefix(data, []byte("\xEF\xBB\xBF")); !old.Match(data) {
+			return data, nil
 		}
+		data = []byte(charset.Windows1252(data))
 	}
-	// the declaration still names the code that the text was in
-	return declared.ReplaceAll([]byte(string(utf16.Decode(units))), []byte("${1}UTF-8")), nil
+	return declared.ReplaceAll(data, []byte("${1}UTF-8")), nil
 }
 
-var old = regexp.MustCompile(`(?i)^(\s*<\?xml[^>]*encoding=["'])(?:iso-?8859-1|latin-?1|windows-1252|cp1252)\b`)
+// How a declaration names the codes that are turned into UTF-8.
+var (
+	old      = regexp.MustCompile(`(?i)^(\s*<\?xml[^>]*encoding=["'])(?:` + oldNames + `)\b`)
+	declared = regexp.MustCompile(`(?i)^(\s*<\?xml[^>]*encoding=["'])(?:utf-16|` + oldNames + `)`)
+)
 
-var declared = regexp.MustCompile(`(?i)^(\s*<\?xml[^>]*encoding=["'])utf-16`)
+const oldNames = `iso-?8859-1|latin-?1|windows-1252|cp1252`
 
 type reader struct {
 	d     *document
