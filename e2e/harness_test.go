@@ -308,6 +308,19 @@ func (p *page) signIn() {
 	p.acts = 0
 }
 
+// newStudio opens an empty studio of a new teacher.
+func (p *page) newStudio() {
+	p.t.Helper()
+	p.goTo("/")
+	p.press("I am new here")
+	p.fill("name", "Ingrid Vale")
+	p.fill("studio", "Attic Strings")
+	p.fill("email", "ingrid@attic.example")
+	p.fill("password", "three unrelated words")
+	p.press("Open the studio")
+	p.sees("No students yet")
+}
+
 // begins opens a student's lesson and begins it: today's, or the next in its place.
 func (p *page) begins(student string) {
 	p.t.Helper()

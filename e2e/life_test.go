@@ -316,14 +316,10 @@ func rosterOfForty(now time.Time) string {
 // ribbon, and all is taken back as a whole. A book comes as a list of its titles.
 func TestFortyStudentsFromATable(t *testing.T) {
 	p := open(t, newSite(t, false).URL, 1280, 800)
-	p.goTo("/")
-	p.press("I am new here")
-	p.fill("name", "Ingrid Dahl")
-	p.fill("studio", "The Attic")
-	p.fill("email", "ingrid@attic.example")
-	p.fill("password", "three unrelated words")
-	p.press("Open the studio")
-	p.sees("No students yet")
+	p.newStudio()
+	p.goTo("/studio/term")
+	p.sees("What a term brings your students will stand here.")
+	p.goTo("/studio")
 	p.press("Put them on the shelf")
 	p.until("document.querySelectorAll('form[aria-label=\"New student\"] fieldset input').length > 3", "the books are on the shelf")
 
@@ -342,6 +338,8 @@ func TestFortyStudentsFromATable(t *testing.T) {
 	p.look("ribbon-of-twelve")
 	p.goTo("/studio/students")
 	p.sees("To order or print")
+	p.goTo("/studio/term")
+	p.until("document.querySelectorAll('tbody tr').length === 40", "forty students at a glance")
 	p.key("/")
 	p.until("document.querySelector('[cmdk-input]')", "the field of search")
 	p.key("ulrik dahlb")

@@ -72,7 +72,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
           </Link>
         );
       })}
-      {now !== undefined && (
+      {now !== undefined && day.segments.length > 0 && (
         <span aria-hidden="true" className="absolute inset-y-0 w-[3px] bg-now" style={{ left: at(now) }} />
       )}
     </nav>

@@ -72,8 +72,11 @@ function Term({ view }: { view: Schemas["TermView"] }) {
         )}
       </div>
       {!term && <p className="rounded bg-raised p-4 text-soft">No term has begun yet.</p>}
+      {term && view.students.length === 0 && (
+        <p className="rounded bg-raised p-4 text-soft">What a term brings your students will stand here.</p>
+      )}
       {chosen.length > 1 && <SideBySide chosen={chosen} />}
-      {term && (
+      {term && view.students.length > 0 && (
         <div className="overflow-x-auto rounded bg-raised px-4">
           <table className="w-full border-collapse">
             <thead>
