@@ -20,7 +20,7 @@ test: bin/ladder ## run every check and test
 	@./scripts/need.sh test
 	$(MAKE) lint
 	cd web && npm run -s test
-	go test -timeout 15m ./...
+	go test -timeout 20m ./...
 
 quick: bin/ladder ## core, the front end's unit tests and lint, in under a minute
 	cd web && npm run -s check && npm run -s lint && npm run -s test

@@ -41,7 +41,8 @@ func TestMain(m *testing.M) {
 // withBrowser starts one Chromium for all tests; each page has a profile of
 // its own.
 func withBrowser(run func() int) int {
-	dir, err := os.MkdirTemp("", "ladder-chromium-")
+	room := storetest.Room()
+	dir, err := os.MkdirTemp(room, "ladder-chromium-")
 	if err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		return 1
@@ -49,7 +50,7 @@ func withBrowser(run func() int) int {
 	defer os.RemoveAll(dir)
 	opts := append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.ExecPath("/usr/bin/chromium"), chromedp.NoSandbox, chromedp.UserDataDir(dir),
-		chromedp.Flag("disable-gpu", true), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("disable-dev-shm-usage", room == ""), chromedp.Flag("disable-gpu", true), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
 		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true), chromedp.Flag("no-first-run", true),
 		chromedp.Flag("mute-audio", true), chromedp.Flag("hide-scrollbars", true), chromedp.Flag("lang", "en-GB"),
 		chromedp.Flag("host-resolver-rules", "MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost"))

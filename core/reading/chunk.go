@@ -67,7 +67,6 @@ func Size(age int, solid bool) int {
 // phrases, where a strain ends first; and each phrase where a figure, a position or a bar
 // ends, near the middle, down to chunks of at most size notes, never to one note alone.
 func (p Page) Chunks(size int) []Chunk {
-	phrases := p.phrases()
 	trees := len(p.Staves)
 	if trees == 2 && p.On.Family == instrument.Keyboard {
 		trees++
@@ -76,7 +75,7 @@ func (p Page) Chunks(size int) []Chunk {
 	beside(trees, func(i int) {
 		if i == len(p.Staves) {
 			line, fingers := p.together()
-			out[i] = cutter{line, fingers, Both, p.borders(line, p.Staves), size}.tree(phrases)
+			out[i] = cutter{line, fingers, Both, p.borders(line, p.Staves), size}.tree(p.cuts)
 			starter{p.Staves, [][]string{p.Staves[0].Fingers(), p.Staves[1].Fingers()}}.tell(&out[i])
 			alike(&out[i], p.Staves)
 			return
@@ -86,7 +85,7 @@ func (p Page) Chunks(size int) []Chunk {
 		for ci := range st.Line {
 			line[ci] = &st.Line[ci]
 		}
-		out[i] = cutter{line, st.Fingers(), st.Hand, p.borders(line, []Staff{st}), size}.tree(phrases)
+		out[i] = cutter{line, st.Fingers(), st.Hand, p.borders(line, []Staff{st}), size}.tree(p.cuts)
 		alike(&out[i], []Staff{st})
 		if i == 0 {
 			spoken(&out[i], p.motifs())
@@ -219,7 +218,7 @@ func (p Page) borders(line []*Chord, staves []Staff) []float64 {
 	}
 	figures, moves, ends := map[moment]bool{}, map[moment]bool{}, map[score.Time]bool{}
 	for _, st := range staves {
-		for _, f := range st.Figures {
+		for _, f := range st.built {
 			figures[moment{f.Bar, f.Beat}] = true
 		}
 		for _, pos := range st.Positions {

@@ -184,7 +184,7 @@ func positionLayer(p Page, _ Ask) Layer {
 
 // kinds says how a figure relates to the one that it repeats.
 var kinds = map[Kind]struct{ mark, says string }{
-	First: {"", "new"}, Again: {"=", "the same again"}, NewRhythm: {"~", "the same notes in a new rhythm"}, Moved: {"→", "moved to another note"},
+	First: {"", "new"}, Again: {"=", "the same again"}, NewRhythm: {"~", "the same notes in a new rhythm"}, Moved: {"→", "moved to another note"}, Ending: {"′", "the same with another ending"},
 }
 
 func patternLayer(p Page, _ Ask) Layer {

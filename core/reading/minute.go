@@ -9,7 +9,17 @@ import (
 	"patientladder/core/instrument"
 	"patientladder/core/pitch"
 	"patientladder/core/reason"
+	"patientladder/core/score"
 )
+
+func longest(figures []Figure) (length score.Time) {
+	for _, f := range figures {
+		if length.Less(f.Length) {
+			length = f.Length
+		}
+	}
+	return length
+}
 
 // Minute returns what a teacher reads off a page in a minute: how much there is
 // to learn, where each hand starts, where it moves and leaps, where it will
@@ -19,10 +29,13 @@ func (p Page) Minute(demands []Demand) []reason.Reason {
 	say := func(code string, pairs ...string) { out = append(out, reason.Of(code, pairs...)) }
 	figures := ToLearn(p.Figures)
 	say("minute-figures", "bars", strconv.Itoa(p.Score.Bars()), "figures", strconv.Itoa(figures))
+	for _, r := range p.returns() {
+		say("minute-return", "as", r.as, "bars", strings.Join(r.bars, ", "), "kind", string(r.kind))
+	}
 	for _, st := range p.Staves {
 		hand, start := string(st.Hand), st.Line[0].Top().String()
-		// a hand alone may take more figures, of half the size: that is no news
-		if n := ToLearn(st.Figures); len(p.Staves) > 1 && p.On.Family == instrument.Keyboard && n < figures {
+		// fewer figures because they are longer are no news
+		if n := ToLearn(st.Figures); len(p.Staves) > 1 && p.On.Family == instrument.Keyboard && n < figures && !longest(p.Figures).Less(longest(st.Figures)) {
 			say("minute-hand-figures", "hand", hand, "figures", strconv.Itoa(n))
 		}
 		switch {
@@ -68,6 +81,38 @@ func (p Page) Minute(demands []Demand) []reason.Reason {
 		say("minute-taste", "taste", taste)
 	}
 	return out
+}
+
+// A comeback is lines of the piece that are an earlier one once more: "line three is line one".
+type comeback struct {
+	as   string // the earlier bars: "1–4"
+	kind Kind
+	bars []string
+}
+
+// returns lists what comes back and is longer than a bar, in the order of the page, at most
+// three.
+func (p Page) returns() []comeback {
+	const most = 3
+	first, out := map[string]string{}, []comeback{}
+	for _, f := range p.Figures {
+		from, to := p.stretch(p.Staves[0], f.Bar, f.Beat, f.Length)
+		if from < 0 || p.Staves[0].Line[to].Bar == f.Bar {
+			continue
+		}
+		bars := strconv.Itoa(f.Bar) + "–" + strconv.Itoa(p.Staves[0].Line[to].Bar)
+		as, met := first[f.ID]
+		if !met {
+			first[f.ID] = bars
+			continue
+		}
+		at := slices.IndexFunc(out, func(c comeback) bool { return c.as == as && c.kind == f.Kind })
+		if at < 0 {
+			at, out = len(out), append(out, comeback{as: as, kind: f.Kind})
+		}
+		out[at].bars = append(out[at].bars, bars)
+	}
+	return out[:min(len(out), most)]
 }
 
 func list(bars []int) string {

@@ -11,7 +11,7 @@ import (
 
 // Version counts the readers: it goes up when what is read off a score changes, so that
 // what was read by an older one is read again.
-const Version = 3
+const Version = 4
 
 // A Staff is what one hand reads, or one player of a single staff, with all
 // that is read off it.
@@ -25,15 +25,17 @@ type Staff struct {
 	Intervals []Interval // from each chord's top note to the next's
 	Positions []Position
 	Stops     [][]Stop // of strings: beside the line
-	Figures   []Figure // of this staff alone
+	Figures   []Figure // of this staff alone, a phrase at a time where phrases come back
+	built     []Figure // of this staff alone, by the shortest telling
 }
 
 // A Page is a score as a teacher has read it.
 type Page struct {
 	Score   score.Score
 	On      instrument.Profile
-	Staves  []Staff // those with notes
-	Figures []Figure
+	Staves  []Staff  // those with notes
+	Figures []Figure // as those of a staff
+	cuts    []phrase
 }
 
 // Guess returns the instrument that a score is written for where nobody says: a guitar
@@ -81,21 +83,28 @@ func Read(s score.Score, on instrument.Profile) Page {
 		}
 	}
 	alone := len(p.Staves) == 1
+	var built []Figure
 	beside(len(p.Staves)+1, func(i int) {
 		if i == len(p.Staves) {
-			p.Figures = Figures(s)
+			built = Figures(s)
 			return
 		}
 		st := &p.Staves[i]
 		st.read(s.Parts[st.Part], s.Written(), on)
 		if !alone && len(st.Line) > 0 {
-			st.Figures = figures(s, scope{st.Part, st.Staff})
+			st.built = figures(s, scope{st.Part, st.Staff})
 		}
 	})
 	if alone {
-		p.Staves[0].Figures = p.Figures
+		p.Staves[0].built = built
 	}
 	p.Staves = slices.DeleteFunc(p.Staves, func(st Staff) bool { return len(st.Line) == 0 })
+	p.cuts = p.phrases()
+	p.Figures = p.named(scope{}, built)
+	for i := range p.Staves {
+		st := &p.Staves[i]
+		st.Figures = p.named(scope{st.Part, st.Staff}, st.built)
+	}
 	return p
 }
 

@@ -1,32 +1,29 @@
 package reading
 
 import (
-	"math"
-	"slices"
-
 	"patientladder/core/score"
 )
 
 // A Kind says how a figure relates to one that came before.
 type Kind string
 
-// The kinds: new, and the three kinds of repetition.
+// The kinds: new, the three kinds of repetition, and a stretch that ends otherwise.
 const (
 	First     Kind = "first"
 	Again     Kind = "again"     // the same again
 	NewRhythm Kind = "newRhythm" // the same notes in a new rhythm
 	Moved     Kind = "moved"     // the same shape and rhythm from another note
+	Ending    Kind = "ending"    // the same but for its last bar
 )
 
 // A Figure is a stretch of the piece and what it is built from.
 type Figure struct {
 	ID     string     `json:"id" doc:"letter of the figure it is, or is built from"`
-	Kind   Kind       `json:"kind" enum:"first,again,newRhythm,moved"`
+	Kind   Kind       `json:"kind" enum:"first,again,newRhythm,moved,ending"`
 	Exact  bool       `json:"exact,omitempty" doc:"of a moved one: by the same semitones too, not only the same steps"`
 	Bar    int        `json:"bar"`
 	Beat   score.Time `json:"beat"`
 	Length score.Time `json:"length" doc:"quarter notes"`
-	cost   float64
 }
 
 // What it costs to learn a figure: a new one its notes and one to find it; one
@@ -53,7 +50,7 @@ type cell struct {
 	rhythm, pitch, shape mix
 }
 
-// A window is a stretch of all staves: a cell, or the cells of a few bars.
+// A window is a stretch of all staves: a cell, or the cells of a few bars or of a phrase.
 type window struct {
 	bar    int // of its beginning, from 1
 	beat   score.Time
@@ -62,16 +59,13 @@ type window struct {
 	notes  int
 }
 
-// sizes are the lengths of stretches that may repeat, in bars; a half bar and a
-// bar may also be new.
-var sizes = []int{4, 2, 1}
+// units are the lengths of stretches that a piece may be cut into, in bars.
+var units = []int{4, 2, 1}
 
-// Figures returns the figures that build the piece in the shortest telling: the
-// piece is cut into half bars, bars, and phrases of two and of four bars. A half
-// bar or a bar is new or refers to an earlier stretch of its size; a phrase can
-// only refer to one. Since a stretch may refer to any before it, the costs add
-// up, and a dynamic programme over bars finds the least: O(n) in the notes.
-// Stretches without a note are left out.
+// Figures returns the figures that build the piece in the shortest telling: the piece is cut
+// into half bars, bars, twos or fours of bars, into one of these throughout, so that a letter
+// is always of one length; each stretch is new or refers to an earlier one; twos and fours
+// only where any returns. O(n) in the notes. Stretches without a note are left out.
 func Figures(s score.Score) []Figure { return figures(s, scope{}) }
 
 // A scope is what figures are looked for in: one staff of one part, or with no
@@ -81,58 +75,90 @@ type scope struct{ part, staff int }
 func (sc scope) holds(part, staff int) bool { return sc.staff == 0 || sc == scope{part, staff} }
 
 func figures(s score.Score, in scope) []Figure {
-	n := s.Bars()
-	if n == 0 {
+	if s.Bars() == 0 {
 		return nil
 	}
-	told, lists := map[int][]reference{}, map[int][]window{}
 	bars := barCells(s, in)
-	for _, size := range sizes {
-		lists[size] = stretches(bars, size)
-		told[size] = refer(lists[size])
-	}
-	parts := halves(s, in)
-	inHalf := refer(parts)
-	type step struct {
-		cost   float64
-		size   int // bars; 0 for two halves
-		before int
-	}
-	best := make([]step, n+1)
-	for b := 1; b <= n; b++ {
-		best[b].cost = math.Inf(1)
-		for _, size := range sizes {
-			if size > b || size > 1 && told[size][b-size].kind == First {
-				continue
-			}
-			if cost := best[b-size].cost + told[size][b-size].cost; cost < best[b].cost {
-				best[b] = step{cost, size, b - size}
-			}
+	best, least := tell(halves(s, in, bars))
+	for _, unit := range units {
+		told, cost := tell(stretches(s, bars, unit))
+		if unit > 1 && ToLearn(told) == len(told) {
+			continue // more than a bar is a figure only if it returns
 		}
-		if parts[2*b-1].length.Sign() > 0 {
-			if cost := best[b-1].cost + inHalf[2*b-2].cost + inHalf[2*b-1].cost; cost < best[b].cost {
-				best[b] = step{cost, 0, b - 1}
-			}
+		if cost <= least {
+			best, least = told, cost
 		}
 	}
-	var steps []step
-	for b := n; b > 0; b = best[b].before {
-		steps = append(steps, best[b])
-	}
-	slices.Reverse(steps)
-	w := writing{letters: make([]string, 2*n)}
-	for _, st := range steps {
-		if st.size == 0 {
-			w.add(&parts[2*st.before], inHalf[2*st.before], 2*st.before, 1, 1)
-			w.add(&parts[2*st.before+1], inHalf[2*st.before+1], 2*st.before+1, 1, 1)
-			continue
-		}
-		w.add(&lists[st.size][st.before], told[st.size][st.before], 2*st.before, 2*st.size, 2)
-	}
-	return w.figures
+	return best
 }
 
-// A reference tells a stretch by an earlier one of its size, or as new.
+// named returns the figures of a staff, or of all, a phrase at a time, where any phrase comes
+// back: "line three is line one". Where none does, it returns what the piece is built from.
+func (p Page) named(in scope, built []Figure) []Figure {
+	told, _ := tell(p.lines(in))
+	if ToLearn(told) == len(told) {
+		return built
+	}
+	return told
+}
+
+// lines returns the piece phrase by phrase. The end of the last bar of each is left open: what
+// follows may begin with an upbeat or not.
+func (p Page) lines(in scope) []window {
+	var out []window
+	for i, ph := range p.cuts {
+		to := Place{Bar: p.Score.Bars() + 1}
+		if i+1 < len(p.cuts) {
+			to = p.cuts[i+1].at
+		}
+		w := window{bar: ph.at.Bar, beat: ph.at.Beat}
+		for b := ph.at.Bar - 1; b < min(to.Bar, p.Score.Bars()); b++ {
+			begins, ends := score.Time{}, p.Score.Parts[0].Bars[b].Length
+			if b+1 == ph.at.Bar {
+				begins = ph.at.Beat
+			}
+			if b+1 == to.Bar {
+				ends = to.Beat
+			}
+			if !begins.Less(ends) {
+				continue
+			}
+			w.length = w.length.Add(ends.Sub(begins))
+			c := cell{length: ends.Sub(begins)}
+			for pi := range p.Score.Parts {
+				c.add(&p.Score.Parts[pi].Bars[b], pi, in, begins, ends)
+			}
+			c.closed()
+			w.cells = append(w.cells, c)
+			w.notes += len(c.notes)
+		}
+		w.cells[len(w.cells)-1].length = score.Time{}
+		out = append(out, w)
+	}
+	return out
+}
+
+// tell names windows that follow each other, and returns what it costs to learn them.
+func tell(list []window) (told []Figure, cost float64) {
+	letters, fresh := make([]string, len(list)), 0
+	for i, r := range refer(list) {
+		w := &list[i]
+		if w.notes == 0 {
+			continue
+		}
+		if r.kind == First {
+			letters[i] = letter(fresh)
+			fresh++
+		} else {
+			letters[i] = letters[r.to]
+		}
+		told = append(told, Figure{ID: letters[i], Kind: r.kind, Exact: r.exact, Bar: w.bar, Beat: w.beat, Length: w.length})
+		cost += r.cost
+	}
+	return told, cost
+}
+
+// A reference tells a stretch by an earlier one, or as new.
 type reference struct {
 	kind  Kind
 	exact bool
@@ -140,37 +166,8 @@ type reference struct {
 	to    int // index of the earlier stretch
 }
 
-// writing gathers figures; letters holds the figure that each half bar belongs to.
-type writing struct {
-	figures []Figure
-	letters []string
-	new     int
-}
-
-// add writes a stretch that begins at a half bar and lasts some of them; unit is
-// how many half bars its references count in.
-func (w *writing) add(in *window, r reference, at, lasts, unit int) {
-	if in.notes == 0 {
-		return
-	}
-	f := Figure{ID: letter(w.new), Kind: r.kind, Exact: r.exact, Bar: in.bar, Beat: in.beat, Length: in.length, cost: r.cost}
-	if r.kind == First {
-		w.new++
-		for i := range lasts {
-			w.letters[at+i] = f.ID
-		}
-	} else {
-		from := r.to * unit
-		for f.ID = ""; f.ID == "" && from < len(w.letters); from++ { // a stretch may begin with a silent bar
-			f.ID = w.letters[from]
-		}
-		copy(w.letters[at:at+lasts], w.letters[r.to*unit:])
-	}
-	w.figures = append(w.figures, f)
-}
-
-// refer tells each stretch by the earlier one that tells it cheapest and does not
-// overlap it. Stretches are looked up by what they would share.
+// refer tells each stretch by the earlier one that tells it cheapest. Stretches are looked up
+// by what they would share.
 func refer(list []window) []reference {
 	out := make([]reference, len(list))
 	first := make(map[share]int, len(list))
@@ -187,8 +184,8 @@ func refer(list []window) []reference {
 				first[shared] = i
 				continue
 			}
-			if n := len(w.cells); n > 1 && list[at].bar+n > w.bar || out[i].kind == Again {
-				continue
+			if out[i].kind == Again {
+				break
 			}
 			if kind, exact, cost := relate(&list[at], w); kind != First && cost < out[i].cost {
 				out[i] = reference{kind, exact, cost, at}
@@ -214,29 +211,28 @@ func barCells(s score.Score, in scope) []cell {
 	return out
 }
 
-// stretches returns the windows of some bars that begin at each bar; those that
-// would reach beyond the end are left out.
-func stretches(bars []cell, size int) []window {
-	out := make([]window, max(len(bars)-size+1, 0))
-	for b := range out {
-		w := &out[b]
-		w.bar, w.cells = b+1, bars[b:b+size]
+// stretches cuts bars into windows of some each, after a pickup; the last may be shorter.
+func stretches(s score.Score, bars []cell, unit int) []window {
+	var out []window
+	for from := 0; from < len(bars); {
+		to := min(from+unit, len(bars))
+		if from == 0 && s.Parts[0].Pickup() {
+			to = 1
+		}
+		w := window{bar: from + 1, cells: bars[from:to]}
 		for i := range w.cells {
 			w.length = w.length.Add(w.cells[i].length)
 			w.notes += len(w.cells[i].notes)
 		}
+		out, from = append(out, w), to
 	}
 	return out
 }
 
 // Bars returns the figures bar by bar.
 func Bars(s score.Score) []Figure {
-	list := stretches(barCells(s, scope{}), 1)
-	w := writing{letters: make([]string, 2*len(list))}
-	for i, r := range refer(list) {
-		w.add(&list[i], r, 2*i, 2, 2)
-	}
-	return w.figures
+	told, _ := tell(stretches(s, barCells(s, scope{}), 1))
+	return told
 }
 
 // Distinct counts the bars that are not the same again; a bar of rests alone
@@ -270,13 +266,17 @@ type share struct {
 }
 
 // shares returns what a window would share with one that it repeats: notes and
-// rhythm, shape and rhythm, or the notes. Windows that share by chance only are
-// told apart by relate.
-func (w *window) shares() [3]share {
-	var rhythm, pitch, shape mix
+// rhythm, shape and rhythm, the notes, or all but the last bar. Windows that share by chance
+// only are told apart by relate.
+func (w *window) shares() [4]share {
+	var rhythm, pitch, shape, head mix
 	from, begun := int16(0), false
 	for i := range w.cells {
 		c := &w.cells[i]
+		if i == len(w.cells)-1 {
+			head = rhythm
+			head.add(uint64(pitch))
+		}
 		rhythm.time(c.length)
 		rhythm.add(uint64(c.rhythm))
 		pitch.add(uint64(c.pitch))
@@ -291,7 +291,7 @@ func (w *window) shares() [3]share {
 	again, moved := rhythm, rhythm
 	again.add(uint64(pitch))
 	moved.add(uint64(shape))
-	return [3]share{{Again, uint64(again)}, {Moved, uint64(moved)}, {NewRhythm, uint64(pitch)}}
+	return [4]share{{Again, uint64(again)}, {Moved, uint64(moved)}, {NewRhythm, uint64(pitch)}, {Ending, uint64(head)}}
 }
 
 // closed reckons what a cell may share and returns what it has grown into, for the
@@ -327,60 +327,73 @@ func (m *mix) time(t score.Time) {
 
 // relate says how a window repeats an earlier one of as many cells.
 func relate(a, b *window) (kind Kind, exact bool, cost float64) {
-	if a.notes != b.notes {
+	if len(a.cells) != len(b.cells) {
 		return First, false, 0
 	}
-	notes, rhythm, shape, sound := true, true, true, true
-	line, key, begun := int16(0), int16(0), false // how far it is moved
-	for i := range a.cells {
-		c, d := &a.cells[i], &b.cells[i]
-		if c.length != d.length || len(c.notes) != len(d.notes) {
-			return First, false, 0
-		}
-		for j := range c.notes {
-			p, q := &c.notes[j], &d.notes[j]
-			if p.staff != q.staff {
-				return First, false, 0
-			}
-			if !begun {
-				line, key, begun = q.line-p.line, q.key-p.key, true
-			}
-			notes = notes && p.key == q.key && p.line == q.line
-			rhythm = rhythm && p.at == q.at && p.to == q.to
-			shape = shape && q.line-p.line == line
-			sound = sound && q.key-p.key == key
-		}
+	same := like{notes: true, rhythm: true, shape: true, sound: true}
+	last := len(a.cells) - 1
+	for i := range last {
+		same.cell(&a.cells[i], &b.cells[i])
 	}
-	switch {
-	case notes && rhythm:
+	until, other := same, float64(len(b.cells[last].notes))
+	same.cell(&a.cells[last], &b.cells[last])
+	switch notes := float64(b.notes); {
+	case same.notes && same.rhythm:
 		return Again, false, costAgain
-	case shape && rhythm && a.notes > 1:
-		return Moved, sound, costMoved
-	case notes && a.notes > 1:
-		return NewRhythm, false, 1 + costNewRhythm*float64(a.notes)
+	case same.shape && same.rhythm && notes > 1:
+		return Moved, same.sound, costMoved
+	case last >= 2 && until.notes && until.rhythm && other < notes:
+		return Ending, false, 1 + other
+	case same.notes && notes > 1:
+		return NewRhythm, false, 1 + costNewRhythm*notes
 	}
 	return First, false, 0
 }
 
-// halves cuts each bar in two where no note is held over its middle; the second
-// half of a bar that is not cut has no length.
-func halves(s score.Score, in scope) []window {
-	out, cells := make([]window, 2*s.Bars()), make([]cell, 2*s.Bars())
+// like says what two windows have in common so far.
+type like struct {
+	notes, rhythm, shape, sound bool
+	begun                       bool
+	line, key                   int16 // how far the second is moved
+}
+
+func (l *like) cell(c, d *cell) {
+	if c.length != d.length || len(c.notes) != len(d.notes) {
+		*l = like{}
+		return
+	}
+	for j := range c.notes {
+		p, q := &c.notes[j], &d.notes[j]
+		if !l.begun {
+			l.line, l.key, l.begun = q.line-p.line, q.key-p.key, true
+		}
+		there := p.staff == q.staff
+		l.notes = l.notes && there && p.key == q.key && p.line == q.line
+		l.rhythm = l.rhythm && there && p.at == q.at && p.to == q.to
+		l.shape = l.shape && there && q.line-p.line == l.line
+		l.sound = l.sound && q.key-p.key == l.key
+	}
+}
+
+// halves cuts each bar in two where no note is held over its middle; else it stays whole.
+func halves(s score.Score, in scope, bars []cell) []window {
+	out, cells := make([]window, 0, 2*len(bars)), make([]cell, 0, 2*len(bars))
 	var room []heard
-	for b := range s.Bars() {
-		length := s.Parts[0].Bars[b].Length
+	for b := range bars {
+		length := bars[b].length
 		middle, err := length.Scaled(1, 2)
 		if err != nil || crossed(s, in, b, middle) {
+			out = append(out, window{bar: b + 1, length: length, cells: bars[b : b+1], notes: len(bars[b].notes)})
 			continue
 		}
-		for i, half := range [][2]score.Time{{{}, middle}, {middle, length}} {
-			c := &cells[2*b+i]
-			c.notes, c.length = room[len(room):], middle
+		for _, half := range [][2]score.Time{{{}, middle}, {middle, length}} {
+			c := cell{notes: room[len(room):], length: middle}
 			for pi := range s.Parts {
 				c.add(&s.Parts[pi].Bars[b], pi, in, half[0], half[1])
 			}
 			room = c.closed()
-			out[2*b+i] = window{bar: b + 1, beat: half[0], length: middle, cells: cells[2*b+i : 2*b+i+1], notes: len(c.notes)}
+			cells = append(cells, c)
+			out = append(out, window{bar: b + 1, beat: half[0], length: middle, cells: cells[len(cells)-1:], notes: len(c.notes)})
 		}
 	}
 	return out

@@ -225,6 +225,11 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
 
   // read off a score
   "minute-figures": (a) => `${plural(a.bars ?? "", "bar")}, ${plural(a.figures ?? "", "figure")} to learn.`,
+  "minute-return": (a) =>
+    `Bars ${a.bars} are bars ${a.as} ${
+      { moved: "from another note", newRhythm: "in another rhythm", ending: "with another ending" }[a.kind ?? ""] ??
+      "again"
+    }.`,
   "minute-start": (a) => `Begins on ${note(a.key)}.`,
   "minute-start-hand": (a) => `The ${a.hand} hand begins with finger ${a.finger} on ${note(a.key)}.`,
   "minute-start-chord": (a) =>
