@@ -129,7 +129,7 @@ func (a *App) begin(ctx context.Context, who Who, in NewStudent) (pupil, []fact.
 	if st.Contact, err = contact(in.Contact); err != nil {
 		return pupil{}, nil, err
 	}
-	p := pupil{room: r, Student: st, plays: r.instruments.Of(st.Instrument)}
+	p := pupil{room: r, Student: st, plays: r.instruments.Of(st.Instrument).PlayedAt(age(st, r.today()))}
 	if err := p.fetchShelf(ctx); err != nil {
 		return pupil{}, nil, err
 	}

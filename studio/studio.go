@@ -161,7 +161,7 @@ func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
 	if err != nil {
 		return pupil{}, told(err, "student")
 	}
-	p := pupil{room: r, Student: st, plays: r.instruments.Of(st.Instrument), chosen: st.Approach}
+	p := pupil{room: r, Student: st, plays: r.instruments.Of(st.Instrument).PlayedAt(age(st, r.today())), chosen: st.Approach}
 	if p.facts, err = r.Facts(ctx, id); err != nil {
 		return pupil{}, told(err, "student")
 	}

@@ -11,6 +11,7 @@ import (
 	"slices"
 	"strings"
 
+	"patientladder/core/judgement"
 	"patientladder/core/pitch"
 )
 
@@ -72,9 +73,17 @@ type Profile struct {
 	First  []string // skills of its own that the first book takes for granted
 	Points []string // focus points of its own that a piece starts with
 	Own    bool     // a teacher's
+
+	SmallHand bool // whose hand opens no further than five keys, as PlayedAt has it
 }
 
 func (p Profile) String() string { return p.Name }
+
+// PlayedAt returns the instrument in the hands of somebody of an age in years.
+func (p Profile) PlayedAt(age int) Profile {
+	p.SmallHand = float64(age) < judgement.HandOpens
+	return p
+}
 
 // Shelf returns the instrument on whose shelf its pieces stand.
 func (p Profile) Shelf() ID {

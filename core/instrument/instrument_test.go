@@ -249,3 +249,10 @@ func TestEndsOfAProfile(t *testing.T) {
 	assert.Equal(t, []string{"a", "m", "i", "p", "p", "p", "p"}, like.Roll, "strings past the roll have its last finger")
 	assert.Equal(t, Profile{Family: Bowed, Frame: FretHand}, Shipped.Complete(Profile{Family: Bowed, Frame: FretHand}), "nothing is like it")
 }
+
+func TestASmallHandDoesNotOpen(t *testing.T) {
+	piano := Shipped.Of("piano")
+	assert.True(t, piano.PlayedAt(6).SmallHand)
+	assert.False(t, piano.PlayedAt(7).SmallHand)
+	assert.False(t, piano.SmallHand, "the item's own page is read for a hand that opens")
+}

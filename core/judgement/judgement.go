@@ -170,6 +170,7 @@ var (
 
 // The phrases of a tune: how well one may begin with a note, and what it costs by its length.
 var (
+	HandOpens    = ours("fingers", "years of age from which a hand opens by a key", 7, "lower: small hands reach six keys")
 	PhraseBase   = ours("phrases", "what must speak for a border at all", 2, "lower: more and shorter phrases")
 	PhraseRest   = ours("phrases", "after a rest", 2, "higher: every rest parts")
 	PhraseLong   = ours("phrases", "after a note twice as long as most", 2, "higher: long notes part")

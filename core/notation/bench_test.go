@@ -168,7 +168,7 @@ func BenchmarkGrowth(b *testing.B) {
 		}},
 		{"direction", func(_ score.Score, line []reading.Chord) { reading.Directions(line) }},
 		{"intervals", func(_ score.Score, line []reading.Chord) { reading.Melodic(line) }},
-		{"positions", func(_ score.Score, line []reading.Chord) { reading.Positions(line, reading.Right) }},
+		{"positions", func(_ score.Score, line []reading.Chord) { reading.Positions(line, reading.Right, false) }},
 		{"bar patterns", func(s score.Score, _ []reading.Chord) { reading.Bars(s) }},
 		{"figures", func(s score.Score, _ []reading.Chord) { reading.Figures(s) }},
 	}

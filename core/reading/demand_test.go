@@ -283,7 +283,7 @@ func TestLayers(t *testing.T) {
 	chords := written(t, instrument.Keyboard, "", "[CEG]2 [Cc]2|[CE^Gc]4")
 	assert.Equal(t, []string{"1 3 5", "1 5", "1 5"}, layer(chords, "fingers"), "every finger of a chord in one place, the outer ones of a wider one")
 	chords.Staves[0].Hand = Left
-	chords.Staves[0].Positions = Positions(chords.Staves[0].Line, Left)
+	chords.Staves[0].Positions = Positions(chords.Staves[0].Line, Left, false)
 	assert.Equal(t, []string{"5 3 1", "5 1", "5 1"}, layer(chords, "fingers"))
 	guitar := written(t, instrument.Plucked, "", "C G c e|[CGce]4")
 	assert.Equal(t, []string{"5·3", "3·0", "2·1", "1·0", "5·3 3·0 2·1 1·0"}, layer(guitar, "tablature"))

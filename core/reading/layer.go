@@ -62,10 +62,14 @@ var layers = []struct {
 		return fmt.Sprintf("%s%+d", letterOf(landmark), steps)
 	})},
 	{"intervals", nil, labelled(func(_ Page, _ Ask, st Staff, i int) string {
-		if i == 0 {
-			return ""
+		var says []string
+		if i > 0 {
+			says = append(says, strconv.Itoa(st.Intervals[i-1].Number))
 		}
-		return strconv.Itoa(st.Intervals[i-1].Number)
+		if len(st.Line[i].Notes) == 2 { // two at once
+			says = append(says, "["+strconv.Itoa(st.Line[i].Harmonic()[0].Number)+"]")
+		}
+		return strings.Join(says, " ")
 	})},
 	{"names", nil, labelled(func(_ Page, _ Ask, st Staff, i int) string {
 		var names []string

@@ -60,6 +60,11 @@ func (p Page) Minute(demands []Demand) []reason.Reason {
 				say("minute-"+string(m), "hand", hand, "bars", bars)
 			}
 		}
+		for _, two := range together(st) {
+			if p.On.Family != instrument.Plucked {
+				say("minute-together", "hand", hand, "intervals", two.name, "bars", list(two.bars))
+			}
+		}
 		if at, leap := widest(st); leap.Number >= 5 {
 			say("minute-leap", "hand", hand, "bar", strconv.Itoa(at.Bar), "leap", leap.Name)
 		}
@@ -132,6 +137,49 @@ func barsOf(positions []Position, m Move) string {
 		}
 	}
 	return list(bars)
+}
+
+// A pairing is an interval that a hand plays at once.
+type pairing struct {
+	name  string // "open fifths"
+	bars  []int
+	times int
+}
+
+// together names the intervals that a hand plays again and again as two notes at once, the
+// usual ones first, at most two. A fifth without a third is called open.
+func together(st Staff) []pairing {
+	const often, most = 2, 2
+	var out []pairing
+	for _, c := range st.Line {
+		if len(c.Notes) != 2 {
+			continue
+		}
+		name := atOnce(c.Harmonic()[0])
+		at := slices.IndexFunc(out, func(t pairing) bool { return t.name == name })
+		if at < 0 {
+			at, out = len(out), append(out, pairing{name: name})
+		}
+		out[at].times++
+		if !slices.Contains(out[at].bars, c.Bar) {
+			out[at].bars = append(out[at].bars, c.Bar)
+		}
+	}
+	out = slices.DeleteFunc(out, func(t pairing) bool { return t.times < often })
+	slices.SortStableFunc(out, func(a, b pairing) int { return b.times - a.times })
+	return out[:min(len(out), most)]
+}
+
+// atOnce names an interval of two notes that sound together.
+func atOnce(i Interval) string {
+	names := []string{"unisons", "seconds", "thirds", "fourths", "fifths", "sixths", "sevenths", "octaves", "ninths", "tenths"}
+	switch {
+	case i.String() == "P5":
+		return "open fifths"
+	case i.Number <= len(names):
+		return names[i.Number-1]
+	}
+	return "wider than a tenth"
 }
 
 // widest returns the chord after the widest melodic interval, the first of

@@ -115,7 +115,7 @@ func (st *Staff) read(part score.Part, bars []int, on instrument.Profile) {
 	st.Intervals = Melodic(st.Line)
 	switch {
 	case on.Family == instrument.Keyboard:
-		st.Positions = Positions(st.Line, st.Hand)
+		st.Positions = Positions(st.Line, st.Hand, on.SmallHand)
 	case len(on.Strings) > 0:
 		st.Stops, st.Positions = StringsOf(part, on).Stopped(st.Line)
 	}

@@ -154,3 +154,76 @@ func TestChunksArePhrases(t *testing.T) {
 	t.Logf("%d of %d", agree, of)
 	assert.GreaterOrEqual(t, float64(agree), 0.9*float64(of))
 }
+
+// overTheNotes are the fingers that a teacher writes over the melodies of the marked tunes, phrase by
+// phrase; where teachers differ, each way. Common practice, no source.
+var overTheNotes = map[string]string{
+	"folk-alouette":            "3455434531, 345543453",
+	"folk-auld":                "13335434511245/13335434533134, 54221212342214/54331212342214, 54221212542245, 54221212342214/54331212342214",
+	"folk-aura":                "143452543234, 143452543234, 33333332123/44444443234, 445452543234/334352543234",
+	"folk-clair":               "11123213221/33345435443, 55552254321, 11123213221/33345435443",
+	"folk-cuckoo":              "53532121, 2234233453, 53534321",
+	"folk-drunken":             "55555551355555555135/55555551354444444124, 2222222345421211/1111111234314211",
+	"folk-greensleeves":        "1234545312342212421, 1234545312354321233, 554353123422124211, 5543531235432123",
+	"folk-jacques":             "12311231, 345345/234234, 454321454321, 414414",
+	"folk-kookaburra":          "5334221234555, 53342213551, 22222343333345, 53342213551",
+	"folk-korobeiniki":         "5234321135432345311, 135435354322345311",
+	"folk-london":              "4543234123234, 454323414311/454323414211",
+	"folk-michael":             "1242454, 2454, 353432, 12321",
+	"folk-saints":              "1345, 1345, 13453132, 3321135544, 3453121",
+	"folk-sakura":              "334334/223223, 3454343142454421, 3454343142454421, 334334125421/223223125421",
+	"folk-scarborough":         "11552321, 24542312, 5554221431, 15432121",
+	"folk-silent":              "23212321553441/34313431553441, 335432321335432321, 33531242535421",
+	"folk-skye":                "545221341/545554341, 3434455",
+	"folk-susanna":             "123445421233212, 123445421233221, 3355544212, 123445421233221",
+	"Ode to Joy":               "334554321123322, 334554321123211, 223123431234321 21, 334554321123211",
+	"Row, Row, Row Your Boat":  "1112332345, 55533322211154321/11155533311154321",
+	"Go Tell Aunt Rhody":       "33211224321, 55433211",
+	"Amazing Grace":            "135354321, 13535455/13533255, 353154321, 13535433",
+	"Good King Wenceslas":      "4445441212344, 4445441212344, 5432321212344, 11231125432141",
+	"Jingle Bells, the chorus": "33333335123, 444443333322325, 33333335123, 44444333355421",
+	"Yankee Doodle":            "33453541334532, 22345432312344/22345432112344, 2321234343213/2321234343211, 23212342143544",
+	"Skip to My Lou":           "3311333522112224/3311333533113335, 3311333523432111",
+	"Bobby Shafto":             "2254231135434, 2254231135344, 33543212243211/33543212244321, 3354321135344",
+	"This Old Man":             "4244245432123, 34511123455224321",
+	"Branle, in three strains: two with repeats, the last in F": "123453122345, 543231243212, 123453123421, 123453123212",
+	"A jig whose second strain has endings":                     "254553143421234143451, 45453454321323432132123453144",
+}
+
+// Of the fingers that a teacher writes over the tunes, nine in ten are the page's.
+func TestFingersAreATeachers(t *testing.T) {
+	agree, of := 0, 0
+	for _, m := range marked {
+		name, page := readMarked(t, m.tune)
+		line, fingers := page.Staves[0].Line, strings.Join(page.Staves[0].Fingers(), "")
+		require.Len(t, fingers, len(line), name)
+		phrases := phrased(t, line, m.phrases)
+		at := 0
+		for k, ways := range strings.Split(overTheNotes[name], ",") {
+			require.Less(t, k, len(phrases), name)
+			n := 0
+			for at+n < len(line) && (k+1 == len(phrases) || line[at+n].at().before(phrases[k+1][0])) {
+				n++
+			}
+			best := 0
+			for way := range strings.SplitSeq(strings.TrimSpace(ways), "/") {
+				way = strings.ReplaceAll(way, " ", "")
+				require.Len(t, way, n, "%s, phrase %d: %s", name, k+1, fingers[at:at+n])
+				same := 0
+				for i := range n {
+					if way[i] == fingers[at+i] {
+						same++
+					}
+				}
+				best = max(best, same)
+			}
+			if best < n {
+				t.Logf("%s, phrase %d: %d of %d; %s for %s", name, k+1, best, n, fingers[at:at+n], ways)
+			}
+			agree, of, at = agree+best, of+n, at+n
+		}
+		require.Equal(t, len(line), at, name)
+	}
+	t.Logf("%d of %d", agree, of)
+	assert.GreaterOrEqual(t, float64(agree), 0.9*float64(of))
+}

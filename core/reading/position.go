@@ -54,12 +54,14 @@ const far = 1000
 // note that is repeated; and a run of notes that was played before is played with the same fingers,
 // whatever stands around it. A judgement.
 const (
-	costOpened  = 400
-	costRepeat  = 300
-	costSlide   = 900 // from one key to the next on one finger, where the hand opens
-	gainPause   = 300
-	gainBar     = 50
-	costAnother = 600 // a note, where the run had other fingers before
+	costOpened      = 400
+	costOpenedSmall = 2*far + 100 // of a small hand: more than there and back
+	costRepeat      = 300
+	costSlide       = 1100 // from one key to the next on one finger, where the hand opens
+	costContrary    = 200 // a leap on which the fingers go the other way, without the thumb
+	gainPause       = 300
+	gainBar         = 50
+	costAnother     = 600 // a note, where the run had other fingers before
 )
 
 // run is how many notes are a run that keeps its fingers.
@@ -69,18 +71,23 @@ const run = 6
 // changes, each opened by a key where that saves going there and back, and of those the ones
 // whose crossings lie best and that move the least; the same run of notes has the same fingers,
 // and written fingerings are honoured where they can be. A chord wider than five keys stands in
-// a position of its own from its lowest note. It is a dynamic programme over chords and the at
+// a position of its own from its lowest note; a small hand, of a small child, goes there rather
+// than open. It is a dynamic programme over chords and the at
 // most seven positions that hold each, three times where runs come back: O(n).
-func Positions(line []Chord, hand Hand) []Position {
+func Positions(line []Chord, hand Hand, small bool) []Position {
 	if len(line) == 0 {
 		return nil
 	}
 	line = inHand(line)
-	where := placed(line, hand, nil)
+	opened := float64(costOpened)
+	if small {
+		opened = costOpenedSmall
+	}
+	where := placed(line, hand, opened, nil)
 	if first := runs(line); first != nil {
 		for range 2 { // once for the places of the first runs, once for all by those
 			want := where
-			where = placed(line, hand, func(i, low int) float64 {
+			where = placed(line, hand, opened, func(i, low int) float64 {
 				if first[i] >= 0 && low != want[first[i]] {
 					return costAnother
 				}
@@ -138,6 +145,9 @@ func runs(line []Chord) []int {
 		for n := range run {
 			notes[n] = line[i+n].Top()
 		}
+		if notes == [run]pitch.Pitch{notes[0], notes[0], notes[0], notes[0], notes[0], notes[0]} {
+			continue // one note again and again is no figure
+		}
 		k, heard := first[notes]
 		if !heard {
 			first[notes] = i
@@ -172,9 +182,9 @@ func change(before, c *Chord) float64 {
 	return far
 }
 
-// placed returns the position of each chord, by its lowest key's place on the staff; more is what a
-// position costs besides, nil for nothing.
-func placed(line []Chord, hand Hand, more func(i, low int) float64) []int {
+// placed returns the position of each chord, by its lowest key's place on the staff; opened
+// is what it costs to open the hand for a note, more what a position costs besides, nil for nothing.
+func placed(line []Chord, hand Hand, opened float64, more func(i, low int) float64) []int {
 	type cell struct {
 		cost float64
 		low  int32
@@ -186,7 +196,9 @@ func placed(line []Chord, hand Hand, more func(i, low int) float64) []int {
 		c := &line[i]
 		cells[i] = room[(reach+2)*i : (reach+2)*i : (reach+2)*(i+1)]
 		beside := i > 0 && abs(c.Top().Line()-line[i-1].Top().Line()) == 1
-		stepped := beside && joined(line, i)
+		legato := i > 0 && joined(line, i)
+		stepped := beside && legato
+		again := i > 0 && slices.Equal(line[i-1].Notes, c.Notes)
 		bottom, top := c.Notes[0].Line(), c.Top().Line()
 		fixed, one := c.fixed(hand)
 		for low := top - reach; low <= bottom+1; low++ {
@@ -205,8 +217,9 @@ func placed(line []Chord, hand Hand, more func(i, low int) float64) []int {
 			at := &cells[i][j]
 			// between equals the lowest key of the position is played
 			own := 0.001 * math.Abs(float64(bottom-int(at.low)))
-			if openedFor(c, int(at.low)) != "" {
-				own += costOpened
+			opens := openedFor(c, int(at.low)) != ""
+			if opens {
+				own += opened
 			}
 			if more != nil {
 				own += more(i, int(at.low))
@@ -218,6 +231,9 @@ func placed(line []Chord, hand Hand, more func(i, low int) float64) []int {
 			for k := range cells[i-1] {
 				before := &cells[i-1][k]
 				cost := before.cost + own
+				if opens && again && before.low == at.low { // it is open already
+					cost -= opened
+				}
 				if cost >= at.cost {
 					continue
 				}
@@ -226,6 +242,9 @@ func placed(line []Chord, hand Hand, more func(i, low int) float64) []int {
 				}
 				if before.low != at.low {
 					cost += leave + float64(abs(int(at.low-before.low)))
+					if legato && contrary(&line[i-1], c, int(before.low), int(at.low), hand) {
+						cost += costContrary
+					}
 					if stepped {
 						cost += awkward(&line[i-1], c, int(before.low), int(at.low), hand)
 					}
@@ -283,6 +302,17 @@ func awkward(before, c *Chord, lowBefore, low int, hand Hand) float64 {
 		return 0
 	}
 	return 2 * reach
+}
+
+// contrary reports whether a line goes one way and the fingers the other or nowhere, as when the
+// second finger follows the fourth upwards. The thumb may pass where the line goes by step, and
+// begin anew over a fourth and more.
+func contrary(before, c *Chord, lowBefore, low int, hand Hand) bool {
+	from, to, by := finger(before, lowBefore, hand), finger(c, low, hand), c.Top().Line()-before.Top().Line()
+	if abs(by) != 2 && (from == 1 || to == 1) {
+		return false
+	}
+	return by != 0 && (from == to || ((by > 0) == (hand == Right)) != (to > from))
 }
 
 // finger returns the finger of a chord's top note in a position.

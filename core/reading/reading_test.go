@@ -135,12 +135,14 @@ func TestPositions(t *testing.T) {
 		{"or below, whichever saves a finger", "D F A C|D F A2", Right, []string{"1.0 C4 2451245"}},
 		{"three of them: the hand goes there", "C E G A|B A G A|G E C2", Right, []string{"1.0 C4 1", "1.1 E4 134543431jump", "3.2 C4 1jump"}},
 		{"a neighbour on the same letter has a finger of its own", "e _e =e _e|=e B =d c|A4", Right, []string{"1.0 A4 545452431"}},
-		{"a change at the long note, not at the repeated one", "C2 D2|G G c d|e4", Right, []string{"1.0 C4 1255", "2.2 A4 345jump"}},
-		{"the same run has the same fingers", "C D E F|G F E D|E G c e|C D E F|G F E D|C4", Right, []string{"1.0 C4 1234543235", "3.2 A4 35jump", "4.0 C4 123454321jump"}},
+		{"a change at the long note, not at the repeated one", "C2 D2|G G c d|e4", Right, []string{"1.0 C4 1255", "2.2 C5 123jump"}},
+		{"a hand once open stays open", "C E G2|A A A A|G E C2", Right, []string{"1.0 D4 1245555421"}},
+		{"the same run has the same fingers", "C D E F|G F E D|E G c e|C D E F|G F E D|C4", Right, []string{"1.0 C4 1234543235", "3.2 C5 13jump", "4.0 C4 123454321jump"}},
 	} {
-		assert.Equal(t, c.want, lows(Positions(line(t, c.bars), c.hand)), c.name)
+		assert.Equal(t, c.want, lows(Positions(line(t, c.bars), c.hand, false)), c.name)
 	}
-	assert.Empty(t, Positions(nil, Right))
+	assert.Equal(t, []string{"1.0 C4 1", "1.1 D4 24542jump", "2.2 C4 1jump"}, lows(Positions(line(t, "C E G A|G E C2"), Right, true)), "a small hand moves instead")
+	assert.Empty(t, Positions(nil, Right, false))
 }
 
 // The least that positions cost, by trying every way to place each note: changes, and notes for
@@ -165,37 +167,47 @@ func fewest(chords []Chord, hand Hand) float64 {
 			if fixed, one := c.fixed(hand); one && low != fixed || !one && !inside(c, low) && openedFor(c, low) == "" {
 				continue
 			}
-			next := cost
-			if openedFor(c, low) != "" {
-				next += costOpened
-			}
-			if i > 0 && low == at && slides(&chords[i-1], c, low, hand) {
-				next += costSlide
-			}
-			if i > 0 && low != at {
-				next += change(&chords[i-1], c)
-			}
-			try(i+1, low, next)
+			try(i+1, low, cost+costOf(chords, i, at, low, hand))
 		}
 	}
 	try(0, 0, 0)
 	return best
 }
 
+// costOf is what it costs to play a note from one position after another.
+func costOf(chords []Chord, i, before, low int, hand Hand) (sum float64) {
+	c := &chords[i]
+	opens := openedFor(c, low) != ""
+	if opens {
+		sum += costOpened
+	}
+	if i == 0 {
+		return sum
+	}
+	last := &chords[i-1]
+	if low != before {
+		sum += change(last, c)
+		if joined(chords, i) && contrary(last, c, before, low, hand) {
+			sum += costContrary
+		}
+		return sum
+	}
+	if opens && last.Top() == c.Top() {
+		sum -= costOpened
+	}
+	if slides(last, c, low, hand) {
+		sum += costSlide
+	}
+	return sum
+}
+
 // cost is what positions cost by the same count.
 func cost(chords []Chord, got []Position, hand Hand) (sum float64) {
-	i := 0
-	for n, p := range got {
-		if n > 0 {
-			sum += change(&chords[i-1], &chords[i])
-		}
-		for k := range p.Fingers {
-			if openedFor(&chords[i], p.line()) != "" {
-				sum += costOpened
-			}
-			if k > 0 && slides(&chords[i-1], &chords[i], p.line(), hand) {
-				sum += costSlide
-			}
+	i, before := 0, 0
+	for _, p := range got {
+		for range p.Fingers {
+			sum += costOf(chords, i, before, p.line(), hand)
+			before = p.line()
 			i++
 		}
 	}
@@ -217,7 +229,7 @@ func TestPositionsAreTheFewest(t *testing.T) {
 		}
 		chords := line(t, bars.String())
 		hand := []Hand{Right, Left}[rng.IntN(2)]
-		got := Positions(chords, hand)
+		got := Positions(chords, hand, false)
 		require.Equal(t, fewest(chords, hand), cost(chords, got, hand), bars.String())
 		n := 0
 		for _, p := range got {
@@ -449,6 +461,13 @@ func TestTheTeachersMinute(t *testing.T) {
 			hands = append(hands, r.Args["hand"]+" "+figures)
 		}
 	}
+	var at []string
+	for _, r := range Read(s, usual[instrument.Keyboard]).Minute(nil) {
+		if r.Code == "minute-together" {
+			at = append(at, r.Args["hand"]+" "+r.Args["intervals"]+" "+r.Args["bars"])
+		}
+	}
+	assert.Equal(t, []string{"left open fifths 1, 2, 3, 4, 5, 6, 7, 8"}, at)
 	assert.Equal(t, []string{" 6", "left 1"}, hands, "a hand is told where it alone has less to learn")
 	lines := Read(tune(t, "C E G E|F D F D|G E D2|C4|G G A G|F2 D2|A A B A|G4|C E G E|F D F D|G E D2|C4|G G A G|F2 D2|A A B A|c4"), usual[instrument.Keyboard])
 	var back []string

@@ -24,7 +24,7 @@ var Codes = []string{
 	"load-kept-low", "load-learning", "load-material", "load-new", "load-prepared", "load-rusty", "load-tempo", "load-unknown",
 	"measure-first", "measure-grown", "measure-term", "minute-crossing", "minute-figures", "minute-hand-figures", "minute-jump", "minute-key",
 	"minute-leap", "minute-return", "minute-shift", "minute-start", "minute-start-chord", "minute-start-hand", "minute-start-string", "minute-taste",
-	"minute-theory", "minute-trip", "move-better", "move-brings", "move-for-date", "move-landing", "new-notes", "new-skill", "new-small-thing",
+	"minute-theory", "minute-together", "minute-trip", "move-better", "move-brings", "move-for-date", "move-landing", "new-notes", "new-skill", "new-small-thing",
 	"newest-kept", "next-in-book", "no-playing", "no-room-for", "no-such-skill", "not-taught", "nothing-brings", "nothing-placed",
 	"now-current", "orphan-skill", "other-family", "other-hand-only", "over", "pain-stop", "past-its-range", "pinned", "placed", "plays-well",
 	"plays-well-too", "point-met", "point-open", "points-lost", "polish-for", "practised-week", "practises-little", "praise-generous", "praise-specific", "prepared-more", "probe", "probe-again",
