@@ -393,6 +393,13 @@ func (s *Server) routes() {
 	}) (studio.ReadingView, error) {
 		return s.app.Reading(ctx, w, in.Item, in.Student)
 	})
+	get(s, "/api/items/{item}/layers/{layer}", "layer", "One kind of annotation over an item's score", func(ctx context.Context, w studio.Who, in *struct {
+		Item    string `path:"item" maxLength:"60"`
+		Layer   string `path:"layer" maxLength:"20"`
+		Student string `query:"student" maxLength:"26" doc:"for whom; anybody when left out"`
+	}) (reading.Layer, error) {
+		return s.app.Layer(ctx, w, in.Item, in.Layer, in.Student)
+	})
 	huma.Register(s.api, huma.Operation{OperationID: "convert", Method: http.MethodGet, Path: "/api/items/{item}/file", Summary: "An item's score in another format, or with layers written into it"},
 		func(ctx context.Context, in *struct {
 			Item    string          `path:"item" maxLength:"60"`

@@ -141,7 +141,7 @@ func TestNothingCrossesFromOneStudioToAnother(t *testing.T) {
 	// what is sent where something is changed
 	bodies := map[string]string{"/{student}": `{"firstName":"X","familyName":"","birthYear":2018,"birthMonth":3,"instrument":"cello"}`, "/moved": `{"to":"x","marks":[]}`, "/links": "", "/same": `{"as":""}`, "/slot": `{"weekday":3,"start":"16:00","minutes":30}`, "/contact": `{"address":"a@b.example"}`, "/sendings": `{"id":"` + ulid.Make().String() + `","paper":"A4"}`}
 	for path, methods := range api.Paths {
-		at := strings.NewReplacer("{student}", emil, "{item}", item, "{question}", "upkeep", "{school}", "third").Replace(path)
+		at := strings.NewReplacer("{student}", emil, "{item}", item, "{question}", "upkeep", "{school}", "third", "{layer}", "fingers").Replace(path)
 		for method := range methods {
 			method = strings.ToUpper(method)
 			if slices.Contains([]string{"/api/sign-in", "/api/sign-up", "/api/forgot", "/api/reset", "/api/passkey"}, path) || strings.HasPrefix(path, "/api/family/") || strings.HasPrefix(path, "/api/feeds/") {

@@ -3,10 +3,12 @@ package studio
 import (
 	"context"
 	"errors"
+	"fmt"
 	"maps"
 	"path"
 	"slices"
 	"strings"
+	"time"
 
 	"patientladder/core/climb"
 	"patientladder/core/exercise"
@@ -56,7 +58,7 @@ type Model struct {
 // anybody.
 type ReadingView struct {
 	Model
-	Layers   []reading.Layer      `json:"layers"`
+	Layers   []string             `json:"layers" doc:"that there are; each is fetched by itself"`
 	Light    DrawnNotes           `json:"light" doc:"the notes alone; without a text where they cannot be written so"`
 	Chunks   []reading.Chunk      `json:"chunks" doc:"a tree a hand; of two hands a third for both"`
 	Minute   []reason.Reason      `json:"minute" doc:"what a teacher reads off the score in a minute"`
@@ -82,13 +84,14 @@ const walking = 88
 
 // Reading reads an item's score; the empty student is anybody of six.
 func (a *App) Reading(ctx context.Context, who Who, id, student string) (ReadingView, error) {
-	read, err := a.read(ctx, who, id, student)
+	read, done, err := a.read(ctx, who, id, student)
 	if err != nil {
 		return ReadingView{}, err
 	}
+	defer done()
 	page := read.page
 	demands := page.Demands()
-	v := ReadingView{Layers: page.Layers(read.ask), Chunks: page.Chunks(read.ask.Size), Model: model(page),
+	v := ReadingView{Layers: page.LayerNames(), Chunks: page.Chunks(read.ask.Size), Model: model(page),
 		Minute: page.Minute(demands), New: []reason.Reason{}, Fresh: []string{}, Asks: []Asked{}, Rhythms: page.Rhythms(read.ask.Words), Copies: []Copy{}, Disagree: []shelf.Disagreement{}}
 	if v.Light, err = drawn(page.Score); err != nil {
 		v.Light.ABC = "" // the full engraver draws it all the same
@@ -110,6 +113,20 @@ func (a *App) Reading(ctx context.Context, who Who, id, student string) (Reading
 		}
 	}
 	return v, nil
+}
+
+// Layer draws one kind of annotation over an item's score, for a student or for anybody.
+func (a *App) Layer(ctx context.Context, who Who, id, layer, student string) (reading.Layer, error) {
+	read, done, err := a.read(ctx, who, id, student)
+	if err != nil {
+		return reading.Layer{}, err
+	}
+	defer done()
+	out, ok := read.page.Layer(layer, read.ask)
+	if !ok {
+		return out, &Error{Kind: Missing, Says: fmt.Sprintf("There is no layer %q over %q.", layer, read.item.Title)}
+	}
+	return out, nil
 }
 
 // tagged says how an item's tags name a skill.
@@ -137,9 +154,40 @@ type readItem struct {
 	way   way
 }
 
-// read loads an item's score and reads it; a student's age and landmarks are
-// those of the student.
-func (a *App) read(ctx context.Context, who Who, id, student string) (readItem, error) {
+// turn waits until few enough scores are being read that the machine can hold one more. Who has
+// had the turn calls done.
+func (a *App) turn(ctx context.Context) (done func(), err error) {
+	wait := time.NewTimer(turnWait)
+	defer wait.Stop()
+	select {
+	case a.reads <- struct{}{}:
+		return func() { <-a.reads }, nil
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	case <-wait.C:
+		return nil, &Error{Kind: Unavailable, Says: "Many scores are being read just now. Nothing was lost; try again in a moment."}
+	}
+}
+
+// turnWait is how long a score waits for its turn to be read.
+const turnWait = 10 * time.Second
+
+// read loads an item's score and reads it when its turn comes; a student's age and landmarks are
+// those of the student. Who has used what was read calls done.
+func (a *App) read(ctx context.Context, who Who, id, student string) (_ readItem, done func(), err error) {
+	done, err = a.turn(ctx)
+	if err != nil {
+		return readItem{}, nil, err
+	}
+	out, err := a.readNow(ctx, who, id, student)
+	if err != nil {
+		done()
+		return out, nil, err
+	}
+	return out, done, nil
+}
+
+func (a *App) readNow(ctx context.Context, who Who, id, student string) (readItem, error) {
 	r, err := a.enter(ctx, who)
 	if err != nil {
 		return readItem{}, err
@@ -285,10 +333,11 @@ func (a *App) Engraved(ctx context.Context, who Who, id, tablature string, minor
 		}
 		return notation.Engraved(file.Name, file.Data)
 	}
-	read, err := a.read(ctx, who, id, "")
+	read, done, err := a.read(ctx, who, id, "")
 	if err != nil {
 		return nil, err
 	}
+	defer done()
 	if minor {
 		key, _ := read.page.Key()
 		s, ok := exercise.Minor(read.page.Score, key)
@@ -312,10 +361,11 @@ type File struct {
 
 // Convert writes an item's score in a format, with some layers written into it.
 func (a *App) Convert(ctx context.Context, who Who, id string, f notation.Format, layers []string, student string) (File, error) {
-	read, err := a.read(ctx, who, id, student)
+	read, done, err := a.read(ctx, who, id, student)
 	if err != nil {
 		return File{}, err
 	}
+	defer done()
 	s, name := read.page.Score, strings.TrimSuffix(path.Base(read.file), path.Ext(read.file))
 	if len(layers) > 0 {
 		s, name = read.page.Annotated(layers, read.ask), name+"-annotated"

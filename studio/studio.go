@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"runtime"
 	"slices"
 	"time"
 
@@ -91,11 +92,12 @@ type App struct {
 	mailer Mailer // nil where no mail is sent
 	base   string // of the links in mails
 	paces  *paces
+	reads  chan struct{} // as many turns as scores may be read at once
 }
 
 // New makes the use cases. now is the machine's clock.
 func New(s *store.Store, now func() time.Time) *App {
-	return &App{store: s, now: now, paces: newPaces()}
+	return &App{store: s, now: now, paces: newPaces(), reads: make(chan struct{}, max(2, runtime.GOMAXPROCS(0)))}
 }
 
 // Who is signed in.

@@ -68,7 +68,9 @@ func through(t testing.TB, data []byte) {
 	for _, plays := range instrument.Shipped {
 		_, _ = frugal(t, "reading off it", func() ([]reason.Reason, error) {
 			page := reading.Read(s, plays)
-			page.Layers(reading.Ask{Size: 4, Known: reading.Landmarks, Words: reading.OwnWords})
+			for _, layer := range page.LayerNames() {
+				page.Layer(layer, reading.Ask{Size: 4, Known: reading.Landmarks, Words: reading.OwnWords})
+			}
 			return page.Minute(page.Demands()), nil
 		})
 	}

@@ -170,6 +170,9 @@ func Split(name string, data []byte) ([]Tune, error) {
 // stays far below it; what is worked out about a bar grows faster than its notes.
 const MaxBar = 4000
 
+// MaxNotes is the most notes that a score may hold. An evening of piano music stays below it.
+const MaxNotes = 60000
+
 // Read reads the score in a file; of a file with several tunes, the first.
 func Read(name string, data []byte) (score.Score, error) {
 	c, err := detect(name, data)
@@ -180,12 +183,17 @@ func Read(name string, data []byte) (score.Score, error) {
 	if err != nil {
 		return s, err
 	}
+	all := 0
 	for _, p := range s.Parts {
 		for i, b := range p.Bars {
+			all += len(b.Notes)
 			if len(b.Notes) > MaxBar {
 				return score.Score{}, &score.SyntaxError{Bar: i + 1, Msg: fmt.Sprintf("the bar holds %d notes; at most %d can be read", len(b.Notes), MaxBar)}
 			}
 		}
+	}
+	if all > MaxNotes {
+		return score.Score{}, &score.SyntaxError{Msg: fmt.Sprintf("the score holds %d notes; at most %d can be read at once, so part it, or bring in one player's part", all, MaxNotes)}
 	}
 	return s, nil
 }

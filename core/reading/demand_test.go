@@ -251,16 +251,12 @@ func TestRhythmsAndTheirWords(t *testing.T) {
 
 // layer returns the labels or spans of one layer, in order.
 func layer(p Page, name string) (out []string) {
-	for _, l := range p.Layers(Ask{Size: 4, Known: Landmarks, Words: OwnWords}) {
-		if l.Name != name {
-			continue
-		}
-		for _, label := range l.Labels {
-			out = append(out, label.Text)
-		}
-		for _, s := range l.Spans {
-			out = append(out, "["+s.Text+"]")
-		}
+	l, _ := p.Layer(name, Ask{Size: 4, Known: Landmarks, Words: OwnWords})
+	for _, label := range l.Labels {
+		out = append(out, label.Text)
+	}
+	for _, s := range l.Spans {
+		out = append(out, "["+s.Text+"]")
 	}
 	return out
 }

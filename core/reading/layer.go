@@ -104,17 +104,28 @@ var layers = []struct {
 	}},
 }
 
-// Layers draws all kinds of annotation that the instrument has.
-func (p Page) Layers(ask Ask) []Layer {
-	out := []Layer{}
+// LayerNames lists the kinds of annotation that the instrument has, in the order in which they
+// stand.
+func (p Page) LayerNames() []string {
+	out := []string{}
 	for _, l := range layers {
 		if len(l.on) == 0 || slices.Contains(l.on, p.On.Family) {
-			drawn := l.draw(p, ask)
-			drawn.Name = l.name
-			out = append(out, drawn)
+			out = append(out, l.name)
 		}
 	}
 	return out
+}
+
+// Layer draws one kind of annotation, false for one that the instrument has not.
+func (p Page) Layer(name string, ask Ask) (Layer, bool) {
+	for _, l := range layers {
+		if l.name == name && slices.Contains(p.LayerNames(), name) {
+			drawn := l.draw(p, ask)
+			drawn.Name = name
+			return drawn, true
+		}
+	}
+	return Layer{}, false
 }
 
 // letterOf writes a note's letter with its sign.
@@ -267,10 +278,11 @@ func (p Page) Annotated(names []string, ask Ask) score.Score {
 	above := map[string]string{}
 	fingers := map[string]string{}
 	stops := map[string]Stop{}
-	for _, l := range p.Layers(ask) {
-		if !slices.Contains(names, l.Name) {
+	for _, name := range p.LayerNames() {
+		if !slices.Contains(names, name) {
 			continue
 		}
+		l, _ := p.Layer(name, ask)
 		for _, label := range l.Labels {
 			switch l.Name {
 			case "fingers", "tablature", "positions": // fields of a note, and words above the staff

@@ -256,6 +256,18 @@ export const readingView = (item: string, student: string) =>
       answer(api.GET("/api/items/{item}/reading", { params: { path: { item }, query: student ? { student } : {} } })),
   });
 
+// One kind of annotation over it.
+export const layerView = (item: string, layer: string, student: string) =>
+  queryOptions({
+    queryKey: ["layer", item, student, layer],
+    queryFn: () =>
+      answer(
+        api.GET("/api/items/{item}/layers/{layer}", {
+          params: { path: { item, layer }, query: student ? { student } : {} },
+        }),
+      ),
+  });
+
 export const wordsView = queryOptions({ queryKey: ["words"], queryFn: () => answer(api.GET("/api/words")) });
 
 export const useDay = () => useQuery(dayView);

@@ -237,7 +237,8 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "minute-start-string": (a) =>
     `Begins on ${note(a.key)}: ${a.finger === "0" ? "open string" : `finger ${a.finger} on string`} ${a.string}, ${a.place}.`,
   "minute-hand-figures": (a) => `The ${a.hand} hand alone: ${plural(a.figures ?? "", "figure")}.`,
-  "minute-together": (a) => `Two notes at once${a.hand ? ` in the ${a.hand} hand` : ""}: ${a.intervals} in ${inBars(a.bars)}.`,
+  "minute-together": (a) =>
+    `Two notes at once${a.hand ? ` in the ${a.hand} hand` : ""}: ${a.intervals} in ${inBars(a.bars)}.`,
   "minute-shift": (a) => `The hand moves along the neck in ${inBars(a.bars)}.`,
   "minute-trip": (a) => `Likely to trip in bar ${a.bar}: ${a.why}.`,
   "minute-key": (a) =>

@@ -60,7 +60,7 @@ function Item({ view }: { view: View }) {
           </span>
         </div>
         {item.hasScore ? (
-          <Shown query={reading}>{(read) => <Page view={view} read={read} />}</Shown>
+          <Shown query={reading}>{(read) => <Page view={view} read={read} student={student} />}</Shown>
         ) : (
           <p className="rounded bg-raised p-6 text-soft">This item has no score: it is shown and told.</p>
         )}
@@ -114,11 +114,11 @@ function Item({ view }: { view: View }) {
 }
 
 // Page is the score with what is switched on, and its chunks.
-function Page({ view, read }: { view: View; read: Schemas["ReadingView"] }) {
+function Page({ view, read, student }: { view: View; read: Schemas["ReadingView"]; student: string }) {
   const { item } = view;
   const [on, set] = useState<Switched>({ layers: ["chunks"] });
   const text = useQuery(scoreText(item.id, on.tablature));
-  const { verses, bands, fresh } = usePage(read, on);
+  const { verses, bands, fresh } = usePage(read, on, item.id, student);
   return (
     <>
       <Layers read={read} frets={read.fretted} on={on} set={set} />

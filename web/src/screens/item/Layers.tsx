@@ -1,5 +1,7 @@
+import { useQueries } from "@tanstack/react-query";
 import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
+import { layerView } from "../../api/views";
 import { Key } from "../../parts/Button";
 import type { Band, Verse } from "../../parts/engraving";
 import { useKeys } from "../../parts/keys";
@@ -24,10 +26,18 @@ const names: Record<string, { name: string; key: string }> = {
   new: { name: "What is new", key: "o" },
 };
 
-// usePage turns the layers that are on into what the score draws.
-export function usePage(read: Read, on: Switched): { verses: Verse[]; bands: Band[]; fresh: string[] } {
+// usePage fetches the layers that are on and turns them into what the score draws.
+export function usePage(
+  read: Read,
+  on: Switched,
+  item: string,
+  student: string,
+): { verses: Verse[]; bands: Band[]; fresh: string[] } {
+  const shown = useQueries({
+    queries: read.layers.filter((l) => on.layers.includes(l)).map((l) => layerView(item, l, student)),
+    combine: layersThere,
+  });
   return useMemo(() => {
-    const shown = read.layers.filter((l) => on.layers.includes(l.name));
     const order = read.hands.map((_, staff) => read.sounds.filter((s) => s.staff === staff).map((s) => s.id));
     const between = (staff: number, from: string, to: string) => {
       const ids = order[staff] ?? [];
@@ -45,8 +55,11 @@ export function usePage(read: Read, on: Switched): { verses: Verse[]; bands: Ban
       ),
       fresh: on.layers.includes("new") ? read.fresh : [],
     };
-  }, [read, on]);
+  }, [read, on, shown]);
 }
+
+// layersThere are the layers that have come.
+const layersThere = (queries: { data?: Schemas["Layer"] }[]) => queries.flatMap((q) => q.data ?? []);
 
 // Layers switches what stands on the page.
 export function Layers({
@@ -60,7 +73,7 @@ export function Layers({
   on: Switched;
   set: (on: Switched) => void;
 }) {
-  const there = [...read.layers.map((l) => l.name), ...(read.fresh.length > 0 ? ["new"] : [])];
+  const there = [...read.layers, ...(read.fresh.length > 0 ? ["new"] : [])];
   const flip = (name: string) =>
     set({ ...on, layers: on.layers.includes(name) ? on.layers.filter((n) => n !== name) : [...on.layers, name] });
   useKeys(Object.fromEntries(there.map((name) => [names[name]?.key ?? name, () => flip(name)])));
