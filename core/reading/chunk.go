@@ -1,11 +1,10 @@
 package reading
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"sort"
-	"strings"
+	"strconv"
 
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
@@ -150,7 +149,13 @@ func alike(c *Chunk, staves []Staff) {
 		}
 		return
 	}
-	var b strings.Builder
+	var like []byte
+	number := func(n int64) { like = append(strconv.AppendInt(like, n, 10), ' ') }
+	length := func(t score.Time) {
+		num, den := t.Fraction()
+		number(num)
+		number(den)
+	}
 	begins := score.Time{}
 	for i := range staves {
 		line := staves[i].Line
@@ -164,7 +169,14 @@ func alike(c *Chunk, staves []Staff) {
 		line := staves[i].Line
 		ways, names := c.Ways, c.Names
 		for n := sort.Search(len(line), func(n int) bool { return !line[n].at().before(c.From) }); n < len(line) && !c.To.before(line[n].at()); n++ {
-			fmt.Fprintf(&b, "%d %s %s %v;", i, line[n].Onset.Sub(begins), line[n].Duration, line[n].Notes)
+			number(int64(i))
+			length(line[n].Onset.Sub(begins))
+			length(line[n].Duration)
+			for _, note := range line[n].Notes {
+				number(int64(note.Line()))
+				number(int64(note.MIDI()))
+			}
+			like = append(like, ';')
 			if len(names) > 0 {
 				ways = append(ways, staves[i].Top[n])
 			}
@@ -178,7 +190,7 @@ func alike(c *Chunk, staves []Staff) {
 	if playing > 1 {
 		c.Ways, c.Names = nil, nil
 	}
-	c.Like = b.String()
+	c.Like = string(like)
 }
 
 func (c *Chord) at() Place { return Place{c.Bar, c.Beat} }

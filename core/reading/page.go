@@ -66,8 +66,8 @@ func Tablature(s score.Score) bool {
 	return false
 }
 
-// Read reads a score for an instrument: O(n) in its notes. Its staves,
-// and the figures of the whole, are read beside each other.
+// Read reads a score for an instrument: O(n) in its notes. Its staves, its
+// phrases and its figures are read beside each other.
 func Read(s score.Score, on instrument.Profile) Page {
 	p := Page{Score: s, On: on}
 	for pi, part := range s.Parts {
@@ -82,42 +82,52 @@ func Read(s score.Score, on instrument.Profile) Page {
 			p.Staves = append(p.Staves, st)
 		}
 	}
-	alone := len(p.Staves) == 1
-	var built []Figure
-	beside(len(p.Staves)+1, func(i int) {
-		if i == len(p.Staves) {
-			built = Figures(s)
-			return
-		}
+	written := s.Written()
+	beside(len(p.Staves), func(i int) {
 		st := &p.Staves[i]
-		st.read(s.Parts[st.Part], s.Written(), on)
-		if !alone && len(st.Line) > 0 {
+		st.Line = Line(s.Parts[st.Part], st.Staff, written)
+	})
+	p.Staves = slices.DeleteFunc(p.Staves, func(st Staff) bool { return len(st.Line) == 0 })
+	n := len(p.Staves)
+	lines := Page{Score: s, On: on, Staves: slices.Clone(p.Staves)}
+	var built []Figure
+	beside(2*n+2, func(i int) {
+		switch {
+		case i < n:
+			p.Staves[i].read(s, on)
+		case i == n:
+			p.cuts = lines.phrases()
+		case i == n+1:
+			built = Figures(s)
+		case n > 1: // one staff alone has those of the whole
+			st := &p.Staves[i-n-2]
 			st.built = figures(s, scope{st.Part, st.Staff})
 		}
 	})
-	if alone {
+	if n == 1 {
 		p.Staves[0].built = built
 	}
-	p.Staves = slices.DeleteFunc(p.Staves, func(st Staff) bool { return len(st.Line) == 0 })
-	p.cuts = p.phrases()
-	p.Figures = p.named(scope{}, built)
-	for i := range p.Staves {
+	cut := p
+	beside(n+1, func(i int) {
+		if i == n {
+			p.Figures = cut.named(scope{}, built)
+			return
+		}
 		st := &p.Staves[i]
-		st.Figures = p.named(scope{st.Part, st.Staff}, st.built)
-	}
+		st.Figures = cut.named(scope{st.Part, st.Staff}, st.built)
+	})
 	return p
 }
 
 // read reads the line of a staff.
-func (st *Staff) read(part score.Part, bars []int, on instrument.Profile) {
-	st.Line = Line(part, st.Staff, bars)
+func (st *Staff) read(s score.Score, on instrument.Profile) {
 	st.Top, st.Bottom = Directions(st.Line)
 	st.Intervals = Melodic(st.Line)
 	switch {
 	case on.Family == instrument.Keyboard:
 		st.Positions = Positions(st.Line, st.Hand, on.SmallHand)
 	case len(on.Strings) > 0:
-		st.Stops, st.Positions = StringsOf(part, on).Stopped(st.Line)
+		st.Stops, st.Positions = StringsOf(s.Parts[st.Part], on).Stopped(st.Line)
 	}
 }
 

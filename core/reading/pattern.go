@@ -106,6 +106,7 @@ func (p Page) named(in scope, built []Figure) []Figure {
 // follows may begin with an upbeat or not.
 func (p Page) lines(in scope) []window {
 	var out []window
+	var room []heard // of all cells, side by side
 	for i, ph := range p.cuts {
 		to := Place{Bar: p.Score.Bars() + 1}
 		if i+1 < len(p.cuts) {
@@ -124,11 +125,11 @@ func (p Page) lines(in scope) []window {
 				continue
 			}
 			w.length = w.length.Add(ends.Sub(begins))
-			c := cell{length: ends.Sub(begins)}
+			c := cell{notes: room[len(room):], length: ends.Sub(begins)}
 			for pi := range p.Score.Parts {
 				c.add(&p.Score.Parts[pi].Bars[b], pi, in, begins, ends)
 			}
-			c.closed()
+			room = c.closed()
 			w.cells = append(w.cells, c)
 			w.notes += len(c.notes)
 		}

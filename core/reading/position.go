@@ -58,7 +58,7 @@ const (
 	costOpenedSmall = 2*far + 100 // of a small hand: more than there and back
 	costRepeat      = 300
 	costSlide       = 1100 // from one key to the next on one finger, where the hand opens
-	costContrary    = 200 // a leap on which the fingers go the other way, without the thumb
+	costContrary    = 200  // a leap on which the fingers go the other way, without the thumb
 	gainPause       = 300
 	gainBar         = 50
 	costAnother     = 600 // a note, where the run had other fingers before
@@ -93,6 +93,9 @@ func Positions(line []Chord, hand Hand, small bool) []Position {
 				}
 				return 0
 			})
+			if slices.Equal(where, want) {
+				break
+			}
 		}
 	}
 	return gathered(line, where, hand)
@@ -242,6 +245,9 @@ func placed(line []Chord, hand Hand, opened float64, more func(i, low int) float
 				}
 				if before.low != at.low {
 					cost += leave + float64(abs(int(at.low-before.low)))
+					if cost >= at.cost {
+						continue
+					}
 					if legato && contrary(&line[i-1], c, int(before.low), int(at.low), hand) {
 						cost += costContrary
 					}
