@@ -157,18 +157,18 @@ func alike(c *Chunk, staves []Staff) {
 		number(den)
 	}
 	begins := score.Time{}
+	first := make([]int, len(staves))
 	for i := range staves {
 		line := staves[i].Line
-		first := sort.Search(len(line), func(n int) bool { return !line[n].at().before(c.From) })
-		if first < len(line) && line[first].at() == c.From {
-			begins = line[first].Onset
+		first[i] = sort.Search(len(line), func(n int) bool { return !line[n].at().before(c.From) })
+		if first[i] < len(line) && line[first[i]].at() == c.From {
+			begins = line[first[i]].Onset
 		}
 	}
-	playing := 0
+	playing, alone, last := 0, 0, 0
 	for i := range staves {
-		line := staves[i].Line
-		ways, names := c.Ways, c.Names
-		for n := sort.Search(len(line), func(n int) bool { return !line[n].at().before(c.From) }); n < len(line) && !c.To.before(line[n].at()); n++ {
+		line, n := staves[i].Line, first[i]
+		for ; n < len(line) && !c.To.before(line[n].at()); n++ {
 			number(int64(i))
 			length(line[n].Onset.Sub(begins))
 			length(line[n].Duration)
@@ -177,18 +177,19 @@ func alike(c *Chunk, staves []Staff) {
 				number(int64(note.MIDI()))
 			}
 			like = append(like, ';')
-			if len(names) > 0 {
-				ways = append(ways, staves[i].Top[n])
-			}
-			names = append(names, line[n].Top().String())
 		}
-		if len(names) > len(c.Names) {
-			playing++
+		if n > first[i] {
+			playing, alone, last = playing+1, i, n
 		}
-		c.Ways, c.Names = ways, names
 	}
-	if playing > 1 {
-		c.Ways, c.Names = nil, nil
+	if playing == 1 {
+		st := &staves[alone]
+		for n := first[alone]; n < last; n++ {
+			if n > first[alone] {
+				c.Ways = append(c.Ways, st.Top[n])
+			}
+			c.Names = append(c.Names, st.Line[n].Top().String())
+		}
 	}
 	c.Like = string(like)
 }

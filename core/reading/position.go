@@ -212,9 +212,12 @@ func placed(line []Chord, hand Hand, opened float64, more func(i, low int) float
 		if len(cells[i]) == 0 {
 			cells[i] = append(cells[i], cell{low: int32(bottom), cost: math.Inf(1)})
 		}
-		leave := 0.0
+		leave, least := 0.0, math.Inf(1)
 		if i > 0 {
 			leave = change(&line[i-1], c)
+			for _, before := range cells[i-1] {
+				least = math.Min(least, before.cost)
+			}
 		}
 		for j := range cells[i] {
 			at := &cells[i][j]
@@ -231,29 +234,29 @@ func placed(line []Chord, hand Hand, opened float64, more func(i, low int) float
 				at.cost = far + own
 				continue
 			}
+			if k := int(at.low - cells[i-1][0].low); k >= 0 && k < len(cells[i-1]) { // the lows of a chord are neighbours
+				at.cost, at.from = cells[i-1][k].cost+own, int32(k)
+				if opens && again { // it is open already
+					at.cost -= opened
+				}
+				if beside && slides(&line[i-1], c, int(at.low), hand) {
+					at.cost += costSlide
+				}
+			}
+			if least+own+leave >= at.cost {
+				continue // no change can be cheaper
+			}
 			for k := range cells[i-1] {
 				before := &cells[i-1][k]
-				cost := before.cost + own
-				if opens && again && before.low == at.low { // it is open already
-					cost -= opened
-				}
-				if cost >= at.cost {
+				cost := before.cost + own + leave + float64(abs(int(at.low-before.low)))
+				if cost >= at.cost || before.low == at.low {
 					continue
 				}
-				if beside && before.low == at.low && slides(&line[i-1], c, int(at.low), hand) {
-					cost += costSlide
+				if legato && contrary(&line[i-1], c, int(before.low), int(at.low), hand) {
+					cost += costContrary
 				}
-				if before.low != at.low {
-					cost += leave + float64(abs(int(at.low-before.low)))
-					if cost >= at.cost {
-						continue
-					}
-					if legato && contrary(&line[i-1], c, int(before.low), int(at.low), hand) {
-						cost += costContrary
-					}
-					if stepped {
-						cost += awkward(&line[i-1], c, int(before.low), int(at.low), hand)
-					}
+				if stepped {
+					cost += awkward(&line[i-1], c, int(before.low), int(at.low), hand)
 				}
 				if cost < at.cost {
 					at.cost, at.from = cost, int32(k)
