@@ -13,7 +13,7 @@ const (
 	Again     Kind = "again"     // the same again
 	NewRhythm Kind = "newRhythm" // the same notes in a new rhythm
 	Moved     Kind = "moved"     // the same shape and rhythm from another note
-	Ending    Kind = "ending"    // the same but for its last bar
+	Ending    Kind = "ending"    // the same from its beginning to the middle or further
 )
 
 // A Figure is a stretch of the piece and what it is built from.
@@ -30,7 +30,7 @@ type Figure struct {
 // heard before less, the less the more of it is known. A judgement: it decides
 // which size of figure tells the piece in the fewest words.
 const (
-	costAgain     = 0.25
+	costAgain     = 0.5
 	costMoved     = 1
 	costNewRhythm = 0.5 // a note, and one more
 )
@@ -266,15 +266,18 @@ type share struct {
 	hash uint64
 }
 
+// half is how many cells at the beginning have to be alike where only the end is another.
+func (w *window) half() int { return (len(w.cells) + 1) / 2 }
+
 // shares returns what a window would share with one that it repeats: notes and
-// rhythm, shape and rhythm, the notes, or all but the last bar. Windows that share by chance
+// rhythm, shape and rhythm, the notes, or the first half. Windows that share by chance
 // only are told apart by relate.
 func (w *window) shares() [4]share {
 	var rhythm, pitch, shape, head mix
 	from, begun := int16(0), false
 	for i := range w.cells {
 		c := &w.cells[i]
-		if i == len(w.cells)-1 {
+		if i == w.half() {
 			head = rhythm
 			head.add(uint64(pitch))
 		}
@@ -332,18 +335,22 @@ func relate(a, b *window) (kind Kind, exact bool, cost float64) {
 		return First, false, 0
 	}
 	same := like{notes: true, rhythm: true, shape: true, sound: true}
-	last := len(a.cells) - 1
-	for i := range last {
+	begins, other := same, 0.0 // the first half, and the notes that are other after it
+	for i := range a.cells {
+		if i == a.half() {
+			begins = same
+		}
 		same.cell(&a.cells[i], &b.cells[i])
+		if !same.notes || !same.rhythm {
+			other += float64(len(b.cells[i].notes))
+		}
 	}
-	until, other := same, float64(len(b.cells[last].notes))
-	same.cell(&a.cells[last], &b.cells[last])
 	switch notes := float64(b.notes); {
 	case same.notes && same.rhythm:
 		return Again, false, costAgain
 	case same.shape && same.rhythm && notes > 1:
 		return Moved, same.sound, costMoved
-	case last >= 2 && until.notes && until.rhythm && other < notes:
+	case len(a.cells) > 1 && begins.notes && begins.rhythm && other < notes:
 		return Ending, false, 1 + other
 	case same.notes && notes > 1:
 		return NewRhythm, false, 1 + costNewRhythm*notes

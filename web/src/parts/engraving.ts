@@ -110,9 +110,11 @@ export function drawBands(root: SVGElement, bands: Band[], onSheet = false) {
   const layer = document.createElementNS(svgNS, "g");
   layer.classList.add("bands");
   margin.prepend(layer);
+  // numbers leave the left to letters, where there are both
+  const aside = bands.some((b) => b.kind === "patterns");
   for (const b of bands) {
     for (const box of spread(margin, b.notes)) {
-      layer.append(b.kind === "chunks" ? bracket(b, box, clear(box), onSheet) : tint(b, box, clear(box)));
+      layer.append(b.kind === "chunks" ? bracket(b, box, clear(box), onSheet, aside) : tint(b, box, clear(box)));
     }
   }
 }
@@ -279,7 +281,7 @@ function tint(b: Band, { x1, x2, top, bottom, space }: Box, clear: number) {
   return g;
 }
 
-function bracket(b: Band, { x1, x2, space }: Box, clear: number, onSheet: boolean) {
+function bracket(b: Band, { x1, x2, space }: Box, clear: number, onSheet: boolean, aside: boolean) {
   const g = document.createElementNS(svgNS, "g");
   const y = clear - space * (1.9 + b.level * (onSheet ? 2.9 : 2.1));
   const colour = b.level === 0 ? (b.hue ? "#17695a" : "#6a45a8") : "#14262c";
@@ -296,7 +298,11 @@ function bracket(b: Band, { x1, x2, space }: Box, clear: number, onSheet: boolea
     const long = b.text.length * space * 1.05 > x2 - x1 + space * 2.6;
     const text = long ? (b.text.split(" ")[0] ?? "") : b.text;
     g.append(label({ ...b, text }, x1, y - space * 0.25, space * 1.45, colour));
-  } else if (b.text) g.append(label(b, x1, y - space * 0.25, space, colour));
+  } else if (b.text) {
+    const number = label(b, aside ? Math.max(x2, x1 + space * 2.8) : x1, y - space * 0.25, space, colour);
+    if (aside) number.setAttribute("text-anchor", "end");
+    g.append(number);
+  }
   return g;
 }
 
