@@ -182,6 +182,19 @@ var (
 	PhraseOdd    = ours("phrases", "cost of a phrase of three bars or five", 2, "lower: the habit of four bars holds less")
 )
 
+// Where a student from elsewhere stands: how far answers are trusted.
+var (
+	ProbeCareless  = ours("placement", "chance that somebody who can do it does not", 0.07, "higher: one failure counts for less")
+	ProbeLucky     = ours("placement", "chance that somebody who cannot does it by luck", 0.05, "higher: one pass counts for less")
+	ProbeNearly    = ours("placement", "chance of nearly doing it, whether one can or not", 0.15, "higher: fewer answers are plain")
+	PlacementGap   = ours("placement", "chance of a gap below the level, and of a skill above it", 0.04, "higher: more is asked below the level")
+	PlacementEdge  = ours("placement", "share of the way over which the level is blurred", 0.02, "higher: skills around the level come in any order")
+	PlacementOnce  = ours("placement", "how many times likelier what was once secure is known", 4, "higher: who comes back is asked less")
+	PlacementSure  = ours("placement", "chance from which a skill counts as known or missing", 0.15, "higher: fewer questions, more doubt")
+	PlacementTells = ours("placement", "how much a question must be expected to tell to be asked, in nats", 0.02, "higher: fewer questions")
+	PlacementDoubt = ours("placement", "chance of having come so far, to begin there", 0.75, "higher: a student begins lower")
+)
+
 // What is said, and when.
 var (
 	ForecastShift = ours("advice", "weeks by which a forecast must move to be told", 1.5, "lower: every small shift is news")

@@ -1,0 +1,197 @@
+package placement
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"sync/atomic"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/skill"
+)
+
+// chained is a graph of some skills: each rests on one or two of the few before it.
+func chained(n int, rng *rand.Rand) (skill.Graph, []string) {
+	g, order := skill.Graph{}, []string{}
+	for i := range n {
+		id := fmt.Sprintf("s%03d", i)
+		s := skill.Skill{ID: id, Name: id, Weight: 1}
+		for range rng.IntN(3) {
+			if i > 0 {
+				s.RestsOn = append(s.RestsOn, fmt.Sprintf("s%03d", max(0, i-1-rng.IntN(6))))
+			}
+		}
+		slices.Sort(s.RestsOn)
+		s.RestsOn = slices.Compact(s.RestsOn)
+		g[id] = s
+		order = append(order, id)
+	}
+	return g, order
+}
+
+// exact is the belief by going through every state at many levels.
+func exact(ask Ask) Belief {
+	below, has, lacks := ask.space()
+	n := len(ask.Order)
+	out := Belief{Order: ask.Order, Known: make([]float64, n), Level: make([]float64, Levels)}
+	const levels, per = 10 * Levels, 10
+	sum := 0.0
+	for state := range 1 << n {
+		for l := range levels {
+			level, p := (float64(l)+0.5)/levels, 1.0
+			for i := range n {
+				c := chance(i, n, level)
+				for _, j := range below[i] {
+					if state>>j&1 == 0 {
+						c = 0
+					}
+				}
+				if state>>i&1 == 1 {
+					p *= c * has[i]
+				} else {
+					p *= (1 - c) * lacks[i]
+				}
+			}
+			sum += p
+			out.Level[l/per] += p
+			for i := range n {
+				if state>>i&1 == 1 {
+					out.Known[i] += p
+				}
+			}
+		}
+	}
+	for _, list := range [][]float64{out.Known, out.Level} {
+		for i := range list {
+			list[i] /= sum
+		}
+	}
+	return out
+}
+
+// The sampled belief against that of every state, on small graphs with random answers.
+func TestBeliefIsThatOfEveryState(t *testing.T) {
+	rng := rand.New(rand.NewPCG(3, 9))
+	for range 20 {
+		g, order := chained(5+rng.IntN(6), rng)
+		ask := Ask{Graph: g, Order: order, Answers: map[string]Outcome{}}
+		for _, id := range order {
+			switch rng.IntN(5) {
+			case 0:
+				ask.Answers[id] = Pass
+			case 1:
+				ask.Answers[id] = NotYet
+			case 2:
+				ask.Answers[id] = Nearly
+			}
+		}
+		got, want := Believe(ask), exact(ask)
+		for i := range order {
+			require.InDelta(t, want.Known[i], got.Known[i], 0.05, "%v: %s", ask.Answers, order[i])
+		}
+		require.InDelta(t, want.Reached(), got.Reached(), 1, ask.Answers)
+	}
+}
+
+// A student answers as one who has some skills does: a slip and a lucky guess now and then.
+func answers(has bool, rng *rand.Rand) Outcome {
+	if u := rng.Float64(); has && u < 0.85 || !has && u < 0.05 {
+		return Pass
+	} else if has && u < 0.95 || !has && u < 0.2 {
+		return Nearly
+	}
+	return NotYet
+}
+
+// withGaps is a student who has come so far, but for some gaps on which little rests.
+func withGaps(g skill.Graph, order []string, level, gaps int, rng *rand.Rand) map[string]bool {
+	has := map[string]bool{}
+	for _, id := range order[:level] {
+		has[id] = true
+	}
+	for gaps = min(gaps, level/5); gaps > 0; {
+		gap := order[rng.IntN(level)]
+		var gone []string
+		for _, id := range order[:level] {
+			under := map[string]bool{}
+			g.Under(id, under)
+			if under[gap] {
+				gone = append(gone, id)
+			}
+		}
+		if len(gone) <= 3 {
+			for _, id := range gone {
+				delete(has, id)
+			}
+			gaps--
+		}
+	}
+	return has
+}
+
+// Of forty students with 120 skills in question, each with a level of their own and three gaps under
+// it, thirty-eight are placed right by twelve questions at most: at their level or a little lower,
+// within a tenth of the way, which is a unit of a book.
+func TestTwelveQuestionsForAHundredAndTwentySkills(t *testing.T) {
+	const placed, n = 40, 120
+	var right, asked atomic.Int64
+	t.Run("each", func(t *testing.T) {
+		for student := range placed {
+			t.Run("", func(t *testing.T) {
+				t.Parallel()
+				rng := rand.New(rand.NewPCG(12, uint64(student)))
+				g, order := chained(n, rng)
+				level := rng.IntN(n + 1)
+				has := withGaps(g, order, level, 3, rng)
+				ask := Ask{Graph: g, Order: order, Answers: map[string]Outcome{}}
+				belief := Believe(ask)
+				for len(ask.Answers) < 12 {
+					next, ok := belief.Next(func(id string) bool { _, was := ask.Answers[id]; return !was })
+					if !ok {
+						break
+					}
+					ask.Answers[next] = answers(has[next], rng)
+					belief = Believe(ask)
+				}
+				asked.Add(int64(len(ask.Answers)))
+				if off := belief.Reached() - level; off <= n/20 && off >= -n/10 {
+					right.Add(1)
+				} else {
+					t.Logf("begins at %d, is at %d", belief.Reached(), level)
+				}
+			})
+		}
+	})
+	t.Logf("%d of %d right, %.1f questions each", right.Load(), placed, float64(asked.Load())/placed)
+	assert.GreaterOrEqual(t, right.Load(), int64(38))
+}
+
+func TestWhatIsAskedNext(t *testing.T) {
+	rng := rand.New(rand.NewPCG(1, 2))
+	g, order := chained(40, rng)
+	all := func(string) bool { return true }
+	fresh := Believe(Ask{Graph: g, Order: order})
+	first, ok := fresh.Next(all)
+	require.True(t, ok)
+	assert.InDelta(t, 20, slices.Index(order, first), 8, "about the middle")
+	assert.Equal(t, fresh, Believe(Ask{Graph: g, Order: order}), "the same answers, the same belief")
+
+	passed := Believe(Ask{Graph: g, Order: order, Answers: map[string]Outcome{first: Pass}})
+	next, _ := passed.Next(all)
+	assert.Greater(t, slices.Index(order, next), slices.Index(order, first))
+	failed := Believe(Ask{Graph: g, Order: order, Answers: map[string]Outcome{first: NotYet}})
+	next, _ = failed.Next(all)
+	assert.Less(t, slices.Index(order, next), slices.Index(order, first))
+	assert.Greater(t, passed.Reached(), failed.Reached())
+
+	_, ok = passed.Next(func(string) bool { return false })
+	assert.False(t, ok, "nothing can be asked")
+	once := Believe(Ask{Graph: g, Order: order, Once: order[:30]})
+	assert.Greater(t, once.Reached(), fresh.Reached(), "who comes back is not begun from nothing")
+	nothing := Believe(Ask{})
+	assert.Zero(t, nothing.Reached())
+	assert.Empty(t, nothing.Unsure())
+}
