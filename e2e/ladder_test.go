@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"strconv"
 	"testing"
 
 	"github.com/chromedp/chromedp/kb"
@@ -125,4 +126,34 @@ func TestALadderReadAloud(t *testing.T) {
 	for _, lane := range []string{"Book", "Technique", "Reading and theory", "Repertoire"} {
 		assert.Contains(t, lanes+names+eval[string](p, "document.querySelector('#content').innerText"), lane)
 	}
+}
+
+// What the level of a student from elsewhere takes for granted is ticked off by a touch each; what is
+// missing is a card on the ladder, a block of the next plan, and stands first on the record, until
+// it is passed.
+func TestAGapIsToldAndClosed(t *testing.T) {
+	p := atWork(t)
+	idris := p.student("Idris")
+	p.goTo("/students/" + idris + "/ladder")
+	p.sees("Taken for granted:")
+	p.press("Taken for granted")
+	missing := eval[string](p, `document.querySelector('[aria-label^="Missing: "]').getAttribute('aria-label').slice(9)`)
+	there := eval[string](p, `document.querySelectorAll('[aria-label^="There: "]')[1].getAttribute('aria-label').slice(7)`)
+	touches := p.acts
+	p.press("Missing: " + missing)
+	p.sees("A gap: " + missing)
+	assert.Equal(t, 1, p.acts-touches)
+	p.press("There: " + there)
+	p.until(`![...document.querySelectorAll('[aria-label^="There: "]')].some(e => e.getAttribute('aria-label').endsWith(`+strconv.Quote(there)+`))`, "what is there is asked no more")
+	p.goTo("/students/" + idris + "/lesson")
+	p.sees(missing)
+	p.sees("was missing when it was asked after")
+	p.goTo("/students/" + idris + "/record")
+	p.sees("Missing: 1 skill")
+	p.goTo("/students/" + idris + "/ladder")
+	p.press("It goes now: passed")
+	p.until("!document.body.innerText.includes('A gap: ')", "a gap that is closed is gone")
+	p.goTo("/students/" + idris + "/record")
+	p.sees("All that was told")
+	p.until("!document.body.innerText.includes('Missing: ')", "nothing is missing any more")
 }

@@ -214,7 +214,14 @@ func (w Way) suggestHeadStarts(say func(Suggestion)) {
 			s.Band, s.Fixes = "warn", h.Fixes
 		case ahead.Running:
 		default:
-			continue
+			if !h.Gap || h.State != ahead.Ready {
+				continue
+			}
+		}
+		if h.Gap { // asked again, by a game, a piece or at the instrument
+			for _, outcome := range []string{fact.Pass, fact.Nearly} {
+				s.Remedies = append(s.Remedies, Remedy{Do: "answer", Why: reason.Of("gap-" + outcome), Accept: fact.Bodies{fact.Probed{Probe: h.Skill, Outcome: outcome}}})
+			}
 		}
 		if _, now := h.Now(); now {
 			s.Accept = fact.Bodies{fact.Prepared{Skill: h.Skill, Step: h.Done + 1}}

@@ -26,6 +26,7 @@ import (
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
+	"patientladder/core/upkeep"
 )
 
 // A Chain is weeks of work that must follow each other.
@@ -140,6 +141,7 @@ type HeadStart struct {
 	Start int          `json:"start" doc:"week from now in which the next task begins"`
 	Ready int          `json:"ready" doc:"week from now by which it is ready"`
 	State State        `json:"state" enum:"ready,running,waiting,late"`
+	Gap   bool         `json:"gap,omitempty" doc:"it closes a gap: the skill was missing when it was asked after"`
 	Tune  string       `json:"tune,omitempty" doc:"item of the old tune that this week's task is made from"`
 	Fixes []Fix        `json:"fixes" doc:"what to do when it cannot be ready"`
 }
@@ -211,6 +213,9 @@ func Plan(s ladder.Standing, g skill.Graph, p climb.Path, atOnce int, now time.T
 	}
 	for i := range starts {
 		h := &starts[i]
+		if h.Gap { // it was wanted long ago
+			h.Due = max(h.Due, h.Ready)
+		}
 		switch {
 		case h.State == Ready:
 			h.Start = 0
@@ -282,6 +287,14 @@ func coming(s ladder.Standing, g skill.Graph, p climb.Path) []HeadStart {
 	slices.SortStableFunc(rungs, func(a, b ladder.Rung) int { return cmp.Compare(begins[a.ID], begins[b.ID]) })
 	seen := map[string]bool{}
 	var out []HeadStart
+	for _, sk := range gaps(g, p.Known) { // at once, whatever comes
+		seen[sk.ID] = true
+		h := HeadStart{Skill: sk.ID, Name: sk.Name, Gap: true, Tasks: sk.Chain, Done: min(s.Prepared[sk.ID].Done, len(sk.Chain)), Last: s.Prepared[sk.ID].Last, Fixes: []Fix{}}
+		for _, t := range sk.Chain[h.Done:] {
+			h.Due += t.Weeks
+		}
+		out = append(out, h)
+	}
 	for _, r := range rungs {
 		for _, id := range slices.Concat(r.Item.Brings, r.Item.Needs) {
 			sk, known := g[id]
@@ -296,6 +309,32 @@ func coming(s ladder.Standing, g skill.Graph, p climb.Path) []HeadStart {
 				Tasks: sk.Chain, Done: min(s.Prepared[id].Done, len(sk.Chain)), Last: s.Prepared[id].Last, Fixes: []Fix{}})
 		}
 	}
+	return out
+}
+
+// gaps lists the skills that were found missing, in the order to close them: what others rest on
+// first, then the lightest.
+func gaps(g skill.Graph, known upkeep.Known) []skill.Skill {
+	var out []skill.Skill
+	for _, sk := range g.Sorted() {
+		if known.State[sk.ID] == upkeep.Missing {
+			out = append(out, sk)
+		}
+	}
+	depth := func(sk skill.Skill) int {
+		under := map[string]bool{}
+		g.Under(sk.ID, under)
+		n := 0
+		for _, other := range out {
+			if under[other.ID] {
+				n++
+			}
+		}
+		return n
+	}
+	slices.SortStableFunc(out, func(a, b skill.Skill) int {
+		return cmp.Or(depth(a)-depth(b), cmp.Compare(a.Weight, b.Weight))
+	})
 	return out
 }
 
@@ -374,6 +413,9 @@ func (h HeadStart) Why(path climb.Path, g skill.Graph) reason.Reason {
 	}
 	args := []string{"skill", h.Name, "title", h.Title, "rungs", strconv.Itoa(h.Rungs), "weeks", strconv.Itoa(h.Due),
 		"tasks", strconv.Itoa(len(h.Tasks) - h.Done), "done", strconv.Itoa(h.Done), "of", strconv.Itoa(len(h.Tasks)), "ready", strconv.Itoa(h.Ready)}
+	if h.Gap {
+		return reason.Of("gap", args...)
+	}
 	if h.Title == "" {
 		return reason.Of("head-start-shown", "skill", h.Name)
 	}

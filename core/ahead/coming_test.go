@@ -1,6 +1,7 @@
 package ahead
 
 import (
+	"fmt"
 	"math/rand/v2"
 	"testing"
 	"time"
@@ -223,4 +224,24 @@ func TestTheOldTuneOfATask(t *testing.T) {
 		}
 		assert.Equal(t, want, h.Tasks[0].Do, c.name)
 	}
+}
+
+// A skill that was found missing is closed at once, whatever lies ahead: what others rest on first,
+// then the lightest.
+func TestGapsAreClosedAtOnce(t *testing.T) {
+	g := skill.Graph{
+		"heavy": {ID: "heavy", Name: "Heavy", Area: skill.Hands, Weight: 2, RestsOn: []string{"under"}, Chain: []skill.Link{{Do: "a", Weeks: 1}}},
+		"light": {ID: "light", Name: "Light", Area: skill.Hands, Weight: 1, Chain: []skill.Link{{Do: "b", Weeks: 2}}},
+		"under": {ID: "under", Name: "Under", Area: skill.Hands, Weight: 1.5, Chain: []skill.Link{{Do: "c", Weeks: 1}}},
+		"next":  {ID: "next", Name: "Next", Area: skill.Hands, Weight: 1, Chain: []skill.Link{{Do: "d", Weeks: 1}}},
+	}
+	p := at(map[string]float64{"jig": 6}, bringing("jig", shelf.Book, "next", "light"))
+	p.Known = upkeep.Known{State: map[string]upkeep.SkillState{"heavy": upkeep.Missing, "light": upkeep.Missing, "under": upkeep.Missing}}
+	var got []string
+	for _, h := range Plan(ladder.Standing{}, g, p, 1, time.Now()) {
+		_, now := h.Now()
+		got = append(got, fmt.Sprintf("%s gap %t %s from %d, this week %t, %s", h.Name, h.Gap, h.State, h.Start, now, h.Why(p, g).Code))
+	}
+	assert.Equal(t, []string{"Light gap true running from 0, this week true, gap", "Under gap true waiting from 1, this week false, gap",
+		"Heavy gap true waiting from 2, this week false, gap", "Next gap false waiting from 4, this week false, head-start"}, got)
 }

@@ -15,7 +15,7 @@ var Codes = []string{
 	"close-heard", "close-made-up", "comes-next", "corrected", "count-by-age", "count-correct-only", "count-quality", "date-at-risk", "date-comes",
 	"drops-out", "drops-to", "due-again", "earlier-help", "effect-counts", "effect-cue", "effect-hands", "effect-head-starts", "effect-lesson",
 	"effect-line", "effect-moves", "effect-none", "effect-order", "effect-ready", "effect-share", "effect-treats", "fading", "fill-ladder",
-	"first-lesson", "fix-delay", "fix-drop", "fix-landing", "foothold", "game-learning", "game-moves", "game-prepares", "game-refreshes",
+	"first-lesson", "fix-delay", "fix-drop", "fix-landing", "foothold", "gap", "gap-nearly", "gap-pass", "game-learning", "game-moves", "game-prepares", "game-refreshes",
 	"goes-already", "grown-gently", "head-start", "head-start-late", "head-start-next", "head-start-shown", "hear-far-ahead", "hear-it-early",
 	"habit-count", "habit-count-kept", "habit-hands",
 	"habit-heard", "habit-struck", "hold-this", "home-ask-feeling", "home-ask-parts", "home-choose-together", "home-feed", "home-habit", "home-joyless", "home-lacks",

@@ -5,6 +5,7 @@ import (
 	"sort"
 	"time"
 
+	"patientladder/core/fact"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/memory"
@@ -21,11 +22,12 @@ const (
 	Learning SkillState = "learning" // a rung in hand brings or asks for it
 	Secure   SkillState = "secure"   // a secure rung carries it and is remembered
 	Rusty    SkillState = "rusty"    // secure once, but every rung that carries it has faded
+	Missing  SkillState = "missing"  // the teacher said so, and nothing has brought it since
 )
 
 // Unmet reports whether a skill would be new in a piece: unknown, or tasted at
 // most. The zero SkillState is of a skill that nothing is known of.
-func (s SkillState) Unmet() bool { return s == "" || s == Unknown || s == Tasted }
+func (s SkillState) Unmet() bool { return s == "" || s == Unknown || s == Tasted || s == Missing }
 
 // Faded is the recall below which a piece counts as fading: FSRS-6 aims at
 // nine in ten; a little less is our judgement.
@@ -60,6 +62,17 @@ func Know(s ladder.Standing, presumed []string, at time.Time) Known {
 			k.State[id] = to
 		}
 	}
+	said := map[string]time.Time{} // of answers that speak against a skill
+	for id, p := range s.Probes {
+		switch p.Outcome {
+		case fact.Pass:
+			k.State[id] = Secure
+		case fact.Nearly:
+			k.State[id], said[id] = Learning, p.At
+		default:
+			k.State[id], said[id] = Missing, p.At
+		}
+	}
 	for i := range s.Rungs {
 		r := &s.Rungs[i]
 		to := Learning
@@ -81,23 +94,33 @@ func Know(s ladder.Standing, presumed []string, at time.Time) Known {
 		}
 		for _, list := range [][]string{r.Item.Brings, r.Item.Needs, r.Item.Revisits} {
 			for _, id := range list {
-				better(id, to)
+				if against := said[id]; against.IsZero() || speaks(r).After(against) {
+					better(id, to)
+				}
 			}
 		}
 	}
 	return k
 }
 
+// speaks is when a rung began to speak for its skills: at its foothold, else when it was taught.
+func speaks(r *ladder.Rung) time.Time {
+	if r.Foothold != nil {
+		return *r.Foothold
+	}
+	return *r.Taught
+}
+
 // Silent returns the days since a secure rung was last played, in a lesson or at home.
 func (k Known) Silent(rung string, at time.Time) int { return int(days(k.kept[rung].last, at)) }
 
 // rank orders the states by how much can be built on them.
-var rank = map[SkillState]int{Unknown: 0, Tasted: 1, Learning: 2, Rusty: 3, Secure: 4}
+var rank = map[SkillState]int{Unknown: 0, Missing: 0, Tasted: 1, Learning: 2, Rusty: 3, Secure: 4}
 
 // Evidence is what speaks for a skill's state.
 type Evidence struct {
-	Title string    `json:"title" doc:"of the rung, or the task of a head start"`
-	Kind  string    `json:"kind" enum:"foothold,taught,head-start,presumed" doc:"what happened"`
+	Title string    `json:"title" doc:"of the rung, the task of a head start, or how a probe was answered"`
+	Kind  string    `json:"kind" enum:"foothold,taught,head-start,probe,presumed" doc:"what happened"`
 	At    time.Time `json:"at"`
 }
 
@@ -105,8 +128,19 @@ type Evidence struct {
 type SkillMark struct {
 	ID       string     `json:"id"`
 	Name     string     `json:"name"`
-	State    SkillState `json:"state" enum:"tasted,learning,secure,rusty"`
+	State    SkillState `json:"state" enum:"missing,tasted,learning,secure,rusty"`
 	Evidence []Evidence `json:"evidence"`
+}
+
+// Granted are the marks of skills that nothing speaks for but where the student began.
+func Granted(marks []SkillMark) []SkillMark {
+	out := []SkillMark{}
+	for _, m := range marks {
+		if len(m.Evidence) == 1 && m.Evidence[0].Kind == "presumed" {
+			out = append(out, m)
+		}
+	}
+	return out
 }
 
 // Skills returns the skills that there is evidence for at a moment, by state
@@ -134,6 +168,9 @@ func Skills(s ladder.Standing, g skill.Graph, presumed []string, at time.Time) [
 			evidence[id] = append(evidence[id], Evidence{chain[h.Done-1].Do, "head-start", h.Last})
 		}
 	}
+	for id, p := range s.Probes {
+		evidence[id] = append(evidence[id], Evidence{Title: p.Outcome, Kind: "probe", At: p.At})
+	}
 	for _, id := range presumed {
 		if len(evidence[id]) == 0 {
 			evidence[id] = append(evidence[id], Evidence{Kind: "presumed"})
@@ -141,11 +178,14 @@ func Skills(s ladder.Standing, g skill.Graph, presumed []string, at time.Time) [
 	}
 	list := make([]SkillMark, 0, len(known.State))
 	for id, state := range known.State {
+		if _, is := g[id]; !is {
+			continue // an aim of the first meetings that is no skill
+		}
 		e := evidence[id]
 		slices.SortStableFunc(e, func(a, b Evidence) int { return b.At.Compare(a.At) })
 		list = append(list, SkillMark{id, g.Name(id), state, e})
 	}
-	order := map[SkillState]int{Learning: 0, Tasted: 1, Rusty: 2, Secure: 3}
+	order := map[SkillState]int{Missing: 0, Learning: 1, Tasted: 2, Rusty: 3, Secure: 4}
 	sort.Slice(list, func(i, j int) bool {
 		if list[i].State != list[j].State {
 			return order[list[i].State] < order[list[j].State]

@@ -6,6 +6,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -43,7 +44,7 @@ func TestHowSkillsStand(t *testing.T) {
 }
 
 func TestWhatIsNewInAPiece(t *testing.T) {
-	for state, unmet := range map[SkillState]bool{"": true, Unknown: true, Tasted: true, Learning: false, Secure: false, Rusty: false} {
+	for state, unmet := range map[SkillState]bool{"": true, Unknown: true, Tasted: true, Missing: true, Learning: false, Secure: false, Rusty: false} {
 		assert.Equal(t, unmet, state.Unmet(), state)
 	}
 }
@@ -83,4 +84,38 @@ func TestTheBestWordHolds(t *testing.T) {
 		assert.Equal(t, []string{"Tasted", "A", "B"}, names, "by state, then by name")
 		assert.Equal(t, want, did, "%d steps", done)
 	}
+}
+
+// What the teacher says of a skill outweighs where the student began, and what was played before;
+// what is played well after it outweighs that.
+func TestWhatWasAskedAfter(t *testing.T) {
+	now := time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
+	ago := func(days int) *time.Time { d := now.AddDate(0, 0, -days); return &d }
+	piece := func(taught, foothold *time.Time) []ladder.Rung {
+		return []ladder.Rung{{ID: "piece", Item: shelf.Item{Title: "Piece", Needs: []string{"halves"}}, Taught: taught, Foothold: foothold}}
+	}
+	for _, c := range []struct {
+		name     string
+		outcome  string
+		rungs    []ladder.Rung
+		presumed []string
+		want     SkillState
+	}{
+		{"taken for granted", "", nil, []string{"halves"}, Secure},
+		{"taken for granted, and it is missing", "not-yet", nil, []string{"halves"}, Missing},
+		{"nearly", "nearly", nil, []string{"halves"}, Learning},
+		{"passed, though nothing carries it", "pass", nil, nil, Secure},
+		{"played well before it was asked after", "not-yet", piece(ago(30), ago(8)), nil, Missing},
+		{"played well since", "not-yet", piece(ago(30), ago(1)), nil, Secure},
+		{"taught since", "not-yet", piece(ago(6), nil), nil, Learning},
+		{"taught before", "not-yet", piece(ago(8), nil), nil, Missing},
+	} {
+		s := ladder.Standing{Rungs: c.rungs, Probes: map[string]ladder.Probe{}}
+		if c.outcome != "" {
+			s.Probes["halves"] = ladder.Probe{Outcome: c.outcome, At: *ago(7)}
+		}
+		assert.Equal(t, c.want, Know(s, c.presumed, now).State["halves"], c.name)
+	}
+	marks := Skills(ladder.Standing{Probes: map[string]ladder.Probe{"halves": {Outcome: "not-yet", At: *ago(7)}, fact.FirstBook: {Outcome: "pass", At: *ago(7)}}}, skill.Catalogue(), nil, now)
+	assert.Equal(t, []SkillMark{{"halves", "Two to a beat", Missing, []Evidence{{"not-yet", "probe", *ago(7)}}}}, marks, "the test for the first book is no skill")
 }

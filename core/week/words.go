@@ -277,6 +277,8 @@ var sentences = map[string]string{
 	"hear-it-early":           "{title} comes next: hearing it now makes it lighter.",
 	"hear-far-ahead":          "{title} is far off: hearing it long before is the widest head start.",
 	"hear-far-ahead parent":   "{title} is far off. Just have it on; nothing to do.",
+	"gap":                     "Closes a gap: {skill:lower}. A little every day.",
+	"gap parent":              "Something small that was passed over before: {skill:lower}. A little every day.",
 	"head-start":              "Gets {skill:lower} ready for {title}. It need not succeed yet.",
 	"head-start parent":       "A game towards {title}: {skill:lower}. It need not succeed yet.",
 	"head-start-shown":        "As it was shown in the lesson. It need not succeed yet.",

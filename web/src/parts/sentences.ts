@@ -172,6 +172,14 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
     `At most one new thing in a piece, as set: the heaviest rung ahead weighs ${a.heaviest}, the usual is ${a.usual}.`,
 
   // head starts
+  "gap-pass": () => "It goes now: passed",
+  "gap-nearly": () => "Nearly",
+  gap: (a) =>
+    `${a.skill} was missing when it was asked after. ${
+      a.tasks === "0"
+        ? "Its small tasks are done: ask again"
+        : `${number(a.tasks)} small task${a.tasks === "1" ? "" : "s"} to close the gap, ${plural(a.ready ?? "", "week")}`
+    }; it goes from here when it is passed.`,
   "head-start": (a) =>
     `${a.rungs === "1" ? "The next rung" : `${number(a.rungs)} rungs away`}, ${a.title} brings it${a.with ? ` together with ${lower(a.with)}` : ""}. ${
       a.done === "0"

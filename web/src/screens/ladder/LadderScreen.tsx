@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useNavigate, useParams, useSearch } from "@tanstack/react-router";
 import { ladderView } from "../../api/views";
 import { Shown } from "../../parts/Told";
+import { Granted } from "./Granted";
 import { Lanes } from "./Lanes";
 import { Mixture } from "./Mixture";
 import { PlaceRung } from "./PlaceRung";
@@ -40,7 +41,10 @@ export function LadderScreen() {
               {rung ? (
                 <RungCard key={rung.id} rung={rung} view={view} close={() => choose("")} />
               ) : (
-                <Suggestions view={view} choose={choose} />
+                <>
+                  <Suggestions view={view} choose={choose} />
+                  <Granted student={view.student.id} skills={view.granted} />
+                </>
               )}
             </aside>
           </main>

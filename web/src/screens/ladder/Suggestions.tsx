@@ -24,6 +24,7 @@ const heads: Record<string, (title: string, s: Suggestion) => string> = {
   "in-hand": (t) => t,
   "nothing-placed": () => "Place the first piece",
   "fill-ladder": () => "Fill the ladder",
+  gap: (t) => `A gap: ${t}`,
   "head-start": (t, s) => `${s.why.args.done === "0" ? "Start" : "Go on with"}: ${t}`,
   "head-start-late": (t) => `Not ready in time: ${t}`,
   "jump-bridge": (_, s) => `A bridge to ${s.why.args.title}`,
@@ -41,6 +42,7 @@ const heads: Record<string, (title: string, s: Suggestion) => string> = {
 
 const accepts: Record<string, string> = {
   "head-start": "Task done today",
+  gap: "Task done today",
   "head-start-late": "Task done today",
   "jump-bridge": "Put it in",
   "fill-ladder": "Place them",

@@ -43,7 +43,7 @@ export function RecordScreen() {
               <Home home={view.home} />
               <Foretold view={view} />
               <Weeks student={student} weeks={view.weeks} />
-              <Skills skills={view.skills} />
+              <Skills student={student} skills={view.skills} />
             </section>
             <section aria-label="All that was told">
               <h2 className="mb-2">All that was told</h2>
@@ -105,11 +105,23 @@ function Foretold({ view }: { view: Schemas["RecordView"] }) {
   );
 }
 
-const stateNames = { learning: "Being learnt", tasted: "Tasted ahead", rusty: "Rusty", secure: "Secure" };
-const stateInk = { learning: "text-now", tasted: "text-ahead", rusty: "text-warn", secure: "text-keep" };
+const stateNames = {
+  missing: "Missing",
+  learning: "Being learnt",
+  tasted: "Tasted ahead",
+  rusty: "Rusty",
+  secure: "Secure",
+};
+const stateInk = {
+  missing: "text-warn",
+  learning: "text-now",
+  tasted: "text-ahead",
+  rusty: "text-warn",
+  secure: "text-keep",
+};
 
 // Skills lists how each skill stands; what speaks for it is one touch away.
-function Skills({ skills }: { skills: Schemas["SkillMark"][] }) {
+function Skills({ student, skills }: { student: string; skills: Schemas["SkillMark"][] }) {
   const byState = Object.entries(Object.groupBy(skills, (s) => s.state)) as [
     keyof typeof stateNames,
     Schemas["SkillMark"][],
@@ -125,6 +137,16 @@ function Skills({ skills }: { skills: Schemas["SkillMark"][] }) {
             <details className="py-1">
               <summary className="cursor-pointer py-0.5">{s.name}</summary>
               <p className="pb-1 pl-4 text-soft">{s.evidence.map(evidence).join(" · ")}</p>
+              <Button
+                look="quiet"
+                className="mb-1 ml-2 px-2! py-0.5!"
+                aria-label={state === "missing" ? `It goes now: ${s.name}` : `This one is missing: ${s.name}`}
+                onClick={() =>
+                  tell(student, { kind: "probed", probe: s.id, outcome: state === "missing" ? "pass" : "not-yet" })
+                }
+              >
+                {state === "missing" ? "It goes now" : "This one is missing"}
+              </Button>
             </details>
           </li>
         ))}
@@ -139,6 +161,8 @@ function evidence(e: Schemas["Evidence"]) {
       return `Foothold on ${e.title}, ${shortDay(e.at)}`;
     case "taught":
       return `Lesson on ${e.title}, ${shortDay(e.at)}`;
+    case "probe":
+      return `${{ pass: "Passed", nearly: "Nearly", "not-yet": "Missing" }[e.title] ?? e.title} when it was asked after, ${shortDay(e.at)}`;
     case "head-start":
       return `Head start, ${shortDay(e.at)}: ${e.title}`;
     default:

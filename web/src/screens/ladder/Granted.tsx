@@ -1,0 +1,40 @@
+import type { Schemas } from "../../api/client";
+import { tell } from "../../api/outbox";
+import { plural } from "../../parts/words";
+
+// Granted lists what is taken for granted of a student from elsewhere, to be ticked off as it is
+// heard: it is there, or it is missing.
+export function Granted({ student, skills }: { student: string; skills: Schemas["SkillMark"][] }) {
+  if (skills.length === 0) return null;
+  const answer = (probe: string, outcome: "pass" | "not-yet") => tell(student, { kind: "probed", probe, outcome });
+  return (
+    <details className="mt-4 rounded bg-raised px-3 py-2" open={skills.length <= 6}>
+      <summary className="cursor-pointer font-[650]">Taken for granted: {plural(skills.length, "skill")}</summary>
+      <p className="mt-1 text-soft">
+        From where the ladder begins. Tick off what you hear; what is missing is closed first.
+      </p>
+      <ul className="mt-1 divide-y divide-faint">
+        {skills.map((s) => (
+          <li key={s.id} className="flex items-center gap-2 py-1">
+            <span className="flex-1">{s.name}</span>
+            <Answer name={`There: ${s.name}`} says="there" touch={() => answer(s.id, "pass")} />
+            <Answer name={`Missing: ${s.name}`} says="missing" touch={() => answer(s.id, "not-yet")} />
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+function Answer({ name, says, touch }: { name: string; says: string; touch: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-label={name}
+      className="rounded border border-line px-2 py-0.5 font-[620] hover:bg-ground"
+      onClick={touch}
+    >
+      {says}
+    </button>
+  );
+}
