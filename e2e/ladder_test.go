@@ -157,3 +157,19 @@ func TestAGapIsToldAndClosed(t *testing.T) {
 	p.sees("All that was told")
 	p.until("!document.body.innerText.includes('Missing: ')", "nothing is missing any more")
 }
+
+// In the first lessons of a student from elsewhere the list stands beside the plan.
+func TestWhatIsTakenForGrantedInTheFirstLesson(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	id := evalAsync(p, `fetch('/api/students', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({id: '01KD0000000000000000000TRA', firstName: 'Fenna', familyName: '', birthYear: 2014, birthMonth: 3, instrument: 'piano', slot: {weekday: 4, start: '15:00', minutes: 30}, books: ['Tidelines: Harbour'], begin: 'harbour-lantern'})}).then(r => r.json()).then(s => s.id)`)
+	p.goTo("/students/" + id + "/lesson")
+	p.sees("Taken for granted:")
+	p.press("Taken for granted")
+	name := eval[string](p, `document.querySelector('[aria-label^="Missing: "]').getAttribute('aria-label').slice(9)`)
+	p.press("Missing: " + name)
+	p.until(`!document.querySelector('[aria-label^="Missing: `+name+`"]')`, "what was answered is asked no more")
+	p.goTo("/students/" + id + "/ladder")
+	p.sees("A gap: " + name)
+}

@@ -192,6 +192,7 @@ var (
 	PlacementOnce  = ours("placement", "how many times likelier what was once secure is known", 4, "higher: who comes back is asked less")
 	PlacementSure  = ours("placement", "chance from which a skill counts as known or missing", 0.15, "higher: fewer questions, more doubt")
 	PlacementTells = ours("placement", "how much a question must be expected to tell to be asked, in nats", 0.02, "higher: fewer questions")
+	TickOff        = ours("placement", "first lessons in which what is taken for granted is ticked off", 3, "higher: it is asked for longer")
 	PlacementDoubt = ours("placement", "chance of having come so far, to begin there", 0.75, "higher: a student begins lower")
 )
 

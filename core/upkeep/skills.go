@@ -143,6 +143,14 @@ func Granted(marks []SkillMark) []SkillMark {
 	return out
 }
 
+// ToTick are those that are ticked off in a lesson: of a student whose first lessons these are.
+func ToTick(s ladder.Standing, marks []SkillMark) []SkillMark {
+	if float64(len(s.Opened)) > judgement.TickOff {
+		return []SkillMark{}
+	}
+	return Granted(marks)
+}
+
 // Skills returns the skills that there is evidence for at a moment, by state
 // and name. A skill that secure skills rest on is not listed for that: only
 // what was played, tasted or presumed counts.

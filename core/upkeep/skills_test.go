@@ -6,6 +6,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
@@ -118,4 +119,19 @@ func TestWhatWasAskedAfter(t *testing.T) {
 	}
 	marks := Skills(ladder.Standing{Probes: map[string]ladder.Probe{"halves": {Outcome: "not-yet", At: *ago(7)}, fact.FirstBook: {Outcome: "pass", At: *ago(7)}}}, skill.Catalogue(), nil, now)
 	assert.Equal(t, []SkillMark{{"halves", "Two to a beat", Missing, []Evidence{{"not-yet", "probe", *ago(7)}}}}, marks, "the test for the first book is no skill")
+}
+
+// What is taken for granted is ticked off in the first three lessons.
+func TestWhatIsTickedOff(t *testing.T) {
+	marks := []SkillMark{{ID: "halves", State: Secure, Evidence: []Evidence{{Kind: "presumed"}}}, {ID: "ties", State: Secure, Evidence: []Evidence{{Kind: "probe"}}}}
+	lessons := func(n int) ladder.Standing {
+		s := ladder.Standing{Lessons: ladder.Lessons{Opened: map[calendar.Date]time.Time{}}}
+		for i := range n {
+			s.Opened[calendar.Date("2026-09-01").Add(7*i)] = time.Now()
+		}
+		return s
+	}
+	assert.Equal(t, marks[:1], ToTick(lessons(0), marks))
+	assert.Equal(t, marks[:1], ToTick(lessons(3), marks), "in the third")
+	assert.Empty(t, ToTick(lessons(4), marks))
 }

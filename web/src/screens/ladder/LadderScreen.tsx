@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate, useParams, useSearch } from "@tanstack/react-router";
 import { ladderView } from "../../api/views";
+import { Granted } from "../../parts/Granted";
 import { Shown } from "../../parts/Told";
-import { Granted } from "./Granted";
 import { Lanes } from "./Lanes";
 import { Mixture } from "./Mixture";
 import { PlaceRung } from "./PlaceRung";

@@ -8,6 +8,7 @@ import { lessonView, useDay } from "../../api/views";
 import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
 import { Given } from "../../parts/Given";
+import { Granted } from "../../parts/Granted";
 import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
 import { clock, longDay, plural, sentence, timeOfDay } from "../../parts/words";
@@ -173,6 +174,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
       <aside className="space-y-4 md:col-span-2 xl:col-span-1">
         {!open && <Given student={student} place="lesson" days={view.given} day={view.day} coming={view.coming} />}
         <Asked view={view} />
+        <Granted student={view.student.id} skills={view.granted} />
         {view.state === "planned" && <Tried view={view} />}
         {running && block && <PaceNote student={student} block={block.key} minute={Math.floor(minute)} />}
         {open && <Seen view={view} />}

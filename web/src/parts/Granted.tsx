@@ -1,6 +1,6 @@
-import type { Schemas } from "../../api/client";
-import { tell } from "../../api/outbox";
-import { plural } from "../../parts/words";
+import type { Schemas } from "../api/client";
+import { tell } from "../api/outbox";
+import { plural } from "./words";
 
 // Granted lists what is taken for granted of a student from elsewhere, to be ticked off as it is
 // heard: it is there, or it is missing.
