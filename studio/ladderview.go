@@ -154,7 +154,7 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 		v.HeadStarts = []ahead.HeadStart{}
 	}
 	v.WeekAt = w.marks[:30]
-	v.Granted = upkeep.Granted(upkeep.Skills(p.standing, p.graph, w.Presumed, p.room.now))
+	v.Granted = upkeep.Granted(upkeep.Skills(p.standing, p.graph, w.Presumed, p.room.now), w.Presumed)
 	if v.Books == nil {
 		v.Books = []string{}
 	}

@@ -107,7 +107,7 @@ func (a *App) Lesson(ctx context.Context, who Who, student string, day calendar.
 	now := p.now()
 	v := LessonView{Student: p.card(p.Student, p.standing, day), Day: day, Start: p.slot(day).Start, Today: day == p.today(), State: "planned", Remote: p.standing.Remote[day],
 		Coming: p.lessonDay(), Rungs: p.rungs(now), Given: p.opened(), Rating: p.standing.Rated[day], Noted: []Entry{}, Faults: p.faults(), Seat: p.seatNote(), Asked: []AskedView{},
-		Granted: upkeep.ToTick(p.standing, upkeep.Skills(p.standing, p.graph, now.Presumed, p.room.now)),
+		Granted: upkeep.ToTick(p.standing, upkeep.Skills(p.standing, p.graph, now.Presumed, p.room.now), now.Presumed),
 		Home:    p.home()}
 	for _, q := range p.standing.Questions {
 		v.Asked = append(v.Asked, AskedView{q.ID, q.Text})

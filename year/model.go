@@ -5,6 +5,7 @@ import (
 	"math/rand/v2"
 
 	"patientladder/core/calendar"
+	"patientladder/core/climb"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
 )
@@ -43,6 +44,9 @@ func newMind(l life, seed uint64, books []shelf.Item) *mind {
 		for _, id := range it.Brings {
 			m.learn(id)
 		}
+	}
+	for _, id := range climb.Presumed(books, l.begin) {
+		m.learn(id)
 	}
 	for _, id := range l.lacks {
 		delete(m.knows, id)

@@ -44,6 +44,8 @@ var says = map[string]string{
 	"17 lanes":    "each lane has something to come, or says why not",
 	"18 silence":  "ladder and lesson say the same of how long a piece was silent",
 	"20 polished": "a secure piece with a day near is asked for polished",
+	"21 closed":   "what was found missing is closed within twelve lessons, or brought by what is in hand",
+	"21 found":    "what a student from elsewhere lacks is found within three lessons",
 }
 
 // seen is what was read on the way.
@@ -63,6 +65,7 @@ type seen struct {
 	heard     map[string]calendar.Date  // by rung
 	openers   []string                  // titles
 	passed    map[string]bool           // probes
+	gaps      map[string]bool           // by skill that was found missing: still open
 	chosen    map[calendar.Date]bool    // the teacher changed the plan of that day
 	runs      map[string]int            // by old piece or activity: lessons running
 	noNew     int                       // lessons of a break without a new piece
@@ -80,7 +83,7 @@ type seen struct {
 
 func newSeen() seen {
 	return seen{heads: map[string]string{}, fresh: map[string]calendar.Date{}, begun: map[string]calendar.Date{}, whole: map[string]bool{}, sheets: map[string]int{}, lines: map[string][]string{},
-		given: map[string][]byte{}, ticked: map[[2]string]bool{}, heard: map[string]calendar.Date{}, passed: map[string]bool{}, chosen: map[calendar.Date]bool{}, runs: map[string]int{},
+		given: map[string][]byte{}, ticked: map[[2]string]bool{}, heard: map[string]calendar.Date{}, passed: map[string]bool{}, gaps: map[string]bool{}, chosen: map[calendar.Date]bool{}, runs: map[string]int{},
 		free: map[shelf.Strand]int{}, told: map[string]climb.Expected{}, sticks: map[string]bool{}, finished: map[string]calendar.Date{}, due: map[string]int{}}
 }
 

@@ -40,6 +40,7 @@ func (r *run) block(b lesson.Block, view studio.LessonView, day calendar.Date, w
 			r.mind.prepares(b.Skill)
 			r.say(fact.Prepared{Skill: b.Skill, Step: b.Step})
 			r.seen.shown(b.Skill, b.Cue, day)
+			r.closes(b.Skill)
 		}
 	case lesson.Probe:
 		outcome := "pass"
@@ -141,6 +142,7 @@ func done(v studio.RungView) int {
 func (r *run) grant(v studio.RungView, p *piece, day calendar.Date) {
 	r.mind.secured(p, day)
 	r.secured(v, p, day)
+	r.played(p)
 }
 
 // afterwards counts the lessons that left a rung in hand out; those in which playing was
@@ -247,7 +249,7 @@ func (r *run) suggested(lv studio.LadderView) error {
 				tell(s.Accept)
 				filled = true
 			}
-		case len(s.Accept) > 0 && (s.Why.Code == "head-start" || s.Why.Code == "head-start-late"):
+		case len(s.Accept) > 0 && (s.Why.Code == "head-start" || s.Why.Code == "head-start-late"), s.Why.Code == "gap": // in the lesson
 		case len(s.Accept) > 0 && r.mind.chance(0.4):
 			tell(s.Accept)
 		case s.Key != "" && r.mind.chance(0.1):

@@ -256,6 +256,7 @@ func (r *run) given(k int, day calendar.Date, start time.Time) error {
 		r.block(b, view, day, worked)
 	}
 	r.afterwards(worked)
+	r.tick(view)
 	if r.has(k, fault) {
 		r.say(fact.Seen{Fault: view.Faults[r.rng.IntN(len(view.Faults))].Key})
 		r.seen.faulted = day
@@ -271,6 +272,7 @@ func (r *run) given(k int, day calendar.Date, start time.Time) error {
 		r.seen.ache = false
 	}
 	r.seen.lessons++
+	r.onGaps(view)
 	r.seen.before, r.seen.lesson = r.seen.lesson, day
 	return r.deliver(fact.Teacher)
 }

@@ -230,7 +230,7 @@ func TasteOf(s ladder.Standing) map[shelf.Taste]float64 {
 
 // Presumed returns the skills taken for granted of a student who begins at an
 // item: what the units before it in its book carry, and what the rest of the
-// book needs and does not bring itself.
+// book needs, or comes back to, and does not bring itself.
 func Presumed(items []shelf.Item, began string) []string {
 	at := slices.IndexFunc(items, func(it shelf.Item) bool { return it.ID == began })
 	if at < 0 {
@@ -255,7 +255,7 @@ func Presumed(items []shelf.Item, began string) []string {
 		}
 		ids := it.Skills()
 		if i >= at {
-			ids = slices.DeleteFunc(slices.Clone(it.Needs), func(id string) bool { return brought[id] })
+			ids = slices.DeleteFunc(slices.Concat(it.Needs, it.Revisits), func(id string) bool { return brought[id] })
 		}
 		for _, id := range ids {
 			if !slices.Contains(out, id) {

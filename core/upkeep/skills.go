@@ -92,9 +92,10 @@ func Know(s ladder.Standing, presumed []string, at time.Time) Known {
 				k.InHand[id] = true
 			}
 		}
-		for _, list := range [][]string{r.Item.Brings, r.Item.Needs, r.Item.Revisits} {
+		for n, list := range [][]string{r.Item.Brings, r.Item.Needs, r.Item.Revisits} {
 			for _, id := range list {
-				if against := said[id]; against.IsZero() || speaks(r).After(against) {
+				// a piece that only asks for what is missing does not bring it by being begun
+				if against := said[id]; against.IsZero() || speaks(r).After(against) && (n == 0 || r.Foothold != nil) {
 					better(id, to)
 				}
 			}
@@ -132,11 +133,13 @@ type SkillMark struct {
 	Evidence []Evidence `json:"evidence"`
 }
 
-// Granted are the marks of skills that nothing speaks for but where the student began.
-func Granted(marks []SkillMark) []SkillMark {
+// Granted are the marks of skills taken for granted because of where the student began, of which
+// nothing was heard yet: no piece that needs them has its foothold, and nobody asked after them.
+func Granted(marks []SkillMark, presumed []string) []SkillMark {
 	out := []SkillMark{}
 	for _, m := range marks {
-		if len(m.Evidence) == 1 && m.Evidence[0].Kind == "presumed" {
+		heard := slices.ContainsFunc(m.Evidence, func(e Evidence) bool { return e.Kind == "foothold" || e.Kind == "probe" })
+		if !heard && slices.Contains(presumed, m.ID) {
 			out = append(out, m)
 		}
 	}
@@ -144,11 +147,11 @@ func Granted(marks []SkillMark) []SkillMark {
 }
 
 // ToTick are those that are ticked off in a lesson: of a student whose first lessons these are.
-func ToTick(s ladder.Standing, marks []SkillMark) []SkillMark {
+func ToTick(s ladder.Standing, marks []SkillMark, presumed []string) []SkillMark {
 	if float64(len(s.Opened)) > judgement.TickOff {
 		return []SkillMark{}
 	}
-	return Granted(marks)
+	return Granted(marks, presumed)
 }
 
 // Skills returns the skills that there is evidence for at a moment, by state

@@ -95,6 +95,9 @@ func TestWhatWasAskedAfter(t *testing.T) {
 	piece := func(taught, foothold *time.Time) []ladder.Rung {
 		return []ladder.Rung{{ID: "piece", Item: shelf.Item{Title: "Piece", Needs: []string{"halves"}}, Taught: taught, Foothold: foothold}}
 	}
+	bringing := func(taught *time.Time) []ladder.Rung {
+		return []ladder.Rung{{ID: "piece", Item: shelf.Item{Title: "Piece", Brings: []string{"halves"}}, Taught: taught}}
+	}
 	for _, c := range []struct {
 		name     string
 		outcome  string
@@ -108,7 +111,8 @@ func TestWhatWasAskedAfter(t *testing.T) {
 		{"passed, though nothing carries it", "pass", nil, nil, Secure},
 		{"played well before it was asked after", "not-yet", piece(ago(30), ago(8)), nil, Missing},
 		{"played well since", "not-yet", piece(ago(30), ago(1)), nil, Secure},
-		{"taught since", "not-yet", piece(ago(6), nil), nil, Learning},
+		{"a piece that asks for it is begun", "not-yet", piece(ago(6), nil), nil, Missing},
+		{"a piece that brings it is begun", "not-yet", bringing(ago(6)), nil, Learning},
 		{"taught before", "not-yet", piece(ago(8), nil), nil, Missing},
 	} {
 		s := ladder.Standing{Rungs: c.rungs, Probes: map[string]ladder.Probe{}}
@@ -123,7 +127,9 @@ func TestWhatWasAskedAfter(t *testing.T) {
 
 // What is taken for granted is ticked off in the first three lessons.
 func TestWhatIsTickedOff(t *testing.T) {
-	marks := []SkillMark{{ID: "halves", State: Secure, Evidence: []Evidence{{Kind: "presumed"}}}, {ID: "ties", State: Secure, Evidence: []Evidence{{Kind: "probe"}}}}
+	marks := []SkillMark{{ID: "halves", State: Secure, Evidence: []Evidence{{Kind: "presumed"}}}, {ID: "ties", State: Secure, Evidence: []Evidence{{Kind: "taught"}}},
+		{ID: "dotted", State: Secure, Evidence: []Evidence{{Kind: "probe"}}}, {ID: "steps", State: Secure, Evidence: []Evidence{{Kind: "taught"}, {Kind: "foothold"}}}, {ID: "skips", Evidence: []Evidence{{Kind: "taught"}}}}
+	presumed := []string{"halves", "ties", "dotted", "steps"}
 	lessons := func(n int) ladder.Standing {
 		s := ladder.Standing{Lessons: ladder.Lessons{Opened: map[calendar.Date]time.Time{}}}
 		for i := range n {
@@ -131,7 +137,7 @@ func TestWhatIsTickedOff(t *testing.T) {
 		}
 		return s
 	}
-	assert.Equal(t, marks[:1], ToTick(lessons(0), marks))
-	assert.Equal(t, marks[:1], ToTick(lessons(3), marks), "in the third")
-	assert.Empty(t, ToTick(lessons(4), marks))
+	assert.Equal(t, marks[:2], ToTick(lessons(0), marks, presumed), "a piece that is being learnt proves nothing of what it needs")
+	assert.Equal(t, marks[:2], ToTick(lessons(3), marks, presumed), "in the third")
+	assert.Empty(t, ToTick(lessons(4), marks, presumed))
 }
