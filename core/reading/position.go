@@ -58,7 +58,7 @@ const (
 	costOpenedSmall = 2*far + 100 // of a small hand: more than there and back
 	costRepeat      = 300
 	costSlide       = 1100 // from one key to the next on one finger, where the hand opens
-	costContrary    = 200  // a leap on which the fingers go the other way, without the thumb
+	costContrary    = 200  // where the line goes one way and the fingers the other, or nowhere
 	gainPause       = 300
 	gainBar         = 50
 	costAnother     = 600 // a note, where the run had other fingers before
