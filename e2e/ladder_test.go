@@ -173,3 +173,32 @@ func TestWhatIsTakenForGrantedInTheFirstLesson(t *testing.T) {
 	p.goTo("/students/" + id + "/ladder")
 	p.sees("A gap: " + name)
 }
+
+// A student from elsewhere is placed at the instrument: one question after another, by keys, until
+// it is known where to begin.
+func TestPlacingAtTheInstrument(t *testing.T) {
+	p := atWork(t)
+	idris := p.student("Idris")
+	p.goTo("/students/" + idris + "/ladder")
+	p.press("Taken for granted")
+	p.press("Ask at the instrument instead")
+	p.sees("The first question")
+	asked := func(n string) { p.t.Helper(); p.sees("After " + n) }
+	first := eval[string](p, "document.querySelector('main h2').innerText")
+	p.key("1")
+	asked("1 answer")
+	p.until("document.querySelector('main h2').innerText !== "+strconv.Quote(first), "another thing is asked")
+	p.key("3")
+	asked("2 answers")
+	second := eval[string](p, "document.querySelector('main h2').innerText")
+	p.press("Skip")
+	p.until("document.querySelector('main h2').innerText !== "+strconv.Quote(second), "what is skipped is not asked")
+	p.press("Nearly")
+	asked("3 answers")
+	p.sees("Begin here, so far")
+	p.press("Idris begins here")
+	p.press("That is enough")
+	p.sees("What follows, and why")
+	p.goTo("/students/" + idris + "/record")
+	p.sees(first + ": pass")
+}

@@ -266,6 +266,7 @@ func screensOf(student string) []screen {
 		{"/students/" + student + "/ladder", "Cooper's Jig"}, {"/students/" + student + "/lesson", "The plan"}, {"/students/" + student + "/week", "Print the sheet"},
 		{"/students/" + student + "/record", "All that was told"}, {"/students/" + student + "/settings", "Days of practice"}, {"/shelf", "Under the Bow 1"}, {"/workbench?student=" + student, "Keep these numbers"},
 		{"/calendar", "The teaching week"}, {"/sheets", "Sheets of"}, {"/studio", "New student"}, {"/studio/today", "To have ready"}, {"/studio/students", "To order or print"}, {"/studio/term", "at a glance"}, {"/studio/account", "Sign-ins"},
+		{"/students/" + student + "/placement", "The first question"},
 	}
 }
 

@@ -321,6 +321,12 @@ func (s *Server) routes() {
 	}) (studio.RecordView, error) {
 		return s.app.Record(ctx, w, in.Student, in.Most)
 	})
+	get(s, "/api/students/{student}/placement", "placement", "What a student from elsewhere can do, and what to ask after next", func(ctx context.Context, w studio.Who, in *struct {
+		Student string   `path:"student" maxLength:"26"`
+		Skip    []string `query:"skip" maxItems:"200" doc:"skills that are not to be asked after"`
+	}) (studio.PlacementView, error) {
+		return s.app.Placement(ctx, w, in.Student, in.Skip)
+	})
 	get(s, "/api/students/{student}/approach", "approach", "A student's settings where teachers disagree", func(ctx context.Context, w studio.Who, in *ofStudent) (studio.ApproachView, error) {
 		return s.app.Approach(ctx, w, in.Student)
 	})

@@ -11,6 +11,7 @@ import (
 	"strings"
 
 	"patientladder/core/instrument"
+	"patientladder/core/judgement"
 )
 
 // An Approach is one student's settings: the school chosen for each question.
@@ -28,6 +29,7 @@ const (
 	Reading    Question = "reading"
 	Bench      Question = "bench"
 	First      Question = "first"
+	Transfers  Question = "transfers"
 	Start      Question = "start"
 	Labels     Question = "labels"
 	LowSeat    Question = "low-seat"
@@ -76,11 +78,12 @@ const (
 	Labelled      School = "labelled" // of keys
 	ThickBook     School = "book"     // of what raises a low seat
 	Generous      School = "generous" // of praise
+	SameLevel     School = "same"     // of transfers
 )
 
 // waiting are questions whose answers move nothing yet. They are kept, and out of
 // sight, until a plan answers to them.
-var waiting = []Question{First, "transfers"}
+var waiting = []Question{First, Transfers}
 
 // seated are the questions about what one sits on; who stands is not asked.
 var seated = []Question{"bench-part", LowSeat}
@@ -179,8 +182,8 @@ var Rows = []Row{
 	{Model, "How is the model used at home?", "home", "", []Option{
 		{"alone-first", "alone first, then along", "Play alone the set number of times, then along with the model."},
 		{Along, "step by step with it", "Play step by step with the model."}}, always("alone-first")},
-	{"transfers", "Where does a transfer begin?", "", "", []Option{
-		{"lower", "a little lower", ""}, {"same", "same level, all keys", ""}}, always("lower")},
+	{Transfers, "Where does a transfer begin?", "", "", []Option{
+		{"lower", "a little lower", ""}, {SameLevel, "same level, all keys", ""}}, always("lower")},
 	{"anchor", "Does the plucking hand rest?", "technique", instrument.Plucked, []Option{
 		{"one", "on one finger", "One finger rests on the top."}, {"two", "on two", "Two fingers rest on the top."}, {"whichever", "on whichever is idle", "Whichever finger is idle rests."}}, always("whichever")},
 	{"plucked-time", "Must plucking be even first?", "technique", instrument.Plucked, []Option{
@@ -256,6 +259,14 @@ func (a Approach) NewSkills() int {
 
 // HeadStarts returns how many skills are prepared at once.
 func (a Approach) HeadStarts() int { return min(a.NewSkills(), 2) }
+
+// Doubt is the chance of having come so far that a student from elsewhere needs to begin there.
+func (a Approach) Doubt() float64 {
+	if a[Transfers] == SameLevel {
+		return judgement.PlacementEven
+	}
+	return judgement.PlacementDoubt
+}
 
 // Fingered reports whether a student of an age is shown finger numbers.
 func (a Approach) Fingered(age int) bool { return a[Numbers] != FromFour || age >= 4 }

@@ -193,6 +193,7 @@ var (
 	PlacementSure  = ours("placement", "chance from which a skill counts as known or missing", 0.15, "higher: fewer questions, more doubt")
 	PlacementTells = ours("placement", "how much a question must be expected to tell to be asked, in nats", 0.02, "higher: fewer questions")
 	TickOff        = ours("placement", "first lessons in which what is taken for granted is ticked off", 3, "higher: it is asked for longer")
+	PlacementEven  = ours("placement", "the same, where a transfer keeps the level", 0.5, "higher: a student begins lower")
 	PlacementDoubt = ours("placement", "chance of having come so far, to begin there", 0.75, "higher: a student begins lower")
 )
 

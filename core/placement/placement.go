@@ -194,12 +194,12 @@ func (b Belief) Unsure() []string {
 	return out
 }
 
-// Reached returns how many skills of the order the student has come through, gaps aside: in
-// doubt fewer, so many that the chance of having come so far is three in four.
-func (b Belief) Reached() int {
+// Reached returns how many skills of the order the student has come through, gaps aside: so many
+// that the chance of having come so far is as great as doubt asks; the greater, the fewer.
+func (b Belief) Reached(doubt float64) int {
 	sum := 0.0
 	for l := Levels - 1; l >= 0; l-- {
-		if sum += b.Level[l]; sum >= judgement.PlacementDoubt {
+		if sum += b.Level[l]; sum >= doubt {
 			return l * len(b.Order) / Levels
 		}
 	}

@@ -10,6 +10,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/judgement"
+	"patientladder/core/shelf"
 	"patientladder/core/skill"
 )
 
@@ -92,7 +94,7 @@ func TestBeliefIsThatOfEveryState(t *testing.T) {
 		for i := range order {
 			require.InDelta(t, want.Known[i], got.Known[i], 0.05, "%v: %s", ask.Answers, order[i])
 		}
-		require.InDelta(t, want.Reached(), got.Reached(), 1, ask.Answers)
+		require.InDelta(t, want.Reached(judgement.PlacementDoubt), got.Reached(judgement.PlacementDoubt), 1, ask.Answers)
 	}
 }
 
@@ -157,10 +159,10 @@ func TestTwelveQuestionsForAHundredAndTwentySkills(t *testing.T) {
 					belief = Believe(ask)
 				}
 				asked.Add(int64(len(ask.Answers)))
-				if off := belief.Reached() - level; off <= n/20 && off >= -n/10 {
+				if off := belief.Reached(judgement.PlacementDoubt) - level; off <= n/20 && off >= -n/10 {
 					right.Add(1)
 				} else {
-					t.Logf("begins at %d, is at %d", belief.Reached(), level)
+					t.Logf("begins at %d, is at %d", belief.Reached(judgement.PlacementDoubt), level)
 				}
 			})
 		}
@@ -185,13 +187,36 @@ func TestWhatIsAskedNext(t *testing.T) {
 	failed := Believe(Ask{Graph: g, Order: order, Answers: map[string]Outcome{first: NotYet}})
 	next, _ = failed.Next(all)
 	assert.Less(t, slices.Index(order, next), slices.Index(order, first))
-	assert.Greater(t, passed.Reached(), failed.Reached())
+	assert.Greater(t, passed.Reached(judgement.PlacementDoubt), failed.Reached(judgement.PlacementDoubt))
 
 	_, ok = passed.Next(func(string) bool { return false })
 	assert.False(t, ok, "nothing can be asked")
 	once := Believe(Ask{Graph: g, Order: order, Once: order[:30]})
-	assert.Greater(t, once.Reached(), fresh.Reached(), "who comes back is not begun from nothing")
+	assert.Greater(t, once.Reached(judgement.PlacementDoubt), fresh.Reached(judgement.PlacementDoubt), "who comes back is not begun from nothing")
 	nothing := Believe(Ask{})
-	assert.Zero(t, nothing.Reached())
+	assert.Zero(t, nothing.Reached(judgement.PlacementDoubt))
 	assert.Empty(t, nothing.Unsure())
+}
+
+func TestWhereToBegin(t *testing.T) {
+	g := skill.Graph{"a": {ID: "a"}, "b": {ID: "b", RestsOn: []string{"a"}}, "c": {ID: "c", RestsOn: []string{"b"}}, "d": {ID: "d"}, "e": {ID: "e", RestsOn: []string{"c"}}}
+	items := []shelf.Item{
+		{ID: "one", Strand: shelf.Book, Brings: []string{"b"}}, {ID: "song", Strand: shelf.Repertoire, Brings: []string{"e"}},
+		{ID: "two", Strand: shelf.Technique, Brings: []string{"d"}}, {ID: "three", Strand: shelf.Book, Brings: []string{"c"}}, {ID: "four", Strand: shelf.Book, Brings: []string{"e", "else"}},
+	}
+	order := Order(g, items)
+	assert.Equal(t, []string{"a", "b", "d", "c", "e"}, order, "each after what it rests on; songs set no order")
+	at := func(level int, known ...float64) Belief {
+		b := Belief{Order: order, Known: known, Level: make([]float64, Levels)}
+		b.Level[level] = 1
+		return b
+	}
+	begins := func(b Belief) string {
+		it, _ := b.Begin(items, 0.75)
+		return it.ID
+	}
+	assert.Equal(t, "one", begins(at(0)))
+	assert.Equal(t, "three", begins(at(Levels*2/5)))
+	assert.Equal(t, "four", begins(at(Levels*4/5)))
+	assert.Equal(t, []string{"b"}, at(Levels*3/5, 0.9, 0.4, 0.6, 0.1, 0.1).Missing(0.75), "above the level nothing is missing")
 }

@@ -115,6 +115,12 @@ const record = createRoute({
   component: lazyRouteComponent(() => import("./screens/record/RecordScreen"), "RecordScreen"),
 });
 
+const placement = createRoute({
+  getParentRoute: () => student,
+  path: "/placement",
+  component: lazyRouteComponent(() => import("./screens/ladder/PlacementScreen"), "PlacementScreen"),
+});
+
 // What is not needed beside an instrument is fetched when it is first opened.
 const settings = createRoute({
   getParentRoute: () => student,
@@ -235,7 +241,7 @@ export const router = createRouter({
     reset,
     inside.addChildren([
       home,
-      student.addChildren([ladder, lesson, week, record, settings]),
+      student.addChildren([ladder, lesson, week, record, placement, settings]),
       shelf,
       type,
       item,

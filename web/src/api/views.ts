@@ -170,6 +170,15 @@ export const recordView = (student: string, most?: number) =>
     ),
   });
 
+// What a student from elsewhere can do, and what to ask after next.
+export const placementView = (student: string, skip: string[]) =>
+  queryOptions({
+    queryKey: ["student", student, "placement", skip],
+    queryFn: asked(() =>
+      api.GET("/api/students/{student}/placement", { params: { path: { student }, query: { skip } } }),
+    ),
+  });
+
 export const approachView = (student: string) =>
   queryOptions({
     queryKey: ["student", student, "approach"],

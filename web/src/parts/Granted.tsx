@@ -1,3 +1,4 @@
+import { Link } from "@tanstack/react-router";
 import type { Schemas } from "../api/client";
 import { tell } from "../api/outbox";
 import { plural } from "./words";
@@ -13,6 +14,13 @@ export function Granted({ student, skills }: { student: string; skills: Schemas[
       <p className="mt-1 text-soft">
         From where the ladder begins. Tick off what you hear; what is missing is closed first.
       </p>
+      <Link
+        to="/students/$student/placement"
+        params={{ student }}
+        className="mt-1 inline-block underline underline-offset-4"
+      >
+        Ask at the instrument instead
+      </Link>
       <ul className="mt-1 divide-y divide-faint">
         {skills.map((s) => (
           <li key={s.id} className="flex items-center gap-2 py-1">
