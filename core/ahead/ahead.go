@@ -179,10 +179,7 @@ func Plan(s ladder.Standing, g skill.Graph, p climb.Path, atOnce int, now time.T
 	var of []int
 	for i := range starts {
 		h := &starts[i]
-		weeks := 0
-		for _, t := range h.Tasks[h.Done:] {
-			weeks += t.Weeks
-		}
+		weeks := h.left()
 		if weeks == 0 {
 			h.State = Ready
 			continue
@@ -289,10 +286,8 @@ func coming(s ladder.Standing, g skill.Graph, p climb.Path) []HeadStart {
 	var out []HeadStart
 	for _, sk := range gaps(g, p.Known) { // at once, whatever comes
 		seen[sk.ID] = true
-		h := HeadStart{Skill: sk.ID, Name: sk.Name, Gap: true, Tasks: sk.Chain, Done: min(s.Prepared[sk.ID].Done, len(sk.Chain)), Last: s.Prepared[sk.ID].Last, Fixes: []Fix{}}
-		for _, t := range sk.Chain[h.Done:] {
-			h.Due += t.Weeks
-		}
+		h := start(s, sk)
+		h.Gap, h.Due = true, h.left()
 		out = append(out, h)
 	}
 	for _, r := range rungs {
@@ -305,11 +300,25 @@ func coming(s ladder.Standing, g skill.Graph, p climb.Path) []HeadStart {
 			if r.Strand == shelf.Technique || r.Strand == shelf.Reading || r.Taught != nil || begins[r.ID] < 0.5 || begins[r.ID] > far {
 				continue // it is being learnt now, or too far off to plan
 			}
-			out = append(out, HeadStart{Skill: id, Name: sk.Name, Rung: r.ID, Title: r.Item.Title, Rungs: away[r.ID], Due: int(begins[r.ID]),
-				Tasks: sk.Chain, Done: min(s.Prepared[id].Done, len(sk.Chain)), Last: s.Prepared[id].Last, Fixes: []Fix{}})
+			h := start(s, sk)
+			h.Rung, h.Title, h.Rungs, h.Due = r.ID, r.Item.Title, away[r.ID], int(begins[r.ID])
+			out = append(out, h)
 		}
 	}
 	return out
+}
+
+// start is the head start of a skill as far as it was made.
+func start(s ladder.Standing, sk skill.Skill) HeadStart {
+	return HeadStart{Skill: sk.ID, Name: sk.Name, Tasks: sk.Chain, Done: min(s.Prepared[sk.ID].Done, len(sk.Chain)), Last: s.Prepared[sk.ID].Last, Fixes: []Fix{}}
+}
+
+// left is how many weeks the tasks take that were not done.
+func (h HeadStart) left() (weeks int) {
+	for _, t := range h.Tasks[h.Done:] {
+		weeks += t.Weeks
+	}
+	return weeks
 }
 
 // gaps lists the skills that were found missing, in the order to close them: what others rest on
@@ -369,7 +378,8 @@ func On(s ladder.Standing, g skill.Graph, id string) (HeadStart, bool) {
 	if was.Done == 0 || len(sk.Chain) == 0 {
 		return HeadStart{}, false
 	}
-	h := HeadStart{Skill: id, Name: sk.Name, Tasks: slices.Clone(sk.Chain), Done: min(was.Done, len(sk.Chain)), Last: was.Last, Fixes: []Fix{}}
+	h := start(s, sk)
+	h.Tasks = slices.Clone(h.Tasks)
 	h.name(h.Done-1, s, h.Last)
 	return h, true
 }

@@ -60,8 +60,8 @@ func (p Page) Minute(demands []Demand) []reason.Reason {
 				say("minute-"+string(m), "hand", hand, "bars", bars)
 			}
 		}
-		for _, two := range together(st) {
-			if p.On.Family != instrument.Plucked {
+		if p.On.Family != instrument.Plucked {
+			for _, two := range pairings(st) {
 				say("minute-together", "hand", hand, "intervals", two.name, "bars", list(two.bars))
 			}
 		}
@@ -146,9 +146,9 @@ type pairing struct {
 	times int
 }
 
-// together names the intervals that a hand plays again and again as two notes at once, the
+// pairings names the intervals that a hand plays again and again as two notes at once, the
 // usual ones first, at most two. A fifth without a third is called open.
-func together(st Staff) []pairing {
+func pairings(st Staff) []pairing {
 	const often, most = 2, 2
 	var out []pairing
 	for _, c := range st.Line {

@@ -89,7 +89,7 @@ func Read(s score.Score, on instrument.Profile) Page {
 	})
 	p.Staves = slices.DeleteFunc(p.Staves, func(st Staff) bool { return len(st.Line) == 0 })
 	n := len(p.Staves)
-	lines := Page{Score: s, On: on, Staves: slices.Clone(p.Staves)}
+	lines := Page{Score: s, On: on, Staves: slices.Clone(p.Staves)} // phrases need no more, while the rest is being read
 	var built []Figure
 	beside(2*n+2, func(i int) {
 		switch {
@@ -107,7 +107,7 @@ func Read(s score.Score, on instrument.Profile) Page {
 	if n == 1 {
 		p.Staves[0].built = built
 	}
-	cut := p
+	cut := p // figures are named by it, while p takes them in
 	beside(n+1, func(i int) {
 		if i == n {
 			p.Figures = cut.named(scope{}, built)

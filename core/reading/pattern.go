@@ -124,12 +124,8 @@ func (p Page) lines(in scope) []window {
 			if !begins.Less(ends) {
 				continue
 			}
-			w.length = w.length.Add(ends.Sub(begins))
-			c := cell{notes: room[len(room):], length: ends.Sub(begins)}
-			for pi := range p.Score.Parts {
-				c.add(&p.Score.Parts[pi].Bars[b], pi, in, begins, ends)
-			}
-			room = c.closed()
+			c := cellOf(p.Score, in, b, begins, ends, &room)
+			w.length = w.length.Add(c.length)
 			w.cells = append(w.cells, c)
 			w.notes += len(c.notes)
 		}
@@ -201,15 +197,19 @@ func barCells(s score.Score, in scope) []cell {
 	out := make([]cell, s.Bars())
 	var room []heard // of all cells, side by side
 	for b := range out {
-		c := &out[b]
-		c.notes, c.length = room[len(room):], s.Parts[0].Bars[b].Length
-		for pi := range s.Parts {
-			bar := &s.Parts[pi].Bars[b]
-			c.add(bar, pi, in, score.Time{}, bar.Length)
-		}
-		room = c.closed()
+		out[b] = cellOf(s, in, b, score.Time{}, s.Parts[0].Bars[b].Length, &room)
 	}
 	return out
+}
+
+// cellOf makes a cell of a bar, from one beat up to another, in the room of the cells before it.
+func cellOf(s score.Score, in scope, b int, from, to score.Time, room *[]heard) cell {
+	c := cell{notes: (*room)[len(*room):], length: to.Sub(from)}
+	for pi := range s.Parts {
+		c.add(&s.Parts[pi].Bars[b], pi, in, from, to)
+	}
+	*room = c.closed()
+	return c
 }
 
 // stretches cuts bars into windows of some each, after a pickup; the last may be shorter.
@@ -395,11 +395,7 @@ func halves(s score.Score, in scope, bars []cell) []window {
 			continue
 		}
 		for _, half := range [][2]score.Time{{{}, middle}, {middle, length}} {
-			c := cell{notes: room[len(room):], length: middle}
-			for pi := range s.Parts {
-				c.add(&s.Parts[pi].Bars[b], pi, in, half[0], half[1])
-			}
-			room = c.closed()
+			c := cellOf(s, in, b, half[0], half[1], &room)
 			cells = append(cells, c)
 			out = append(out, window{bar: b + 1, beat: half[0], length: middle, cells: cells[len(cells)-1:], notes: len(c.notes)})
 		}

@@ -332,6 +332,8 @@ func TestFiguresAPhraseAtATime(t *testing.T) {
 		{"two lines, each twice", strings.Join([]string{one, two, one, two}, "|"), "A1 B5 A9= B13="},
 		{"line four is line one", strings.Join([]string{one, one, two, one}, "|"), "A1 A5= B9 A13="},
 		{"with another ending", strings.Join([]string{one, two, "C E G E|F D F D|G E D2|E4"}, "|"), "A1 B5 A9′"},
+		{"half of it is the same", strings.Join([]string{one, two, "C E G E|F D F D|E E D2|C4"}, "|"), "A1 B5 A9′"},
+		{"a bar of four is", strings.Join([]string{one, one, "C E G E|F2 D2|E E D2|C4"}, "|"), "A1 A5= B9"},
 		{"a step up", strings.Join([]string{one, two, "D F A F|G E G E|A F E2|D4"}, "|"), "A1 B5 A9→"},
 		{"from an upbeat, both times", "G|C E G E|F D F D|G E D2|C3 G|C E G E|F D F D|G E D2|C3", "A1 A5="},
 		{"two lines of two bars, the second ends otherwise", "C D E2|F G A2|C D E2|G4", "A1 A3′"},
@@ -469,6 +471,17 @@ func TestTheTeachersMinute(t *testing.T) {
 		}
 	}
 	assert.Equal(t, []string{"left open fifths 1, 2, 3, 4, 5, 6, 7, 8"}, at)
+	atOnce := func(bars string) (out []string) {
+		for _, r := range Read(tune(t, bars), usual[instrument.Keyboard]).Minute(nil) {
+			if r.Code == "minute-together" {
+				out = append(out, r.Args["intervals"]+" "+r.Args["bars"])
+			}
+		}
+		return out
+	}
+	assert.Empty(t, atOnce("[CG]4|C4"), "once is no habit")
+	assert.Equal(t, []string{"open fifths 1"}, atOnce("[CG]2 [CG]2|[CEG]4|[CE]4"))
+	assert.Equal(t, []string{"thirds 1", "sixths 2"}, atOnce("[CE] [CE] [DF] C|[CA] [CA] C2|[CG] C [CG] C"), "two of them, the usual first")
 	assert.Equal(t, []string{" 3", "left 1"}, hands, "a hand is told where it alone has less to learn")
 	lines := Read(tune(t, "C E G E|F D F D|G E D2|C4|G G A G|F2 D2|A A B A|G4|C E G E|F D F D|G E D2|C4|G G A G|F2 D2|A A B A|c4"), usual[instrument.Keyboard])
 	var back []string
