@@ -124,7 +124,7 @@ type LadderView struct {
 	Changes     []reason.Reason     `json:"changes" doc:"what moved since a week ago"`
 	Books       []string            `json:"books" doc:"books and pools chosen"`
 	Targets     []Target            `json:"targets"`
-	Granted     []upkeep.SkillMark  `json:"granted" doc:"skills taken for granted from where the student began, which nothing speaks for yet"`
+	Granted     []Question          `json:"granted" doc:"skills taken for granted from where the student began, which nothing speaks for yet"`
 	Mixture     *MixtureView        `json:"mixture,omitempty" doc:"of a student before the first book"`
 }
 
@@ -154,7 +154,7 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 		v.HeadStarts = []ahead.HeadStart{}
 	}
 	v.WeekAt = w.marks[:30]
-	v.Granted = upkeep.Granted(upkeep.Skills(p.standing, p.graph, w.Presumed, p.room.now), w.Presumed)
+	v.Granted = p.questions(upkeep.Granted(p.standing, w.Presumed))
 	if v.Books == nil {
 		v.Books = []string{}
 	}

@@ -42,7 +42,7 @@ type LessonView struct {
 	Seat     SeatNote           `json:"seat"`
 	Ache     *AcheView          `json:"ache,omitempty" doc:"a pain that is not cleared"`
 	Asked    []AskedView        `json:"asked" doc:"at home, and not answered yet"`
-	Granted  []upkeep.SkillMark `json:"granted" doc:"in the first lessons: skills taken for granted from where the student began, to be ticked off"`
+	Granted  []Question         `json:"granted" doc:"in the first lessons: skills taken for granted from where the student began, to be ticked off"`
 	Home     home.Answer        `json:"home" doc:"what comes back from home, and what to try"`
 	After    *After             `json:"after,omitempty" doc:"of a closed lesson"`
 	Late     *time.Time         `json:"late,omitempty" doc:"of a lesson of a day before: when what is told now happened, after all that was told of it"`
@@ -107,7 +107,7 @@ func (a *App) Lesson(ctx context.Context, who Who, student string, day calendar.
 	now := p.now()
 	v := LessonView{Student: p.card(p.Student, p.standing, day), Day: day, Start: p.slot(day).Start, Today: day == p.today(), State: "planned", Remote: p.standing.Remote[day],
 		Coming: p.lessonDay(), Rungs: p.rungs(now), Given: p.opened(), Rating: p.standing.Rated[day], Noted: []Entry{}, Faults: p.faults(), Seat: p.seatNote(), Asked: []AskedView{},
-		Granted: upkeep.ToTick(p.standing, upkeep.Skills(p.standing, p.graph, now.Presumed, p.room.now), now.Presumed),
+		Granted: p.questions(upkeep.ToTick(p.standing, now.Presumed)),
 		Home:    p.home()}
 	for _, q := range p.standing.Questions {
 		v.Asked = append(v.Asked, AskedView{q.ID, q.Text})

@@ -42,42 +42,39 @@ func (a *App) Placement(ctx context.Context, who Who, student string, skip []str
 	}
 	v := PlacementView{Student: p.card(p.Student, p.standing, p.lessonDay())}
 	items := p.way(p.standing, p.Approach, p.room.now).Shelf
-	ask := placement.Ask{Graph: p.graph, Order: placement.Order(p.graph, items), Answers: map[string]placement.Outcome{}}
+	ask := placement.Ask{Graph: p.graph, Order: placement.Order(p.graph, items), Answers: map[string]string{}}
 	known := upkeep.Know(p.standing, nil, p.room.now)
 	for _, id := range ask.Order {
 		if probe, was := p.standing.Probes[id]; was {
-			ask.Answers[id] = placement.Outcome(probe.Outcome)
+			ask.Answers[id] = probe.Outcome
 			v.Asked++
-		}
-		if s := known.State[id]; s == upkeep.Secure || s == upkeep.Rusty {
+		} else if s := known.State[id]; s == upkeep.Secure || s == upkeep.Rusty {
 			ask.Once = append(ask.Once, id)
 		}
 	}
 	belief, doubt := placement.Believe(ask), p.Approach.Doubt()
-	question := func(id string) Question {
-		q := Question{Skill: id, Name: p.graph.Name(id)}
-		if chain := p.graph[id].Chain; len(chain) > 0 {
-			q.Try = chain[len(chain)-1].Do
-		}
-		return q
-	}
-	questions := func(ids []string) []Question {
-		out := []Question{}
-		for _, id := range ids {
-			out = append(out, question(id))
-		}
-		return out
-	}
 	if next, ok := belief.Next(func(id string) bool {
 		_, was := ask.Answers[id]
 		return !was && !slices.Contains(skip, id)
 	}); ok {
-		q := question(next)
-		v.Next = &q
+		v.Next = &p.questions([]string{next})[0]
 	}
 	if it, ok := belief.Begin(items, doubt); ok {
 		v.Begin = &Beginner{it.ID, it.Title, it.Book, it.Unit}
 	}
-	v.Unsure, v.Missing = questions(belief.Unsure()), questions(belief.Missing(doubt))
+	v.Unsure, v.Missing = p.questions(belief.Unsure()), p.questions(belief.Missing(doubt))
 	return v, nil
+}
+
+// questions are skills with how to try each.
+func (p *pupil) questions(skills []string) []Question {
+	out := []Question{}
+	for _, id := range skills {
+		q := Question{Skill: id, Name: p.graph.Name(id)}
+		if chain := p.graph[id].Chain; len(chain) > 0 {
+			q.Try = chain[len(chain)-1].Do
+		}
+		out = append(out, q)
+	}
+	return out
 }

@@ -28,11 +28,11 @@ func (r *run) tick(view studio.LessonView) {
 	}
 	for _, m := range view.Granted[:left] {
 		outcome := fact.Pass
-		if !r.mind.knows[m.ID] {
+		if !r.mind.knows[m.Skill] {
 			outcome = fact.NotYet
-			r.seen.gaps[m.ID] = true
+			r.seen.gaps[m.Skill] = true
 		}
-		r.say(fact.Probed{Probe: m.ID, Outcome: outcome})
+		r.say(fact.Probed{Probe: m.Skill, Outcome: outcome})
 	}
 }
 

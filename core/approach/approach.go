@@ -81,8 +81,8 @@ const (
 	SameLevel     School = "same"     // of transfers
 )
 
-// waiting are questions whose answers move nothing yet. They are kept, and out of
-// sight, until a plan answers to them.
+// waiting are questions whose answers move no plan yet. They are kept, and out of sight, until one
+// answers to them; Transfers moves only where a placement begins.
 var waiting = []Question{First, Transfers}
 
 // seated are the questions about what one sits on; who stands is not asked.

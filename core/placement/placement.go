@@ -3,8 +3,9 @@
 // Skills rest on each other, so that each answer speaks for many: a knowledge state is a set of
 // skills that holds, with each skill, all that it rests on (Doignon and Falmagne, *Knowledge
 // Spaces*, 1999). What is asked next is what tells most, their informative questioning rule: at
-// first it halves the way. Who can do a thing may slip, and who cannot may be lucky. States are too many to list, so that their
-// probabilities are weighed from many made-up students, the same for the same answers.
+// first it halves the way. Who can do a thing may slip, and who cannot may be lucky. States are too
+// many to list, so that their probabilities are weighed from many made-up students, the same for
+// the same answers.
 package placement
 
 import (
@@ -12,26 +13,17 @@ import (
 	"math/rand/v2"
 	"slices"
 
+	"patientladder/core/fact"
 	"patientladder/core/judgement"
 	"patientladder/core/skill"
-)
-
-// An Outcome is how a question was answered.
-type Outcome string
-
-// The outcomes. A question that was skipped has none.
-const (
-	Pass   Outcome = "pass"
-	Nearly Outcome = "nearly"
-	NotYet Outcome = "not-yet"
 )
 
 // Ask is what is known of a student before the next question.
 type Ask struct {
 	Graph   skill.Graph
-	Order   []string           // the skills in question, as they are taught
-	Answers map[string]Outcome // by skill
-	Once    []string           // skills that were secure years ago
+	Order   []string          // the skills in question, as they are taught
+	Answers map[string]string // outcomes of probes, by skill; what was skipped has none
+	Once    []string          // skills that were secure before, and were not asked after
 }
 
 // A Belief is how likely a student has each skill.
@@ -47,13 +39,13 @@ type Belief struct {
 const Levels = 40
 
 // likelihood is how likely an answer is from somebody who has the skill and who has it not.
-func likelihood(o Outcome) (has, lacks float64) {
-	switch o {
-	case Pass:
+func likelihood(outcome string) (has, lacks float64) {
+	switch outcome {
+	case fact.Pass:
 		return 1 - judgement.ProbeCareless - judgement.ProbeNearly, judgement.ProbeLucky
-	case Nearly:
+	case fact.Nearly:
 		return judgement.ProbeNearly, judgement.ProbeNearly
-	case NotYet:
+	case fact.NotYet:
 		return judgement.ProbeCareless, 1 - judgement.ProbeLucky - judgement.ProbeNearly
 	}
 	return 1, 1
@@ -169,7 +161,7 @@ func (b Belief) Next(can func(skill string) bool) (skill string, ok bool) {
 
 // tells is how much an answer about a skill is expected to tell about the level, in nats.
 func (b Belief) tells(i int) (sum float64) {
-	for _, o := range []Outcome{Pass, Nearly, NotYet} {
+	for _, o := range []string{fact.Pass, fact.Nearly, fact.NotYet} {
 		has, lacks := likelihood(o)
 		all := b.Known[i]*has + (1-b.Known[i])*lacks
 		for l, p := range b.Level {

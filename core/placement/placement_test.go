@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/fact"
 	"patientladder/core/judgement"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -79,15 +80,15 @@ func TestBeliefIsThatOfEveryState(t *testing.T) {
 	rng := rand.New(rand.NewPCG(3, 9))
 	for range 20 {
 		g, order := chained(5+rng.IntN(6), rng)
-		ask := Ask{Graph: g, Order: order, Answers: map[string]Outcome{}}
+		ask := Ask{Graph: g, Order: order, Answers: map[string]string{}}
 		for _, id := range order {
 			switch rng.IntN(5) {
 			case 0:
-				ask.Answers[id] = Pass
+				ask.Answers[id] = fact.Pass
 			case 1:
-				ask.Answers[id] = NotYet
+				ask.Answers[id] = fact.NotYet
 			case 2:
-				ask.Answers[id] = Nearly
+				ask.Answers[id] = fact.Nearly
 			}
 		}
 		got, want := Believe(ask), exact(ask)
@@ -99,13 +100,13 @@ func TestBeliefIsThatOfEveryState(t *testing.T) {
 }
 
 // A student answers as one who has some skills does: a slip and a lucky guess now and then.
-func answers(has bool, rng *rand.Rand) Outcome {
+func answers(has bool, rng *rand.Rand) string {
 	if u := rng.Float64(); has && u < 0.85 || !has && u < 0.05 {
-		return Pass
+		return fact.Pass
 	} else if has && u < 0.95 || !has && u < 0.2 {
-		return Nearly
+		return fact.Nearly
 	}
-	return NotYet
+	return fact.NotYet
 }
 
 // withGaps is a student who has come so far, but for some gaps on which little rests.
@@ -148,7 +149,7 @@ func TestTwelveQuestionsForAHundredAndTwentySkills(t *testing.T) {
 				g, order := chained(n, rng)
 				level := rng.IntN(n + 1)
 				has := withGaps(g, order, level, 3, rng)
-				ask := Ask{Graph: g, Order: order, Answers: map[string]Outcome{}}
+				ask := Ask{Graph: g, Order: order, Answers: map[string]string{}}
 				belief := Believe(ask)
 				for len(ask.Answers) < 12 {
 					next, ok := belief.Next(func(id string) bool { _, was := ask.Answers[id]; return !was })
@@ -181,10 +182,10 @@ func TestWhatIsAskedNext(t *testing.T) {
 	assert.InDelta(t, 20, slices.Index(order, first), 8, "about the middle")
 	assert.Equal(t, fresh, Believe(Ask{Graph: g, Order: order}), "the same answers, the same belief")
 
-	passed := Believe(Ask{Graph: g, Order: order, Answers: map[string]Outcome{first: Pass}})
+	passed := Believe(Ask{Graph: g, Order: order, Answers: map[string]string{first: fact.Pass}})
 	next, _ := passed.Next(all)
 	assert.Greater(t, slices.Index(order, next), slices.Index(order, first))
-	failed := Believe(Ask{Graph: g, Order: order, Answers: map[string]Outcome{first: NotYet}})
+	failed := Believe(Ask{Graph: g, Order: order, Answers: map[string]string{first: fact.NotYet}})
 	next, _ = failed.Next(all)
 	assert.Less(t, slices.Index(order, next), slices.Index(order, first))
 	assert.Greater(t, passed.Reached(judgement.PlacementDoubt), failed.Reached(judgement.PlacementDoubt))
@@ -219,4 +220,29 @@ func TestWhereToBegin(t *testing.T) {
 	assert.Equal(t, "three", begins(at(Levels*2/5)))
 	assert.Equal(t, "four", begins(at(Levels*4/5)))
 	assert.Equal(t, []string{"b"}, at(Levels*3/5, 0.9, 0.4, 0.6, 0.1, 0.1).Missing(0.75), "above the level nothing is missing")
+}
+
+// One skill in question, as likely there as not: what each answer makes of it, by hand from the
+// numbers as they are written down; and what was secure before.
+func TestWhatAnAnswerSays(t *testing.T) {
+	g := skill.Graph{"a": {ID: "a"}}
+	for outcome, want := range map[string]float64{"": 0.5, fact.Pass: 0.78 / (0.78 + 0.05), fact.Nearly: 0.5, fact.NotYet: 0.07 / (0.07 + 0.8)} {
+		assert.InDelta(t, want, Believe(Ask{Graph: g, Order: []string{"a"}, Answers: map[string]string{"a": outcome}}).Known[0], 0.015, outcome)
+	}
+	assert.InDelta(t, 0.8, Believe(Ask{Graph: g, Order: []string{"a"}, Once: []string{"a"}}).Known[0], 0.015, "once there, four times likelier")
+}
+
+func TestHowSureIsSure(t *testing.T) {
+	b := Belief{Order: []string{"a", "b", "c", "d"}, Known: []float64{0.86, 0.84, 0.16, 0.14}}
+	assert.Equal(t, []string{"b", "c"}, b.Unsure())
+	b.Level = make([]float64, Levels)
+	for _, c := range []struct {
+		further float64
+		lower   int
+		even    int
+	}{{0.74, 1, 3}, {0.76, 3, 3}, {0.51, 1, 3}, {0.49, 1, 1}} {
+		b.Level[Levels/4], b.Level[Levels*3/4] = 1-c.further, c.further
+		assert.Equal(t, c.lower, b.Reached(judgement.PlacementDoubt), "a little lower, %v", c.further)
+		assert.Equal(t, c.even, b.Reached(judgement.PlacementEven), "the same level, %v", c.further)
+	}
 }

@@ -133,25 +133,29 @@ type SkillMark struct {
 	Evidence []Evidence `json:"evidence"`
 }
 
-// Granted are the marks of skills taken for granted because of where the student began, of which
-// nothing was heard yet: no piece that needs them has its foothold, and nobody asked after them.
-func Granted(marks []SkillMark, presumed []string) []SkillMark {
-	out := []SkillMark{}
-	for _, m := range marks {
-		heard := slices.ContainsFunc(m.Evidence, func(e Evidence) bool { return e.Kind == "foothold" || e.Kind == "probe" })
-		if !heard && slices.Contains(presumed, m.ID) {
-			out = append(out, m)
+// Granted are the skills taken for granted because of where the student began, of which nothing
+// was heard yet: no piece that carries them has its foothold, and nobody asked after them.
+func Granted(s ladder.Standing, presumed []string) []string {
+	heard := map[string]bool{}
+	for id := range s.Probes {
+		heard[id] = true
+	}
+	for i := range s.Rungs {
+		if r := &s.Rungs[i]; r.Foothold != nil {
+			for _, id := range r.Item.Skills() {
+				heard[id] = true
+			}
 		}
 	}
-	return out
+	return slices.DeleteFunc(slices.Clone(presumed), func(id string) bool { return heard[id] })
 }
 
 // ToTick are those that are ticked off in a lesson: of a student whose first lessons these are.
-func ToTick(s ladder.Standing, marks []SkillMark, presumed []string) []SkillMark {
+func ToTick(s ladder.Standing, presumed []string) []string {
 	if float64(len(s.Opened)) > judgement.TickOff {
-		return []SkillMark{}
+		return nil
 	}
-	return Granted(marks, presumed)
+	return Granted(s, presumed)
 }
 
 // Skills returns the skills that there is evidence for at a moment, by state

@@ -125,19 +125,20 @@ func TestWhatWasAskedAfter(t *testing.T) {
 	assert.Equal(t, []SkillMark{{"halves", "Two to a beat", Missing, []Evidence{{"not-yet", "probe", *ago(7)}}}}, marks, "the test for the first book is no skill")
 }
 
-// What is taken for granted is ticked off in the first three lessons.
+// What is taken for granted is ticked off in the first three lessons, until it was heard.
 func TestWhatIsTickedOff(t *testing.T) {
-	marks := []SkillMark{{ID: "halves", State: Secure, Evidence: []Evidence{{Kind: "presumed"}}}, {ID: "ties", State: Secure, Evidence: []Evidence{{Kind: "taught"}}},
-		{ID: "dotted", State: Secure, Evidence: []Evidence{{Kind: "probe"}}}, {ID: "steps", State: Secure, Evidence: []Evidence{{Kind: "taught"}, {Kind: "foothold"}}}, {ID: "skips", Evidence: []Evidence{{Kind: "taught"}}}}
+	now := time.Now()
 	presumed := []string{"halves", "ties", "dotted", "steps"}
 	lessons := func(n int) ladder.Standing {
-		s := ladder.Standing{Lessons: ladder.Lessons{Opened: map[calendar.Date]time.Time{}}}
+		s := ladder.Standing{Lessons: ladder.Lessons{Opened: map[calendar.Date]time.Time{}}, Probes: map[string]ladder.Probe{"dotted": {Outcome: "not-yet", At: now}},
+			Rungs: []ladder.Rung{{Item: shelf.Item{Needs: []string{"ties"}}, Taught: &now}, {Item: shelf.Item{Needs: []string{"steps", "skips"}}, Taught: &now, Foothold: &now}}}
 		for i := range n {
-			s.Opened[calendar.Date("2026-09-01").Add(7*i)] = time.Now()
+			s.Opened[calendar.Date("2026-09-01").Add(7*i)] = now
 		}
 		return s
 	}
-	assert.Equal(t, marks[:2], ToTick(lessons(0), marks, presumed), "a piece that is being learnt proves nothing of what it needs")
-	assert.Equal(t, marks[:2], ToTick(lessons(3), marks, presumed), "in the third")
-	assert.Empty(t, ToTick(lessons(4), marks, presumed))
+	assert.Equal(t, []string{"halves", "ties"}, ToTick(lessons(0), presumed), "a piece that is being learnt proves nothing of what it needs")
+	assert.Equal(t, []string{"halves", "ties"}, ToTick(lessons(3), presumed), "in the third")
+	assert.Empty(t, ToTick(lessons(4), presumed))
+	assert.Equal(t, []string{"halves", "ties"}, Granted(lessons(4), presumed), "on the ladder it stays")
 }

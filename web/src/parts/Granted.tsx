@@ -5,7 +5,7 @@ import { plural } from "./words";
 
 // Granted lists what is taken for granted of a student from elsewhere, to be ticked off as it is
 // heard: it is there, or it is missing.
-export function Granted({ student, skills }: { student: string; skills: Schemas["SkillMark"][] }) {
+export function Granted({ student, skills }: { student: string; skills: Schemas["Question"][] }) {
   if (skills.length === 0) return null;
   const answer = (probe: string, outcome: "pass" | "not-yet") => tell(student, { kind: "probed", probe, outcome });
   return (
@@ -23,10 +23,10 @@ export function Granted({ student, skills }: { student: string; skills: Schemas[
       </Link>
       <ul className="mt-1 divide-y divide-faint">
         {skills.map((s) => (
-          <li key={s.id} className="flex items-center gap-2 py-1">
+          <li key={s.skill} className="flex items-center gap-2 py-1">
             <span className="flex-1">{s.name}</span>
-            <Answer name={`There: ${s.name}`} says="there" touch={() => answer(s.id, "pass")} />
-            <Answer name={`Missing: ${s.name}`} says="missing" touch={() => answer(s.id, "not-yet")} />
+            <Answer name={`There: ${s.name}`} says="there" touch={() => answer(s.skill, "pass")} />
+            <Answer name={`Missing: ${s.name}`} says="missing" touch={() => answer(s.skill, "not-yet")} />
           </li>
         ))}
       </ul>

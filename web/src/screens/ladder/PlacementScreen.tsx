@@ -29,7 +29,11 @@ export function PlacementScreen() {
                 skip={() => skip([...skipped, view.next?.skill ?? ""])}
               />
             ) : (
-              <p className="text-head">Nothing more would tell much. {plural(view.asked, "answer")} so far.</p>
+              <p className="text-head">
+                {view.asked === 0
+                  ? "No book on the shelf brings a skill to ask after yet."
+                  : `Nothing more would tell much. ${plural(view.asked, "answer")} so far.`}
+              </p>
             )}
           </section>
           <Found view={view} />
