@@ -46,12 +46,16 @@ func (p Page) phrases() []phrase {
 			if (bars > longestPhrase || i-k > mostInPhrase) && k < i-1 {
 				break
 			}
-			worth := best[k] - odd(bars)
-			if i-k < 2 {
-				worth -= lonely
-			}
+			worth := best[k]
 			if k > 0 {
 				worth += weights[k]
+			}
+			if worth <= best[i] {
+				continue // its length can only cost
+			}
+			worth -= odd(bars)
+			if i-k < 2 {
+				worth -= lonely
 			}
 			if worth > best[i] {
 				best[i], from[i] = worth, k

@@ -83,11 +83,12 @@ func Positions(line []Chord, hand Hand, small bool) []Position {
 	if small {
 		opened = costOpenedSmall
 	}
-	where := placed(line, hand, opened, nil)
+	all := moments(line, hand)
+	where := placed(all, hand, opened, nil)
 	if first := runs(line); first != nil {
 		for range 2 { // once for the places of the first runs, once for all by those
 			want := where
-			where = placed(line, hand, opened, func(i, low int) float64 {
+			where = placed(all, hand, opened, func(i, low int) float64 {
 				if first[i] >= 0 && low != want[first[i]] {
 					return costAnother
 				}
@@ -185,83 +186,107 @@ func change(before, c *Chord) float64 {
 	return far
 }
 
-// placed returns the position of each chord, by its lowest key's place on the staff; opened
-// is what it costs to open the hand for a note, more what a position costs besides, nil for nothing.
-func placed(line []Chord, hand Hand, opened float64, more func(i, low int) float64) []int {
-	type cell struct {
-		cost float64
-		low  int32
-		from int32 // index in the cells of the chord before
-	}
-	cells := make([][]cell, len(line))
-	room := make([]cell, (reach+2)*len(line))
+// A moment is a chord of a line with what does not change by where the hand lies.
+type moment struct {
+	*Chord
+	bottom, top int     // of its notes, by place on the staff
+	lowest      int     // of the positions that it can be played from
+	ways        int     // how many those are
+	leave       float64 // what it costs to leave a position before it
+	beside      bool    // a step from the chord before
+	legato      bool    // without a rest after it
+	again       bool    // the chord before once more
+}
+
+// moments looks at the chords of a line one by one.
+func moments(line []Chord, hand Hand) []moment {
+	out := make([]moment, len(line))
 	for i := range line {
 		c := &line[i]
-		cells[i] = room[(reach+2)*i : (reach+2)*i : (reach+2)*(i+1)]
-		beside := i > 0 && abs(c.Top().Line()-line[i-1].Top().Line()) == 1
-		legato := i > 0 && joined(line, i)
-		stepped := beside && legato
-		again := i > 0 && slices.Equal(line[i-1].Notes, c.Notes)
-		bottom, top := c.Notes[0].Line(), c.Top().Line()
-		fixed, one := c.fixed(hand)
-		for low := top - reach; low <= bottom+1; low++ {
-			if !one || low == fixed {
-				cells[i] = append(cells[i], cell{low: int32(low), cost: math.Inf(1)})
-			}
+		m := moment{Chord: c, bottom: c.Notes[0].Line(), top: c.Top().Line()}
+		m.lowest, m.ways = m.top-reach, m.bottom-m.top+reach+2 // each that holds it, and one opened to either side
+		if fixed, one := c.fixed(hand); one {
+			m.lowest, m.ways = fixed, 1
 		}
-		if len(cells[i]) == 0 {
-			cells[i] = append(cells[i], cell{low: int32(bottom), cost: math.Inf(1)})
-		}
-		leave, least := 0.0, math.Inf(1)
 		if i > 0 {
-			leave = change(&line[i-1], c)
-			for _, before := range cells[i-1] {
-				least = math.Min(least, before.cost)
+			m.leave = change(&line[i-1], c)
+			m.beside = abs(m.top-out[i-1].top) == 1
+			m.legato = joined(line, i)
+			m.again = slices.Equal(line[i-1].Notes, c.Notes)
+		}
+		out[i] = m
+	}
+	return out
+}
+
+// placed returns the position of each moment of a line, by its lowest key's place on the staff; opened
+// is what it costs to open the hand for a note, more what a position costs besides, nil for nothing.
+func placed(line []moment, hand Hand, opened float64, more func(i, low int) float64) []int {
+	type cell struct {
+		cost float64
+		from int32 // index in the cells of the moment before
+	}
+	cells, ways := make([][]cell, len(line)), 0
+	for i := range line {
+		ways += line[i].ways
+	}
+	room := make([]cell, ways)
+	for i := range line {
+		c := &line[i]
+		cells[i], room = room[:c.ways:c.ways], room[c.ways:]
+		least := math.Inf(1)
+		var before *moment
+		if i > 0 {
+			before = &line[i-1]
+			for _, at := range cells[i-1] {
+				least = min(least, at.cost)
 			}
 		}
 		for j := range cells[i] {
-			at := &cells[i][j]
+			low := c.lowest + j
 			// between equals the lowest key of the position is played
-			own := 0.001 * math.Abs(float64(bottom-int(at.low)))
-			opens := openedFor(c, int(at.low)) != ""
+			own := 0.001 * float64(abs(c.bottom-low))
+			opens := openedFor(c.bottom, c.top, low) != ""
 			if opens {
 				own += opened
 			}
 			if more != nil {
-				own += more(i, int(at.low))
+				own += more(i, low)
 			}
 			if i == 0 {
-				at.cost = far + own
+				cells[i][j].cost = far + own
 				continue
 			}
-			if k := int(at.low - cells[i-1][0].low); k >= 0 && k < len(cells[i-1]) { // the lows of a chord are neighbours
-				at.cost, at.from = cells[i-1][k].cost+own, int32(k)
-				if opens && again { // it is open already
-					at.cost -= opened
+			best, from := math.Inf(1), 0
+			if k := low - before.lowest; k >= 0 && k < before.ways {
+				best, from = cells[i-1][k].cost+own, k
+				if opens && c.again { // it is open already
+					best -= opened
 				}
-				if beside && slides(&line[i-1], c, int(at.low), hand) {
-					at.cost += costSlide
+				if c.beside && finger(before.Chord, low, hand) == finger(c.Chord, low, hand) { // in an opened hand
+					best += costSlide
 				}
-			}
-			if least+own+leave >= at.cost {
-				continue // no change can be cheaper
 			}
 			for k := range cells[i-1] {
-				before := &cells[i-1][k]
-				cost := before.cost + own + leave + float64(abs(int(at.low-before.low)))
-				if cost >= at.cost || before.low == at.low {
+				if least+own+c.leave >= best {
+					break // no change can be cheaper
+				}
+				was := before.lowest + k
+				cost := cells[i-1][k].cost + own + c.leave + float64(abs(low-was))
+				if cost >= best || was == low {
 					continue
 				}
-				if legato && contrary(&line[i-1], c, int(before.low), int(at.low), hand) {
+				if c.legato && contrary(before.Chord, c.Chord, was, low, hand) {
 					cost += costContrary
 				}
-				if stepped {
-					cost += awkward(&line[i-1], c, int(before.low), int(at.low), hand)
+				if c.legato && c.beside {
+					cost += awkward(before.Chord, c.Chord, was, low, hand)
 				}
-				if cost < at.cost {
-					at.cost, at.from = cost, int32(k)
+				if cost < best {
+					best, from = cost, k
 				}
 			}
+			cells[i][j] = cell{best, int32(from)}
 		}
 	}
 	at := 0
@@ -272,24 +297,18 @@ func placed(line []Chord, hand Hand, opened float64, more func(i, low int) float
 	}
 	where := make([]int, len(line))
 	for i := len(line) - 1; i >= 0; i-- {
-		where[i] = int(cells[i][at].low)
+		where[i] = line[i].lowest + at
 		at = int(cells[i][at].from)
 	}
 	return where
 }
 
-// slides reports whether two notes one after another, on keys beside each other, have one finger in
-// an opened hand.
-func slides(before, c *Chord, low int, hand Hand) bool {
-	return abs(c.Top().Line()-before.Top().Line()) == 1 && finger(before, low, hand) == finger(c, low, hand)
-}
-
-// openedFor says how the hand opens for a chord in a position: forward by a key above, back by one
+// openedFor says how the hand opens for a chord between two places on the staff, in a position: forward by a key above, back by one
 // below; empty where it lies as it is, and for a chord that is wider than the hand.
-func openedFor(c *Chord, low int) string {
-	bottom, top := c.Notes[0].Line(), c.Top().Line()
+func openedFor(bottom, top, low int) string {
 	switch {
 	case top-bottom >= reach:
+		return ""
 	case top == low+reach:
 		return "forward"
 	case bottom == low-1:
@@ -383,7 +402,7 @@ func gathered(line []Chord, where []int, hand Hand) []Position {
 			out = append(out, p)
 		}
 		last := &out[len(out)-1]
-		if way := openedFor(c, where[i]); way != "" && !slices.Contains(last.Opened, way) {
+		if way := openedFor(c.Notes[0].Line(), c.Top().Line(), where[i]); way != "" && !slices.Contains(last.Opened, way) {
 			last.Opened = append(last.Opened, way)
 		}
 		last.Fingers = append(last.Fingers, strconv.Itoa(finger(c, where[i], hand)))

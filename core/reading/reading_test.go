@@ -164,7 +164,7 @@ func fewest(chords []Chord, hand Hand) float64 {
 		}
 		c := &chords[i]
 		for _, low := range lows {
-			if fixed, one := c.fixed(hand); one && low != fixed || !one && !inside(c, low) && openedFor(c, low) == "" {
+			if fixed, one := c.fixed(hand); one && low != fixed || !one && !inside(c, low) && openedFor(c.Notes[0].Line(), c.Top().Line(), low) == "" {
 				continue
 			}
 			try(i+1, low, cost+costOf(chords, i, at, low, hand))
@@ -177,7 +177,7 @@ func fewest(chords []Chord, hand Hand) float64 {
 // costOf is what it costs to play a note from one position after another.
 func costOf(chords []Chord, i, before, low int, hand Hand) (sum float64) {
 	c := &chords[i]
-	opens := openedFor(c, low) != ""
+	opens := openedFor(c.Notes[0].Line(), c.Top().Line(), low) != ""
 	if opens {
 		sum += costOpened
 	}
@@ -195,7 +195,7 @@ func costOf(chords []Chord, i, before, low int, hand Hand) (sum float64) {
 	if opens && last.Top() == c.Top() {
 		sum -= costOpened
 	}
-	if slides(last, c, low, hand) {
+	if abs(c.Top().Line()-last.Top().Line()) == 1 && finger(last, low, hand) == finger(c, low, hand) {
 		sum += costSlide
 	}
 	return sum
