@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"slices"
 	"strings"
@@ -37,7 +38,7 @@ func (a *App) Activities(ctx context.Context, who Who) (ActivitiesView, error) {
 	for key, name := range activity.Aims {
 		v.Aims = append(v.Aims, Aim{key, name})
 	}
-	slices.SortFunc(v.Aims, func(x, y Aim) int { return strings.Compare(x.Name, y.Name) })
+	slices.SortFunc(v.Aims, func(x, y Aim) int { return cmp.Or(strings.Compare(x.Name, y.Name), strings.Compare(x.Key, y.Key)) })
 	return v, nil
 }
 

@@ -5,6 +5,7 @@ import (
 
 	"patientladder/core/advice"
 	"patientladder/core/approach"
+	"patientladder/core/placement"
 	"patientladder/core/reason"
 )
 
@@ -61,6 +62,13 @@ func (a *App) Effects(ctx context.Context, who Who, student, question, school st
 		return EffectsView{}, invalid("That cannot be chosen: %v.", err)
 	}
 	day := p.lessonDay()
-	try := func(w way) advice.Try { return advice.Try{Way: w.Way, Lesson: p.plan(w, day), Sheet: p.sheet(w, day)} }
+	try := func(w way) advice.Try {
+		t := advice.Try{Way: w.Way, Lesson: p.plan(w, day), Sheet: p.sheet(w, day)}
+		if approach.Question(question) == approach.Transfers {
+			ask, items := p.asks(w)
+			t.Begins = placement.Believe(ask).Begin(items, w.Approach.Doubt(), false).At
+		}
+		return t
+	}
 	return EffectsView{advice.Effects(try(p.now()), try(p.way(p.standing, p.Approach.With(change), p.room.now)))}, nil
 }

@@ -12,6 +12,7 @@ import (
 	"patientladder/core/fact"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
+	"patientladder/core/lesson"
 	"patientladder/core/mixture"
 	"patientladder/core/notation/musicxml"
 	"patientladder/core/reason"
@@ -125,6 +126,7 @@ type LadderView struct {
 	Books       []string            `json:"books" doc:"books and pools chosen"`
 	Targets     []Target            `json:"targets"`
 	Granted     []Question          `json:"granted" doc:"skills taken for granted from where the student began, which nothing speaks for yet"`
+	Aims        []lesson.OpenAim    `json:"aims" doc:"what first meetings left open, in the order in which it comes again"`
 	Mixture     *MixtureView        `json:"mixture,omitempty" doc:"of a student before the first book"`
 }
 
@@ -155,6 +157,7 @@ func (a *App) Ladder(ctx context.Context, who Who, student string) (LadderView, 
 	}
 	v.WeekAt = w.marks[:30]
 	v.Granted = p.questions(upkeep.Granted(p.standing, w.Presumed))
+	v.Aims = lesson.Aims(p.ask(w, p.lessonDay()))
 	if v.Books == nil {
 		v.Books = []string{}
 	}

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 	"time"
@@ -14,6 +15,7 @@ import (
 	"patientladder/core/fact"
 	"patientladder/core/instrument"
 	"patientladder/core/ladder"
+	"patientladder/core/placement"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
 	"patientladder/store"
@@ -33,6 +35,7 @@ type NewStudent struct {
 	Contact    string            `json:"contact,omitempty" maxLength:"400" doc:"mail addresses that the week sheet goes to, two at most"`
 	Books      []string          `json:"books,omitempty" maxItems:"20" doc:"books and pools to climb through"`
 	Person     string            `json:"person,omitempty" maxLength:"26" doc:"the student who is the same person, on another instrument: names, birth and addresses are that one's"`
+	Probes     map[string]string `json:"probes,omitempty" doc:"what is known of skills already, by skill: pass, nearly or not-yet; nine at most"`
 	Begin      string            `json:"begin,omitempty" maxLength:"60" doc:"where: an item's id, 'before' for before the first book, empty for the foot of the first book"`
 }
 
@@ -62,7 +65,11 @@ type Beginning struct {
 	Rows     []approach.Row    `json:"rows" doc:"the questions of the approach"`
 	Presumed []string          `json:"presumed" doc:"names of skills taken for granted from where the student begins"`
 	Rungs    []FirstRung       `json:"rungs"`
+	Ticks    []Question        `json:"ticks" doc:"the three of those skills that most of the first rungs stand on"`
 }
+
+// ticks is how many skills are ticked off of a student who is taken over in a hurry.
+const ticks = 3
 
 // A FirstRung is one of the first rungs.
 type FirstRung struct {
@@ -88,6 +95,11 @@ func (a *App) Begin(ctx context.Context, who Who, in NewStudent) (Beginning, err
 		}
 		v.Rungs = append(v.Rungs, first)
 	}
+	var coming []shelf.Item
+	for _, r := range s.Rungs {
+		coming = append(coming, r.Item)
+	}
+	v.Ticks = p.questions(placement.Ticks(p.graph, w.Presumed, coming, ticks))
 	return v, nil
 }
 
@@ -161,6 +173,12 @@ func (p *pupil) firstFacts(in NewStudent) ([]fact.Fact, error) {
 			}
 		}
 		say(fact.Teacher, f)
+	}
+	for _, id := range slices.Sorted(maps.Keys(in.Probes)) {
+		if _, known := p.graph[id]; !known || len(in.Probes) > 9 {
+			return nil, invalid("%q cannot be ticked off: it is no skill of %s.", id, in.Instrument)
+		}
+		say(fact.Teacher, fact.Probed{Probe: id, Outcome: in.Probes[id]})
 	}
 	if in.Begin == beforeBook {
 		say(fact.Teacher, fact.BeforeBook{})

@@ -206,7 +206,7 @@ func (a *App) Term(ctx context.Context, who Who, from calendar.Date) (TermView, 
 			return v, err
 		}
 		over := func(span calendar.Span) record.Brought {
-			return record.Over(p.standing, p.graph, climb.Presumed(p.shelf, p.standing.Began), span)
+			return record.Over(p.standing, p.graph, climb.Presumed(p.graph, p.shelf, p.standing.Began), span)
 		}
 		one := StudentTerm{Student: p.card(p.Student, p.standing, p.lessonDay()), On: []string{}, Now: over(term.SoFar)}
 		if one.Student.State == "left" && one.Now.Lessons == 0 {

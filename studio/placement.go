@@ -4,8 +4,12 @@ import (
 	"context"
 	"slices"
 
+	"patientladder/core/card"
+	"patientladder/core/exercise"
 	"patientladder/core/placement"
+	"patientladder/core/shelf"
 	"patientladder/core/upkeep"
+	"patientladder/core/week"
 )
 
 // A PlacementView is what is known of a student from elsewhere, and what to ask after next.
@@ -13,7 +17,9 @@ type PlacementView struct {
 	Student StudentCard `json:"student"`
 	Asked   int         `json:"asked" doc:"skills that were asked after so far"`
 	Next    *Question   `json:"next,omitempty" doc:"none when nothing would tell more"`
-	Begin   *Beginner   `json:"begin,omitempty" doc:"where to begin, by what is known; none when no book goes so far"`
+	Begin   *Beginner   `json:"begin,omitempty" doc:"where to begin; none while that is not known well enough, and when no book goes so far"`
+	From    *Beginner   `json:"from,omitempty" doc:"between which pieces it lies, while too little was asked"`
+	To      *Beginner   `json:"to,omitempty" doc:"none when it may lie beyond every book"`
 	Unsure  []Question  `json:"unsure" doc:"skills that are neither there nor missing for sure"`
 	Missing []Question  `json:"missing" doc:"skills under that place that are not there, in the order in which they are taught"`
 }
@@ -23,6 +29,9 @@ type Question struct {
 	Skill string `json:"skill"`
 	Name  string `json:"name"`
 	Try   string `json:"try" doc:"what to have the student do"`
+
+	Exercise string    `json:"exercise,omitempty" doc:"of the next question: the specification of what is played"`
+	Card     *CardView `json:"card,omitempty" doc:"of the next question: a card that is shown"`
 }
 
 // A Beginner is a piece to begin at.
@@ -33,6 +42,26 @@ type Beginner struct {
 	Unit  string `json:"unit"`
 }
 
+// asks gathers what is known of a student for a placement, and what stands on the shelf.
+func (p *pupil) asks(w way) (placement.Ask, []shelf.Item) {
+	items := p.way(p.standing, w.Approach, p.room.now).Shelf
+	ask := placement.Ask{Graph: p.graph, Order: placement.Order(p.graph, items), Answers: map[string]string{}}
+	known := upkeep.Know(p.standing, nil, p.room.now)
+	for _, id := range ask.Order {
+		if probe, was := p.standing.Probes[id]; was {
+			ask.Answers[id] = probe.Outcome
+			continue
+		}
+		switch known.State[id] {
+		case upkeep.Secure:
+			ask.Heard = append(ask.Heard, id)
+		case upkeep.Rusty:
+			ask.Once = append(ask.Once, id)
+		}
+	}
+	return ask, items
+}
+
 // Placement reckons what a student can do from what was asked after so far, and what to ask next;
 // what is to be skipped is not asked.
 func (a *App) Placement(ctx context.Context, who Who, student string, skip []string) (PlacementView, error) {
@@ -41,29 +70,54 @@ func (a *App) Placement(ctx context.Context, who Who, student string, skip []str
 		return PlacementView{}, err
 	}
 	v := PlacementView{Student: p.card(p.Student, p.standing, p.lessonDay())}
-	items := p.way(p.standing, p.Approach, p.room.now).Shelf
-	ask := placement.Ask{Graph: p.graph, Order: placement.Order(p.graph, items), Answers: map[string]string{}}
-	known := upkeep.Know(p.standing, nil, p.room.now)
-	for _, id := range ask.Order {
-		if probe, was := p.standing.Probes[id]; was {
-			ask.Answers[id] = probe.Outcome
-			v.Asked++
-		} else if s := known.State[id]; s == upkeep.Secure || s == upkeep.Rusty {
-			ask.Once = append(ask.Once, id)
-		}
-	}
+	ask, items := p.asks(p.now())
+	v.Asked = len(ask.Answers)
 	belief, doubt := placement.Believe(ask), p.Approach.Doubt()
-	if next, ok := belief.Next(func(id string) bool {
+	next, more := belief.Next(func(id string) bool {
 		_, was := ask.Answers[id]
 		return !was && !slices.Contains(skip, id)
-	}); ok {
-		v.Next = &p.questions([]string{next})[0]
+	})
+	if more {
+		q := p.questions([]string{next})[0]
+		q.Exercise, q.Card = p.shown(next, items)
+		v.Next = &q
 	}
-	if it, ok := belief.Begin(items, doubt); ok {
-		v.Begin = &Beginner{it.ID, it.Title, it.Book, it.Unit}
+	place := belief.Begin(items, doubt, more)
+	v.Begin = beginner(place.At)
+	if len(ask.Answers)+len(ask.Heard)+len(ask.Once) > 0 { // else it is anywhere
+		v.From, v.To = beginner(place.From), beginner(place.To)
 	}
 	v.Unsure, v.Missing = p.questions(belief.Unsure()), p.questions(belief.Missing(doubt))
 	return v, nil
+}
+
+func beginner(it *shelf.Item) *Beginner {
+	if it == nil {
+		return nil
+	}
+	return &Beginner{it.ID, it.Title, it.Book, it.Unit}
+}
+
+// shown is what is put before a student who is asked after a skill: the notes of the last task of
+// its chain that has any, else a card from the middle of a deck that brings it.
+func (p *pupil) shown(id string, items []shelf.Item) (notes string, shows *CardView) {
+	for _, task := range slices.Backward(p.graph[id].Chain) {
+		if exercise.Lies(task.Notes, p.plays) {
+			return task.Notes, nil
+		}
+	}
+	for _, it := range items {
+		kinds, err := card.Parse(it.Cards)
+		if err != nil || !slices.Equal(it.Brings, []string{id}) {
+			continue
+		}
+		if deck := card.Deck(kinds, p.plays); len(deck) > 0 {
+			c := deck[len(deck)/2]
+			v := p.cardView(c, week.CardIn(c, "student"))
+			return "", &v
+		}
+	}
+	return "", nil
 }
 
 // questions are skills with how to try each.

@@ -232,7 +232,7 @@ func (p *pupil) way(s ladder.Standing, a approach.Approach, at time.Time) way {
 }
 
 func (p *pupil) asStudent(s ladder.Standing, a approach.Approach, at time.Time) climb.Student {
-	return climb.Student{Standing: s, Graph: p.graph.Resting(a.RestsOn), Shelf: shelf.Offered(p.shelf, p.instruments, p.plays), Presumed: climb.Presumed(p.shelf, s.Began), Approach: a,
+	return climb.Student{Standing: s, Graph: p.graph.Resting(a.RestsOn), Shelf: shelf.Offered(p.shelf, p.instruments, p.plays), Presumed: climb.Presumed(p.graph, p.shelf, s.Began), Approach: a,
 		Home: p.Home, Studio: p.row.Home, Plays: p.plays, Calendar: p.calendar(), Slot: p.Slot, Among: p.among, Now: at}
 }
 
@@ -325,7 +325,7 @@ func (p *pupil) ask(w way, d calendar.Date) lesson.Ask {
 	if d != "" && d != calendar.On(w.Now) {
 		at = p.starts(d)
 	}
-	ask := lesson.Ask{Standing: w.Standing, Changes: p.standing.Changes[d], Graph: p.graph, Bank: slices.Concat(activity.Bank(), p.own), Path: w.Path, Ahead: w.Ahead,
+	ask := lesson.Ask{Standing: w.Standing, Changes: p.standing.Changes[d], Graph: p.graph, Bank: slices.Concat(activity.Bank(), p.own), Path: w.Path, Presumed: w.Presumed, Ahead: w.Ahead,
 		Approach: w.Approach, Plays: p.plays, Age: age(p.Student, cmp.Or(d, p.today())), Minutes: p.Slot.Minutes, Day: d, At: at, Remote: p.standing.Remote[d], Ache: p.standing.Ache}
 	if opened, open := p.standing.Opened[d]; open && ask.Ache != nil && calendar.On(ask.Ache.At) == d && !ask.Ache.At.Before(opened) {
 		ask.Stopped = max(1, int(math.Ceil(ask.Ache.At.Sub(opened).Minutes())))

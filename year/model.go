@@ -45,7 +45,7 @@ func newMind(l life, seed uint64, books []shelf.Item) *mind {
 			m.learn(id)
 		}
 	}
-	for _, id := range climb.Presumed(books, l.begin) {
+	for _, id := range climb.Presumed(skill.Catalogue(), books, l.begin) {
 		m.learn(id)
 	}
 	for _, id := range l.lacks {

@@ -40,7 +40,7 @@ type Activity struct {
 }
 
 // Aims that are no skills of the graph, with their names.
-var Aims = map[string]string{"leading-hand": "Which hand leads", "improvise": "Making things up", "listen": "Listening"}
+var Aims = map[string]string{"leading-hand": "Which hand leads", "improvise": "Making things up", "listen": "Listening", RoteTune: "A tune without a page"}
 
 // Fits reports whether an activity suits an age on a family of instruments.
 func (a Activity) Fits(age int, f instrument.Family) bool {
@@ -63,7 +63,7 @@ func (a Activity) Check(g skill.Graph) error {
 	case strings.TrimSpace(a.ID) == "" || strings.TrimSpace(a.Title) == "":
 		return fmt.Errorf("an activity needs a title")
 	case !known && Aims[a.Aim] == "":
-		return fmt.Errorf("%q is no aim: choose a skill, or one of leading-hand, improvise, listen", a.Aim)
+		return fmt.Errorf("%q is no aim: choose a skill, or one of leading-hand, rote-tune, improvise, listen", a.Aim)
 	case a.From < 2 || a.To != 0 && a.To < a.From:
 		return fmt.Errorf("ages %d to %d do not make a range", a.From, a.To)
 	case a.Least < 1 || a.Most < a.Least || a.Most > 20:

@@ -47,8 +47,8 @@ func TestTheBank(t *testing.T) {
 // The aims of a first meeting have at least three games each at three to five;
 // common practice, no source.
 func TestEachAimOfTheVeryYoungHasThreeGames(t *testing.T) {
-	for _, f := range []instrument.Family{instrument.Keyboard, instrument.Bowed} {
-		for _, aim := range []string{"left-right", "hand-swap", "high-low", "steady-beat", map[instrument.Family]string{instrument.Keyboard: "key-groups", instrument.Bowed: "open-strings"}[f]} {
+	for f, group := range map[instrument.Family]string{instrument.Keyboard: "key-groups", instrument.Bowed: "open-strings", instrument.Plucked: "thumb-bass"} {
+		for _, aim := range []string{"left-right", "hand-swap", "high-low", "steady-beat", group} {
 			n := 0
 			for _, a := range Bank() {
 				if a.Aim == aim && a.Fits(4, f) {
@@ -71,6 +71,7 @@ func TestEachAimOfTheVeryYoungHasThreeGames(t *testing.T) {
 	}
 }
 
+// What is asked first, by age: common practice, no source.
 func TestProbesByAge(t *testing.T) {
 	keys := func(age int, f instrument.Family) (out []string) {
 		for _, p := range Probes(age, f) {
@@ -78,8 +79,28 @@ func TestProbesByAge(t *testing.T) {
 		}
 		return
 	}
-	assert.Equal(t, []string{"left-right", "hand-swap", "key-groups", "high-low", "steady-beat", "finger-numbers", "leading-hand"}, keys(3, instrument.Keyboard))
-	assert.Equal(t, []string{"steady-beat", "echo-rhythm", "one-finger", "finger-numbers", "seat"}, keys(34, instrument.Keyboard), "an adult is not asked for left and right")
+	for _, c := range []struct {
+		age    int
+		family instrument.Family
+		first  []string
+	}{
+		{3, instrument.Keyboard, []string{"left-right", "hand-swap", "key-groups", "steady-beat", "high-low"}},
+		{4, instrument.Bowed, []string{"left-right", "hand-swap", "open-strings", "steady-beat", "high-low"}},
+		{4, instrument.Plucked, []string{"left-right", "hand-swap", "thumb-bass", "steady-beat", "high-low"}},
+		{5, instrument.Keyboard, []string{"sing-back", "find-by-ear", "echo-rhythm", "seat", "rote-tune", "hand-shape", "left-right", "steady-beat", "key-groups"}},
+		{7, instrument.Bowed, []string{"sing-back", "find-by-ear", "echo-rhythm", "seat", "rote-tune", "bow-hold", "left-right", "steady-beat", "open-strings"}},
+		{8, instrument.Plucked, []string{"seat", "resting-hand", "finger-numbers", "landmarks", "first-position", "steady-beat"}},
+		{34, instrument.Keyboard, []string{"seat", "hand-shape", "finger-numbers", "landmarks", "five-fingers", "steady-beat"}},
+		{34, instrument.Bowed, []string{"seat", "bow-hold", "finger-numbers", "landmarks", "block-fingers", "steady-beat"}},
+	} {
+		assert.Equal(t, c.first, keys(c.age, c.family)[:len(c.first)], "at %d on %s", c.age, c.family)
+	}
+	assert.NotContains(t, keys(34, instrument.Keyboard), "left-right", "an adult is not asked for left and right")
+	assert.True(t, Young(4))
+	assert.False(t, Young(5))
+	for _, p := range Probes(40, instrument.Keyboard) {
+		assert.NotEmpty(t, p.Why, "who is older hears why: %s", p.Key)
+	}
 	assert.Contains(t, keys(6, instrument.Bowed), "open-strings")
 	assert.True(t, IsProbe("sing-back"))
 	assert.False(t, IsProbe("improvise"))

@@ -9,6 +9,7 @@ import (
 	"patientladder/core/judgement"
 	"patientladder/core/lesson"
 	"patientladder/core/reason"
+	"patientladder/core/shelf"
 	"patientladder/core/week"
 )
 
@@ -17,6 +18,7 @@ type Try struct {
 	Way
 	Lesson lesson.Plan
 	Sheet  week.Sheet
+	Begins *shelf.Item // where a placement would have the student begin; nil where that is not in question
 }
 
 // Effects says what another approach would change; where nothing would, it says that.
@@ -26,6 +28,9 @@ func Effects(was, is Try) []reason.Reason {
 	out = append(out, ladderEffects(was.Way, is.Way)...)
 	if a, b := Treats(was.Approach, was.Age), Treats(is.Approach, is.Age); a != b {
 		out = append(out, reason.Of("effect-treats", "to", map[bool]string{true: "counted", false: "music"}[b]))
+	}
+	if a, b := was.Begins, is.Begins; a != nil && b != nil && a.ID != b.ID {
+		out = append(out, reason.Of("effect-begin", "title", b.Title))
 	}
 	if len(out) == 0 {
 		out = append(out, reason.Of("effect-none"))
@@ -62,6 +67,17 @@ func lessonEffects(was, is lesson.Plan) []reason.Reason {
 		if c[k] != d[k] && d[k] != "" && c[k] != "" {
 			out = append(out, reason.Of("effect-cue", "kind", string(k), "cue", d[k]))
 		}
+	}
+	asks := func(p lesson.Plan) string {
+		for _, b := range p.Blocks {
+			if b.Kind == lesson.Probe {
+				return b.Title
+			}
+		}
+		return ""
+	}
+	if first := asks(is); first != "" && first != asks(was) {
+		out = append(out, reason.Of("effect-aims", "first", first))
 	}
 	return out
 }

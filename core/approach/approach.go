@@ -81,10 +81,6 @@ const (
 	SameLevel     School = "same"     // of transfers
 )
 
-// waiting are questions whose answers move no plan yet. They are kept, and out of sight, until one
-// answers to them; Transfers moves only where a placement begins.
-var waiting = []Question{First, Transfers}
-
 // seated are the questions about what one sits on; who stands is not asked.
 var seated = []Question{"bench-part", LowSeat}
 
@@ -197,7 +193,7 @@ var Rows = []Row{
 func For(plays instrument.Profile) []Row {
 	rows := []Row{}
 	for _, r := range Rows {
-		if r.concerns(plays) && !slices.Contains(waiting, r.Key) {
+		if r.concerns(plays) {
 			rows = append(rows, r)
 		}
 	}
@@ -355,6 +351,21 @@ func Settled(age int, probes map[string]string, came, since Approach) Approach {
 		}
 	}
 	return usual.With(FromProbes(probes)).With(chosen).With(since)
+}
+
+// heads are the aims of first meetings that a school of First moves to the head.
+var heads = map[School][]string{
+	"ear": {"sing-back", "find-by-ear"}, "rhythm": {"steady-beat", "echo-rhythm"}, "left-right": {"left-right", "steady-beat"},
+	"seat-hand": {"seat", "hand-shape", "bow-hold", "resting-hand"}, "numbers": {"finger-numbers"},
+}
+
+// Heads returns the aims of first meetings that come before all others; none where the answer
+// is the usual one of the age, whose order has them there.
+func (a Approach) Heads(age int) []string {
+	if a[First] == Default(age)[First] {
+		return nil
+	}
+	return heads[a[First]]
 }
 
 // FromProbes returns what first meetings change in the usual answers: what comes

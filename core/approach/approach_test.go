@@ -94,18 +94,14 @@ func TestWhoIsAskedWhat(t *testing.T) {
 		{Bench, piano, true}, {Bench, guitar, false}, {Hands, piano, true}, {Hands, violin, false},
 		{"anchor", guitar, true}, {"anchor", piano, false},
 		{"bench-part", piano, true}, {"bench-part", guitar, true}, {"bench-part", violin, false},
-		{Upkeep, violin, true}, {First, piano, false}, {ScaleKey, piano, true}, {Start, piano, true}, {Start, violin, false}, {Labels, violin, false}, {LowSeat, guitar, true}, {LowSeat, violin, false},
-		{"movement", violin, false}, {"transfers", piano, false},
+		{Upkeep, violin, true}, {First, piano, true}, {ScaleKey, piano, true}, {Start, piano, true}, {Start, violin, false}, {Labels, violin, false}, {LowSeat, guitar, true}, {LowSeat, violin, false},
+		{"movement", violin, false}, {"transfers", piano, true},
 	} {
 		assert.Equal(t, c.want, asked(c.plays)[c.question], "%s of a player of the %s", c.question, c.plays)
 	}
 	assert.Contains(t, Default(9).Cues("set-up", piano), "Front half of the seat.")
 	assert.NotContains(t, Default(9).Cues("set-up", violin), "seat", "who stands has none")
 	assert.True(t, piano.HandsApart())
-	for _, q := range waiting {
-		_, known := Asked(q)
-		assert.True(t, known, q)
-	}
 }
 
 // Whose word holds: the usual one, then what was seen, then what was chosen when the
@@ -148,4 +144,20 @@ func TestRestsBySchool(t *testing.T) {
 		assert.Equal(t, want, Default(age).Fingered(age), age)
 	}
 	assert.True(t, Default(3).With(Approach{Numbers: DayOne}).Fingered(3))
+}
+
+// What a school of the first question puts first; where it is the usual one of the age, the
+// usual order has it there.
+func TestWhatComesFirst(t *testing.T) {
+	for _, c := range []struct {
+		age  int
+		says School
+		want []string
+	}{
+		{4, "left-right", nil}, {6, "ear", nil}, {8, "seat-hand", nil}, {40, "seat-hand", nil},
+		{4, "ear", []string{"sing-back", "find-by-ear"}}, {6, "rhythm", []string{"steady-beat", "echo-rhythm"}},
+		{6, "left-right", []string{"left-right", "steady-beat"}}, {40, "numbers", []string{"finger-numbers"}},
+	} {
+		assert.Equal(t, c.want, Default(c.age).With(Approach{First: c.says}).Heads(c.age), "%s at %d", c.says, c.age)
+	}
 }

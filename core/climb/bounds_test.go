@@ -107,7 +107,7 @@ func TestWhereTheBooksGoOn(t *testing.T) {
 	for at, want := range map[int]int{0: 0, 1: 0, 2: 2, 4: 2, 5: 5, 6: 5} {
 		assert.Equal(t, want, unitOf(items, at))
 	}
-	assert.Nil(t, Presumed(items, "none"))
+	assert.Nil(t, Presumed(skill.Catalogue(), items, "none"))
 }
 
 // How much of each lane is looked at.

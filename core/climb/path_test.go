@@ -144,11 +144,13 @@ func TestTheLadderIsFilledFromTheBooksChosen(t *testing.T) {
 	got = titles(Reckon(st))
 	assert.NotContains(t, got, "walk", "nothing below where the student stands")
 	assert.Contains(t, got, "both")
-	assert.Equal(t, []string{"five-fingers", "steps", "long-notes", "hand-shape"}, Presumed(shore, "turns"), "what the first unit brings is taken for granted")
+	assert.Equal(t, []string{"five-fingers", "hand-shape", "steps", "direction", "long-notes", "steady-beat"}, Presumed(graph, shore, "turns"), "what the first unit brings is taken for granted")
 	other := append([]shelf.Item{{ID: "own", Instrument: "piano", Strand: shelf.Book, Book: "Own", Brings: []string{"dotted"}, Needs: []string{"halves"}}, {ID: "own2", Instrument: "piano", Strand: shelf.Book, Book: "Own", Needs: []string{"dotted", "skips"}}}, shore...)
-	assert.Equal(t, []string{"halves", "skips"}, Presumed(other, "own"), "at the foot of a book, what it needs and does not bring")
-	assert.Equal(t, []string{"five-fingers", "steps", "long-notes", "hand-shape"}, Presumed(other, "turns"), "other books do not count")
-	assert.Empty(t, Presumed(shore, "nowhere"))
+	assert.Equal(t, []string{"halves", "steady-beat", "skips", "steps", "direction"}, Presumed(graph, other, "own"), "at the foot of a book, what it needs and does not bring")
+	assert.Equal(t, []string{"five-fingers", "hand-shape", "steps", "direction", "long-notes", "steady-beat"}, Presumed(graph, other, "turns"), "other books do not count")
+	assert.Empty(t, Presumed(graph, shore, "nowhere"))
+	stack := skill.Graph{"a": {ID: "a"}, "b": {ID: "b", RestsOn: []string{"a"}}, "c": {ID: "c", RestsOn: []string{"b", "d"}}, "d": {ID: "d"}}
+	assert.Equal(t, []string{"c", "b", "a"}, Presumed(stack, []shelf.Item{{ID: "x", Needs: []string{"c"}, Brings: []string{"d"}}}, "x"), "and what it rests on, but for what the book brings")
 }
 
 func indexOf(list []string, s string) int {

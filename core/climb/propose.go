@@ -11,6 +11,7 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 	"patientladder/core/upkeep"
 )
 
@@ -230,8 +231,8 @@ func TasteOf(s ladder.Standing) map[shelf.Taste]float64 {
 
 // Presumed returns the skills taken for granted of a student who begins at an
 // item: what the units before it in its book carry, and what the rest of the
-// book needs, or comes back to, and does not bring itself.
-func Presumed(items []shelf.Item, began string) []string {
+// book needs, or comes back to, and does not bring itself; and with each skill what it rests on.
+func Presumed(g skill.Graph, items []shelf.Item, began string) []string {
 	at := slices.IndexFunc(items, func(it shelf.Item) bool { return it.ID == began })
 	if at < 0 {
 		return nil
@@ -249,18 +250,22 @@ func Presumed(items []shelf.Item, began string) []string {
 		}
 	}
 	var out []string
-	for i, it := range items {
-		if !book(it) {
-			continue
-		}
-		ids := it.Skills()
-		if i >= at {
-			ids = slices.DeleteFunc(slices.Concat(it.Needs, it.Revisits), func(id string) bool { return brought[id] })
-		}
+	var take func(ids []string, but map[string]bool)
+	take = func(ids []string, but map[string]bool) {
 		for _, id := range ids {
-			if !slices.Contains(out, id) {
+			if !but[id] && !slices.Contains(out, id) {
 				out = append(out, id)
+				take(g[id].RestsOn, brought)
 			}
+		}
+	}
+	for i, it := range items {
+		switch {
+		case !book(it):
+		case i < at:
+			take(it.Skills(), nil)
+		default:
+			take(slices.Concat(it.Needs, it.Revisits), brought)
 		}
 	}
 	return out

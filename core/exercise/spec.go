@@ -15,6 +15,7 @@ import (
 	"strconv"
 	"strings"
 
+	"patientladder/core/instrument"
 	"patientladder/core/pitch"
 )
 
@@ -119,6 +120,16 @@ var picks = map[Kind]struct {
 }
 
 var places = regexp.MustCompile(`^[1-9]{2,8}$`)
+
+// Lies reports whether a specification makes an exercise that can be played on an instrument: one
+// of a skill that many share may not.
+func Lies(text string, on instrument.Profile) bool {
+	spec, err := Parse(text)
+	if err == nil {
+		_, err = Make(spec, on)
+	}
+	return err == nil
+}
 
 // Parse reads a specification as it is written: its kind, then in any order a tonic, a
 // form, hands, octaves, and the pick of a roll, a figure or a cross-rhythm:

@@ -31,6 +31,7 @@ func (ask Ask) due() []Block {
 		blocks = append(blocks, ask.mixed()...)
 	default:
 		blocks = append(blocks, ask.current()...)
+		blocks = append(blocks, ask.probes()...)
 		blocks = append(blocks, ask.secure()...)
 		blocks = append(blocks, ask.headStarts()...)
 	}
@@ -375,10 +376,8 @@ func (ask Ask) headStarts() []Block {
 			b := ask.block(Ahead, nil)
 			b.Key, b.Title, b.Skill, b.Step, b.Cue = "ahead:"+h.Skill, h.Name, h.Skill, step, task.Do+"."
 			b.Tune, b.Old = h.Tune, task.Old
-			if spec, err := exercise.Parse(task.Notes); err == nil { // of a shared skill, where it lies on the instrument
-				if _, err := exercise.Make(spec, ask.Plays); err == nil {
-					b.Exercise = task.Notes
-				}
+			if exercise.Lies(task.Notes, ask.Plays) {
+				b.Exercise = task.Notes
 			}
 			b.Why = append(b.Why, h.Why(ask.Path, ask.Graph))
 			blocks = append(blocks, b)

@@ -9,6 +9,7 @@ import (
 	"patientladder/core/activity"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
+	"patientladder/core/fact"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
@@ -27,38 +28,93 @@ func (ask Ask) first() bool {
 	return len(s.In(ladder.Secure)) == 0 && !slices.ContainsFunc(s.Rungs, func(r ladder.Rung) bool { return r.Taught != nil })
 }
 
-// aims is how many aims a first lesson tries: four to six. Common practice, no
-// source.
-const aims = 5
+// aims is how many aims a first lesson tries at most: four to six. Common practice, no source.
+func aims(age int) int {
+	if age >= sitsStill || activity.Young(age) {
+		return 5
+	}
+	return 6
+}
 
-// probes gives a block to each aim of the first meetings that has no pass yet.
-func (ask Ask) probes() []Block {
-	var open []activity.Probe
+// open lists the aims of the first meetings that are not passed yet, in their order. What was
+// passed, or is secure by now, is never asked again. Who began with a book before there was a
+// first meeting is not asked at all.
+func (ask Ask) open() []activity.Probe {
+	var out []activity.Probe
+	met := ask.first() || ask.Standing.BeforeBook
 	for _, p := range activity.Probes(ask.Age, ask.Plays.Family) {
+		probe, tried := ask.Standing.Probes[p.Key]
+		met = met || tried
 		if p.Key == activity.FingerNumbers && !ask.Approach.Fingered(ask.Age) {
 			continue
 		}
-		if ask.Standing.Probes[p.Key].Outcome != "pass" {
-			open = append(open, p)
+		if probe.Outcome != fact.Pass && !ask.knows(p.Key) {
+			out = append(out, p)
 		}
 	}
-	// what was not answered yet comes first, then what did not go
-	slices.SortStableFunc(open, func(a, b activity.Probe) int { return ask.place(a) - ask.place(b) })
+	if !met {
+		return nil
+	}
+	slices.SortStableFunc(out, func(a, b activity.Probe) int { return ask.place(a) - ask.place(b) })
+	return out
+}
+
+// An OpenAim is one of the first meetings that is not passed yet.
+type OpenAim struct {
+	activity.Probe
+	Outcome string `json:"outcome" enum:",nearly,not-yet" doc:"of the last time it was tried; empty for not yet"`
+}
+
+// Aims lists what first meetings left open, in the order in which it comes again.
+func Aims(ask Ask) []OpenAim {
+	ask = ask.ready()
+	out := []OpenAim{}
+	for _, p := range ask.open() {
+		out = append(out, OpenAim{p, ask.Standing.Probes[p.Key].Outcome})
+	}
+	return out
+}
+
+// knows reports whether a skill is secure, or was once. What the first book takes for granted of
+// everybody is what first meetings are for; what a later place does was learnt elsewhere.
+func (ask Ask) knows(id string) bool {
+	if s := ask.Path.Known.State[id]; s != upkeep.Secure && s != upkeep.Rusty {
+		return false
+	}
+	return ask.elsewhere() || !slices.Contains(upkeep.Granted(ask.Standing, ask.Presumed), id)
+}
+
+// elsewhere reports whether more is taken for granted of the student than first meetings bring.
+func (ask Ask) elsewhere() bool {
+	brought := 0
+	for _, id := range ask.Presumed {
+		if activity.IsProbe(id) {
+			brought++
+		}
+	}
+	return len(ask.Presumed) > 2*brought
+}
+
+// probes gives a block to each aim of the first meetings that is open.
+func (ask Ask) probes() []Block {
 	var blocks []Block
-	for _, p := range open {
+	for _, p := range ask.open() {
 		games := ask.games(p.Key)
 		if len(games) == 0 {
 			continue
 		}
 		b := ask.game(Probe, games[0])
 		b.Key, b.Aim, b.Title = "probe:"+p.Key, p.Key, games[0].Title
-		if ask.Age < 5 {
+		if activity.Young(ask.Age) {
 			b.want.least = max(int(judgement.LessonFirstGame), games[0].Least)
 		} else {
 			b.want.least, b.want.best = max(2, games[0].Least), 3
 		}
 		b.want.best = max(b.want.best, b.want.least)
 		b.Why = append(b.Why, reason.Of("probe", "asks", p.Asks, "exit", p.Exit, "games", strconv.Itoa(len(games))))
+		if why := activity.WhyFor(p.Key, ask.Age); why != "" {
+			b.Why = append(b.Why, reason.Of("probe-for", "why", why))
+		}
 		if was, tried := ask.Standing.Probes[p.Key]; tried {
 			b.Why = append(b.Why, reason.Of("probe-again", "outcome", was.Outcome))
 		}
@@ -73,9 +129,13 @@ func (ask Ask) probes() []Block {
 // atOnce keeps as many aims as a child can take in a lesson, and returns what is
 // carried into the next: more is prepared than fits.
 func (ask Ask) atOnce(blocks []Block) (kept []Block, carried []reason.Reason) {
-	most, n := aims, 0
-	if !ask.first() {
+	most, n := aims(ask.Age), 0
+	switch {
+	case ask.first():
+	case ask.Standing.BeforeBook:
 		most = 2
+	default:
+		most = 1 // beside a book
 	}
 	for _, b := range blocks {
 		if b.Kind == Probe {
@@ -90,16 +150,35 @@ func (ask Ask) atOnce(blocks []Block) (kept []Block, carried []reason.Reason) {
 }
 
 // place is where a probe stands among others: finger numbers from day one where that is
-// the school, then what was not asked yet, then what did not go.
+// the school, then what the approach puts first, then the usual order; what was played in both
+// of the last two lessons lets the others pass.
 func (ask Ask) place(p activity.Probe) int {
-	_, tried := ask.Standing.Probes[p.Key]
+	heads := ask.Approach.Heads(ask.Age)
 	switch {
-	case tried:
-		return 2
+	case ask.rests(p.Key):
+		return len(heads) + 2
 	case p.Key == activity.FingerNumbers && ask.Approach[approach.Numbers] == approach.DayOne:
 		return 0
 	}
-	return 1
+	if i := slices.Index(heads, p.Key); i >= 0 {
+		return i
+	}
+	return len(heads) + 1
+}
+
+// rests reports whether games of an aim were played in both of the last two lessons.
+func (ask Ask) rests(aim string) bool {
+	if len(ask.before) < 2 {
+		return false
+	}
+	for _, day := range ask.before[:2] {
+		if !slices.ContainsFunc(ask.Bank, func(a activity.Activity) bool {
+			return a.Aim == aim && slices.Contains(ask.Standing.Activities[a.ID].Days, day)
+		}) {
+			return false
+		}
+	}
+	return true
 }
 
 // game makes a block of an activity.
@@ -320,6 +399,10 @@ func (ask Ask) close() Block {
 	}
 	b := ask.block(Close, nil)
 	turn := len(ask.Standing.Closed)
+	if ask.first() && !activity.Young(ask.Age) && ask.Age < sitsStill { // guess who walks there; the two are drawn at home
+		slices.SortStableFunc(list, func(a, b activity.Activity) int { return cmp.Compare(b.Aim, a.Aim) })
+		turn = 0
+	}
 	if len(list) == 0 || len(list) == 1 && turn%lessonsBack == lessonsBack-1 {
 		return b
 	}

@@ -14,7 +14,9 @@ import (
 	"patientladder/core/fact"
 	"patientladder/core/instrument"
 	"patientladder/core/ladder"
+	"patientladder/core/reason"
 	"patientladder/core/shelf"
+	"patientladder/core/upkeep"
 )
 
 func of(p Plan, k Kind) (out []Block) {
@@ -54,8 +56,7 @@ func TestAFirstMeetingAtThree(t *testing.T) {
 	}
 	assert.Equal(t, 15, sum)
 
-	// a passed exit test retires the games of its aim; what was not answered comes
-	// first in the next lesson, then what did not go
+	// a passed exit test retires the games of its aim; what is left returns in order
 	day := calendar.On(today)
 	s := ladder.Standing{BeforeBook: true, Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{day: today}},
 		Probes: map[string]ladder.Probe{"left-right": {Outcome: "pass", At: today}, "high-low": {Outcome: "not-yet", At: today}}}
@@ -66,7 +67,102 @@ func TestAFirstMeetingAtThree(t *testing.T) {
 	}
 	assert.Len(t, aims, 2)
 	assert.NotContains(t, aims, "left-right")
-	assert.NotContains(t, aims, "high-low", "what was not tried is ahead of what did not go")
+	assert.Equal(t, []string{"hand-swap", "key-groups"}, aims)
+}
+
+// What is asked in a first meeting, and what of it is asked again. Common practice, no source.
+func TestWhatAMeetingAsks(t *testing.T) {
+	lessons := func(n int) ladder.Lessons {
+		l := ladder.Lessons{Closed: map[calendar.Date]time.Time{}}
+		for i := range n {
+			l.Closed[calendar.On(*ago(7 * (i + 1)))] = *ago(7 * (i + 1))
+		}
+		return l
+	}
+	passed := func(outcome string, keys ...string) map[string]ladder.Probe {
+		out := map[string]ladder.Probe{}
+		for _, k := range keys {
+			out[k] = ladder.Probe{Outcome: outcome, At: *ago(7)}
+		}
+		return out
+	}
+	book := []ladder.Rung{rung("one", shelf.Book, ago(7), nil)}
+	for _, c := range []struct {
+		name string
+		age  int
+		s    ladder.Standing
+		says approach.School
+		want []string
+	}{
+		{"at four", 4, ladder.Standing{BeforeBook: true}, "", []string{"left-right", "hand-swap", "high-low", "key-groups", "steady-beat"}},
+		{"at six", 6, ladder.Standing{BeforeBook: true}, "", []string{"sing-back", "find-by-ear", "echo-rhythm", "seat", "rote-tune", "hand-shape"}},
+		{"at six, rhythm first", 6, ladder.Standing{BeforeBook: true}, "rhythm", []string{"steady-beat", "echo-rhythm", "sing-back", "find-by-ear", "seat", "rote-tune"}},
+		{"at forty", 40, ladder.Standing{}, "", []string{"seat", "hand-shape", "finger-numbers", "landmarks", "five-fingers"}},
+		{"at forty, numbers first", 40, ladder.Standing{}, "numbers", []string{"finger-numbers", "seat", "hand-shape", "landmarks", "five-fingers"}},
+		{"later, before the book", 6, ladder.Standing{BeforeBook: true, Lessons: lessons(1), Probes: passed(fact.Pass, "sing-back", "find-by-ear", "seat")}, "", []string{"echo-rhythm", "rote-tune"}},
+		{"what did not go comes in its place", 6, ladder.Standing{BeforeBook: true, Lessons: lessons(1), Probes: passed(fact.NotYet, "sing-back")}, "ear", []string{"sing-back", "find-by-ear"}},
+		{"beside a book, one", 6, ladder.Standing{Rungs: book, Lessons: lessons(2), Probes: passed(fact.Nearly, "echo-rhythm")}, "ear", []string{"sing-back"}},
+		{"beside a book, all that is known passed", 40, ladder.Standing{Rungs: book, Lessons: lessons(2), Probes: passed(fact.Pass, "seat", "hand-shape", "finger-numbers", "landmarks", "steady-beat", "echo-rhythm", "one-finger")}, "", []string{"five-fingers"}},
+		{"who never had a first meeting is asked nothing", 40, ladder.Standing{Rungs: book, Lessons: lessons(2)}, "", nil},
+	} {
+		a := approach.Default(c.age)
+		if c.says != "" {
+			a = a.With(approach.Approach{approach.First: c.says})
+		}
+		ask := asking(c.s, a, c.age, 45, today)
+		kept, _ := ask.ready().atOnce(ask.ready().probes())
+		var got []string
+		for _, b := range kept {
+			got = append(got, b.Aim)
+		}
+		if c.age == 4 {
+			slices.Sort(got)
+			slices.Sort(c.want)
+		}
+		assert.Equal(t, c.want, got, c.name)
+	}
+}
+
+// What is secure by now, through its small piece, is not asked any more; what was played in both of
+// the last two lessons lets others pass.
+func TestWhatIsNotAskedAgain(t *testing.T) {
+	days := map[calendar.Date]time.Time{calendar.On(*ago(7)): *ago(7), calendar.On(*ago(14)): *ago(14)}
+	s := ladder.Standing{BeforeBook: true, Lessons: ladder.Lessons{Closed: days}, Probes: map[string]ladder.Probe{"sing-back": {Outcome: fact.NotYet, At: *ago(7)}}, Activities: map[string]ladder.ActivityMark{}}
+	aims := func() (out []string) {
+		ask := asking(s, approach.Default(6), 6, 30, today).ready()
+		for _, p := range ask.open() {
+			out = append(out, p.Key)
+		}
+		return out
+	}
+	assert.Equal(t, "sing-back", aims()[0])
+	s.Activities["sing-gull"] = ladder.ActivityMark{Days: []calendar.Date{calendar.On(*ago(14))}}
+	s.Activities["sing-name"] = ladder.ActivityMark{Days: []calendar.Date{calendar.On(*ago(7))}}
+	assert.Equal(t, "find-by-ear", aims()[0])
+	assert.Equal(t, "sing-back", aims()[len(aims())-1])
+	for _, c := range []struct {
+		name     string
+		state    upkeep.SkillState
+		presumed []string
+		asked    bool
+	}{
+		{"in hand", upkeep.Learning, nil, true}, {"secure", upkeep.Secure, nil, false}, {"secure once", upkeep.Rusty, nil, false},
+		{"taken for granted by a first book", upkeep.Secure, []string{"echo-rhythm", "pickup"}, true},
+		{"taken for granted of who comes from elsewhere", upkeep.Secure, []string{"echo-rhythm", "dotted", "skips"}, false},
+	} {
+		ask := asking(s, approach.Default(6), 6, 30, today).ready()
+		ask.Path.Known.State, ask.Presumed = map[string]upkeep.SkillState{"echo-rhythm": c.state}, c.presumed
+		assert.Equal(t, c.asked, slices.ContainsFunc(ask.open(), func(p activity.Probe) bool { return p.Key == "echo-rhythm" }), c.name)
+	}
+}
+
+// A first meeting of five to seven ends with guessing who walks in the music.
+func TestHowAFirstMeetingEnds(t *testing.T) {
+	for age, want := range map[int]string{4: "improvise", 5: "listen", 7: "listen", 8: "improvise"} {
+		p := Make(asking(ladder.Standing{}, approach.Default(age), age, 30, today))
+		assert.Equal(t, want, of(p, Close)[0].Activity.Aim, "at %d", age)
+		assert.Equal(t, age < 8, slices.ContainsFunc(p.Says, func(r reason.Reason) bool { return r.Code == "child-teaches" }), "at %d", age)
+	}
 }
 
 func TestAFirstMeetingOfOthers(t *testing.T) {

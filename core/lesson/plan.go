@@ -166,6 +166,7 @@ type Ask struct {
 	Graph    skill.Graph
 	Bank     []activity.Activity
 	Path     climb.Path
+	Presumed []string // skills taken for granted from where the student began
 	Ahead    []ahead.HeadStart
 	Approach approach.Approach
 	Plays    instrument.Profile
@@ -253,6 +254,9 @@ func (p *Plan) say(ask Ask) {
 	}
 	if ask.Remote {
 		p.Says = append(p.Says, reason.Of("remote-lesson"))
+	}
+	if p.Mode == "first" && ask.Age < sitsStill {
+		p.Says = append(p.Says, reason.Of("child-teaches"))
 	}
 	if p.Mode == "break" {
 		p.Says = append(p.Says, reason.Of("after-break", "days", strconv.Itoa(ask.Path.Break.Days)))

@@ -23,7 +23,8 @@ type Ask struct {
 	Graph   skill.Graph
 	Order   []string          // the skills in question, as they are taught
 	Answers map[string]string // outcomes of probes, by skill; what was skipped has none
-	Once    []string          // skills that were secure before, and were not asked after
+	Heard   []string          // skills that secure pieces carry, remembered: each counts as a pass
+	Once    []string          // skills that were secure before, and are forgotten or long not heard
 }
 
 // A Belief is how likely a student has each skill.
@@ -116,11 +117,21 @@ func Believe(ask Ask) Belief {
 }
 
 // space returns for each skill which it rests on, by number, and how likely its answer and its
-// past are from who has it and who has it not.
+// past are from who has it and who has it not. What was once secure is kept or lost together: the
+// whole of it counts, not each, and of who had some of the order the rest was not there.
 func (ask Ask) space() (below [][]int, has, lacks []float64) {
 	at := make(map[string]int, len(ask.Order))
 	for i, id := range ask.Order {
 		at[id] = i
+	}
+	was := 1.0 // what each skill's past counts
+	if n := len(ask.Once); n > 0 {
+		was = math.Pow(judgement.PlacementOnce, 1/float64(n))
+	}
+	not := 1.0
+	if past := len(ask.Once) + len(ask.Heard); past > 0 && past < len(ask.Order) {
+		n := len(ask.Order) - past
+		not = math.Pow(judgement.PlacementOnce, 1/float64(n))
 	}
 	for _, id := range ask.Order {
 		var rests []int
@@ -129,9 +140,16 @@ func (ask Ask) space() (below [][]int, has, lacks []float64) {
 				rests = append(rests, j)
 			}
 		}
-		h, l := likelihood(ask.Answers[id])
-		if slices.Contains(ask.Once, id) {
-			h *= judgement.PlacementOnce
+		outcome := ask.Answers[id]
+		if outcome == "" && slices.Contains(ask.Heard, id) {
+			outcome = fact.Pass
+		}
+		h, l := likelihood(outcome)
+		switch {
+		case slices.Contains(ask.Once, id):
+			h *= was
+		case !slices.Contains(ask.Heard, id):
+			l *= not
 		}
 		most := math.Max(h, l)
 		below, has, lacks = append(below, rests), append(has, h/most), append(lacks, l/most)

@@ -1,6 +1,7 @@
 package placement
 
 import (
+	"cmp"
 	"fmt"
 	"math/rand/v2"
 	"slices"
@@ -212,10 +213,7 @@ func TestWhereToBegin(t *testing.T) {
 		b.Level[level] = 1
 		return b
 	}
-	begins := func(b Belief) string {
-		it, _ := b.Begin(items, 0.75)
-		return it.ID
-	}
+	begins := func(b Belief) string { return b.Begin(items, 0.75, true).At.ID }
 	assert.Equal(t, "one", begins(at(0)))
 	assert.Equal(t, "three", begins(at(Levels*2/5)))
 	assert.Equal(t, "four", begins(at(Levels*4/5)))
@@ -230,6 +228,8 @@ func TestWhatAnAnswerSays(t *testing.T) {
 		assert.InDelta(t, want, Believe(Ask{Graph: g, Order: []string{"a"}, Answers: map[string]string{"a": outcome}}).Known[0], 0.015, outcome)
 	}
 	assert.InDelta(t, 0.8, Believe(Ask{Graph: g, Order: []string{"a"}, Once: []string{"a"}}).Known[0], 0.015, "once there, four times likelier")
+	assert.InDelta(t, 0.78/(0.78+0.05), Believe(Ask{Graph: g, Order: []string{"a"}, Heard: []string{"a"}}).Known[0], 0.015, "a secure piece that is remembered is a pass")
+	assert.InDelta(t, 0.07/(0.07+0.8), Believe(Ask{Graph: g, Order: []string{"a"}, Heard: []string{"a"}, Answers: map[string]string{"a": fact.NotYet}}).Known[0], 0.015, "an answer counts, and not the past beside it")
 }
 
 func TestHowSureIsSure(t *testing.T) {
@@ -245,4 +245,95 @@ func TestHowSureIsSure(t *testing.T) {
 		assert.Equal(t, c.lower, b.Reached(judgement.PlacementDoubt), "a little lower, %v", c.further)
 		assert.Equal(t, c.even, b.Reached(judgement.PlacementEven), "the same level, %v", c.further)
 	}
+}
+
+// What is ticked off of who is taken over in a hurry: what most of the pieces to come stand on.
+func TestThreeTicks(t *testing.T) {
+	g := skill.Graph{"a": {ID: "a", Weight: 1}, "b": {ID: "b", Weight: 1, RestsOn: []string{"a"}}, "c": {ID: "c", Weight: 2}, "d": {ID: "d", Weight: 1}, "e": {ID: "e", Weight: 3, RestsOn: []string{"b"}}}
+	coming := []shelf.Item{{Brings: []string{"e"}, Needs: []string{"b"}}, {Needs: []string{"b"}}, {Needs: []string{"c"}}, {Needs: []string{"d"}}, {Brings: []string{"b"}}, {Revisits: []string{"a"}}}
+	assert.Equal(t, []string{"b", "c", "a"}, Ticks(g, []string{"a", "d", "c", "b"}, coming, 3), "two stand on b, one each on the others: c is heavier, a is taught before d")
+	assert.Equal(t, []string{"b"}, Ticks(g, []string{"b", "e"}, coming, 3), "nothing stands on e")
+	assert.Empty(t, Ticks(g, []string{"a"}, nil, 3), "nothing stands on it")
+}
+
+// A place is named when it is known within a unit, or when nothing would tell more; until then it
+// is told between which pieces it lies.
+func TestAPlaceIsNamedWhenItIsKnown(t *testing.T) {
+	var order []string
+	var items []shelf.Item
+	for i := range Levels {
+		id := fmt.Sprintf("s%02d", i)
+		order, items = append(order, id), append(items, shelf.Item{ID: id, Strand: shelf.Book, Brings: []string{id}}, shelf.Item{ID: "song" + id, Strand: shelf.Repertoire, Brings: []string{id}})
+	}
+	at := func(levels ...int) Belief {
+		b := Belief{Order: order, Level: make([]float64, Levels)}
+		for _, l := range levels {
+			b.Level[l] += 1 / float64(len(levels))
+		}
+		return b
+	}
+	near := int(judgement.PlacementNear)
+	sure := at(10, 10, 10+near, 10+near).Begin(items, judgement.PlacementDoubt, true)
+	require.NotNil(t, sure.At)
+	assert.Equal(t, "s10", sure.At.ID, "in doubt lower")
+	assert.Nil(t, sure.From)
+	wide := at(10, 10, 11+near, 11+near)
+	open := wide.Begin(items, judgement.PlacementDoubt, true)
+	assert.Nil(t, open.At)
+	assert.Equal(t, "s10", open.From.ID)
+	assert.Equal(t, fmt.Sprintf("s%02d", 11+near), open.To.ID)
+	assert.Equal(t, "s10", wide.Begin(items, judgement.PlacementDoubt, false).At.ID, "nothing more would tell")
+	beyond := at(30, 30, Levels-1, Levels-1)
+	beyond.Order = order[:30]
+	assert.Nil(t, beyond.Begin(items[:40], judgement.PlacementDoubt, true).To, "it may lie beyond the book")
+}
+
+// Who comes back after years and still has what was secure is placed by fewer questions than a
+// stranger, and who has lost the upper half is still placed right.
+func TestComingBackAfterYears(t *testing.T) {
+	const n, level = 60, 40
+	ask := func(has, once map[string]bool, g skill.Graph, order []string, rng *rand.Rand) (named, reached int) {
+		a := Ask{Graph: g, Order: order, Answers: map[string]string{}}
+		for _, id := range order {
+			if once[id] {
+				a.Once = append(a.Once, id)
+			}
+		}
+		var items []shelf.Item
+		for _, id := range order {
+			items = append(items, shelf.Item{ID: id, Strand: shelf.Book, Brings: []string{id}})
+		}
+		belief := Believe(a)
+		for len(a.Answers) < 12 {
+			if named == 0 && belief.Begin(items, judgement.PlacementDoubt, true).At != nil {
+				named = len(a.Answers)
+			}
+			next, ok := belief.Next(func(id string) bool { _, was := a.Answers[id]; return !was })
+			if !ok {
+				break
+			}
+			a.Answers[next] = answers(has[next], rng)
+			belief = Believe(a)
+		}
+		return cmp.Or(named, len(a.Answers)), belief.Reached(judgement.PlacementDoubt)
+	}
+	same, stranger, placed := 0, 0, 0
+	for i := range 6 {
+		rng := rand.New(rand.NewPCG(77, uint64(i)))
+		g, order := chained(n, rng)
+		whole, half := map[string]bool{}, map[string]bool{}
+		for k, id := range order[:level] {
+			whole[id] = true
+			half[id] = k < level/2
+		}
+		a, _ := ask(whole, whole, g, order, rng)
+		b, _ := ask(whole, nil, g, order, rng)
+		same, stranger = same+a, stranger+b
+		if _, reached := ask(half, whole, g, order, rng); reached >= level/2-n/10 && reached <= level/2+n/10 {
+			placed++
+		}
+	}
+	t.Logf("named after %d questions with what was once secure, %d without; %d of 6 who lost half placed right", same, stranger, placed)
+	assert.Less(t, same, stranger)
+	assert.GreaterOrEqual(t, placed, 5)
 }

@@ -70,5 +70,8 @@ func (w *writer) play(t Task, a activity.Activity) Task {
 	level := max(min(w.Standing.Activities[a.ID].Level, len(a.Levels)), 1)
 	t.Game, t.Title, t.Count, t.Why = a.ID, a.Title, 1, reason.Of("a-game", "title", a.Title)
 	t.Steps = []string{a.Says(level, w.Age), "It is right when: " + a.Exit}
+	if why := activity.WhyFor(a.Aim, w.Age); why != "" {
+		t.Steps = append(t.Steps, why)
+	}
 	return t
 }

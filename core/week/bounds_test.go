@@ -3,6 +3,7 @@ package week
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -13,6 +14,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/fact"
 	"patientladder/core/fault"
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
@@ -316,6 +318,60 @@ func TestGamesAtHome(t *testing.T) {
 	assert.Equal(t, []string{"a2", "", "a2"}, run(10, game("a")))
 	assert.Equal(t, []string{"a2 b2", "", "b2 c2"}, run(10, game("a"), game("b"), game("c")))
 	assert.Equal(t, []string{"a1", "", "a1"}, run(1, game("a")))
+	tune := game("t")
+	tune.Aim = activity.RoteTune
+	assert.Equal(t, []string{"t2 a2", "", "t2 a2"}, run(10, game("a"), tune), "the tune each day")
+	assert.Equal(t, []string{"t2 a2", "", "t2 c2"}, run(10, game("a"), game("b"), tune, game("c")))
+}
+
+// After the first meeting one game a day goes home beside a piece, and where nobody told what was
+// played the first of each aim; later neither.
+func TestTheFirstMeetingGoesHome(t *testing.T) {
+	run := func(closed int, taught bool, played ...activity.Activity) (out []int) {
+		s := ladder.Standing{Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{}}}
+		for n := range closed {
+			s.Closed[from.Add(-7*n)] = *at(from.Add(-7 * n))
+		}
+		r := rung("one", 8, 1, nil, nil)
+		if taught {
+			r.Taught = at(from)
+		}
+		s.Rungs = []ladder.Rung{r}
+		sh := Make(Ask{Standing: s, Graph: skill.Catalogue(), Approach: approach.Default(6), Plays: instrument.Shipped.Of("piano"), Age: 6, From: from, Next: from.Add(7), Games: played, At: *at(from)})
+		for _, d := range sh.Days[1:3] {
+			games := 0
+			for _, task := range d.Tasks {
+				if task.Game != "" {
+					games++
+				}
+			}
+			out = append(out, games)
+		}
+		return out
+	}
+	game := activity.Activity{ID: "a", Title: "a", Levels: []string{"x"}}
+	assert.Equal(t, []int{1, 1}, run(1, true, game), "beside a piece")
+	assert.Equal(t, []int{0, 0}, run(2, true, game), "the second lesson")
+	assert.Equal(t, []int{0, 0}, run(1, true), "a piece, and no game was told")
+	assert.Equal(t, []int{2, 2}, run(1, false), "nothing was told: never an empty sheet")
+	assert.Equal(t, []int{0, 0}, run(2, false))
+	sung := activity.Bank()[slices.IndexFunc(activity.Bank(), func(a activity.Activity) bool { return a.ID == "sing-gull" })]
+	tune := activity.Bank()[slices.IndexFunc(activity.Bank(), func(a activity.Activity) bool { return a.Aim == activity.RoteTune })]
+	home := func(age int, outcome string, closed bool) (out []string) {
+		s := ladder.Standing{Probes: map[string]ladder.Probe{"sing-back": {Outcome: outcome}, activity.RoteTune: {Outcome: fact.Pass}}}
+		if closed {
+			s.Lessons = ladder.Lessons{Closed: map[calendar.Date]time.Time{from: *at(from)}}
+		}
+		w := writer{sheet: &Sheet{Reader: reader(age)}, rungs: map[ladder.State][]ladder.Rung{}, Ask: Ask{Standing: s, From: from, Age: age, Plays: instrument.Shipped.Of("piano"), Games: []activity.Activity{sung, tune}}}
+		for _, a := range w.goHome() {
+			out = append(out, a.Aim)
+		}
+		return out
+	}
+	assert.Equal(t, []string{"sing-back", "rote-tune"}, home(6, fact.Nearly, false))
+	assert.Equal(t, []string{"rote-tune"}, home(6, fact.Pass, false), "passed, its games have stopped; a tune is played on")
+	assert.Equal(t, []string{"sing-back", "rote-tune"}, home(12, fact.Pass, false), "who is older keeps it up")
+	assert.Equal(t, []string{"rote-tune", "find-by-ear", "echo-rhythm", "seat"}, home(6, fact.Pass, true), "aims of the meeting that nobody told of")
 }
 
 // The order in which old friends take turns.
@@ -461,7 +517,20 @@ func TestLinesForEveryPractice(t *testing.T) {
 		}
 		return strings.Join(out, " ")
 	}
-	none := func(*writer) {}
+	none := func(w *writer) {
+		w.rungs[ladder.Current] = []ladder.Rung{{Strand: shelf.Book, Taught: at(from)}}
+	}
+	shownNothing := func(w *writer) {
+		w.rungs[ladder.Current] = []ladder.Rung{{Strand: shelf.Book}}
+		w.Standing.Closed = map[calendar.Date]time.Time{from: *at(from)}
+	}
+	assert.Equal(t, "seat-first child-leads praise-generous stop-if-it-hurts", lines(4, "piano", shownNothing), "a first meeting of games")
+	assert.Equal(t, "seat-first child-leads first-drawing praise-specific stop-if-it-hurts", lines(7, "piano", shownNothing))
+	assert.Equal(t, "seat-first praise-specific stop-if-it-hurts", lines(8, "piano", shownNothing))
+	assert.Equal(t, "seat-first praise-generous stop-if-it-hurts", lines(4, "piano", func(w *writer) {
+		shownNothing(w)
+		w.Standing.Closed[from.Add(-7)] = *at(from.Add(-7))
+	}), "a second lesson")
 	assert.Equal(t, "seat-first start-drawn count-by-age script-direction praise-generous stop-if-it-hurts", lines(6, "piano", none))
 	assert.Equal(t, "seat-first count-by-age script-count praise-specific stop-if-it-hurts", lines(8, "piano", none))
 	assert.Equal(t, "seat-first rest-within count-by-age praise-specific stop-if-it-hurts", lines(12, "piano", none))

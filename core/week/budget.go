@@ -7,6 +7,7 @@ import (
 	"strings"
 	"time"
 
+	"patientladder/core/activity"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/fault"
@@ -133,7 +134,8 @@ func (w *writer) lines() {
 	if w.Approach[approach.LowSeat] == approach.ThickBook && (tiles || len(w.Seat) == 0 && w.sheet.Reader == "parent" && w.onKeys()) {
 		say("seat-book")
 	}
-	if w.drawn() && w.sheet.Reader == "parent" {
+	learnt := w.anything()
+	if w.drawn() && w.sheet.Reader == "parent" && learnt {
 		say("start-drawn")
 	}
 	if w.labelled() && w.sheet.Reader == "parent" {
@@ -145,7 +147,9 @@ func (w *writer) lines() {
 	if w.sheet.Budget >= 25 {
 		say("rest-within")
 	}
-	say("count-" + w.sheet.Counting)
+	if learnt {
+		say("count-" + w.sheet.Counting)
+	}
 	if f, seen := w.corrected(); seen {
 		say("corrected", "seen", f.Seen, "try", f.Try)
 	}
@@ -159,7 +163,15 @@ func (w *writer) lines() {
 	if skill, title := w.earlier(); title != "" {
 		say("earlier-help", "skill", w.Graph.Name(skill), "title", title)
 	}
-	if w.sheet.Reader == "parent" {
+	if w.meeting() && w.Age < 8 {
+		if len(w.goHome()) > 0 {
+			say("child-leads")
+		}
+		if !activity.Young(w.Age) {
+			say("first-drawing")
+		}
+	}
+	if w.sheet.Reader == "parent" && learnt {
 		switch w.Approach[approach.Reading] {
 		case approach.ByDirection:
 			say("script-direction")
@@ -173,6 +185,11 @@ func (w *writer) lines() {
 		say("praise-" + string(w.Approach[approach.Praise]))
 	}
 	say("stop-if-it-hurts")
+}
+
+// anything reports whether anything was taught that can be practised.
+func (w *writer) anything() bool {
+	return len(w.in(ladder.Secure)) > 0 || slices.ContainsFunc(w.in(ladder.Current), func(r ladder.Rung) bool { return r.Taught != nil })
 }
 
 // figures are the codes of what a home has to set for a seat (package seat).

@@ -3,6 +3,8 @@ package week
 import (
 	"slices"
 
+	"patientladder/core/activity"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
@@ -105,18 +107,61 @@ const (
 )
 
 // games sends home what was played in the lesson, where the student has no piece in hand
-// yet: one or two games a day, in turn, as they were done.
+// yet: one or two games a day, a tune that was learnt without a page before others, in turn, as
+// they were done. After the first meeting they go home beside a piece too, one a day.
 func (w *writer) games() {
-	if len(w.Games) == 0 {
-		return
-	}
+	games := w.goHome()
+	tune := func(a activity.Activity) bool { return a.Aim == activity.RoteTune }
+	tunes, others := keep(games, tune), keep(games, func(a activity.Activity) bool { return !tune(a) })
 	for day := range w.days {
+		most := min(atPlay, len(games))
 		if w.inHand(day+1) > 0 {
-			continue
+			if !w.meeting() {
+				continue
+			}
+			most = min(1, len(games))
 		}
-		for n := range min(atPlay, len(w.Games)) {
-			a := w.Games[(day*atPlay+n)%len(w.Games)]
-			w.put(day+1, w.play(Task{Band: "now", Minutes: min(playsLong, w.sheet.Budget)}, a))
+		turn := day * atPlay
+		if len(tunes) > 0 {
+			turn = day
+			w.atHome(day+1, tunes[day%len(tunes)])
+			most--
+		}
+		for n := range min(most, len(others)) {
+			w.atHome(day+1, others[(turn+n)%len(others)])
 		}
 	}
+}
+
+// keep lists the activities of which something holds.
+func keep(list []activity.Activity, holds func(activity.Activity) bool) []activity.Activity {
+	return slices.DeleteFunc(slices.Clone(list), func(a activity.Activity) bool { return !holds(a) })
+}
+
+func (w *writer) atHome(day int, a activity.Activity) {
+	w.put(day, w.play(Task{Band: "now", Minutes: min(playsLong, w.sheet.Budget)}, a))
+}
+
+// goHome are the games that go home. A child's that are passed have stopped, tunes aside; a grown-up
+// keeps them up. After the first meeting the first games of aims that nobody told of follow, where
+// there is nothing else.
+func (w *writer) goHome() []activity.Activity {
+	over := func(a activity.Activity) bool {
+		return w.sheet.Reader == "parent" && a.Aim != activity.RoteTune && w.Standing.Probes[a.Aim].Outcome == fact.Pass
+	}
+	out := keep(w.Games, func(a activity.Activity) bool { return !over(a) })
+	if w.meeting() && !w.anything() {
+		for _, a := range activity.Firsts(w.Age, w.Plays.Family) {
+			if !over(a) && !slices.ContainsFunc(w.Games, func(g activity.Activity) bool { return g.Aim == a.Aim }) {
+				out = append(out, a)
+			}
+		}
+	}
+	return out
+}
+
+// meeting reports whether the sheet follows the first lesson of all.
+func (w *writer) meeting() bool {
+	_, closed := w.Standing.Closed[w.From]
+	return closed && len(w.Standing.Closed) == 1 && len(w.in(ladder.Secure)) == 0
 }

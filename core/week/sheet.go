@@ -208,6 +208,9 @@ func Make(ask Ask) (sh Sheet) {
 		return sh
 	}
 	w.ahead()
+	if w.meeting() && w.anything() && len(w.goHome()) > 0 {
+		w.spare -= playsLong // for the game beside the piece
+	}
 	w.now()
 	w.games()
 	w.upkeep()

@@ -42,7 +42,7 @@ func (sh *Sheet) say() {
 }
 
 func (t *Task) words(reader string) Words {
-	w := Words{Place: t.place(), Times: plural(t.Count, "time"), Why: told(t.Why, reader)}
+	w := Words{Place: t.place(reader), Times: plural(t.Count, "time"), Why: told(t.Why, reader)}
 	if t.InRow {
 		w.Times = fmt.Sprintf("%d in a row", t.Count)
 	}
@@ -139,7 +139,7 @@ func mark(s reading.StartOf, finger string) string {
 }
 
 // place says what of a piece a task is.
-func (t *Task) place() string {
+func (t *Task) place(reader string) string {
 	switch {
 	case t.Spot != "":
 		return t.Spot
@@ -151,6 +151,8 @@ func (t *Task) place() string {
 		return t.Plays[0].Title
 	case len(t.Cards) > 0:
 		return "cards"
+	case t.Game != "" && reader != "parent":
+		return "study"
 	case len(t.Steps) > 0 || t.Game != "":
 		return "game"
 	}
@@ -302,6 +304,8 @@ var sentences = map[string]string{
 	"aims-card-plucked":       "Three things in {title} each day: fingers in turn, even, each note held until the next. A beat track behind it helps.",
 	"aims-card-shared":        "Three things in {title} each day: even, calm, a tone you like. A beat track behind it helps.",
 	"earlier-help":            "If {skill:lower} is lost: go back to {title}, where it was new.",
+	"child-leads":             "Let the child be the teacher once in each game, and get something wrong.",
+	"first-drawing":           "Draw the two who walked in the music; the drawing comes along next time.",
 	"script-direction":        "For the grown-up: show the first key, say “up”, “down” or “same” for each note, then let the child play.",
 	"script-ear":              "For the grown-up: sing or play it once, let the child find it; wait before helping.",
 	"script-count":            "For the grown-up: count the times aloud; wait before helping.",

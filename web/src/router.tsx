@@ -127,6 +127,11 @@ const settings = createRoute({
   path: "/settings",
   component: lazyRouteComponent(() => import("./screens/settings/SettingsScreen"), "SettingsScreen"),
 });
+const takeOver = createRoute({
+  getParentRoute: () => inside,
+  path: "/take-over",
+  component: lazyRouteComponent(() => import("./screens/studio/TakeOver"), "TakeOver"),
+});
 const shelf = createRoute({
   getParentRoute: () => inside,
   path: "/shelf",
@@ -243,6 +248,7 @@ export const router = createRouter({
       home,
       student.addChildren([ladder, lesson, week, record, placement, settings]),
       shelf,
+      takeOver,
       type,
       item,
       workbench,

@@ -39,6 +39,8 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
 
   // games, first meetings and the teacher's own changes
   probe: (a) => `${a.asks} Passed, and its games stop: ${a.exit}.`,
+  "probe-for": (a) => `${a.why}`,
+  "child-teaches": () => "In each game the child is the teacher once, and you get something wrong.",
   "probe-again": (a) => `Last time: ${a.outcome === "nearly" ? "nearly" : "not yet"}. Another game this time.`,
   "another-game": (a) => `Look for: ${a.look}.`,
   "carried-over": (a) => `${a.title} is prepared and waits for the next lesson.`,
@@ -267,6 +269,8 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
 
   // what a change of the approach would do
   "effect-none": () => "No plan changes now; it is kept with the student for what comes.",
+  "effect-aims": (a) => `The next lesson first asks: ${a.first}`,
+  "effect-begin": (a) => `A placement would begin at ${a.title}.`,
   "effect-lesson": (a) => `The coming lesson: ${blocks[a.kind ?? ""] ?? a.kind} ${a.from} → ${a.to} minutes.`,
   "effect-cue": (a) => `Said under ${blocks[a.kind ?? ""] ?? a.kind}: “${a.cue}”`,
   "effect-treats": (a) =>

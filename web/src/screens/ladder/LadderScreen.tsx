@@ -3,6 +3,7 @@ import { useNavigate, useParams, useSearch } from "@tanstack/react-router";
 import { ladderView } from "../../api/views";
 import { Granted } from "../../parts/Granted";
 import { Shown } from "../../parts/Told";
+import { FirstThings } from "./FirstThings";
 import { Lanes } from "./Lanes";
 import { Mixture } from "./Mixture";
 import { PlaceRung } from "./PlaceRung";
@@ -43,6 +44,7 @@ export function LadderScreen() {
               ) : (
                 <>
                   <Suggestions view={view} choose={choose} />
+                  <FirstThings student={view.student.id} aims={view.aims} />
                   <Granted student={view.student.id} skills={view.granted} />
                 </>
               )}

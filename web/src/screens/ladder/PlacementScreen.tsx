@@ -5,7 +5,9 @@ import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { placementView } from "../../api/views";
 import { Button, Key } from "../../parts/Button";
+import { CardFace } from "../../parts/CardFace";
 import { useKeys } from "../../parts/keys";
+import { Notes } from "../../parts/Notes";
 import { Shown } from "../../parts/Told";
 import { plural } from "../../parts/words";
 
@@ -24,6 +26,7 @@ export function PlacementScreen() {
               <Ask
                 key={view.next.skill}
                 question={view.next}
+                instrument={view.student.instrument}
                 asked={view.asked}
                 answer={(outcome) => tell(student, { kind: "probed", probe: view.next?.skill ?? "", outcome })}
                 skip={() => skip([...skipped, view.next?.skill ?? ""])}
@@ -52,11 +55,13 @@ const answers: { outcome: Outcome; name: string }[] = [
 
 function Ask({
   question,
+  instrument,
   asked,
   answer,
   skip,
 }: {
   question: Schemas["Question"];
+  instrument: string;
   asked: number;
   answer: (outcome: Outcome) => void;
   skip: () => void;
@@ -70,6 +75,18 @@ function Ask({
       <p className="text-soft">{asked === 0 ? "The first question" : `After ${plural(asked, "answer")}`}</p>
       <h2 className="mt-2 text-[44px] leading-tight">{question.name}</h2>
       <p className="mt-4 text-[26px] leading-snug">{question.try}</p>
+      {question.exercise && (
+        <div className="mt-4">
+          <Notes exercise={question.exercise} instrument={instrument} />
+        </div>
+      )}
+      {question.card && (
+        <div className="mt-4">
+          <p className="text-large">{question.card.asks}</p>
+          <CardFace card={question.card} />
+          <p className="mt-1 text-soft">Right: {question.card.right}</p>
+        </div>
+      )}
       <p className="mt-8 flex flex-wrap gap-3">
         {answers.map((a, i) => (
           <Button key={a.outcome} onClick={() => answer(a.outcome)}>
@@ -91,7 +108,7 @@ function Found({ view }: { view: Schemas["PlacementView"] }) {
     <aside aria-label="So far" className="space-y-4">
       {begin && (
         <section>
-          <h2>Begin here, so far</h2>
+          <h2>Begin here</h2>
           <p className="mt-1 rounded bg-raised px-3 py-2">
             <b className="font-[650]">{begin.title}</b>
             <br />
@@ -106,6 +123,21 @@ function Found({ view }: { view: Schemas["PlacementView"] }) {
             >
               {student.firstName} begins here
             </Button>
+          </p>
+        </section>
+      )}
+      {view.from && (
+        <section>
+          <h2>Not known yet where to begin</h2>
+          <p className="mt-1 rounded bg-raised px-3 py-2">
+            {view.to ? "Somewhere between" : "Somewhere from"} <b className="font-[650]">{view.from.title}</b>
+            {view.to && (
+              <>
+                {" "}
+                and <b className="font-[650]">{view.to.title}</b>
+              </>
+            )}
+            {view.to ? ", " : " on, "}one time in two. A few more answers tell.
           </p>
         </section>
       )}

@@ -2,9 +2,8 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { Key } from "../../parts/Button";
+import { CardFace } from "../../parts/CardFace";
 import { useKeys } from "../../parts/keys";
-import { Score } from "../../parts/Score";
-import { Tablature } from "../../parts/Tablature";
 
 type Props = { student: string; rung: string; deck: Schemas["DeckView"] };
 
@@ -42,13 +41,7 @@ export function Cards({ student, rung, deck }: Props) {
       {card && (
         <>
           <div className="my-2 flex min-h-32 flex-wrap items-center gap-5">
-            <div className="min-w-56 max-w-md flex-1 overflow-hidden rounded bg-white">
-              {card.xml ? (
-                <Score xml={card.xml} title="the card" cut={{ bars: [1, 1], width: 420, room: 2 }} />
-              ) : (
-                <Tablature open={card.strings} notes={card.stops.map((s, i) => ({ ...s, onset: i }))} />
-              )}
-            </div>
+            <CardFace card={card} />
             <div className="min-w-56 flex-1 text-large">
               <p className="font-[620]">{card.asks}</p>
               <button

@@ -4,9 +4,9 @@ import { tell } from "../../api/outbox";
 import { scoreText } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
+import { Notes } from "../../parts/Notes";
 import { Score } from "../../parts/Score";
 import { Shown } from "../../parts/Told";
-import { Notes } from "./Notes";
 import { told } from "./told";
 import type { LessonView } from "./view";
 

@@ -17,7 +17,7 @@ export function Overview({ view, go }: { view: LessonView; go: (i: number) => vo
               className="grid w-full grid-cols-[3.2rem_1fr] items-baseline md:grid-cols-[3.2rem_18rem_1fr] gap-2 py-[7px] text-left hover:bg-faint"
             >
               <span className="text-soft">{b.minutes} min</span>
-              <span className="truncate text-large font-[620]">
+              <span className="text-large font-[620]">
                 {b.title || blockNames[b.kind]}
                 {b.title && (
                   <span className={`ml-2 text-small font-normal ${ink[b.band]}`}>

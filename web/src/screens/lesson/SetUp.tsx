@@ -1,9 +1,15 @@
 import { Link } from "@tanstack/react-router";
+import { HomeForm } from "../../parts/HomeForm";
+import { useInstruments } from "../../parts/instruments";
 import { sentence } from "../../parts/words";
 import type { LessonView } from "./view";
 
-// SetUp says how this student sits at the studio's instrument, and what to mind.
+// SetUp says how this student sits at the studio's instrument, and what to mind; in a first
+// meeting it asks what the home has.
 export function SetUp({ view }: { view: LessonView }) {
+  const instruments = useInstruments();
+  const { student } = view;
+  const plays = instruments.of(student.instrument);
   return (
     <div className="mt-4 space-y-3">
       {view.seat.says.length > 0 && (
@@ -24,6 +30,16 @@ export function SetUp({ view }: { view: LessonView }) {
             Measure
           </Link>
         </p>
+      )}
+      {view.plan.mode === "first" && plays && (
+        <HomeForm
+          key={JSON.stringify(student.home)}
+          student={student.id}
+          home={student.home}
+          plays={plays}
+          sitting
+          title="What is there at home?"
+        />
       )}
       <p className="text-soft">
         Pain, numbness or tingling: stop playing for today; a licensed clinician is seen before playing goes on. Ask

@@ -6,11 +6,11 @@ import { act, type Body, tell } from "../../api/outbox";
 import { approachView, effectsView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { HomeDays } from "../../parts/HomeDays";
+import { HomeForm } from "../../parts/HomeForm";
 import { useInstruments } from "../../parts/instruments";
 import { Shown } from "../../parts/Told";
 import { sentence } from "../../parts/words";
 import { Contact } from "../week/Send";
-import { HomeForm } from "./HomeForm";
 import { Person } from "./Person";
 
 // SettingsScreen: a student's approach where teachers disagree, with what a
@@ -52,14 +52,13 @@ export function SettingsScreen() {
                 <HomeDays student={student} days={view.homeDays} minutes={view.homeMinutes} />
               </div>
             </section>
-            {instruments.of(view.student.instrument)?.family === "keyboard" && (
-              <HomeForm
-                key={JSON.stringify(view.student.home)}
-                student={student}
-                home={view.student.home}
-                title="The instrument at home"
-              />
-            )}
+            <HomeForm
+              key={JSON.stringify(view.student.home)}
+              student={student}
+              home={view.student.home}
+              plays={instruments.of(view.student.instrument)}
+              title="The instrument at home"
+            />
           </aside>
         </main>
       )}

@@ -4,11 +4,11 @@ import type { FormEvent } from "react";
 import { answer, api, forgetKept, queries, type Schemas } from "../../api/client";
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { HomeForm } from "../../parts/HomeForm";
 import { setLetterKeys, useLetterKeys } from "../../parts/letterKeys";
 import { prefs, setPref } from "../../parts/prefs";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
-import { HomeForm } from "../settings/HomeForm";
 import { NewStudent } from "./NewStudent";
 import { RhythmWords } from "./RhythmWords";
 import { Roster } from "./Roster";
@@ -74,6 +74,15 @@ export function StudioScreen() {
                 </Link>
               </section>
               <RhythmWords />
+              <section aria-label="Students from elsewhere" className="rounded bg-raised p-4">
+                <h2>Students from elsewhere</h2>
+                <p className="my-1 text-soft">
+                  New to this program with a full week? Half a minute each: the piece, and three ticks.
+                </p>
+                <Link to="/take-over" className="font-[620] underline underline-offset-4">
+                  Take over several at once
+                </Link>
+              </section>
               <Roster />
               <Keys />
             </div>

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { exerciseMade } from "../../api/views";
-import { Score } from "../../parts/Score";
-import { Shown } from "../../parts/Told";
+import { exerciseMade } from "../api/views";
+import { Score } from "./Score";
+import { Shown } from "./Told";
 
 // Notes are those of an exercise as it is practised now, beside its marks.
 export function Notes({ exercise, instrument }: { exercise: string; instrument: string }) {
