@@ -14,6 +14,7 @@ import (
 	"patientladder/core/advice"
 	"patientladder/core/ahead"
 	"patientladder/core/approach"
+	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/instrument"
 	"patientladder/core/ladder"
@@ -83,6 +84,7 @@ func TestTheDemo(t *testing.T) {
 	t.Run("the students", func(t *testing.T) { theStudents(t, app, who, s) })
 	t.Run("the shelf", func(t *testing.T) { theShelf(t, app, who) })
 	t.Run("the questions", func(t *testing.T) { theQuestions(t, app, who, s) })
+	t.Run("the pictures", func(t *testing.T) { thePictures(t, app, who, s) })
 }
 
 func theStudents(t *testing.T, app *studio.App, who studio.Who, s *store.Store) {
@@ -290,6 +292,72 @@ func TestPlansOfEveryLength(t *testing.T) {
 				assert.Positive(t, kept, "%s hears something old", st.FirstName)
 				assert.Positive(t, play, "%s works at something", st.FirstName)
 			}
+		}
+	}
+}
+
+// The pictures of the record show what the facts hold: counted anew from the facts as they are stored,
+// by nothing but their kinds and days.
+func thePictures(t *testing.T, app *studio.App, who studio.Who, s *store.Store) {
+	students, err := s.In(who.Studio).Students(t.Context())
+	require.NoError(t, err)
+	for _, st := range students {
+		v, err := app.RecordYear(t.Context(), who, st.ID, 0)
+		require.NoError(t, err)
+		facts, err := s.In(who.Studio).Facts(t.Context(), st.ID)
+		require.NoError(t, err)
+		gone, lessons, heard, granted, days := map[string]bool{}, map[string]map[calendar.Date]bool{}, map[string]int{}, map[string]map[string]bool{}, map[string]map[calendar.Date]bool{}
+		for _, f := range facts {
+			if r, is := f.Body.(fact.Retracted); is {
+				gone[r.Ref] = true
+			}
+		}
+		weekOf := func(d calendar.Date) string {
+			y, w := d.Time().ISOWeek()
+			return fmt.Sprint(y, w)
+		}
+		put := func(into map[string]map[calendar.Date]bool, d calendar.Date) {
+			if into[weekOf(d)] == nil {
+				into[weekOf(d)] = map[calendar.Date]bool{}
+			}
+			into[weekOf(d)][d] = true
+		}
+		for _, f := range facts {
+			if gone[f.ID] {
+				continue
+			}
+			switch b := f.Body.(type) {
+			case fact.LessonClosed:
+				put(lessons, b.Day)
+			case fact.Heard:
+				heard[weekOf(calendar.On(f.At))]++
+			case fact.FootholdTried:
+				if b.Outcome == "granted" {
+					if granted[weekOf(calendar.On(f.At))] == nil {
+						granted[weekOf(calendar.On(f.At))] = map[string]bool{}
+					}
+					granted[weekOf(calendar.On(f.At))][b.Rung+b.Part] = true
+				}
+			case fact.Practised:
+				put(days, b.Day)
+			case fact.Ticked:
+				put(days, b.Day)
+			}
+		}
+		seen := 0
+		for _, w := range v.Weeks {
+			at := weekOf(w.From)
+			assert.Len(t, w.Lessons, len(lessons[at]), "%s: lessons in the week of %s", st.FirstName, w.From)
+			assert.Len(t, w.Heard, heard[at], "%s: heard in the week of %s", st.FirstName, w.From)
+			assert.Len(t, w.Footholds, len(granted[at]), "%s: footholds in the week of %s", st.FirstName, w.From)
+			assert.Equal(t, len(days[at]), w.Days, "%s: days at home in the week of %s", st.FirstName, w.From)
+			seen += len(w.Lessons) + len(w.Heard)
+		}
+		t.Logf("%s: %+v, minutes %+v", st.FirstName, v.Counts, v.Spent)
+		if len(facts) > 100 {
+			assert.Positive(t, seen, st.FirstName)
+			assert.Positive(t, v.Spent.Lesson.Now+v.Spent.Lesson.Upkeep, st.FirstName)
+			assert.GreaterOrEqual(t, v.Spent.Asked.Upkeep, v.Spent.Ticked.Upkeep, st.FirstName)
 		}
 	}
 }

@@ -321,6 +321,12 @@ func (s *Server) routes() {
 	}) (studio.RecordView, error) {
 		return s.app.Record(ctx, w, in.Student, in.Most)
 	})
+	get(s, "/api/students/{student}/year", "record-year", "A student's year, week by week", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `path:"student" maxLength:"26"`
+		Back    int    `query:"back" minimum:"0" maximum:"60" doc:"years before the present one"`
+	}) (studio.YearView, error) {
+		return s.app.RecordYear(ctx, w, in.Student, in.Back)
+	})
 	get(s, "/api/students/{student}/placement", "placement", "What a student from elsewhere can do, and what to ask after next", func(ctx context.Context, w studio.Who, in *struct {
 		Student string   `path:"student" maxLength:"26"`
 		Skip    []string `query:"skip" maxItems:"200" doc:"skills that are not to be asked after"`

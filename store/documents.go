@@ -88,6 +88,23 @@ func (s Studio) AllDocuments(ctx context.Context, student string) ([]KeptDocumen
 	return collect(rows, err, scanKept)
 }
 
+// DocumentsBetween lists a student's documents of the lessons from one day to another, both among
+// them, with what was given: of each kind and day the newest revision.
+func (s Studio) DocumentsBetween(ctx context.Context, student string, from, to calendar.Date) ([]KeptDocument, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+`, body FROM documents d WHERE studio_id = ? AND student_id = ? AND day BETWEEN ? AND ?
+		AND revision = (SELECT MAX(e.revision) FROM documents e WHERE e.studio_id = d.studio_id AND e.student_id = d.student_id AND e.kind = d.kind AND e.day = d.day) ORDER BY day, kind`,
+		s.id, student, string(from), string(to))
+	return collect(rows, err, scanKept)
+}
+
+// RevisionsBetween lists all revisions of a kind of a student's documents of the lessons from one
+// day to another, both among them.
+func (s Studio) RevisionsBetween(ctx context.Context, student string, kind document.Kind, from, to calendar.Date) ([]document.Document, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+` FROM documents WHERE studio_id = ? AND student_id = ? AND kind = ? AND day BETWEEN ? AND ? ORDER BY day, revision`,
+		s.id, student, string(kind), string(from), string(to))
+	return collect(rows, err, func(row interface{ Scan(...any) error }) (document.Document, error) { return scanDocument(row) })
+}
+
 // Revisions lists the revisions of a student's document of a day, the first first.
 func (s Studio) Revisions(ctx context.Context, student string, kind document.Kind, day calendar.Date) ([]document.Document, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+` FROM documents WHERE studio_id = ? AND student_id = ? AND kind = ? AND day = ? ORDER BY revision`,

@@ -47,6 +47,17 @@ const Window = 28
 // and hard say neither.
 var joyful, joyless = []string{"fun", "easy"}, []string{"dull"}
 
+// Speaks says whether a feeling speaks for enjoyment, much, or against it, little.
+func Speaks(feeling string) Level {
+	switch {
+	case slices.Contains(joyful, feeling):
+		return Much
+	case slices.Contains(joyless, feeling):
+		return Little
+	}
+	return Untold
+}
+
 // Days lists the days from one to another, both among them, on which something was
 // practised: told, or ticked on a sheet.
 func Days(s ladder.Standing, from, to calendar.Date) []calendar.Date {

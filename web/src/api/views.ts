@@ -170,6 +170,14 @@ export const recordView = (student: string, most?: number) =>
     ),
   });
 
+export const yearView = (student: string, back: number) =>
+  queryOptions({
+    queryKey: ["student", student, "year", back],
+    queryFn: asked(() =>
+      api.GET("/api/students/{student}/year", { params: { path: { student }, query: back ? { back } : {} } }),
+    ),
+  });
+
 // What a student from elsewhere can do, and what to ask after next.
 export const placementView = (student: string, skip: string[]) =>
   queryOptions({

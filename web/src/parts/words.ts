@@ -38,6 +38,14 @@ export const strandNames: Record<string, string> = {
   repertoire: "Repertoire",
 };
 
+// A strand's own small mark, as a path around its middle.
+export const strandMarks: Record<string, string> = {
+  book: "M-4 -4h8v8h-8z",
+  technique: "M-5 4L0 -5L5 4Z",
+  reading: "M-4.4 0a4.4 4.4 0 1 0 8.8 0a4.4 4.4 0 1 0 -8.8 0",
+  repertoire: "M0 -5.5L5 0L0 5.5L-5 0Z",
+};
+
 // tellOf says what a fact told, without its piece.
 export function tellOf(e: Schemas["Entry"]): string {
   const f = e.fact.body;

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useNavigate, useParams, useSearch } from "@tanstack/react-router";
+import { Link, useNavigate, useParams, useSearch } from "@tanstack/react-router";
 import { ladderView } from "../../api/views";
 import { Granted } from "../../parts/Granted";
 import { Shown } from "../../parts/Told";
@@ -46,6 +46,15 @@ export function LadderScreen() {
                   <Suggestions view={view} choose={choose} />
                   <FirstThings student={view.student.id} aims={view.aims} />
                   <Granted student={view.student.id} skills={view.granted} />
+                  {view.granted.length === 0 && (
+                    <Link
+                      to="/students/$student/placement"
+                      params={{ student }}
+                      className="inline-block text-soft underline underline-offset-4"
+                    >
+                      Place anew, at the instrument
+                    </Link>
+                  )}
                 </>
               )}
             </aside>

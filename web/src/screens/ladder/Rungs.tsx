@@ -1,19 +1,12 @@
 import { useRef, useState } from "react";
-import { plural, weeks } from "../../parts/words";
+import { plural, strandMarks, weeks } from "../../parts/words";
 import { boxed, type Placed, type Rung } from "./layout";
-
-const marks: Record<string, string> = {
-  book: "M-4 -4h8v8h-8z",
-  technique: "M-5 4L0 -5L5 4Z",
-  reading: "M-4.4 0a4.4 4.4 0 1 0 8.8 0a4.4 4.4 0 1 0 -8.8 0",
-  repertoire: "M0 -5.5L5 0L0 5.5L-5 0Z",
-};
 
 // Sign is a strand's own small mark.
 function Sign({ strand, className }: { strand: string; className: string }) {
   return (
     <svg aria-hidden="true" viewBox="-6 -6 12 12" className={`absolute -top-[7px] left-0 size-3 ${className}`}>
-      <path d={marks[strand]} fill="currentColor" />
+      <path d={strandMarks[strand]} fill="currentColor" />
     </svg>
   );
 }

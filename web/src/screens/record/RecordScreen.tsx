@@ -9,6 +9,7 @@ import { Shown } from "../../parts/Told";
 import { namedDay, plural, shortDay, span, tellOf, time } from "../../parts/words";
 import { Home } from "../week/Home";
 import { Weeks } from "./Weeks";
+import { Year } from "./Year";
 
 // RecordScreen: achievements in order, and under them all that was told, day
 // by day, where a slip can be taken back.
@@ -24,6 +25,7 @@ export function RecordScreen() {
         const days = Object.entries(Object.groupBy(view.entries, (e) => e.fact.at.slice(0, 10)));
         return (
           <main className="grid flex-1 content-start gap-6 px-4 pb-6 lg:grid-cols-[320px_1fr]">
+            <Year student={student} />
             <section aria-label="Achievements">
               <h2 className="mb-2">
                 {plural(view.footholds, "piece")} secure, {plural(view.lessons, "lesson")} given
@@ -78,6 +80,7 @@ export function RecordScreen() {
 function Foretold({ view }: { view: Schemas["RecordView"] }) {
   const [all, setAll] = useState(false);
   if (view.foretold.length === 0) return null;
+  const most = Math.max(...view.foretold.map((f) => Math.max(f.weeks, f.usual.high)));
   return (
     <section aria-label="What was foretold" className="mt-5">
       <h2 className="mb-1.5">What was foretold</h2>
@@ -88,8 +91,11 @@ function Foretold({ view }: { view: Schemas["RecordView"] }) {
       <ul className="divide-y divide-faint rounded bg-raised px-3">
         {view.foretold.slice(0, all ? undefined : 6).map((f) => (
           <li key={f.rung} className="flex gap-3 py-1.5">
-            <span className="flex-1">{f.title}</span>
-            <span className="shrink-0 text-soft">
+            <span className="min-w-0 flex-1">
+              {f.title}
+              <Lay of={f} most={most} />
+            </span>
+            <span className="shrink-0 text-right text-soft">
               {f.weeks < 1 ? "in its first lesson" : plural(f.weeks, "week")}, foretold{" "}
               {span(f.usual.low, f.usual.high)}
             </span>
@@ -102,6 +108,23 @@ function Foretold({ view }: { view: Schemas["RecordView"] }) {
         </Button>
       )}
     </section>
+  );
+}
+
+// Lay draws where the weeks that a piece took lay in those that were foretold.
+function Lay({ of: f, most }: { of: Schemas["Foretold"]; most: number }) {
+  const at = (weeks: number) => `${(100 * weeks) / most}%`;
+  return (
+    <span aria-hidden="true" className="relative my-1 block h-2 rounded bg-faint">
+      <span
+        className="absolute inset-y-0 rounded bg-line"
+        style={{ left: at(f.usual.low), width: at(Math.max(f.usual.high - f.usual.low, most / 50)) }}
+      />
+      <span
+        className={`absolute -top-0.5 size-3 -translate-x-1/2 rounded-full ${f.in > 0 ? "bg-keep" : "bg-warn"}`}
+        style={{ left: at(f.weeks) }}
+      />
+    </span>
   );
 }
 
