@@ -293,7 +293,7 @@ func (p *page) overwrite(field, text string) {
 	p.until(fmt.Sprintf(`(() => {
 		const field = %s;
 		if (!field) return false;
-		Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(field, %q);
+		Object.getOwnPropertyDescriptor(Object.getPrototypeOf(field), 'value').set.call(field, %q);
 		field.dispatchEvent(new Event('input', {bubbles: true}));
 		return field.value === %[2]q;
 	})()`, field, text), "the field reads "+text)

@@ -17,6 +17,7 @@ import (
 	"patientladder/core/lesson"
 	"patientladder/core/notation"
 	"patientladder/core/reading"
+	"patientladder/core/report"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
 	"patientladder/letter"
@@ -297,6 +298,41 @@ func (s *Server) routes() {
 		}) (studio.Sending, error) {
 			return s.app.SendSheet(ctx, w, in.Student, in.Body.Day, in.Body.ID, in.Body.Paper)
 		})
+	get(s, "/api/students/{student}/report", "report", "A student's report of a term, kept or drafted", func(ctx context.Context, w studio.Who, in *struct {
+		Student string        `path:"student" maxLength:"26"`
+		From    calendar.Date `query:"from" maxLength:"10" doc:"first day of the term; the newest when left out"`
+	}) (studio.ReportView, error) {
+		return s.app.Report(ctx, w, in.Student, in.From)
+	})
+	change(s, http.MethodPut, "/api/students/{student}/report", "keep-report", "Keep a report as the teacher wrote it", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `path:"student" maxLength:"26"`
+		Body    report.Report
+	}) error {
+		return s.app.KeepReport(ctx, w, in.Student, in.Body)
+	})
+	answer(s, huma.Operation{OperationID: "send-report", Method: http.MethodPost, Path: "/api/students/{student}/report/sendings", Summary: "Mail a report as it was kept; sending the same id twice sends once"},
+		func(ctx context.Context, w studio.Who, in *struct {
+			Student string `path:"student" maxLength:"26"`
+			Body    struct {
+				ID    string        `json:"id" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
+				Paper letter.Paper  `json:"paper" enum:"A4,Letter"`
+				From  calendar.Date `json:"from" doc:"first day of the term"`
+			}
+		}) (studio.Sending, error) {
+			return s.app.SendReport(ctx, w, in.Student, in.Body.From, in.Body.ID, in.Body.Paper)
+		})
+	get(s, "/api/reports", "reports", "The reports of all students of a term", func(ctx context.Context, w studio.Who, in *struct {
+		From calendar.Date `query:"from" maxLength:"10" doc:"first day of the term; the newest when left out"`
+	}) (studio.ReportsView, error) {
+		return s.app.Reports(ctx, w, in.From)
+	})
+	download(s, "/api/reports.pdf", "print-reports", "The kept reports of a term, one page each", "application/pdf", func(ctx context.Context, w studio.Who, in *struct {
+		From    calendar.Date `query:"from" maxLength:"10" doc:"first day of the term; the newest when left out"`
+		Student string        `query:"student" maxLength:"26" doc:"of one student; of all when left out"`
+		Paper   letter.Paper  `query:"paper" enum:"A4,Letter" default:"A4"`
+	}) (studio.Archive, error) {
+		return s.app.PrintReports(ctx, w, in.From, in.Student, in.Paper)
+	})
 	change(s, http.MethodPut, "/api/students/{student}/contact", "set-contact", "Keep the mail address that sheets go to", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `path:"student" maxLength:"26"`
 		Body    struct {

@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/document"
 )
 
 // States of a sending. One that failed may be tried again; one that was refused or
@@ -17,11 +18,12 @@ const (
 	Bounced = "bounced"
 )
 
-// A Mailing is a week sheet on its way to a family.
+// A Mailing is a document on its way to a family.
 type Mailing struct {
 	ID      string
 	Student string
-	Day     calendar.Date // of the lesson whose sheet it is
+	Kind    document.Kind
+	Day     calendar.Date // of the document
 	Address string
 	State   string
 	Says    string // why it was not delivered
@@ -31,8 +33,8 @@ type Mailing struct {
 // AddMailing keeps that a sheet is being sent. False when its id is there already:
 // then it is on its way or was.
 func (s Studio) AddMailing(ctx context.Context, m Mailing) (bool, error) {
-	res, err := s.db.ExecContext(ctx, `INSERT IGNORE INTO sendings (id, studio_id, student_id, day, address, state, at) VALUES (?, ?, ?, ?, ?, ?, ?)`,
-		m.ID, s.id, m.Student, string(m.Day), m.Address, Sending, m.At.UTC())
+	res, err := s.db.ExecContext(ctx, `INSERT IGNORE INTO sendings (id, studio_id, student_id, kind, day, address, state, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+		m.ID, s.id, m.Student, string(m.Kind), string(m.Day), m.Address, Sending, m.At.UTC())
 	if err != nil {
 		return false, classify(err)
 	}
@@ -54,13 +56,13 @@ func (s *Store) Return(ctx context.Context, id, says string) error {
 	return classify(err)
 }
 
-// Mailings returns the studio's sheets of lessons from a day on, the newest first.
-func (s Studio) Mailings(ctx context.Context, from calendar.Date) ([]Mailing, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, student_id, day, address, state, says, at FROM sendings WHERE studio_id = ? AND day >= ? ORDER BY at DESC, id DESC`, s.id, string(from))
+// Mailings returns the studio's letters of a kind of document from a day on, the newest first.
+func (s Studio) Mailings(ctx context.Context, kind document.Kind, from calendar.Date) ([]Mailing, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT id, student_id, kind, day, address, state, says, at FROM sendings WHERE studio_id = ? AND kind = ? AND day >= ? ORDER BY at DESC, id DESC`, s.id, string(kind), string(from))
 	return collect(rows, err, func(row interface{ Scan(...any) error }) (Mailing, error) {
 		var m Mailing
 		var day time.Time
-		err := row.Scan(&m.ID, &m.Student, &day, &m.Address, &m.State, &m.Says, &m.At)
+		err := row.Scan(&m.ID, &m.Student, &m.Kind, &day, &m.Address, &m.State, &m.Says, &m.At)
 		m.Day = calendar.On(day)
 		return m, err
 	})
@@ -69,4 +71,12 @@ func (s Studio) Mailings(ctx context.Context, from calendar.Date) ([]Mailing, er
 // SetContact keeps the address that a student's sheets go to.
 func (s Studio) SetContact(ctx context.Context, student, address string) error {
 	return changed(s.db.ExecContext(ctx, `UPDATE students SET contact = ? WHERE studio_id = ? AND id = ?`, address, s.id, student))
+}
+
+// SentIDs lists the ids of all letters that the studio has sent.
+func (s Studio) SentIDs(ctx context.Context) ([]string, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT id FROM sendings WHERE studio_id = ?`, s.id)
+	return collect(rows, err, func(row interface{ Scan(...any) error }) (id string, err error) {
+		return id, row.Scan(&id)
+	})
 }

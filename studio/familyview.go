@@ -220,7 +220,7 @@ func (a *App) Family(ctx context.Context, token string) (FamilyView, error) {
 	if err != nil {
 		return v, told(err, "sheet")
 	}
-	sent, err := p.Mailings(ctx, v.Sheet.From)
+	sent, err := p.Mailings(ctx, document.Sheet, v.Sheet.From)
 	if err != nil {
 		return v, told(err, "student")
 	}

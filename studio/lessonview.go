@@ -147,7 +147,7 @@ func (a *App) Lesson(ctx context.Context, who Who, student string, day calendar.
 			return v, err
 		}
 		v.After = p.after(p.until(opened), now, day, *sheet)
-		sent, err := p.Mailings(ctx, day)
+		sent, err := p.Mailings(ctx, document.Sheet, day)
 		if err != nil {
 			return v, told(err, "student")
 		}

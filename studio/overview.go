@@ -8,6 +8,7 @@ import (
 	"patientladder/core/advice"
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
+	"patientladder/core/document"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/record"
@@ -54,7 +55,7 @@ func (a *App) Overview(ctx context.Context, who Who) (OverviewView, error) {
 	}
 	v := OverviewView{Today: r.today(), Students: []StudentNeeds{}, Rounds: []Round{}, Wanted: []Wanted{}}
 	students, err1 := r.Students(ctx)
-	sent, err2 := r.Mailings(ctx, r.today().Add(-2*prepared))
+	sent, err2 := r.Mailings(ctx, document.Sheet, r.today().Add(-2*prepared))
 	opened, err3 := r.LastOpened(ctx)
 	if err := errors.Join(err1, err2, err3); err != nil {
 		return v, told(err, "studio")
@@ -134,7 +135,7 @@ func (a *App) Today(ctx context.Context, who Who, date calendar.Date) (TodayView
 		return TodayView{}, err
 	}
 	v := TodayView{Studio: day.Studio, Date: day.Date, Today: day.Today, Lessons: []TodayLesson{}}
-	sent, err1 := r.Mailings(ctx, r.today().Add(-2*prepared))
+	sent, err1 := r.Mailings(ctx, document.Sheet, r.today().Add(-2*prepared))
 	opened, err2 := r.LastOpened(ctx)
 	if err := errors.Join(err1, err2); err != nil {
 		return v, told(err, "studio")
@@ -188,12 +189,9 @@ func (a *App) Term(ctx context.Context, who Who, from calendar.Date) (TermView, 
 	if err != nil {
 		return TermView{}, err
 	}
-	v := TermView{Today: r.today(), Terms: record.Terms(r.row.Calendar, r.today()), Students: []StudentTerm{}}
-	if v.Shown = slices.IndexFunc(v.Terms, func(t record.TermSpan) bool { return from == "" || t.From == from }); v.Shown < 0 {
-		if from != "" {
-			return v, invalid("No term has begun on %s. Choose one of those that have.", from)
-		}
-		return v, nil
+	v := TermView{Today: r.today(), Students: []StudentTerm{}}
+	if v.Terms, v.Shown, err = r.shownTerm(from); err != nil || v.Shown < 0 {
+		return v, err
 	}
 	term := v.Terms[v.Shown]
 	students, err := r.Students(ctx)

@@ -70,7 +70,7 @@ func (a *App) SendSheet(ctx context.Context, who Who, student string, day calend
 	case p.Contact == "":
 		return Sending{}, invalid("%s has no mail address yet. Put one in, and send again.", p.FirstName)
 	}
-	before, err1 := p.Mailings(ctx, sheet.From)
+	before, err1 := p.Mailings(ctx, document.Sheet, sheet.From)
 	revisions, err2 := p.Revisions(ctx, student, document.Sheet, sheet.From)
 	if err := errors.Join(err1, err2); err != nil {
 		return Sending{}, told(err, "student")
@@ -80,12 +80,13 @@ func (a *App) SendSheet(ctx context.Context, who Who, student string, day calend
 		return Sending{}, err
 	}
 	for i, address := range addresses(p.Contact) { // each its own letter, with a link of its own
-		m := store.Mailing{ID: twin(id, i), Student: student, Day: sheet.From, Address: address, State: store.Sending, At: p.room.now}
-		if err := a.post(ctx, who, &p, m, letter.Ask{FirstName: p.FirstName, Studio: p.row.Name, Sheet: *sheet, Changed: changed, Paper: paper}); err != nil {
+		m := store.Mailing{ID: twin(id, i), Student: student, Kind: document.Sheet, Day: sheet.From, Address: address, State: store.Sending, At: p.room.now}
+		ask := letter.Ask{FirstName: p.FirstName, Studio: p.row.Name, Sheet: *sheet, Changed: changed, Paper: paper}
+		if err := a.post(ctx, &p, m, func() (letter.Letter, error) { return a.write(ctx, who, m.Student, ask) }); err != nil {
 			return Sending{}, err
 		}
 	}
-	sent, err := p.Mailings(ctx, sheet.From)
+	sent, err := p.Mailings(ctx, document.Sheet, sheet.From)
 	if err != nil {
 		return Sending{}, told(err, "student")
 	}
@@ -114,22 +115,23 @@ func twin(id string, i int) string {
 func twins(a, b string) bool { return len(a) == len(b) && len(a) > 0 && a[:len(a)-1] == b[:len(b)-1] }
 
 // post sends one letter; one that was sent before is not sent again.
-func (a *App) post(ctx context.Context, who Who, p *pupil, m store.Mailing, ask letter.Ask) error {
+func (a *App) post(ctx context.Context, p *pupil, m store.Mailing, write func() (letter.Letter, error)) error {
 	if added, err := p.AddMailing(ctx, m); err != nil || !added {
 		return told(err, "student")
 	}
 	m.State, m.Says = store.Sent, ""
-	l, err := a.write(ctx, who, p, m, ask)
+	l, err := write()
 	if err != nil {
 		m.State, m.Says = store.Failed, "The letter could not be written; try again"
-	} else if err = a.mailer.Send(ctx, l); err != nil {
+	} else if err = a.mailer.Send(ctx, mail.Letter{ID: m.ID, FromName: p.row.Name, To: m.Address, Subject: l.Subject, Text: l.Text, HTML: l.HTML,
+		Files: []mail.File{{Name: fmt.Sprintf("%s-%s.pdf", fileName(p.FirstName), m.Day), Type: "application/pdf", Data: l.Page}}}); err != nil {
 		var refused *mail.Refused
 		if m.State, m.Says = store.Failed, "The mail server cannot be reached just now; try again in a while"; errors.As(err, &refused) {
 			m.State, m.Says = store.Refused, refused.Says
 		}
 	}
 	if err != nil {
-		slog.Warn("sheet not sent", "sending", m.ID, "cause", err)
+		slog.Warn(string(m.Kind)+" not sent", "sending", m.ID, "cause", err)
 	}
 	// what was sent is sent, also when the browser has gone meanwhile
 	return told(p.EndMailing(context.WithoutCancel(ctx), m.ID, m.State, m.Says), "student")
@@ -165,19 +167,17 @@ func together(sent []store.Mailing, now time.Time, of func(store.Mailing) bool) 
 }
 
 // write writes a sheet's letter, with a new link in it.
-func (a *App) write(ctx context.Context, who Who, p *pupil, m store.Mailing, ask letter.Ask) (mail.Letter, error) {
-	link, err := a.MakeLink(ctx, who, m.Student, false)
+func (a *App) write(ctx context.Context, who Who, student string, ask letter.Ask) (letter.Letter, error) {
+	link, err := a.MakeLink(ctx, who, student, false)
 	if err != nil {
-		return mail.Letter{}, err
+		return letter.Letter{}, err
 	}
 	teacher, err := a.store.TeacherName(ctx, who.Teacher)
 	if err != nil {
-		return mail.Letter{}, err
+		return letter.Letter{}, err
 	}
 	ask.Link, ask.LastDay, ask.Teacher = a.base+link.Path, link.LastDay, teacher
-	l, err := letter.Write(ask)
-	return mail.Letter{ID: m.ID, FromName: p.row.Name, To: m.Address, Subject: l.Subject, Text: l.Text, HTML: l.HTML,
-		Files: []mail.File{{Name: fmt.Sprintf("%s-%s.pdf", fileName(p.FirstName), m.Day), Type: "application/pdf", Data: l.Page}}}, err
+	return letter.Write(ask)
 }
 
 // fileName leaves only letters, digits and hyphens of a name.
@@ -255,7 +255,7 @@ func (a *App) Sheets(ctx context.Context, who Who, date calendar.Date) (SheetsVi
 	if err != nil {
 		return SheetsView{}, err
 	}
-	sent, err1 := r.Mailings(ctx, day.Date)
+	sent, err1 := r.Mailings(ctx, document.Sheet, day.Date)
 	lessons, err2 := r.standings(ctx, nil, fact.LessonClosed{})
 	if err := errors.Join(err1, err2); err != nil {
 		return SheetsView{}, told(err, "studio")
@@ -287,13 +287,13 @@ func lastOf(sent []store.Mailing, student string, day calendar.Date, now time.Ti
 
 // SentFrom returns the ids of all letters that a studio has sent.
 func (a *App) SentFrom(ctx context.Context, who Who) (map[string]bool, error) {
-	list, err := a.store.In(who.Studio).Mailings(ctx, "2000-01-01")
+	list, err := a.store.In(who.Studio).SentIDs(ctx)
 	if err != nil {
 		return nil, told(err, "studio")
 	}
 	out := make(map[string]bool, len(list))
-	for _, m := range list {
-		out[m.ID] = true
+	for _, id := range list {
+		out[id] = true
 	}
 	return out, nil
 }

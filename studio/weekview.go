@@ -61,7 +61,7 @@ func (a *App) Week(ctx context.Context, who Who, student string, day calendar.Da
 		}
 		v.Cards = p.cardsOf(*v.Sheet)
 		v.Ticks, v.Chunks = p.ticks(v.Sheet.From, v.Revisions), v.Sheet.Bracketed(func(t week.Task) string { return p.itemOf(t).ID })
-		sent, err := p.Mailings(ctx, v.Sheet.From)
+		sent, err := p.Mailings(ctx, document.Sheet, v.Sheet.From)
 		if err != nil {
 			return WeekView{}, told(err, "student")
 		}

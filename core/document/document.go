@@ -28,8 +28,9 @@ type Kind string
 
 // The kinds.
 const (
-	Plan  Kind = "plan"
-	Sheet Kind = "sheet"
+	Plan   Kind = "plan"
+	Sheet  Kind = "sheet"
+	Report Kind = "report" // of a term, kept under the term's first day; it follows from the teacher's word alone
 )
 
 // A Document is one revision of what was given.

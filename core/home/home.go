@@ -130,16 +130,22 @@ func worth(it shelf.Item) int {
 // mostWorth is what the longest piece counts for.
 const mostWorth = 3
 
+// Words counts how often each feeling was told of days from one to another, both among them.
+func Words(s ladder.Standing, from, to calendar.Date) map[string]int {
+	words := map[string]int{}
+	for _, p := range s.Practice {
+		if p.Feel != "" && p.Day >= from && p.Day <= to {
+			words[p.Feel]++
+		}
+	}
+	return words
+}
+
 // Feelings returns how often each feeling was told lately, and whether they speak for
 // or against enjoyment. Quiet ones hide, and one mood is no opinion: only repeated
 // words count.
 func Feelings(s ladder.Standing, today calendar.Date) (words map[string]int, joy Level) {
-	words = map[string]int{}
-	for _, p := range s.Practice {
-		if p.Feel != "" && p.Day > today.Add(-Window) && p.Day <= today {
-			words[p.Feel]++
-		}
-	}
+	words = Words(s, today.Add(1-Window), today)
 	told := func(list []string) (n int) {
 		for _, word := range list {
 			n += words[word]

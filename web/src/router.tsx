@@ -90,6 +90,12 @@ function ofDay(search: Record<string, unknown>): { day?: string; revision?: numb
   return { ...(day && { day }), ...(day && Number.isInteger(revision) && revision > 0 && { revision }) };
 }
 
+// ofTerm reads which term an address is about, by its first day.
+function ofTerm(search: Record<string, unknown>): { from?: string } {
+  const { day } = ofDay({ day: search.from });
+  return day ? { from: day } : {};
+}
+
 const student = createRoute({ getParentRoute: () => inside, path: "/students/$student", component: StudentFrame });
 const ladder = createRoute({
   getParentRoute: () => student,
@@ -115,6 +121,12 @@ const record = createRoute({
   component: lazyRouteComponent(() => import("./screens/record/RecordScreen"), "RecordScreen"),
 });
 
+const report = createRoute({
+  getParentRoute: () => student,
+  path: "/report",
+  validateSearch: ofTerm,
+  component: lazyRouteComponent(() => import("./screens/record/ReportScreen"), "ReportScreen"),
+});
 const placement = createRoute({
   getParentRoute: () => student,
   path: "/placement",
@@ -211,6 +223,12 @@ const all = createRoute({
   path: "/studio/students",
   component: lazyRouteComponent(() => import("./screens/today/AllScreen"), "AllScreen"),
 });
+const reports = createRoute({
+  getParentRoute: () => inside,
+  path: "/studio/reports",
+  validateSearch: ofTerm,
+  component: lazyRouteComponent(() => import("./screens/record/ReportsScreen"), "ReportsScreen"),
+});
 const term = createRoute({
   getParentRoute: () => inside,
   path: "/studio/term",
@@ -246,7 +264,7 @@ export const router = createRouter({
     reset,
     inside.addChildren([
       home,
-      student.addChildren([ladder, lesson, week, record, placement, settings]),
+      student.addChildren([ladder, lesson, week, record, report, placement, settings]),
       shelf,
       takeOver,
       type,
@@ -262,6 +280,7 @@ export const router = createRouter({
       today,
       all,
       term,
+      reports,
       account,
       numbers,
       nowhere,

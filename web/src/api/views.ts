@@ -178,6 +178,20 @@ export const yearView = (student: string, back: number) =>
     ),
   });
 
+export const reportView = (student: string, from?: string) =>
+  queryOptions({
+    queryKey: ["student", student, "report", from],
+    queryFn: asked(() =>
+      api.GET("/api/students/{student}/report", { params: { path: { student }, query: from ? { from } : {} } }),
+    ),
+  });
+
+export const reportsView = (from?: string) =>
+  queryOptions({
+    queryKey: ["reports", from],
+    queryFn: asked(() => api.GET("/api/reports", { params: { query: from ? { from } : {} } })),
+  });
+
 // What a student from elsewhere can do, and what to ask after next.
 export const placementView = (student: string, skip: string[]) =>
   queryOptions({

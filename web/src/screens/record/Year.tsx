@@ -28,7 +28,14 @@ export function Year({ student }: { student: string }) {
                 {(view.weeks.at(-1)?.from ?? view.today).slice(0, 4)}
               </span>
             </h2>
-            <span className="screen-only flex gap-2">
+            <span className="screen-only flex items-center gap-2">
+              <Link
+                to="/students/$student/report"
+                params={{ student }}
+                className="font-[620] underline underline-offset-4"
+              >
+                Term report
+              </Link>
               {view.earlier && <Button onClick={() => go(back + 1)}>A year earlier</Button>}
               {back > 0 && <Button onClick={() => go(back - 1)}>A year later</Button>}
               <Button look="quiet" onClick={() => window.print()}>

@@ -5,6 +5,7 @@ import { termView } from "../../api/views";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown } from "../../parts/Told";
 import { namedDay, plural, shortDay, strandNames } from "../../parts/words";
+import { PickTerm } from "../record/PickTerm";
 
 type One = Schemas["StudentTerm"];
 type Brought = Schemas["Brought"];
@@ -54,22 +55,16 @@ function Term({ view }: { view: Schemas["TermView"] }) {
             {term.before && `; in grey ${term.before.name}, by the same day of it`}
           </p>
         )}
-        {view.terms.length > 1 && (
-          <label className="text-soft">
-            Term{" "}
-            <select
-              className="rounded border border-line bg-ground px-2 py-1.5 text-ink"
-              value={term?.from}
-              onChange={(e) => go({ to: "/studio/term", search: (was) => ({ ...was, from: e.target.value }) })}
-            >
-              {view.terms.map((t) => (
-                <option key={t.from} value={t.from}>
-                  {t.name} {t.from.slice(0, 4)}
-                </option>
-              ))}
-            </select>
-          </label>
+        {term && (
+          <Link to="/studio/reports" search={{ from: term.from }} className="font-[620] underline underline-offset-4">
+            Write the reports
+          </Link>
         )}
+        <PickTerm
+          terms={view.terms}
+          shown={view.shown}
+          choose={(to) => go({ to: "/studio/term", search: (was) => ({ ...was, from: to }) })}
+        />
       </div>
       {!term && <p className="rounded bg-raised p-4 text-soft">No term has begun yet.</p>}
       {term && view.students.length === 0 && (

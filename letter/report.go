@@ -1,0 +1,103 @@
+package letter
+
+import (
+	"bytes"
+	_ "embed"
+	"fmt"
+	"html/template"
+	"strings"
+	texttemplate "text/template"
+
+	"patientladder/core/report"
+)
+
+// A ReportAsk is what the letter of a term's report is written from.
+type ReportAsk struct {
+	FirstName string
+	Studio    string
+	Teacher   string
+	Report    report.Report
+	Paper     Paper
+}
+
+var (
+	//go:embed report.txt
+	plainReport string
+	//go:embed report.html
+	richReport string
+
+	reportText = texttemplate.Must(texttemplate.New("report").Funcs(words).Parse(plainReport))
+	reportHTML = template.Must(template.New("report").Funcs(words).Parse(richReport))
+)
+
+// WriteReport writes the letter of a term's report, with a page that prints.
+func WriteReport(ask ReportAsk) (Letter, error) {
+	l := Letter{Subject: fmt.Sprintf("%s: %s", ask.FirstName, title(ask.Report))}
+	var text, html bytes.Buffer
+	if err := reportText.Execute(&text, ask); err != nil {
+		return l, fmt.Errorf("write the report: %w", err)
+	}
+	if err := reportHTML.Execute(&html, ask); err != nil {
+		return l, fmt.Errorf("write the report: %w", err)
+	}
+	l.Text, l.HTML = text.String(), html.String()
+	var err error
+	l.Page, err = ReportPages([]ReportAsk{ask})
+	return l, err
+}
+
+// title names a report by its term.
+func title(r report.Report) string {
+	if r.Term.Name == "" {
+		return "the term"
+	}
+	return r.Term.Name + " " + string(r.Term.From)[:4]
+}
+
+// ReportPages draws reports to be printed, each on a page of its own, in the largest letters in which
+// all stand on one.
+func ReportPages(asks []ReportAsk) ([]byte, error) {
+	if len(asks) == 0 {
+		return nil, fmt.Errorf("there is no report to print")
+	}
+	for size := largestSize; size >= smallestSize; size -= sizeStep {
+		d := newDrawing(asks[0].Paper, size)
+		for i, ask := range asks {
+			if i > 0 {
+				d.AddPage()
+			}
+			d.report(ask)
+		}
+		if d.PageCount() > len(asks) {
+			continue
+		}
+		var out bytes.Buffer
+		if err := d.Output(&out); err != nil {
+			return nil, fmt.Errorf("draw the report: %w", err)
+		}
+		return out.Bytes(), nil
+	}
+	return nil, fmt.Errorf("a report does not fit on one page")
+}
+
+func (d *drawing) report(ask ReportAsk) {
+	d.SetTitle(ask.FirstName+", "+title(ask.Report), true)
+	d.font("B", 1.9)
+	d.CellFormat(d.width*0.65, d.line*2.2, ask.FirstName, "", 0, "L", false, 0, "")
+	d.font("B", 1)
+	d.CellFormat(d.width*0.35, d.line*2.2, ask.Studio, "", 1, "R", false, 0, "")
+	d.font("", 1)
+	d.CellFormat(d.width, d.line*1.3, fmt.Sprintf("%s, %s to %s", title(ask.Report), day(ask.Report.Term.From), day(ask.Report.Term.To)), "B", 1, "L", false, 0, "")
+	for _, p := range ask.Report.Said() {
+		d.Ln(d.line * 0.8)
+		if p.Key != "word" {
+			d.font("B", 1.15)
+			d.MultiCell(d.width, d.line*1.3, p.Title, "", "L", false)
+		}
+		d.font("", map[bool]float64{true: 1.2, false: 1.05}[p.Key == "word"])
+		d.MultiCell(d.width, d.line*1.25, strings.TrimSpace(p.Text), "", "L", false)
+	}
+	d.Ln(d.line * 1.5)
+	d.font("", 1)
+	d.MultiCell(d.width, d.line*1.2, ask.Teacher, "", "L", false)
+}

@@ -1,0 +1,252 @@
+package studio
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"slices"
+
+	"patientladder/core/calendar"
+	"patientladder/core/climb"
+	"patientladder/core/document"
+	"patientladder/core/fact"
+	"patientladder/core/home"
+	"patientladder/core/ladder"
+	"patientladder/core/record"
+	"patientladder/core/report"
+	"patientladder/letter"
+	"patientladder/store"
+)
+
+// A ReportView is a student's report of a term: as it was kept last, or as it is drafted from the
+// facts.
+type ReportView struct {
+	Student   StudentCard         `json:"student"`
+	Terms     []record.TermSpan   `json:"terms" doc:"those that have begun, the newest first"`
+	Shown     int                 `json:"shown" doc:"place in the list of terms; -1 while none has begun"`
+	Lessons   int                 `json:"lessons" doc:"given in the term so far"`
+	Report    report.Report       `json:"report"`
+	Drafted   report.Report       `json:"drafted" doc:"as the facts have it now"`
+	Revisions []document.Document `json:"revisions" doc:"as it was kept, the first first"`
+	Sending   *Sending            `json:"sending,omitempty" doc:"the last of it"`
+}
+
+// shownTerm finds the term that began on a day among those that have; the newest for the empty day,
+// and -1 while none has begun.
+func (r room) shownTerm(from calendar.Date) ([]record.TermSpan, int, error) {
+	terms := record.Terms(r.row.Calendar, r.today())
+	shown := slices.IndexFunc(terms, func(t record.TermSpan) bool { return from == "" || t.From == from })
+	if shown < 0 && from != "" {
+		return terms, shown, invalid("No term has begun on %s. Choose one of those that have.", from)
+	}
+	return terms, shown, nil
+}
+
+// draft drafts a student's report of a term.
+func (p *pupil) draft(term record.TermSpan) report.Report {
+	span := term.SoFar
+	presumed := climb.Presumed(p.graph, p.shelf, p.standing.Began)
+	ask := report.Ask{Name: p.FirstName, Adult: age(p.Student, p.today()) >= 18, Before: p.standing.BeforeBook, Span: calendar.Span{Name: term.Name, From: span.From, To: span.To},
+		Brought: record.Over(p.standing, p.graph, presumed, span), Kept: len(p.standing.In(ladder.Secure)), Words: home.Words(p.standing, span.From, span.To)}
+	for _, r := range p.standing.In(ladder.Current) {
+		if r.Taught != nil && r.Strand.Piece() {
+			ask.Hand = append(ask.Hand, report.InHand{Title: r.Item.Title, Missing: r.Missing()})
+		}
+	}
+	for _, r := range p.standing.In(ladder.Ahead) {
+		if r.Strand.Piece() && len(ask.Next) < 2 {
+			ask.Next = append(ask.Next, r.Item.Title)
+		}
+	}
+	for _, h := range p.now().Ahead {
+		if h.Done > 0 && len(ask.Ahead) < 3 {
+			ask.Ahead = append(ask.Ahead, h.Name)
+		}
+	}
+	return report.Draft(ask)
+}
+
+// reportOf is the report of a term as it was kept last; false where it was not.
+func (p *pupil) reportOf(ctx context.Context, from calendar.Date) (report.Report, bool, error) {
+	kept, err := p.Studio.Document(ctx, p.ID, document.Report, from, 0)
+	if errors.Is(err, store.ErrNotFound) {
+		return report.Report{}, false, nil
+	}
+	if err != nil {
+		return report.Report{}, false, told(err, "report")
+	}
+	var out report.Report
+	return out, true, json.Unmarshal(kept.Body, &out)
+}
+
+// Report shows a student's report of the term that began on a day, or of the newest for the empty
+// date.
+func (a *App) Report(ctx context.Context, who Who, student string, from calendar.Date) (ReportView, error) {
+	p, err := a.taught(ctx, who, student)
+	if err != nil {
+		return ReportView{}, err
+	}
+	v := ReportView{Student: p.card(p.Student, p.standing, p.lessonDay()), Revisions: []document.Document{}, Report: report.Report{Paragraphs: []report.Paragraph{}}}
+	if v.Terms, v.Shown, err = p.shownTerm(from); err != nil || v.Shown < 0 {
+		v.Drafted = v.Report
+		return v, err
+	}
+	term := v.Terms[v.Shown]
+	v.Drafted = p.draft(term)
+	for day := range p.standing.Closed {
+		if term.SoFar.Holds(day) {
+			v.Lessons++
+		}
+	}
+	kept, there, err := p.reportOf(ctx, term.From)
+	if err != nil {
+		return v, err
+	}
+	if v.Report = v.Drafted; there {
+		v.Report = kept
+	}
+	revisions, err1 := p.Revisions(ctx, student, document.Report, term.From)
+	sent, err2 := p.Mailings(ctx, document.Report, term.From)
+	v.Revisions, v.Sending = list(revisions), lastOf(sent, student, term.From, p.room.now)
+	return v, told(errors.Join(err1, err2), "report")
+}
+
+// KeepReport keeps a report as the teacher wrote it. What reads as it was kept last changes nothing.
+func (a *App) KeepReport(ctx context.Context, who Who, student string, r report.Report) error {
+	p, err := a.pupil(ctx, who, student)
+	if err != nil {
+		return err
+	}
+	if _, _, err := p.shownTerm(r.Term.From); err != nil {
+		return err
+	}
+	if err := r.Check(); err != nil {
+		return invalid("The report cannot be kept: %v.", err)
+	}
+	body, err := json.Marshal(r)
+	if err != nil {
+		return err
+	}
+	revisions, err := p.Revisions(ctx, student, document.Report, r.Term.From)
+	if err != nil {
+		return told(err, "student")
+	}
+	d := store.KeptDocument{Document: document.Document{Student: student, Kind: document.Report, Day: r.Term.From, Revision: len(revisions) + 1, Reason: document.Given, By: fact.Teacher, At: p.room.now, Program: program}, Summary: struct{}{}, Body: body}
+	if len(revisions) > 0 {
+		before, _, err := p.reportOf(ctx, r.Term.From)
+		if err != nil {
+			return err
+		}
+		if slices.Equal(before.Paragraphs, r.Paragraphs) && before.Term == r.Term {
+			return nil
+		}
+		d.Reason = document.Edited
+	}
+	d.ID = documentID(student, document.Report, d.Day, d.Revision, p.room.now)
+	return told(p.AddTold(ctx, nil, []store.KeptDocument{d}), "student")
+}
+
+// SendReport mails a report as it was kept, to the addresses that sheets go to. The id is made by
+// the client, so that asking twice sends once.
+func (a *App) SendReport(ctx context.Context, who Who, student string, from calendar.Date, id string, paper letter.Paper) (Sending, error) {
+	if a.mailer == nil {
+		return Sending{}, &Error{Kind: Unavailable, Says: "This copy of the program sends no mail: no mail server is set."}
+	}
+	p, err := a.pupil(ctx, who, student)
+	if err != nil {
+		return Sending{}, err
+	}
+	kept, there, err := p.reportOf(ctx, from)
+	switch {
+	case err != nil:
+		return Sending{}, err
+	case !there:
+		return Sending{}, &Error{Kind: Conflict, Says: "The report of " + p.FirstName + " is a draft yet. Read it, keep it, and send it then."}
+	case p.Contact == "":
+		return Sending{}, invalid("%s has no mail address yet. Put one in, and send again.", p.FirstName)
+	}
+	teacher, err := a.store.TeacherName(ctx, who.Teacher)
+	if err != nil {
+		return Sending{}, told(err, "studio")
+	}
+	ask := letter.ReportAsk{FirstName: p.FirstName, Studio: p.row.Name, Teacher: teacher, Report: kept, Paper: paper}
+	for i, address := range addresses(p.Contact) {
+		m := store.Mailing{ID: twin(id, i), Student: student, Kind: document.Report, Day: from, Address: address, State: store.Sending, At: p.room.now}
+		if err := a.post(ctx, &p, m, func() (letter.Letter, error) { return letter.WriteReport(ask) }); err != nil {
+			return Sending{}, err
+		}
+	}
+	sent, err := p.Mailings(ctx, document.Report, from)
+	if err != nil {
+		return Sending{}, told(err, "student")
+	}
+	return together(sent, p.room.now, func(m store.Mailing) bool { return twins(m.ID, id) }), nil
+}
+
+// A StudentReport is one student's report among those of a term.
+type StudentReport struct {
+	Student StudentCard   `json:"student"`
+	Report  report.Report `json:"report"`
+	Kept    int           `json:"kept" doc:"revisions that were kept; 0 of a draft"`
+	Sending *Sending      `json:"sending,omitempty"`
+}
+
+// A ReportsView is the reports of a term.
+type ReportsView struct {
+	Terms   []record.TermSpan `json:"terms"`
+	Shown   int               `json:"shown"`
+	Reports []StudentReport   `json:"reports" doc:"of those who had a lesson in it, by name"`
+}
+
+// Reports shows the reports of all students of a term, kept or drafted.
+func (a *App) Reports(ctx context.Context, who Who, from calendar.Date) (ReportsView, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return ReportsView{}, err
+	}
+	v := ReportsView{Reports: []StudentReport{}}
+	if v.Terms, v.Shown, err = r.shownTerm(from); err != nil || v.Shown < 0 {
+		return v, err
+	}
+	students, err := r.Students(ctx)
+	if err != nil {
+		return v, told(err, "studio")
+	}
+	for _, st := range students {
+		one, err := a.Report(ctx, who, st.ID, v.Terms[v.Shown].From)
+		if err != nil {
+			return v, err
+		}
+		if one.Lessons > 0 || len(one.Revisions) > 0 {
+			v.Reports = append(v.Reports, StudentReport{one.Student, one.Report, len(one.Revisions), one.Sending})
+		}
+	}
+	return v, nil
+}
+
+// PrintReports draws the kept reports of a term as pages that print: of all students, or of one.
+func (a *App) PrintReports(ctx context.Context, who Who, from calendar.Date, student string, paper letter.Paper) (Archive, error) {
+	v, err := a.Reports(ctx, who, from)
+	if err != nil {
+		return Archive{}, err
+	}
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return Archive{}, err
+	}
+	teacher, err := a.store.TeacherName(ctx, who.Teacher)
+	if err != nil {
+		return Archive{}, told(err, "studio")
+	}
+	var asks []letter.ReportAsk
+	for _, one := range v.Reports {
+		if one.Kept > 0 && (student == "" || one.Student.ID == student) {
+			asks = append(asks, letter.ReportAsk{FirstName: one.Student.FirstName, Studio: r.row.Name, Teacher: teacher, Report: one.Report, Paper: paper})
+		}
+	}
+	if len(asks) == 0 {
+		return Archive{}, &Error{Kind: Conflict, Says: "No report of this term is kept yet. Read it, keep it, and print it then."}
+	}
+	pages, err := letter.ReportPages(asks)
+	return Archive{"reports-" + string(v.Terms[v.Shown].From) + ".pdf", pages}, err
+}
