@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"strconv"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -55,4 +56,74 @@ func TestTheYearLeadsToItsLessons(t *testing.T) {
 	p.sees("practised")
 	eval[bool](p, "(document.querySelector('main figure svg a[aria-label^=\"Lesson of\"]').dispatchEvent(new MouseEvent('click', {bubbles: true, cancelable: true})), true)")
 	p.until("location.pathname.endsWith('/lesson') && location.search.includes('day=')", "a lesson is opened")
+}
+
+// The concert of 5 December: planned with four pieces in the best order, one withdrawn, one moved by
+// hand, tried two weeks earlier, and its pieces have its day as their date.
+func TestTheConcert(t *testing.T) {
+	p := atWork(t)
+	p.goTo("/studio/dates")
+	p.sees("Another date")
+	p.fill("name", "Winter concert")
+	p.overwrite("document.querySelector('[name=day]')", "2026-12-05")
+	p.fill("place", "The old ticket office")
+	p.press("Put it down")
+	p.sees("Choose beside what is played")
+	choose := func(student, piece string, n int) {
+		t.Helper()
+		p.until("[...document.querySelectorAll('main details summary')].some(s => s.innerText.startsWith('"+student+"'))", student+" could play")
+		eval[bool](p, "([...document.querySelectorAll('main details')].find(d => d.innerText.startsWith('"+student+"')).open = true)")
+		p.press("Play: " + piece + ", " + student)
+		p.until("document.querySelectorAll('main ol > li b').length === "+strconv.Itoa(n), "it stands in the programme")
+	}
+	choose("Emil", "Lamp Room", 1)
+	choose("Luca", "Weather Glass", 2)
+	choose("Mei-Lin", "Bowsprit", 3)
+	choose("Tobias", "Ferry Whistle", 4)
+	p.sees("the young first")
+	moves := eval[float64](p, "[...document.querySelectorAll('main ol > li')].map(li => li.innerText.includes('cello')).filter((c, i, all) => i > 0 && c !== all[i - 1]).length")
+	assert.Equal(t, 1.0, moves, "the cello is moved once")
+	eval[bool](p, "(e => { e.focus(); e.select(); return true })(document.querySelector('[aria-label^=\"Minutes and seconds of Lamp Room\"]'))")
+	p.key("3:30")
+	p.key("\t")
+	p.until("document.body.innerText.includes('about 7 minutes') || document.body.innerText.includes('about 6 minutes')", "the length is put right by hand")
+	p.sees("It should be secure by 7 Nov to be polished")
+	p.pick("What if it were", "2 weeks earlier")
+	p.sees("As if it were on")
+	p.pick("What if it were", "on its day")
+	p.press("Withdraw: Weather Glass")
+	p.until("document.querySelectorAll('main ol > li b').length === 3", "it is withdrawn")
+	// the page stands as the server has it
+	settled := func(first string) []string {
+		t.Helper()
+		var order string
+		for range 40 {
+			order = evalAsync(p, "fetch('/api' + location.pathname.replace('studio/dates', 'events')).then(r => r.json()).then(v => v.entries.map(e => e.title).join('|'))")
+			if first == "" || strings.HasPrefix(order, first) {
+				break
+			}
+		}
+		p.until("[...document.querySelectorAll('main ol > li b')].map(b => b.innerText).join('|') === "+strconv.Quote(order), "the page has "+order)
+		return strings.Split(order, "|")
+	}
+	order := settled("")
+	first := order[0]
+	p.press("Later: " + first)
+	p.sees("In your order")
+	assert.Equal(t, first, settled(order[1])[1], "moved by hand")
+	p.press("Put in the best order")
+	p.sees("the young first")
+	assert.Equal(t, order, settled(first), "the best order is back")
+
+	p.goTo("/students/" + p.student("Emil") + "/ladder")
+	p.sees("5 Dec")
+	p.setClock("2026-12-06T10:00:00Z")
+	p.goTo("/studio/dates")
+	p.sees("How did it go?")
+	p.press("Winter concert")
+	p.overwrite("document.querySelector('[name=went]')", "All came on, nobody stopped.")
+	p.press("Keep")
+	p.goTo("/studio/dates")
+	p.sees("Over")
+	p.until("!document.body.innerText.includes('How did it go?')", "it was told")
 }

@@ -16,6 +16,7 @@ import (
 	"patientladder/core/instrument"
 	"patientladder/core/lesson"
 	"patientladder/core/notation"
+	"patientladder/core/programme"
 	"patientladder/core/reading"
 	"patientladder/core/report"
 	"patientladder/core/shelf"
@@ -321,6 +322,27 @@ func (s *Server) routes() {
 		}) (studio.Sending, error) {
 			return s.app.SendReport(ctx, w, in.Student, in.Body.From, in.Body.ID, in.Body.Paper)
 		})
+	get(s, "/api/events", "events", "Days on which students play before others", func(ctx context.Context, w studio.Who, _ *none) (studio.EventsView, error) {
+		return s.app.Events(ctx, w)
+	})
+	get(s, "/api/events/{event}", "event", "A day on which students play before others: its programme and how each piece stands for it", func(ctx context.Context, w studio.Who, in *struct {
+		Event   string `path:"event" maxLength:"26"`
+		Earlier int    `query:"earlier" minimum:"-26" maximum:"26" doc:"weeks by which it would be earlier, to see what then"`
+	}) (studio.EventView, error) {
+		return s.app.Event(ctx, w, in.Event, in.Earlier)
+	})
+	change(s, http.MethodPut, "/api/events/{event}", "keep-event", "Keep such a day; its pieces have it as their date", func(ctx context.Context, w studio.Who, in *struct {
+		Event string `path:"event" maxLength:"26"`
+		Body  programme.Event
+	}) error {
+		in.Body.ID = in.Event
+		return s.app.KeepEvent(ctx, w, in.Body)
+	})
+	change(s, http.MethodDelete, "/api/events/{event}", "drop-event", "Take such a day away; its pieces have no date any more", func(ctx context.Context, w studio.Who, in *struct {
+		Event string `path:"event" maxLength:"26"`
+	}) error {
+		return s.app.DropEvent(ctx, w, in.Event)
+	})
 	get(s, "/api/reports", "reports", "The reports of all students of a term", func(ctx context.Context, w studio.Who, in *struct {
 		From calendar.Date `query:"from" maxLength:"10" doc:"first day of the term; the newest when left out"`
 	}) (studio.ReportsView, error) {

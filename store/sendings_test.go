@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/calendar"
+	"patientladder/core/document"
 	"patientladder/store"
 	"patientladder/store/storetest"
 )
@@ -21,7 +22,7 @@ func TestHowAMailFares(t *testing.T) {
 	emil := student(t, st)
 	at := time.Date(2026, 11, 18, 16, 30, 0, 0, time.UTC)
 	add := func(day calendar.Date, after time.Duration) store.Mailing {
-		m := store.Mailing{ID: id(), Student: emil.ID, Day: day, Address: "parent@homes.example", At: at.Add(after)}
+		m := store.Mailing{Kind: document.Sheet, ID: id(), Student: emil.ID, Day: day, Address: "parent@homes.example", At: at.Add(after)}
 		added, err := st.AddMailing(ctx, m)
 		require.NoError(t, err)
 		require.True(t, added)
@@ -37,19 +38,22 @@ func TestHowAMailFares(t *testing.T) {
 	require.NoError(t, st.EndMailing(ctx, second.ID, store.Refused, strings.Repeat("no ", 200)))
 	require.NoError(t, s.Return(ctx, id(), "of a letter that nobody sent"))
 
-	list, err := st.Mailings(ctx, "2026-11-18")
+	list, err := st.Mailings(ctx, document.Sheet, "2026-11-18")
 	require.NoError(t, err)
 	require.Len(t, list, 2, "those of earlier lessons are left out")
 	assert.Equal(t, []string{second.ID, store.Refused, first.ID, store.Bounced}, []string{list[0].ID, list[0].State, list[1].ID, list[1].State}, "the newest first")
 	assert.Equal(t, "The mailbox is full", list[1].Says)
 	assert.Len(t, list[0].Says, 300)
 
+	reports, err := st.Mailings(ctx, document.Report, "2000-01-01")
+	require.NoError(t, err)
+	assert.Empty(t, reports, "of another kind of document")
 	other := studio(t, s, "others@example.com")
-	list, err = other.Mailings(ctx, "2000-01-01")
+	list, err = other.Mailings(ctx, document.Sheet, "2000-01-01")
 	require.NoError(t, err)
 	assert.Empty(t, list)
 	require.NoError(t, other.EndMailing(ctx, old.ID, store.Failed, "not theirs"))
-	list, err = st.Mailings(ctx, "2026-11-11")
+	list, err = st.Mailings(ctx, document.Sheet, "2026-11-11")
 	require.NoError(t, err)
 	assert.Equal(t, store.Sent, list[2].State)
 }

@@ -8,6 +8,7 @@ import (
 
 	"patientladder/core/activity"
 	"patientladder/core/fact"
+	"patientladder/core/programme"
 )
 
 // A Whole is all that a studio has beside its accounts.
@@ -15,6 +16,7 @@ type Whole struct {
 	Row        StudioRow
 	Items      []NewItem
 	Activities []activity.Activity
+	Events     []programme.Event
 	Students   []WholeStudent
 }
 
@@ -65,6 +67,11 @@ func (s Studio) AddWhole(ctx context.Context, w Whole) error {
 				return err
 			}
 		}
+		for _, e := range w.Events {
+			if err := s.setEvent(ctx, tx, e); err != nil {
+				return err
+			}
+		}
 		for _, st := range w.Students {
 			if err := s.addStudent(ctx, tx, st.Student); err != nil {
 				return err
@@ -83,7 +90,7 @@ func (s Studio) AddWhole(ctx context.Context, w Whole) error {
 }
 
 // content are the tables that a studio's content is in, what refers to others first.
-var content = []string{"sendings", "family_links", "documents", "facts", "students", "readings", "scores", "items", "activities"}
+var content = []string{"sendings", "family_links", "documents", "facts", "students", "readings", "scores", "items", "activities", "events"}
 
 // Empty deletes all that a studio has beside its name, its calendar and its accounts.
 func (s Studio) Empty(ctx context.Context) error {

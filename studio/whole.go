@@ -11,6 +11,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/document"
 	"patientladder/core/instrument"
+	"patientladder/core/programme"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -33,6 +34,7 @@ type StudioArchive struct {
 	Instruments []instrument.Profile `json:"instruments" doc:"of the studio's own"`
 	Skills      []skill.Skill        `json:"skills" doc:"of the studio's own"`
 	Activities  []activity.Activity  `json:"activities" doc:"of the studio's own"`
+	Events      []programme.Event    `json:"events,omitempty" doc:"days on which students play before others"`
 	Items       []ArchivedItem       `json:"items" doc:"in the order of the shelf"`
 	Students    []StudentArchive     `json:"students" doc:"by name"`
 }
@@ -52,12 +54,13 @@ func (a *App) ExportStudio(ctx context.Context, who Who) (StudioArchive, error) 
 	}
 	students, err1 := r.Students(ctx)
 	activities, err2 := r.Activities(ctx)
-	if err := errors.Join(err1, err2); err != nil {
+	events, err3 := r.Events(ctx)
+	if err := errors.Join(err1, err2, err3); err != nil {
 		return StudioArchive{}, told(err, "studio")
 	}
 	terms := calendar.Calendar{Terms: list(r.row.Calendar.Terms), Free: list(r.row.Calendar.Free)}
 	out := StudioArchive{Format: archiveFormat, Name: r.row.Name, Zone: r.row.Zone, Calendar: terms, Home: r.row.Home, Words: r.row.Words, Titles: r.row.Titles,
-		Instruments: list(r.row.Instruments), Skills: list(r.row.Skills), Activities: list(activities), Items: []ArchivedItem{}, Students: []StudentArchive{}}
+		Instruments: list(r.row.Instruments), Skills: list(r.row.Skills), Activities: list(activities), Events: events, Items: []ArchivedItem{}, Students: []StudentArchive{}}
 	for _, it := range items {
 		one := ArchivedItem{Item: it.Listing()}
 		if it.HasScore {
@@ -94,7 +97,7 @@ func (a *App) ImportStudio(ctx context.Context, who Who, in StudioArchive) error
 	if err := in.Calendar.Check(); err != nil {
 		return invalid("The calendar does not work: %v.", err)
 	}
-	w := store.Whole{Row: store.StudioRow{Name: in.Name, Zone: in.Zone, Calendar: in.Calendar, Home: in.Home, Words: in.Words, Titles: in.Titles, Instruments: in.Instruments, Skills: in.Skills}, Activities: in.Activities}
+	w := store.Whole{Row: store.StudioRow{Name: in.Name, Zone: in.Zone, Calendar: in.Calendar, Home: in.Home, Words: in.Words, Titles: in.Titles, Instruments: in.Instruments, Skills: in.Skills}, Activities: in.Activities, Events: in.Events}
 	instruments := instrument.Shipped.With(in.Instruments)
 	for _, one := range in.Items {
 		if err := one.Item.Check(instruments); err != nil {

@@ -246,15 +246,51 @@ func (w Way) suggestDates(say func(Suggestion)) {
 			say(Suggestion{Key: "polish:" + r.ID, Band: "now", Rung: r.ID, Title: r.Item.Title, Accept: fact.Bodies{fact.Polished{Rung: r.ID}},
 				Why: reason.Of("polish-for", "title", r.Item.Title, "day", string(r.Target), "days", strconv.Itoa(r.Target.Sub(w.Today())))})
 		}
-		e, open := w.Expect(r.ID)
-		if r.Target == "" || !open || r.Target < w.Today() {
+		if r.Target == "" || r.Target < w.Today() {
 			continue
 		}
-		if e.High == "" || e.High.Add(int(7*judgement.PolishWeeks)) > r.Target {
+		if e := w.ReadyFor(r, r.Target); e.State == AtRisk {
 			say(Suggestion{Key: "date:" + r.ID, Band: "warn", Rung: r.ID, Title: r.Item.Title,
 				Why: reason.Of("date-at-risk", "title", r.Item.Title, "day", string(r.Target), "high", string(e.High), "mid", string(e.Mid), "polish", strconv.Itoa(int(judgement.PolishWeeks)))})
 		}
 	}
+}
+
+// Ready says how a piece stands before a day on which it is played before others.
+type Ready struct {
+	State string        `json:"state" enum:"polished,polish,comes,at-risk,unknown"`
+	By    calendar.Date `json:"by,omitempty" doc:"when it should be secure: some weeks before the day"`
+	Mid   calendar.Date `json:"mid,omitempty" doc:"of one in hand: when it is expected"`
+	High  calendar.Date `json:"high,omitempty" doc:"and when at the latest, eight times in ten"`
+}
+
+// How a piece stands before its day.
+const (
+	IsPolished = "polished"
+	ToPolish   = "polish"  // secure, and to be polished
+	Comes      = "comes"   // expected in time
+	AtRisk     = "at-risk" // it may come too late to be polished
+	NotTold    = "unknown" // nothing is foretold of it
+)
+
+// ReadyFor says how a rung stands before a day. What is played before others is secure some weeks
+// before it.
+func (w Way) ReadyFor(r ladder.Rung, day calendar.Date) Ready {
+	out := Ready{By: day.Add(-int(7 * judgement.PolishWeeks))}
+	switch e, open := w.Expect(r.ID); {
+	case r.Polished:
+		out.State = IsPolished
+	case r.Foothold != nil:
+		out.State = ToPolish
+	case !open:
+		out.State = NotTold
+	default:
+		out.State, out.Mid, out.High = Comes, e.Mid, e.High
+		if e.High == "" || e.High > out.By {
+			out.State = AtRisk
+		}
+	}
+	return out
 }
 
 // suggestUpkeep names the secure piece that is most nearly forgotten, and one

@@ -198,6 +198,16 @@ var (
 	PlacementDoubt = ours("placement", "chance of having come so far, to begin there", 0.75, "higher: a student begins lower")
 )
 
+// The order of a programme, and how long it lasts.
+var (
+	ProgrammeMove = ours("programme", "cost of moving instruments between two players", 3, "higher: an instrument is moved less often")
+	ProgrammeSame = ours("programme", "cost of one key, or one mood, twice running, and of a calm end", 1, "higher: keys and moods change more often")
+	ProgrammeWait = ours("programme", "cost a year by which somebody younger comes later", 0.2, "higher: the young play first")
+	PieceSeconds  = ours("programme", "seconds of a piece whose bars are not known", 120, "higher: programmes are reckoned longer")
+	BowSeconds    = ours("programme", "seconds between two players", 30, "higher: programmes are reckoned longer")
+	MoveSeconds   = ours("programme", "seconds between two players where instruments are moved", 60, "higher: programmes are reckoned longer")
+)
+
 // What is said, and when.
 var (
 	ForecastShift = ours("advice", "weeks by which a forecast must move to be told", 1.5, "lower: every small shift is news")

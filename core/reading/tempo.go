@@ -67,6 +67,20 @@ func (p Page) Tempo() Tempo {
 	return t
 }
 
+// Goes says how a piece goes by its title and its tempo in quarter notes a minute, 0 for none: calm,
+// walking or lively; empty where neither tells.
+func Goes(title string, qpm float64) string {
+	for _, w := range spelled(title) {
+		if s := sense(w); s != "" {
+			return s
+		}
+	}
+	if qpm > 0 {
+		return pace(qpm)
+	}
+	return ""
+}
+
 // pace is how a tempo goes, by the same figures as the taste of a piece.
 func pace(qpm float64) string {
 	switch {

@@ -33,3 +33,13 @@ func TestWhatSaysHowItGoes(t *testing.T) {
 		assert.Equal(t, c.want, Read(s, instrument.Shipped.Of("piano")).Tempo(), c.head)
 	}
 }
+
+func TestHowAPieceGoes(t *testing.T) {
+	for _, c := range []struct {
+		title string
+		qpm   float64
+		want  string
+	}{{"The Cooper's Jig", 0, "lively"}, {"Quiet Engine", 140, "calm"}, {"Rope Walk", 0, "walking"}, {"Bollard", 0, ""}, {"Bollard", 140, "lively"}, {"Bollard", 50, "calm"}} {
+		assert.Equal(t, c.want, Goes(c.title, c.qpm), "%s at %v", c.title, c.qpm)
+	}
+}

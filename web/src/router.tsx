@@ -223,6 +223,16 @@ const all = createRoute({
   path: "/studio/students",
   component: lazyRouteComponent(() => import("./screens/today/AllScreen"), "AllScreen"),
 });
+const dates = createRoute({
+  getParentRoute: () => inside,
+  path: "/studio/dates",
+  component: lazyRouteComponent(() => import("./screens/dates/DatesScreen"), "DatesScreen"),
+});
+const date = createRoute({
+  getParentRoute: () => inside,
+  path: "/studio/dates/$event",
+  component: lazyRouteComponent(() => import("./screens/dates/DateScreen"), "DateScreen"),
+});
 const reports = createRoute({
   getParentRoute: () => inside,
   path: "/studio/reports",
@@ -281,6 +291,8 @@ export const router = createRouter({
       all,
       term,
       reports,
+      dates,
+      date,
       account,
       numbers,
       nowhere,

@@ -186,6 +186,19 @@ export const reportView = (student: string, from?: string) =>
     ),
   });
 
+export const eventsView = queryOptions({
+  queryKey: ["events"],
+  queryFn: asked(() => api.GET("/api/events")),
+});
+
+export const eventView = (event: string, earlier: number) =>
+  queryOptions({
+    queryKey: ["events", event, earlier],
+    queryFn: asked(() =>
+      api.GET("/api/events/{event}", { params: { path: { event }, query: earlier ? { earlier } : {} } }),
+    ),
+  });
+
 export const reportsView = (from?: string) =>
   queryOptions({
     queryKey: ["reports", from],

@@ -5,6 +5,8 @@ const places = [
   "/studio/today",
   "/studio/students",
   "/studio/term",
+  "/studio/reports",
+  "/studio/dates",
   "/studio",
   "/calendar",
   "/studio/account",

@@ -1,0 +1,64 @@
+package studio_test
+
+import (
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"patientladder/core/fact"
+	"patientladder/core/programme"
+	"patientladder/studio"
+)
+
+// A concert with its pieces: they have its day as their date, one that is withdrawn has none, and an
+// earlier day says what that would put at risk.
+func TestAConcertAndItsDates(t *testing.T) {
+	r := newRoom(t)
+	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	slip := r.tell(fact.RungAdded{Item: "slipway", Strand: "book", After: fact.Top})
+	r.tell(fact.LessonOpened{Day: "2026-11-18"})
+	for _, rung := range []string{lamp, slip} {
+		r.tell(fact.Taught{Rung: rung})
+	}
+	r.tell(fact.FootholdTried{Rung: slip, Outcome: "granted"})
+	for range 3 { // points
+		r.tell(fact.PointMarked{Rung: slip, Point: "tone", State: fact.Met})
+	}
+	e := programme.Event{ID: studio.NewID(), Name: "Winter concert", Kind: "concert", Day: "2026-12-05", Entries: []programme.Listing{{Student: r.student, Rung: lamp}, {Student: r.student, Rung: slip, Seconds: 100}}}
+	require.NoError(t, r.app.KeepEvent(ctx, r.who, e))
+	target := func(rung string) string {
+		v, err := r.app.Ladder(ctx, r.who, r.student)
+		require.NoError(t, err)
+		i := slices.IndexFunc(v.Rungs, func(x studio.RungView) bool { return x.ID == rung })
+		return string(v.Rungs[i].Target)
+	}
+	assert.Equal(t, []string{"2026-12-05", "2026-12-05"}, []string{target(lamp), target(slip)})
+	v, err := r.app.Event(ctx, r.who, e.ID, 0)
+	require.NoError(t, err)
+	require.Len(t, v.Entries, 2)
+	assert.Equal(t, "at-risk", v.Entries[0].Ready.State, "begun today, and the concert is in seventeen days")
+	assert.Equal(t, 100, v.Entries[1].Lasts)
+	assert.Equal(t, v.Entries[0].Lasts+100, v.Seconds)
+	assert.Equal(t, 3, v.Entries[0].Lessons, "today's, and two more")
+	earlier, err := r.app.Event(ctx, r.who, e.ID, 2)
+	require.NoError(t, err)
+	assert.EqualValues(t, "2026-11-21", earlier.Day)
+	assert.Equal(t, 1, earlier.Entries[0].Lessons)
+	e.Entries = e.Entries[1:]
+	require.NoError(t, r.app.KeepEvent(ctx, r.who, e))
+	assert.Equal(t, []string{"", "2026-12-05"}, []string{target(lamp), target(slip)}, "what is withdrawn has no date any more")
+	e.Day = "2026-12-12"
+	require.NoError(t, r.app.KeepEvent(ctx, r.who, e))
+	assert.Equal(t, "2026-12-12", target(slip), "moved with the day")
+	require.NoError(t, r.app.KeepEvent(ctx, r.who, e))
+	e.Entries = append(e.Entries, programme.Listing{Student: r.student, Rung: studio.NewID()})
+	assert.ErrorContains(t, r.app.KeepEvent(ctx, r.who, e), "not on the ladder of Emil")
+	e.Name = ""
+	assert.ErrorContains(t, r.app.KeepEvent(ctx, r.who, e), "needs a name")
+	require.NoError(t, r.app.DropEvent(ctx, r.who, e.ID))
+	assert.Empty(t, target(slip))
+	_, err = r.app.Event(ctx, r.who, e.ID, 0)
+	assert.ErrorContains(t, err, "no such day")
+}
