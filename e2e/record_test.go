@@ -127,3 +127,28 @@ func TestTheConcert(t *testing.T) {
 	p.sees("Over")
 	p.until("!document.body.innerText.includes('How did it go?')", "it was told")
 }
+
+// A check-in that is due: what to talk about, what was agreed, and what came of it; numbers out as
+// tables, dates and check-ins in the calendar file.
+func TestACheckIn(t *testing.T) {
+	p := atWork(t)
+	luca := p.student("Luca")
+	p.goTo("/studio/students")
+	p.sees("Check-ins that are due")
+	p.goTo("/students/" + luca + "/record")
+	p.sees("Due since")
+	p.sees("All three at one table")
+	p.press("We have talked")
+	p.overwrite("document.querySelector('[name=agreed]')", "Two short sittings, and a piece of his own choosing.")
+	p.press("Keep the check-in")
+	p.sees("What came of what was agreed: Two short sittings")
+	p.sees("days at home a week before")
+	p.until("!document.body.innerText.includes('Due since')", "the next is half a term ahead")
+	p.goTo("/students/" + luca + "/report")
+	p.until("document.querySelector('[name=home]')?.value.includes('What we agreed on: Two short sittings')", "the report tells it")
+	table := evalAsync(p, "fetch('/api/numbers.csv?of=facts').then(r => r.text())")
+	assert.Contains(t, table, "Luca Petrosyan")
+	assert.Contains(t, table, "talked")
+	assert.Contains(t, evalAsync(p, "fetch('/api/numbers.csv?of=practice').then(r => r.text())"), "student,day,minutes,felt")
+	assert.Contains(t, evalAsync(p, "fetch('/api/lessons.ics').then(r => r.text())"), "Check-in: Emil")
+}

@@ -311,7 +311,7 @@ func (s *Server) routes() {
 	}) error {
 		return s.app.KeepReport(ctx, w, in.Student, in.Body)
 	})
-	answer(s, huma.Operation{OperationID: "send-report", Method: http.MethodPost, Path: "/api/students/{student}/report/sendings", Summary: "Mail a report as it was kept; sending the same id twice sends once"},
+	answer(s, huma.Operation{OperationID: "send-report", Method: http.MethodPost, Path: "/api/students/{student}/report/letters", Summary: "Mail a report as it was kept; sending the same id twice sends once"},
 		func(ctx context.Context, w studio.Who, in *struct {
 			Student string `path:"student" maxLength:"26"`
 			Body    struct {
@@ -322,6 +322,11 @@ func (s *Server) routes() {
 		}) (studio.Sending, error) {
 			return s.app.SendReport(ctx, w, in.Student, in.Body.From, in.Body.ID, in.Body.Paper)
 		})
+	download(s, "/api/numbers.csv", "numbers-out", "What was told, footholds or practice of all students, as a table", "text/csv; charset=utf-8", func(ctx context.Context, w studio.Who, in *struct {
+		Of string `query:"of" enum:"facts,footholds,practice" default:"facts"`
+	}) (studio.Archive, error) {
+		return s.app.Numbers(ctx, w, in.Of)
+	})
 	get(s, "/api/events", "events", "Days on which students play before others", func(ctx context.Context, w studio.Who, _ *none) (studio.EventsView, error) {
 		return s.app.Events(ctx, w)
 	})

@@ -139,8 +139,8 @@ func TestNothingCrossesFromOneStudioToAnother(t *testing.T) {
 	assert.True(t, strings.HasPrefix(api.OpenAPI, "3.1"))
 	assert.GreaterOrEqual(t, len(api.Paths), 14)
 	// what is sent where something is changed
-	bodies := map[string]string{"/{student}": `{"firstName":"X","familyName":"","birthYear":2018,"birthMonth":3,"instrument":"cello"}`, "/moved": `{"to":"x","marks":[]}`, "/links": "", "/same": `{"as":""}`, "/slot": `{"weekday":3,"start":"16:00","minutes":30}`, "/contact": `{"address":"a@b.example"}`, "/sendings": `{"id":"` + ulid.Make().String() + `","paper":"A4","from":"2026-09-07"}`,
-		"/report": `{"term":{"from":"2026-09-07","to":"2026-12-11"},"paragraphs":[]}`}
+	bodies := map[string]string{"/{student}": `{"firstName":"X","familyName":"","birthYear":2018,"birthMonth":3,"instrument":"cello"}`, "/moved": `{"to":"x","marks":[]}`, "/links": "", "/same": `{"as":""}`, "/slot": `{"weekday":3,"start":"16:00","minutes":30}`, "/contact": `{"address":"a@b.example"}`, "/sendings": `{"id":"` + ulid.Make().String() + `","paper":"A4"}`, "/letters": `{"id":"` + ulid.Make().String() + `","paper":"A4","from":"2026-09-07"}`,
+		"/report": `{"term":{"name":"autumn","from":"2026-09-07","to":"2026-12-11"},"paragraphs":[]}`}
 	for path, methods := range api.Paths {
 		at := strings.NewReplacer("{student}", emil, "{item}", item, "{question}", "upkeep", "{school}", "third", "{layer}", "fingers").Replace(path)
 		for method := range methods {

@@ -19,6 +19,7 @@ import (
 	"patientladder/core/document"
 	"patientladder/core/fact"
 	"patientladder/core/instrument"
+	"patientladder/core/report"
 	"patientladder/core/shelf"
 	"patientladder/core/week"
 	"patientladder/letter"
@@ -107,6 +108,13 @@ func (a *App) ExportStudent(ctx context.Context, who Who, student string) (Archi
 	put("student.json", raw)
 	var sheets []calendar.Date
 	for i, d := range all.Documents {
+		if d.Kind == document.Report {
+			var r report.Report
+			err = cmp.Or(err, json.Unmarshal(d.Body, &r))
+			l, failed := letter.WriteReport(letter.ReportAsk{FirstName: p.FirstName, Studio: p.row.Name, Teacher: teacher, Report: r})
+			err = cmp.Or(err, failed)
+			put(fmt.Sprintf("pages/report-%s-%d.html", d.Day, d.Revision), []byte(l.HTML))
+		}
 		if d.Kind != document.Sheet || i+1 < len(all.Documents) && all.Documents[i+1].Kind == d.Kind && all.Documents[i+1].Day == d.Day {
 			continue // the newest revision of each sheet
 		}

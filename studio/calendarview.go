@@ -13,6 +13,8 @@ import (
 	ics "github.com/arran4/golang-ical"
 
 	"patientladder/core/calendar"
+	"patientladder/core/fact"
+	"patientladder/core/home"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/store"
@@ -159,20 +161,41 @@ func (a *App) Lessons(ctx context.Context, who Who) ([]byte, error) {
 		return nil, err
 	}
 	students, err1 := r.Students(ctx)
-	out, err2 := r.standings(ctx, nil, outOfTurn...)
-	if err := errors.Join(err1, err2); err != nil {
+	out, err2 := r.standings(ctx, nil, append([]fact.Body{fact.Talked{}, fact.LessonClosed{}, fact.ApproachSet{}, fact.Probed{}}, outOfTurn...)...)
+	events, err3 := r.Events(ctx)
+	if err := errors.Join(err1, err2, err3); err != nil {
 		return nil, told(err, "studio")
 	}
 	cal := r.newCalendar(r.row.Name)
+	allDay := func(id, says string, from, to calendar.Date) {
+		e := cal.AddEvent(id + "@ladder")
+		e.SetDtStampTime(r.now)
+		e.SetSummary(says)
+		e.SetAllDayStartAt(from.Time())
+		e.SetAllDayEndAt(to.Add(1).Time()) // the first day after it
+	}
 	for _, st := range students {
 		r.write(cal, st, out[st.ID], fmt.Sprintf("%s, %s", st.FirstName, st.Instrument))
+		p := pupil{room: r, Student: st, standing: out[st.ID], chosen: st.Approach}
+		talk := home.Next(p.standing, p.approach(p.standing, r.today()), r.today(), age(st, r.today()))
+		if due := max(talk.Due, r.today()); talk.Due != "" {
+			allDay("talk-"+st.ID, "Check-in: "+st.FirstName, due, due)
+		}
+	}
+	for _, e := range events {
+		if start, err := time.ParseInLocation("2006-01-02 15:04", string(e.Day)+" "+e.Start, r.zone); err == nil {
+			one := cal.AddEvent("event-" + e.ID + "@ladder")
+			one.SetDtStampTime(r.now)
+			one.SetSummary(e.Name)
+			one.SetStartAt(start)
+			one.SetEndAt(start.Add(2 * time.Hour))
+			one.SetLocation(e.Place)
+			continue
+		}
+		allDay("event-"+e.ID, e.Name, e.Day, e.Day)
 	}
 	for _, f := range r.row.Calendar.Free {
-		e := cal.AddEvent("free-" + string(f.From) + "@ladder")
-		e.SetDtStampTime(r.now)
-		e.SetSummary(f.Name)
-		e.SetAllDayStartAt(f.From.Time())
-		e.SetAllDayEndAt(f.To.Add(1).Time()) // the first day after it
+		allDay("free-"+string(f.From), f.Name, f.From, f.To)
 	}
 	return []byte(cal.Serialize()), nil
 }

@@ -9,6 +9,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/document"
+	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/record"
@@ -172,6 +173,7 @@ type StudentTerm struct {
 	Student StudentCard     `json:"student"`
 	On      []string        `json:"on" doc:"titles in hand, the book's first"`
 	Now     record.Brought  `json:"now"`
+	Minutes int             `json:"minutes" doc:"of its lessons"`
 	Before  *record.Brought `json:"before,omitempty" doc:"by the same day of the term before; absent of the first, and of who had no lesson in it"`
 }
 
@@ -180,7 +182,21 @@ type TermView struct {
 	Today    calendar.Date     `json:"today"`
 	Terms    []record.TermSpan `json:"terms" doc:"those that have begun, the newest first"`
 	Shown    int               `json:"shown" doc:"place in the list of terms; -1 while none has begun"`
+	Minutes  int               `json:"minutes" doc:"taught in the term so far"`
+	Foretold int               `json:"foretold" doc:"footholds of all students whose weeks were foretold at their first lesson"`
+	Kept     int               `json:"kept" doc:"of them, how many came in their weeks"`
 	Students []StudentTerm     `json:"students" doc:"those with lessons in it and those who come, by name"`
+}
+
+// taughtOn is how many minutes the lesson of a day had.
+func (p *pupil) taughtOn(day calendar.Date) int {
+	minutes := p.Slot.Minutes
+	for _, change := range p.standing.Changes[day] {
+		if c, is := change.(fact.LessonLength); is && c.Minutes > 0 {
+			minutes = c.Minutes
+		}
+	}
+	return minutes
 }
 
 // Term shows a term at a glance: the one that began on a day, or the newest for the empty date.
@@ -210,6 +226,14 @@ func (a *App) Term(ctx context.Context, who Who, from calendar.Date) (TermView, 
 		if one.Student.State == "left" && one.Now.Lessons == 0 {
 			continue
 		}
+		for day := range p.standing.Closed {
+			if term.SoFar.Holds(day) {
+				one.Minutes += p.taughtOn(day)
+			}
+		}
+		v.Minutes += one.Minutes
+		foretold := climb.Foretell(p.asStudent(p.standing, p.Approach, p.room.now))
+		v.Foretold, v.Kept = v.Foretold+len(foretold), v.Kept+climb.Kept(foretold)
 		for _, rung := range p.standing.In(ladder.Current) {
 			if rung.Taught != nil {
 				one.On = append(one.On, rung.Item.Title)

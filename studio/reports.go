@@ -48,6 +48,11 @@ func (p *pupil) draft(term record.TermSpan) report.Report {
 	presumed := climb.Presumed(p.graph, p.shelf, p.standing.Began)
 	ask := report.Ask{Name: p.FirstName, Adult: age(p.Student, p.today()) >= 18, Before: p.standing.BeforeBook, Span: calendar.Span{Name: term.Name, From: span.From, To: span.To},
 		Brought: record.Over(p.standing, p.graph, presumed, span), Kept: len(p.standing.In(ladder.Secure)), Words: home.Words(p.standing, span.From, span.To)}
+	for _, talk := range p.standing.Talks {
+		if span.Holds(calendar.On(talk.At)) {
+			ask.Agreed = talk.Agreed
+		}
+	}
 	for _, r := range p.standing.In(ladder.Current) {
 		if r.Taught != nil && r.Strand.Piece() {
 			ask.Hand = append(ask.Hand, report.InHand{Title: r.Item.Title, Missing: r.Missing()})

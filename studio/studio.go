@@ -316,7 +316,10 @@ func slotOn(weekly calendar.Slot, s ladder.Standing, d calendar.Date) calendar.S
 
 // home is what comes back from home.
 func (p *pupil) home() home.Answer {
-	return home.Read(p.standing, p.today(), age(p.Student, p.today()))
+	years := age(p.Student, p.today())
+	out := home.Read(p.standing, p.today(), years)
+	out.Talk = home.Next(p.standing, p.Approach, p.today(), years)
+	return out
 }
 
 // ask is what the lesson of a day is planned from.

@@ -29,6 +29,9 @@ func Effects(was, is Try) []reason.Reason {
 	if a, b := Treats(was.Approach, was.Age), Treats(is.Approach, is.Age); a != b {
 		out = append(out, reason.Of("effect-treats", "to", map[bool]string{true: "counted", false: "music"}[b]))
 	}
+	if a, b := was.Approach.TalkWeeks(), is.Approach.TalkWeeks(); a != b {
+		out = append(out, reason.Of("effect-talks", "weeks", strconv.Itoa(b)))
+	}
 	if a, b := was.Begins, is.Begins; a != nil && b != nil && a.ID != b.ID {
 		out = append(out, reason.Of("effect-begin", "title", b.Title))
 	}

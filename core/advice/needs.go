@@ -1,6 +1,7 @@
 package advice
 
 import (
+	"cmp"
 	"slices"
 	"strconv"
 	"strings"
@@ -17,12 +18,12 @@ import (
 type Need struct {
 	Sort  string        `json:"sort" enum:"pain,stuck,try,date,landing,practice,question,sheet,seat"`
 	Why   reason.Reason `json:"why"`
-	Place string        `json:"place" enum:"ladder,lesson,week,seat"`
+	Place string        `json:"place" enum:"ladder,lesson,week,record,seat"`
 	Rung  string        `json:"rung,omitempty"`
 }
 
 // sorts of needs, what presses most first.
-var sorts = []string{"pain", "stuck", "try", "date", "question", "landing", "practice", "sheet", "seat"}
+var sorts = []string{"pain", "heart", "stuck", "try", "date", "question", "landing", "practice", "talk", "sheet", "seat"}
 
 // Presses ranks a student by the needs, the smallest first: by what presses most, then by how
 // many there are.
@@ -36,7 +37,7 @@ func Presses(needs []Need) int {
 
 // Round reports whether a need is one of the rounds that are made through all students at
 // once, as sending sheets, rather than one student's own.
-func (n Need) Round() bool { return n.Sort == "sheet" || n.Sort == "seat" }
+func (n Need) Round() bool { return n.Sort == "sheet" || n.Sort == "seat" || n.Sort == "talk" }
 
 // A Given tells of the newest sheet how it fared.
 type Given struct {
@@ -61,10 +62,11 @@ func (w Way) Needs(at home.Answer, seat *reason.Reason, given Given) []Need {
 	if s.Ache != nil {
 		say("pain", "lesson", "", reason.Of("pain-stop", "side", s.Ache.Side, "where", s.Ache.Where))
 	}
-	warned := map[string]bool{}
+	warned, stuck := map[string]bool{}, ""
 	for _, g := range w.Suggestions() {
 		switch {
 		case strings.HasPrefix(g.Key, "stuck:"):
+			stuck = cmp.Or(stuck, g.Title)
 			say("stuck", "ladder", g.Rung, g.Why)
 		case g.Why.Code == "ready-to-try", g.Why.Code == "try-first-book":
 			say("try", "lesson", g.Rung, g.Why)
@@ -77,6 +79,12 @@ func (w Way) Needs(at home.Answer, seat *reason.Reason, given Given) []Need {
 		if days := r.Target.Sub(w.Today()); r.Target != "" && days >= 0 && days <= soon && !warned[r.ID] {
 			say("date", "ladder", r.ID, reason.Of("date-comes", "title", r.Item.Title, "day", string(r.Target), "days", strconv.Itoa(days)))
 		}
+	}
+	for _, why := range home.Heart(s, w.Today(), stuck) {
+		say("heart", "week", "", why)
+	}
+	if at.Talk.Over {
+		say("talk", "record", "", reason.Of("talk-due", "day", string(at.Talk.Due), "with", at.Talk.With))
 	}
 	if n := w.climbing(); n >= climbs {
 		say("landing", "ladder", "", reason.Of("landing-due", "climbs", strconv.Itoa(n)))

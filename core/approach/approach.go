@@ -46,6 +46,7 @@ const (
 	Slope      Question = "slope"
 	Rewards    Question = "rewards"
 	Praise     Question = "praise"
+	Talks      Question = "talks"
 )
 
 // The schools that rules ask for by name.
@@ -79,6 +80,8 @@ const (
 	ThickBook     School = "book"     // of what raises a low seat
 	Generous      School = "generous" // of praise
 	SameLevel     School = "same"     // of transfers
+	EachTerm      School = "term"     // of talks
+	AsNeeded      School = "as-needed"
 )
 
 // seated are the questions about what one sits on; who stands is not asked.
@@ -172,6 +175,8 @@ var Rows = []Row{
 	{"correcting", "How is a fault corrected?", "current", "", []Option{
 		{"each-time", "each time from the first", "Stop at each slip from the first playing on."},
 		{"one-thing", "gradually, one thing", "One thing at a time; let the rest pass."}}, always("one-thing")},
+	{Talks, "How often is home talked with?", "", "", []Option{
+		{"half-term", "each half term", ""}, {EachTerm, "each term", ""}, {AsNeeded, "when there is need", ""}}, always("half-term")},
 	{Praise, "When is praise given?", "close", "", []Option{
 		{Generous, "generously, at every chunk", "Praise every chunk that went, and name it."},
 		{"specific", "for a named thing only", "Name one thing that went well, and the student names two."}}, under(7, Generous, "specific")},
@@ -255,6 +260,17 @@ func (a Approach) NewSkills() int {
 
 // HeadStarts returns how many skills are prepared at once.
 func (a Approach) HeadStarts() int { return min(a.NewSkills(), 2) }
+
+// TalkWeeks is how many weeks lie between two check-ins; 0 where none is planned.
+func (a Approach) TalkWeeks() int {
+	switch a[Talks] {
+	case EachTerm:
+		return int(judgement.WholeTerm)
+	case AsNeeded:
+		return 0
+	}
+	return int(judgement.HalfTerm)
+}
 
 // Doubt is the chance of having come so far that a student from elsewhere needs to begin there.
 func (a Approach) Doubt() float64 {

@@ -34,7 +34,7 @@ var kinds = []entry{
 	of[TargetSet](), of[TargetDropped](), of[Prepared](), of[Overruled](),
 	// the student
 	of[BeforeBook](), of[BookChosen](), of[BookDropped](), of[TasteAsked](), of[ApproachSet](), of[Probed](), of[Seen](), of[SeatMeasured](),
-	of[MoodSeen](), of[WentWell](), of[Noted](), of[Pained](), of[PainCleared](),
+	of[MoodSeen](), of[WentWell](), of[Talked](), of[Noted](), of[Pained](), of[PainCleared](),
 	// the lesson
 	of[LessonOpened](), of[LessonClosed](), of[LessonMissed](), of[LessonMoved](), of[LessonExtra](), of[LessonRemote](), of[LessonRated](),
 	of[Paused](), of[Left](), of[Returned](),
@@ -266,6 +266,12 @@ type MoodSeen struct {
 type WentWell struct {
 	Rung string `json:"rung,omitempty" maxLength:"26" ref:"rung"`
 	Text string `json:"text" maxLength:"2000"`
+}
+
+// Talked is a check-in with the family, with what was agreed.
+type Talked struct {
+	With   string `json:"with" enum:"family,student,both"`
+	Agreed string `json:"agreed" maxLength:"2000"`
 }
 
 // Noted is a note of the teacher's.
@@ -513,6 +519,7 @@ func (Seen) Kind() Kind             { return "seen" }
 func (SeatMeasured) Kind() Kind     { return "seat_measured" }
 func (MoodSeen) Kind() Kind         { return "mood_seen" }
 func (WentWell) Kind() Kind         { return "went_well" }
+func (Talked) Kind() Kind           { return "talked" }
 func (Noted) Kind() Kind            { return "noted" }
 func (Pained) Kind() Kind           { return "pained" }
 func (PainCleared) Kind() Kind      { return "pain_cleared" }

@@ -37,6 +37,7 @@ type Answer struct {
 	Asked    int             `json:"asked" doc:"days that were asked for"`
 	Words    map[string]int  `json:"words" doc:"how often each feeling was told"`
 	Try      []reason.Reason `json:"try" doc:"what to try, the first first"`
+	Talk     Talk            `json:"talk" doc:"the next check-in"`
 }
 
 // Window is how many days back a home is asked about: past it, it has told nothing

@@ -208,6 +208,13 @@ var (
 	MoveSeconds   = ours("programme", "seconds between two players where instruments are moved", 60, "higher: programmes are reckoned longer")
 )
 
+// Check-ins with families.
+var (
+	HalfTerm   = ours("check-ins", "weeks from one check-in to the next, each half term", 6, "higher: talked less often")
+	WholeTerm  = ours("check-ins", "weeks from one to the next, each term", 13, "higher: talked less often")
+	HeartFalls = ours("check-ins", "share of the days at home before, under which they fall", 0.6, "higher: worried sooner")
+)
+
 // What is said, and when.
 var (
 	ForecastShift = ours("advice", "weeks by which a forecast must move to be told", 1.5, "lower: every small shift is news")

@@ -214,6 +214,8 @@ func (f *fold) student(t fact.Fact) {
 		f.s.Body = Body{t.At, b}
 	case fact.MoodSeen:
 		f.s.Mood = b.Mood
+	case fact.Talked:
+		f.s.Talks = append(f.s.Talks, Talk{t.At, b.With, strings.TrimSpace(b.Agreed)})
 	case fact.Pained:
 		if f.s.Ache == nil {
 			f.s.Rests = append(f.s.Rests, calendar.Span{From: t.Day()})

@@ -10,6 +10,13 @@ import (
 	"patientladder/core/shelf"
 )
 
+// A Talk is a check-in with the family.
+type Talk struct {
+	At     time.Time
+	With   string // family, student or both
+	Agreed string
+}
+
 // A Standing is what the facts of one student add up to.
 type Standing struct {
 	Rungs    []Rung     // lane by lane in the order of shelf.Strands, from the foot up
@@ -32,6 +39,7 @@ type Standing struct {
 	Seen       []Sight                 // faults of body and hand, in order
 	Body       Body                    // as last measured
 	Mood       string                  // as last seen
+	Talks      []Talk                  // with the family, in order
 	Ache       *Ache                   // a pain told and not cleared since
 	Rests      []calendar.Span         // from each pain to the day on which it was cleared; the last without an end while it lasts
 	HomeDays   HomeDays                // when the family practises

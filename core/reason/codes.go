@@ -3,6 +3,7 @@ package reason
 // Codes lists every code, so that a screen can be held to have a sentence for each: a
 // new reason is one line here and its sentence.
 var Codes = []string{
+	"heart-days", "heart-dull", "heart-stuck", "talk-agreed", "talk-due", "talk-goals", "talk-three-way",
 	"a-card", "a-climb", "a-cycle", "a-game", "a-pattern", "a-scale", "after-break", "aims-card-bowed", "aims-card-keyboard",
 	"aims-card-plucked", "aims-card-shared", "another-game", "before-in-book", "before-the-book", "brings-and-needs", "calendar-clash",
 	"calendar-long-day", "calendar-no-pause", "card-accidental", "card-aside", "card-away", "card-black-right", "card-chord", "card-distance",
@@ -14,7 +15,7 @@ var Codes = []string{
 	"changed-line-own", "changed-much", "changed-new", "changed-new-own", "child-leads", "child-teaches", "chosen",
 	"close-heard", "close-made-up", "comes-next", "corrected", "count-by-age", "count-correct-only", "count-quality", "date-at-risk", "date-comes",
 	"drops-out", "drops-to", "due-again", "earlier-help", "effect-aims", "effect-begin", "effect-counts", "effect-cue", "effect-hands", "effect-head-starts", "effect-lesson",
-	"effect-line", "effect-moves", "effect-none", "effect-order", "effect-ready", "effect-share", "effect-treats", "fading", "fill-ladder",
+	"effect-line", "effect-moves", "effect-none", "effect-order", "effect-ready", "effect-share", "effect-talks", "effect-treats", "fading", "fill-ladder",
 	"first-drawing", "first-lesson", "fix-delay", "fix-drop", "fix-landing", "foothold", "gap", "gap-nearly", "gap-pass", "game-learning", "game-moves", "game-prepares", "game-refreshes",
 	"goes-already", "grown-gently", "head-start", "head-start-late", "head-start-next", "head-start-shown", "hear-far-ahead", "hear-it-early",
 	"habit-count", "habit-count-kept", "habit-hands",

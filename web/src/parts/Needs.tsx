@@ -27,6 +27,7 @@ const places = {
   ladder: "/students/$student/ladder",
   lesson: "/students/$student/lesson",
   week: "/students/$student/week",
+  record: "/students/$student/record",
 } as const;
 
 // Needs lists what a student needs, each leading to where it is seen to.

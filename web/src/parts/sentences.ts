@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { plural } from "./dates";
+import { plural, shortDay } from "./dates";
 import { length } from "./units";
 
 type Reason = Schemas["Reason"];
@@ -270,6 +270,16 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   // what a change of the approach would do
   "effect-none": () => "No plan changes now; it is kept with the student for what comes.",
   "effect-aims": (a) => `The next lesson first asks: ${a.first}`,
+  "effect-talks": (a) =>
+    a.weeks === "0" ? "No check-in is planned." : `A check-in every ${plural(a.weeks ?? "", "week")}.`,
+  "heart-days": (a) => `May lose heart: ${a.now} days at home a week, ${a.before} before.`,
+  "heart-dull": (a) => `May lose heart: dull was told ${a.count} times in four weeks. Choose pieces together.`,
+  "heart-stuck": (a) => `May lose heart: stuck on ${a.title}. Bring an easier piece in beside it.`,
+  "talk-due": (a) =>
+    `Check-in due since ${shortDay(a.day ?? "")}, ${{ family: "with the family", student: "with the student", both: "with family and student" }[a.with ?? ""] ?? ""}.`,
+  "talk-goals": () => "Goals, and how playing is spoken of at home.",
+  "talk-three-way": () => "All three at one table: ask the student first.",
+  "talk-agreed": (a) => `What came of what was agreed: ${a.text}`,
   "effect-begin": (a) => `A placement would begin at ${a.title}.`,
   "effect-lesson": (a) => `The coming lesson: ${blocks[a.kind ?? ""] ?? a.kind} ${a.from} → ${a.to} minutes.`,
   "effect-cue": (a) => `Said under ${blocks[a.kind ?? ""] ?? a.kind}: “${a.cue}”`,

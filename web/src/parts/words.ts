@@ -125,6 +125,8 @@ export function tellOf(e: Schemas["Entry"]): string {
       return `mood: ${f.mood}`;
     case "went_well":
       return `went well: ${f.text}`;
+    case "talked":
+      return `check-in${f.agreed ? `, agreed: ${f.agreed}` : ""}`;
     case "noted":
       return f.text;
     case "seen":

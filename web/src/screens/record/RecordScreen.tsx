@@ -8,6 +8,7 @@ import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
 import { namedDay, plural, shortDay, span, tellOf, time } from "../../parts/words";
 import { Home } from "../week/Home";
+import { CheckIn } from "./CheckIn";
 import { Weeks } from "./Weeks";
 import { Year } from "./Year";
 
@@ -43,6 +44,7 @@ export function RecordScreen() {
                 {view.done.length === 0 && <li className="py-2 text-soft">The first foothold will stand here.</li>}
               </ol>
               <Home home={view.home} />
+              <CheckIn student={student} talk={view.home.talk} />
               <Foretold view={view} />
               <Weeks student={student} weeks={view.weeks} />
               <Skills student={student} skills={view.skills} />

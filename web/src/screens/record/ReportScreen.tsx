@@ -16,7 +16,7 @@ type View = Schemas["ReportView"];
 // sendReport mails a report as it was kept; the same id again sends nothing more.
 export const sendReport = (student: string, from: string, id: string, paper: Paper) =>
   answer(
-    api.POST("/api/students/{student}/report/sendings", { params: { path: { student } }, body: { id, paper, from } }),
+    api.POST("/api/students/{student}/report/letters", { params: { path: { student } }, body: { id, paper, from } }),
   );
 
 // keepReport keeps a report as the teacher wrote it.

@@ -84,6 +84,22 @@ export function StudioScreen() {
                 </Link>
               </section>
               <Roster />
+              <section aria-label="Numbers out" className="rounded bg-raised p-4">
+                <h2>Numbers out</h2>
+                <p className="my-1 text-soft">As CSV, of all students, for a spreadsheet of your own.</p>
+                <p className="flex flex-wrap gap-x-4">
+                  {(["facts", "footholds", "practice"] as const).map((of) => (
+                    <a
+                      key={of}
+                      href={`/api/numbers.csv?of=${of}`}
+                      download
+                      className="font-[620] underline underline-offset-4 first-letter:uppercase"
+                    >
+                      {of}
+                    </a>
+                  ))}
+                </p>
+              </section>
               <Keys />
             </div>
             {day.demo && <DemoClock now={day.now} />}

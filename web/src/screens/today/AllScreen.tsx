@@ -83,6 +83,7 @@ function All({ view }: { view: Schemas["OverviewView"] }) {
 const rounds = [
   { code: "sheet-not-sent", title: "Sheets that have not gone out", place: "week" },
   { code: "sheet-not-opened", title: "Sheets that nobody opened", place: "week" },
+  { code: "talk-due", title: "Check-ins that are due", place: "record" },
   { code: "measure", title: "To measure", place: "seat" },
 ] as const;
 
@@ -100,9 +101,9 @@ function Rounds({ view }: { view: Schemas["OverviewView"] }) {
           {list.map((r, i) => (
             <Fragment key={r.student}>
               {i > 0 && ", "}
-              {place === "week" ? (
+              {place !== "seat" ? (
                 <Link
-                  to="/students/$student/week"
+                  to={`/students/$student/${place}`}
                   params={{ student: r.student }}
                   className="underline underline-offset-4"
                 >

@@ -126,6 +126,11 @@ function Term({ view }: { view: Schemas["TermView"] }) {
               ))}
             </tbody>
           </table>
+          <p className="border-t border-faint py-2">
+            {Math.floor(view.minutes / 60)} hours {view.minutes % 60} minutes taught.{" "}
+            {view.foretold > 0 &&
+              `${view.kept} of ${plural(view.foretold, "foothold")} of all times came in the weeks foretold; eight in ten are meant to.`}
+          </p>
           <p className="border-t border-faint py-2 text-soft">
             {chosen.length < 2
               ? "Choose two students to see them side by side. Each is held against the own term before, never against another."

@@ -1,0 +1,99 @@
+package studio
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strconv"
+
+	"patientladder/core/fact"
+	"patientladder/core/ladder"
+	"patientladder/core/record"
+	"patientladder/core/table"
+)
+
+// tabled is a line of the tables of numbers.
+type tabled struct {
+	student, day, at, by, kind, of, says string
+	minutes                              int
+}
+
+// column makes a column that is only written.
+func column(name string, write func(tabled) string) table.Column[tabled] {
+	return table.Field(name, write, nil)
+}
+
+var (
+	whoColumn = column("student", func(t tabled) string { return t.student })
+	dayColumn = column("day", func(t tabled) string { return t.day })
+	ofColumn  = column("of", func(t tabled) string { return t.of })
+
+	// numbers are the tables that a studio gives out, with their columns.
+	numbers = map[string][]table.Column[tabled]{
+		"facts": {whoColumn, dayColumn, column("time", func(t tabled) string { return t.at }), column("by", func(t tabled) string { return t.by }),
+			column("kind", func(t tabled) string { return t.kind }), ofColumn, column("body", func(t tabled) string { return t.says })},
+		"footholds": {whoColumn, dayColumn, column("strand", func(t tabled) string { return t.kind }), ofColumn, column("part", func(t tabled) string { return t.says })},
+		"practice": {whoColumn, dayColumn, column("minutes", func(t tabled) string {
+			if t.minutes == 0 {
+				return ""
+			}
+			return strconv.Itoa(t.minutes)
+		}), column("felt", func(t tabled) string { return t.says })},
+	}
+)
+
+// Numbers writes what was told of all students, their footholds or their practice as a table.
+func (a *App) Numbers(ctx context.Context, who Who, of string) (Archive, error) {
+	r, err := a.enter(ctx, who)
+	if err != nil {
+		return Archive{}, err
+	}
+	columns, there := numbers[of]
+	if !there {
+		return Archive{}, invalid("There is no table of %q: choose facts, footholds or practice.", of)
+	}
+	students, err := r.Students(ctx)
+	if err != nil {
+		return Archive{}, told(err, "studio")
+	}
+	var out []tabled
+	for _, st := range students {
+		p, err := a.pupil(ctx, who, st.ID)
+		if err != nil {
+			return Archive{}, err
+		}
+		name := fmt.Sprintf("%s %s", st.FirstName, st.FamilyName)
+		switch of {
+		case "facts":
+			back := ladder.TakenBack(p.facts)
+			for _, f := range p.facts {
+				if _, gone := back[f.ID]; gone || isRetraction(f) {
+					continue
+				}
+				body, err := fact.Encode(f.Body)
+				if err != nil {
+					return Archive{}, err
+				}
+				one := tabled{student: name, day: f.At.Format("2006-01-02"), at: f.At.Format("15:04"), by: string(f.By), kind: string(f.Kind()), says: string(body)}
+				one.of, _ = p.named(f.Body)
+				for _, ref := range fact.Refs(f.Body) {
+					if rung, on := p.standing.Rung(ref.ID); on && ref.To == "rung" {
+						one.of = rung.Item.Title
+					}
+				}
+				out = append(out, one)
+			}
+		case "footholds":
+			for _, w := range record.Footholds(p.standing) {
+				out = append(out, tabled{student: name, day: w.At.Format("2006-01-02"), kind: string(w.Strand), of: w.Title, says: w.Part})
+			}
+		case "practice":
+			days := slices.Clone(p.standing.Practice)
+			slices.SortStableFunc(days, func(a, b ladder.Practice) int { return a.Day.Sub(b.Day) })
+			for _, d := range days {
+				out = append(out, tabled{student: name, day: string(d.Day), minutes: d.Minutes, says: d.Feel})
+			}
+		}
+	}
+	return Archive{fmt.Sprintf("%s-%s.csv", of, r.today()), table.Of(columns, out)}, nil
+}
