@@ -12,6 +12,7 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/instrument"
+	"patientladder/core/programme"
 	"patientladder/core/shelf"
 	"patientladder/store"
 	"patientladder/studio"
@@ -53,6 +54,27 @@ func Seed(ctx context.Context, s *store.Store, seed uint64, real func() time.Tim
 	return fill(ctx, s, seed, real, students)
 }
 
+// concert plans the studio's concert with a secure piece of some students; one of them has its day as
+// its date since long.
+func concert(ctx context.Context, app *studio.App, who studio.Who) error {
+	e := programme.Event{ID: studio.NewID(), Name: "Concert at the Ferry House", Kind: "concert", Day: "2026-12-05", Start: "15:00", Place: "The old ticket office"}
+	if err := app.KeepEvent(ctx, who, e); err != nil {
+		return err
+	}
+	v, err := app.Event(ctx, who, e.ID, 0)
+	if err != nil {
+		return err
+	}
+	playing := map[string]bool{"Hyacinth": true, "Mei-Lin": true, "Anselm": true, "Freya": true, "Zuri": true}
+	for _, c := range v.Choices {
+		if playing[c.Name] && c.Ready.State == "polish" {
+			e.Entries = append(e.Entries, c.Listing)
+			delete(playing, c.Name)
+		}
+	}
+	return app.KeepEvent(ctx, who, e)
+}
+
 func fill(ctx context.Context, s *store.Store, seed uint64, real func() time.Time, students []student) error {
 	clock := terms.Terms[0].From.Time()
 	app := studio.New(s, func() time.Time { return clock })
@@ -77,6 +99,9 @@ func fill(ctx context.Context, s *store.Store, seed uint64, real func() time.Tim
 	}
 	if err := studio.New(s, real).SetClock(ctx, who, Now()); err != nil {
 		return err
+	}
+	if err := concert(ctx, studio.New(s, real), who); err != nil {
+		return fmt.Errorf("plan the concert: %w", err)
 	}
 	if err := app.SetHome(ctx, who, "", shelf.Home{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Tile: 3}); err != nil {
 		return fmt.Errorf("measure the studio's bench: %w", err)

@@ -40,3 +40,24 @@ func TestAReportsLetter(t *testing.T) {
 	_, err = ReportPages(nil)
 	assert.ErrorContains(t, err, "no report")
 }
+
+// What a student can play, in large letters for the young, on as many pages as it takes.
+func TestWhatICanPlay(t *testing.T) {
+	var list []Playing
+	for range 60 {
+		list = append(list, Playing{Title: "Rope Walk", Composer: "The Ferry House", Since: "2026-05-06", Polished: true})
+	}
+	count := func(age int, list []Playing) int {
+		pages, err := PlaysPages("Emil", age, A4, list)
+		require.NoError(t, err)
+		return bytes.Count(pages, []byte("/Type /Page\n"))
+	}
+	assert.Equal(t, 1, count(8, nil))
+	assert.Equal(t, 1, count(8, list[:10]))
+	plain := make([]Playing, 40)
+	for i := range plain {
+		plain[i] = Playing{Title: "Rope Walk", Since: "2026-05-06"}
+	}
+	assert.Greater(t, count(6, plain), count(40, plain), "large letters take more room")
+	assert.Greater(t, count(12, list), 1)
+}

@@ -327,6 +327,12 @@ func (s *Server) routes() {
 	}) (studio.Archive, error) {
 		return s.app.Numbers(ctx, w, in.Of)
 	})
+	download(s, "/api/students/{student}/can-play.pdf", "can-play", "What a student can play, as a list to keep", "application/pdf", func(ctx context.Context, w studio.Who, in *struct {
+		Student string       `path:"student" maxLength:"26"`
+		Paper   letter.Paper `query:"paper" enum:"A4,Letter" default:"A4"`
+	}) (studio.Archive, error) {
+		return s.app.CanPlay(ctx, w, in.Student, in.Paper)
+	})
 	get(s, "/api/events", "events", "Days on which students play before others", func(ctx context.Context, w studio.Who, _ *none) (studio.EventsView, error) {
 		return s.app.Events(ctx, w)
 	})

@@ -74,6 +74,34 @@ func BenchmarkStudentView(b *testing.B) {
 	}
 	require.NoError(b, st.AddTold(ctx, nil, docs))
 	compare("student-view-of-five-years", old)
+
+	ancient := studio.NewID()
+	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: ancient, FirstName: "Ancient", BirthYear: 2008, BirthMonth: 1, Instrument: "piano", Slot: weekly})
+	require.NoError(b, err)
+	facts = longAgo(piano, schoolYears(2016, 11), "2016-11-18", "2026-11-17", 2)
+	docs = docs[:0]
+	for i := range facts {
+		facts[i].Student = ancient
+	}
+	for list := range slices.Chunk(facts, 500) {
+		require.NoError(b, st.AddTold(ctx, list, nil))
+	}
+	for i := range 400 {
+		docs = append(docs, store.KeptDocument{Document: document.Document{ID: studio.NewID(), Student: ancient, Kind: document.Sheet, Day: calendar.Date("2018-11-18").Add(7 * i), Revision: 1, Reason: document.Given, At: time.Now()},
+			Summary: studio.SheetSummary{Lines: []studio.SheetLine{}}, Body: sheet})
+	}
+	require.NoError(b, st.AddTold(ctx, nil, docs))
+	yardstick.Print("record-of-ten-years", 20, func() {
+		_, err := app.Record(ctx, who, ancient, 0)
+		require.NoError(b, err)
+		_, err = app.RecordYear(ctx, who, ancient, 0)
+		require.NoError(b, err)
+	}, func() {
+		for range 2 {
+			drain(b, s.DB(), "SELECT id, student_id, at, kind, form, author, detail FROM facts WHERE studio_id = ? AND student_id = ? ORDER BY at, id", who.Studio, ancient)
+		}
+		drain(b, s.DB(), "SELECT id, summary FROM documents WHERE studio_id = ? AND student_id = ?", who.Studio, ancient)
+	}, "the bare queries of the same record and year")
 }
 
 func drain(b *testing.B, db *sql.DB, query string, args ...any) {

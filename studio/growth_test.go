@@ -56,7 +56,7 @@ func longAgo(items []shelf.Item, cal calendar.Calendar, first, last calendar.Dat
 	n := 0
 	say := func(at time.Time, b fact.Body) string {
 		n++
-		facts = append(facts, fact.Fact{ID: fmt.Sprintf("%026d", n), Student: "s", At: at, Body: b})
+		facts = append(facts, fact.Fact{ID: fmt.Sprintf("%02d%024d", seed, n), Student: "s", At: at, Body: b})
 		return facts[len(facts)-1].ID
 	}
 	say(first.Time(), fact.BookChosen{Book: "Tidelines: Open Water"})

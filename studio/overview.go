@@ -177,6 +177,13 @@ type StudentTerm struct {
 	Before  *record.Brought `json:"before,omitempty" doc:"by the same day of the term before; absent of the first, and of who had no lesson in it"`
 }
 
+// A StudentBook is a book of a student's, and when it will be used up.
+type StudentBook struct {
+	Student string `json:"student"`
+	Name    string `json:"name"`
+	record.BookEnd
+}
+
 // A TermView is a term at a glance.
 type TermView struct {
 	Today    calendar.Date     `json:"today"`
@@ -185,6 +192,7 @@ type TermView struct {
 	Minutes  int               `json:"minutes" doc:"taught in the term so far"`
 	Foretold int               `json:"foretold" doc:"footholds of all students whose weeks were foretold at their first lesson"`
 	Kept     int               `json:"kept" doc:"of them, how many came in their weeks"`
+	Books    []StudentBook     `json:"books" doc:"books that are begun: used up first, then by when they will be"`
 	Students []StudentTerm     `json:"students" doc:"those with lessons in it and those who come, by name"`
 }
 
@@ -205,7 +213,7 @@ func (a *App) Term(ctx context.Context, who Who, from calendar.Date) (TermView, 
 	if err != nil {
 		return TermView{}, err
 	}
-	v := TermView{Today: r.today(), Students: []StudentTerm{}}
+	v := TermView{Today: r.today(), Books: []StudentBook{}, Students: []StudentTerm{}}
 	if v.Terms, v.Shown, err = r.shownTerm(from); err != nil || v.Shown < 0 {
 		return v, err
 	}
@@ -232,6 +240,11 @@ func (a *App) Term(ctx context.Context, who Who, from calendar.Date) (TermView, 
 			}
 		}
 		v.Minutes += one.Minutes
+		if one.Student.State != "left" {
+			for _, b := range record.Books(p.standing, p.shelf, r.today()) {
+				v.Books = append(v.Books, StudentBook{st.ID, st.FirstName, b})
+			}
+		}
 		foretold := climb.Foretell(p.asStudent(p.standing, p.Approach, p.room.now))
 		v.Foretold, v.Kept = v.Foretold+len(foretold), v.Kept+climb.Kept(foretold)
 		for _, rung := range p.standing.In(ladder.Current) {
@@ -246,5 +259,6 @@ func (a *App) Term(ctx context.Context, who Who, from calendar.Date) (TermView, 
 		}
 		v.Students = append(v.Students, one)
 	}
+	slices.SortStableFunc(v.Books, func(a, b StudentBook) int { return record.Sooner(a.BookEnd, b.BookEnd) })
 	return v, nil
 }

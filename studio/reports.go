@@ -255,3 +255,20 @@ func (a *App) PrintReports(ctx context.Context, who Who, from calendar.Date, stu
 	pages, err := letter.ReportPages(asks)
 	return Archive{"reports-" + string(v.Terms[v.Shown].From) + ".pdf", pages}, err
 }
+
+// CanPlay draws a list for the student to keep: what is secure, the last first.
+func (a *App) CanPlay(ctx context.Context, who Who, student string, paper letter.Paper) (Archive, error) {
+	p, err := a.pupil(ctx, who, student)
+	if err != nil {
+		return Archive{}, err
+	}
+	var out []letter.Playing
+	for _, r := range p.standing.In(ladder.Secure) {
+		if r.Strand.Piece() {
+			out = append(out, letter.Playing{Title: r.Item.Title, Composer: r.Item.Composer, Since: calendar.On(*r.Foothold), Polished: r.Polished})
+		}
+	}
+	slices.SortStableFunc(out, func(a, b letter.Playing) int { return b.Since.Sub(a.Since) })
+	pages, err := letter.PlaysPages(p.FirstName, age(p.Student, p.today()), paper, out)
+	return Archive{fileName(p.FirstName) + "-can-play.pdf", pages}, err
+}

@@ -36,6 +36,13 @@ export function Year({ student }: { student: string }) {
               >
                 Term report
               </Link>
+              <a
+                href={`/api/students/${student}/can-play.pdf`}
+                download
+                className="font-[620] underline underline-offset-4"
+              >
+                What {view.student.firstName} can play
+              </a>
               {view.earlier && <Button onClick={() => go(back + 1)}>A year earlier</Button>}
               {back > 0 && <Button onClick={() => go(back - 1)}>A year later</Button>}
               <Button look="quiet" onClick={() => window.print()}>

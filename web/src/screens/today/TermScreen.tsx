@@ -138,7 +138,36 @@ function Term({ view }: { view: Schemas["TermView"] }) {
           </p>
         </div>
       )}
+      {term && <Books books={view.books} />}
     </main>
+  );
+}
+
+// Books tells which books are used up, and when the others will be.
+function Books({ books }: { books: Schemas["TermView"]["books"] }) {
+  const soon = books.filter((b) => b.left === 0 || b.by);
+  if (soon.length === 0) return null;
+  return (
+    <section aria-label="Books" className="mt-4 rounded bg-raised px-4 py-3">
+      <h2>Books, and when they are used up</h2>
+      <ul className="mt-1 gap-x-8 sm:columns-2">
+        {soon.map((b) => (
+          <li key={b.student + b.book} className="flex gap-3 break-inside-avoid py-0.5">
+            <Link
+              to="/students/$student/ladder"
+              params={{ student: b.student }}
+              className="w-24 shrink-0 font-[620] underline-offset-4 hover:underline"
+            >
+              {b.name}
+            </Link>
+            <span className="flex-1">{b.book}</span>
+            <span className={b.left === 0 ? "text-now" : "text-soft"}>
+              {b.left === 0 ? "used up" : `${b.left} left, about until ${shortDay(b.by)} ${b.by.slice(0, 4)}`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
