@@ -352,6 +352,7 @@ func (m *model) home(ctx context.Context, after calendar.Date, days int) error {
 		return err
 	}
 	minutes := min(2*(2026-m.st.year), 32)
+	lately := calendar.On(Now()).Sub(after) < 20 // of longer ago only the old pieces are ticked
 	for d := 1; d < days; d++ {
 		if m.rng.Float64() > m.st.days {
 			continue
@@ -361,7 +362,7 @@ func (m *model) home(ctx context.Context, after calendar.Date, days int) error {
 		m.say(fact.Practised{Day: day, Minutes: minutes + m.rng.IntN(7) - 3, Felt: m.st.feel[m.rng.IntN(len(m.st.feel))]})
 		for _, t := range view.Sheet.Days[d].Tasks {
 			tick := fact.Ticked{Day: day, Document: view.Document.ID, Line: t.Key, Rung: t.Rung}
-			if t.Band == "upkeep" && m.rng.IntN(4) > 0 || t.Band == "now" && m.rng.IntN(3) > 0 {
+			if t.Band == "upkeep" && m.rng.IntN(4) > 0 || t.Band == "now" && lately && m.rng.IntN(3) > 0 {
 				m.say(tick)
 			}
 		}

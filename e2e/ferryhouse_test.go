@@ -138,7 +138,7 @@ func TestAChangeOfTheApproachIsShownFirst(t *testing.T) {
 	p.goTo("/students/" + emil + "/settings")
 	p.until("[...document.querySelectorAll('label')].find(l => l.innerText.trim() === 'a third')?.querySelector('input').checked", "it stands")
 	assert.Equal(t, 1, told(p, emil)["approach_set"])
-	assert.Equal(t, 14, eval[int](p, "document.querySelectorAll('section[aria-label=Approach] fieldset').length"), "what concerns other instruments, and what moves nothing yet, is not asked")
+	assert.Equal(t, 17, eval[int](p, "document.querySelectorAll('section[aria-label=Approach] fieldset').length"), "what concerns other instruments is not asked")
 }
 
 // An item is edited by hand with the graph answering, found by its skill, and

@@ -224,7 +224,8 @@ func (p *page) click(name string, times int) {
 			steps = append(steps, chromedp.MouseClickXY(at[0], at[1], chromedp.ClickCount(i+1)))
 		}
 		p.do(steps...)
-		if tries == 1 || eval[bool](p, "window.pressed !== false") { // another page knows nothing of it
+		// another page, there already or on its way, knows nothing of it
+		if landed, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("window.pressed !== false")); tries == 1 || err != nil || landed {
 			return
 		}
 	}

@@ -387,7 +387,7 @@ function Points({ view }: { view: View }) {
             <span className="w-44 shrink-0 truncate" title={p.name}>
               {p.name}
             </span>
-            <span className="flex flex-wrap gap-1">
+            <span className="flex flex-wrap">
               {p.marks.map((m) => (
                 <Link
                   key={m.day + m.title}
@@ -396,8 +396,12 @@ function Points({ view }: { view: View }) {
                   search={{ day: m.day }}
                   aria-label={`${m.title}, ${namedDay(m.day)}: ${m.met ? "met" : "not yet"}`}
                   title={`${m.title}, ${namedDay(m.day)}: ${m.met ? "met" : "not yet"}`}
-                  className={`size-4 rounded-full border-[1.5px] ${m.met ? "border-keep bg-keep" : "border-warn"}`}
-                />
+                  className="grid size-7 place-items-center"
+                >
+                  <span
+                    className={`size-4 rounded-full border-[1.5px] ${m.met ? "border-keep bg-keep" : "border-warn"}`}
+                  />
+                </Link>
               ))}
             </span>
             <span className="text-soft">

@@ -156,7 +156,7 @@ function Books({ books }: { books: Schemas["TermView"]["books"] }) {
             <Link
               to="/students/$student/ladder"
               params={{ student: b.student }}
-              className="w-24 shrink-0 font-[620] underline-offset-4 hover:underline"
+              className="inline-block min-h-7 w-24 shrink-0 font-[620] underline-offset-4 hover:underline"
             >
               {b.name}
             </Link>
