@@ -60,7 +60,6 @@ func TestScreenshots(t *testing.T) {
 	settled("lesson")
 	p.press("Close the lesson")
 	p.sees("What changed")
-	settled("lesson-closed")
 	p.goTo("/students/" + tobias + "/week")
 	p.until("document.querySelectorAll('[aria-label=\"What is built this week\"] figure g.bands').length === 2", "brackets stand over the notes")
 	settled("week")

@@ -16,7 +16,7 @@ import (
 // A Need is something about a student that a teacher who looks over all of them wants to
 // know, and the place where it is seen to.
 type Need struct {
-	Sort  string        `json:"sort" enum:"pain,stuck,try,date,landing,practice,question,sheet,seat"`
+	Sort  string        `json:"sort" enum:"pain,heart,talk,stuck,try,date,landing,practice,question,sheet,seat"`
 	Why   reason.Reason `json:"why"`
 	Place string        `json:"place" enum:"ladder,lesson,week,record,seat"`
 	Rung  string        `json:"rung,omitempty"`

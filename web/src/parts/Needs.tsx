@@ -6,18 +6,21 @@ type Need = Schemas["Need"];
 
 const sorts: Record<Need["sort"], string> = {
   pain: "pain",
+  heart: "losing heart",
   stuck: "stuck",
   try: "ready to try",
   date: "a date",
   landing: "landing due",
   practice: "at home",
   question: "asked",
+  talk: "check-in",
   sheet: "sheet",
   seat: "measure",
 };
 
 const ink: Partial<Record<Need["sort"], string>> = {
   pain: "text-warn",
+  heart: "text-warn",
   stuck: "text-warn",
   date: "text-now",
   try: "text-keep",
