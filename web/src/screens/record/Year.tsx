@@ -73,7 +73,7 @@ const row = 24;
 function Band({ view }: { view: View }) {
   const { weeks, counts, student } = view;
   const at = (i: number) => left + i * column;
-  const rows = ["Lessons", ...strands.map((s) => strandNames[s] ?? s), "Polished", "Old pieces heard"];
+  const rows = ["Lessons", ...strands.map((s) => strandNames[s] ?? s), "Polished", "Old pieces heard", "Skills gained"];
   const home = 26 + rows.length * row;
   const tall = home + 92;
   const most = Math.max(1, ...weeks.map((w) => w.heard.length));
@@ -168,6 +168,19 @@ function Band({ view }: { view: View }) {
                 >
                   <title>{w.heard.join(", ")}</title>
                 </rect>
+              )}
+              {w.skills.length > 0 && (
+                <At
+                  student={student.id}
+                  place="lesson"
+                  day={w.footholds[0]?.at.slice(0, 10) ?? w.from}
+                  says={`Gained: ${w.skills.join(", ")}`}
+                >
+                  <circle cx={x} cy={y(7)} r={7} className="fill-faint stroke-keep" strokeWidth={1.5} />
+                  <text x={x} y={y(7) + 4} textAnchor="middle" className="fill-ink text-[11px] font-bold">
+                    {w.skills.length}
+                  </text>
+                </At>
               )}
               <Home week={w} x={x} y={home} student={student.id} />
             </g>
