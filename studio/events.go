@@ -2,6 +2,7 @@ package studio
 
 import (
 	"context"
+	"errors"
 	"slices"
 
 	"patientladder/core/advice"
@@ -25,8 +26,8 @@ func (a *App) Events(ctx context.Context, who Who) (EventsView, error) {
 	if err != nil {
 		return EventsView{}, err
 	}
-	events, err := r.Events(ctx)
-	return EventsView{r.today(), list(events)}, told(err, "studio")
+	events, err := r.events(ctx)
+	return EventsView{r.today(), list(events)}, err
 }
 
 // A ListingView is a piece of a programme and how it stands for the day.
@@ -142,10 +143,28 @@ func mood(it shelf.Item) string {
 	return reading.Goes(it.Title, it.Tempo)
 }
 
+// events are those days with what students play who are still in the studio: of one that was deleted
+// nothing is told.
+func (r room) events(ctx context.Context) ([]programme.Event, error) {
+	events, err1 := r.Events(ctx)
+	students, err2 := r.Students(ctx)
+	if err := errors.Join(err1, err2); err != nil {
+		return nil, told(err, "studio")
+	}
+	here := map[string]bool{}
+	for _, st := range students {
+		here[st.ID] = true
+	}
+	for i := range events {
+		events[i].Entries = slices.DeleteFunc(events[i].Entries, func(one programme.Listing) bool { return !here[one.Student] })
+	}
+	return events, nil
+}
+
 func (r room) event(ctx context.Context, id string) (programme.Event, error) {
-	events, err := r.Events(ctx)
+	events, err := r.events(ctx)
 	if err != nil {
-		return programme.Event{}, told(err, "studio")
+		return programme.Event{}, err
 	}
 	i := slices.IndexFunc(events, func(e programme.Event) bool { return e.ID == id })
 	if i < 0 {
@@ -164,9 +183,9 @@ func (a *App) KeepEvent(ctx context.Context, who Who, e programme.Event) error {
 	if err := e.Check(); err != nil {
 		return invalid("The day cannot be kept: %v.", err)
 	}
-	events, err := r.Events(ctx)
+	events, err := r.events(ctx)
 	if err != nil {
-		return told(err, "studio")
+		return err
 	}
 	var before programme.Event
 	if i := slices.IndexFunc(events, func(was programme.Event) bool { return was.ID == e.ID }); i >= 0 {

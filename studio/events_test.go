@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/programme"
 	"patientladder/studio"
@@ -57,6 +58,22 @@ func TestAConcertAndItsDates(t *testing.T) {
 	assert.ErrorContains(t, r.app.KeepEvent(ctx, r.who, e), "not on the ladder of Emil")
 	e.Name = ""
 	assert.ErrorContains(t, r.app.KeepEvent(ctx, r.who, e), "needs a name")
+	e.Name, e.Entries = "Winter concert", e.Entries[:1]
+	guest := studio.NewID()
+	_, err = r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: guest, FirstName: "Ada", BirthYear: 2015, BirthMonth: 1, Instrument: "cello", Slot: calendar.Slot{Weekday: 2, Start: "15:00", Minutes: 30}})
+	require.NoError(t, err)
+	emil := r.student
+	r.student = guest
+	hers := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
+	r.student = emil
+	e.Entries = append(e.Entries, programme.Listing{Student: guest, Rung: hers})
+	require.NoError(t, r.app.KeepEvent(ctx, r.who, e))
+	_, err = r.app.EraseStudent(ctx, r.who, guest, "Ada")
+	require.NoError(t, err)
+	v, err = r.app.Event(ctx, r.who, e.ID, 0)
+	require.NoError(t, err)
+	assert.Len(t, v.Event.Entries, 1, "of a student who was deleted nothing is told")
+	require.NoError(t, r.app.KeepEvent(ctx, r.who, v.Event), "and the day is kept as before")
 	require.NoError(t, r.app.DropEvent(ctx, r.who, e.ID))
 	assert.Empty(t, target(slip))
 	_, err = r.app.Event(ctx, r.who, e.ID, 0)

@@ -54,7 +54,7 @@ func (a *App) ExportStudio(ctx context.Context, who Who) (StudioArchive, error) 
 	}
 	students, err1 := r.Students(ctx)
 	activities, err2 := r.Activities(ctx)
-	events, err3 := r.Events(ctx)
+	events, err3 := r.events(ctx)
 	if err := errors.Join(err1, err2, err3); err != nil {
 		return StudioArchive{}, told(err, "studio")
 	}

@@ -22,11 +22,8 @@ export function Year({ student }: { student: string }) {
         <section aria-label="The year" className="space-y-4 rounded bg-raised p-4 lg:col-span-2">
           <div className="flex flex-wrap items-center gap-3">
             <h2 className="text-head">
-              {shortDay(view.weeks[0]?.from ?? view.today)} to{" "}
-              {shortDay(view.back === 0 ? view.today : (view.weeks.at(-1)?.from ?? view.today))}
-              <span className="ml-2 text-base font-normal text-soft">
-                {(view.weeks.at(-1)?.from ?? view.today).slice(0, 4)}
-              </span>
+              {dated(view.weeks[0]?.from ?? view.today)} to{" "}
+              {dated(view.back === 0 ? view.today : (view.weeks.at(-1)?.from ?? view.today))}
             </h2>
             <span className="screen-only flex items-center gap-2">
               <Link
@@ -61,6 +58,8 @@ export function Year({ student }: { student: string }) {
     </Shown>
   );
 }
+
+const dated = (day: string) => `${shortDay(day)} ${day.slice(0, 4)}`;
 
 const left = 150;
 const column = 19;
@@ -135,7 +134,7 @@ function Band({ view }: { view: View }) {
                       student={student.id}
                       place="lesson"
                       day={won[0]?.at.slice(0, 10) ?? w.from}
-                      says={won.map((f) => `${f.title}${f.part && `: ${f.part}`}`).join(", ")}
+                      says={`${won.length > 1 ? `${won.length}: ` : ""}${won.map((f) => `${f.title}${f.part && `: ${f.part}`}`).join(", ")}`}
                     >
                       <path
                         d={strandMarks[s]}
@@ -174,7 +173,7 @@ function Band({ view }: { view: View }) {
                   student={student.id}
                   place="lesson"
                   day={w.footholds[0]?.at.slice(0, 10) ?? w.from}
-                  says={`Gained: ${w.skills.join(", ")}`}
+                  says={`${w.skills.length} gained: ${w.skills.join(", ")}`}
                 >
                   <circle cx={x} cy={y(7)} r={7} className="fill-faint stroke-keep" strokeWidth={1.5} />
                   <text x={x} y={y(7) + 4} textAnchor="middle" className="fill-ink text-[11px] font-bold">
