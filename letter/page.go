@@ -33,19 +33,31 @@ const (
 
 // page draws the sheet on one page: a row a day, a circle to tick for each task.
 func page(ask Ask) ([]byte, error) {
-	for size := largestSize; size >= smallestSize; size -= sizeStep {
-		d := newDrawing(ask.Paper, size)
-		d.sheet(ask)
-		if d.PageCount() > 1 {
-			continue
-		}
-		var out bytes.Buffer
-		if err := d.Output(&out); err != nil {
-			return nil, fmt.Errorf("draw the sheet: %w", err)
-		}
-		return out.Bytes(), nil
+	d, fits := fitted(ask.Paper, 1, func(d *drawing) { d.sheet(ask) })
+	if !fits {
+		return nil, fmt.Errorf("the sheet of %s does not fit on one page", ask.FirstName)
 	}
-	return nil, fmt.Errorf("the sheet of %s does not fit on one page", ask.FirstName)
+	return d.file()
+}
+
+// fitted draws in the largest letters in which it takes so many pages; false where none does.
+func fitted(paper Paper, pages int, draw func(*drawing)) (*drawing, bool) {
+	for size := largestSize; size >= smallestSize; size -= sizeStep {
+		d := newDrawing(paper, size)
+		if draw(d); d.PageCount() <= pages {
+			return d, true
+		}
+	}
+	return nil, false
+}
+
+// file is what was drawn, as PDF.
+func (d *drawing) file() ([]byte, error) {
+	var out bytes.Buffer
+	if err := d.Output(&out); err != nil {
+		return nil, fmt.Errorf("draw the page: %w", err)
+	}
+	return out.Bytes(), nil
 }
 
 type drawing struct {

@@ -1,11 +1,6 @@
 package letter
 
-import (
-	"bytes"
-	"fmt"
-
-	"patientladder/core/calendar"
-)
+import "patientladder/core/calendar"
 
 // A Playing is a piece that a student can play.
 type Playing struct {
@@ -48,9 +43,5 @@ func PlaysPages(name string, age int, paper Paper, list []Playing) ([]byte, erro
 		d.font("", 1)
 		d.MultiCell(d.width, d.line*1.4, "The first piece will stand here.", "", "L", false)
 	}
-	var out bytes.Buffer
-	if err := d.Output(&out); err != nil {
-		return nil, fmt.Errorf("draw the list: %w", err)
-	}
-	return out.Bytes(), nil
+	return d.file()
 }

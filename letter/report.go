@@ -60,24 +60,18 @@ func ReportPages(asks []ReportAsk) ([]byte, error) {
 	if len(asks) == 0 {
 		return nil, fmt.Errorf("there is no report to print")
 	}
-	for size := largestSize; size >= smallestSize; size -= sizeStep {
-		d := newDrawing(asks[0].Paper, size)
+	d, fits := fitted(asks[0].Paper, len(asks), func(d *drawing) {
 		for i, ask := range asks {
 			if i > 0 {
 				d.AddPage()
 			}
 			d.report(ask)
 		}
-		if d.PageCount() > len(asks) {
-			continue
-		}
-		var out bytes.Buffer
-		if err := d.Output(&out); err != nil {
-			return nil, fmt.Errorf("draw the report: %w", err)
-		}
-		return out.Bytes(), nil
+	})
+	if !fits {
+		return nil, fmt.Errorf("a report does not fit on one page")
 	}
-	return nil, fmt.Errorf("a report does not fit on one page")
+	return d.file()
 }
 
 func (d *drawing) report(ask ReportAsk) {

@@ -16,9 +16,7 @@ import (
 	"patientladder/core/instrument"
 	"patientladder/core/lesson"
 	"patientladder/core/notation"
-	"patientladder/core/programme"
 	"patientladder/core/reading"
-	"patientladder/core/report"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
 	"patientladder/letter"
@@ -132,6 +130,7 @@ func download[I any](s *Server, path, id, summary, media string, ask func(contex
 func (s *Server) routes() {
 	open := map[string]any{public: true}
 	s.accountRoutes(open)
+	s.recordRoutes()
 
 	get(s, "/api/day", "day", "The teaching day and all students", func(ctx context.Context, w studio.Who, in *struct {
 		Date string `query:"date" maxLength:"10" doc:"today when left out"`
@@ -299,73 +298,6 @@ func (s *Server) routes() {
 		}) (studio.Sending, error) {
 			return s.app.SendSheet(ctx, w, in.Student, in.Body.Day, in.Body.ID, in.Body.Paper)
 		})
-	get(s, "/api/students/{student}/report", "report", "A student's report of a term, kept or drafted", func(ctx context.Context, w studio.Who, in *struct {
-		Student string        `path:"student" maxLength:"26"`
-		From    calendar.Date `query:"from" maxLength:"10" doc:"first day of the term; the newest when left out"`
-	}) (studio.ReportView, error) {
-		return s.app.Report(ctx, w, in.Student, in.From)
-	})
-	change(s, http.MethodPut, "/api/students/{student}/report", "keep-report", "Keep a report as the teacher wrote it", func(ctx context.Context, w studio.Who, in *struct {
-		Student string `path:"student" maxLength:"26"`
-		Body    report.Report
-	}) error {
-		return s.app.KeepReport(ctx, w, in.Student, in.Body)
-	})
-	answer(s, huma.Operation{OperationID: "send-report", Method: http.MethodPost, Path: "/api/students/{student}/report/letters", Summary: "Mail a report as it was kept; sending the same id twice sends once"},
-		func(ctx context.Context, w studio.Who, in *struct {
-			Student string `path:"student" maxLength:"26"`
-			Body    struct {
-				ID    string        `json:"id" minLength:"26" maxLength:"26" doc:"made by the client: a ULID"`
-				Paper letter.Paper  `json:"paper" enum:"A4,Letter"`
-				From  calendar.Date `json:"from" doc:"first day of the term"`
-			}
-		}) (studio.Sending, error) {
-			return s.app.SendReport(ctx, w, in.Student, in.Body.From, in.Body.ID, in.Body.Paper)
-		})
-	download(s, "/api/numbers.csv", "numbers-out", "What was told, footholds or practice of all students, as a table", "text/csv; charset=utf-8", func(ctx context.Context, w studio.Who, in *struct {
-		Of string `query:"of" enum:"facts,footholds,practice" default:"facts"`
-	}) (studio.Archive, error) {
-		return s.app.Numbers(ctx, w, in.Of)
-	})
-	download(s, "/api/students/{student}/can-play.pdf", "can-play", "What a student can play, as a list to keep", "application/pdf", func(ctx context.Context, w studio.Who, in *struct {
-		Student string       `path:"student" maxLength:"26"`
-		Paper   letter.Paper `query:"paper" enum:"A4,Letter" default:"A4"`
-	}) (studio.Archive, error) {
-		return s.app.CanPlay(ctx, w, in.Student, in.Paper)
-	})
-	get(s, "/api/events", "events", "Days on which students play before others", func(ctx context.Context, w studio.Who, _ *none) (studio.EventsView, error) {
-		return s.app.Events(ctx, w)
-	})
-	get(s, "/api/events/{event}", "event", "A day on which students play before others: its programme and how each piece stands for it", func(ctx context.Context, w studio.Who, in *struct {
-		Event   string `path:"event" maxLength:"26"`
-		Earlier int    `query:"earlier" minimum:"-26" maximum:"26" doc:"weeks by which it would be earlier, to see what then"`
-	}) (studio.EventView, error) {
-		return s.app.Event(ctx, w, in.Event, in.Earlier)
-	})
-	change(s, http.MethodPut, "/api/events/{event}", "keep-event", "Keep such a day; its pieces have it as their date", func(ctx context.Context, w studio.Who, in *struct {
-		Event string `path:"event" maxLength:"26"`
-		Body  programme.Event
-	}) error {
-		in.Body.ID = in.Event
-		return s.app.KeepEvent(ctx, w, in.Body)
-	})
-	change(s, http.MethodDelete, "/api/events/{event}", "drop-event", "Take such a day away; its pieces have no date any more", func(ctx context.Context, w studio.Who, in *struct {
-		Event string `path:"event" maxLength:"26"`
-	}) error {
-		return s.app.DropEvent(ctx, w, in.Event)
-	})
-	get(s, "/api/reports", "reports", "The reports of all students of a term", func(ctx context.Context, w studio.Who, in *struct {
-		From calendar.Date `query:"from" maxLength:"10" doc:"first day of the term; the newest when left out"`
-	}) (studio.ReportsView, error) {
-		return s.app.Reports(ctx, w, in.From)
-	})
-	download(s, "/api/reports.pdf", "print-reports", "The kept reports of a term, one page each", "application/pdf", func(ctx context.Context, w studio.Who, in *struct {
-		From    calendar.Date `query:"from" maxLength:"10" doc:"first day of the term; the newest when left out"`
-		Student string        `query:"student" maxLength:"26" doc:"of one student; of all when left out"`
-		Paper   letter.Paper  `query:"paper" enum:"A4,Letter" default:"A4"`
-	}) (studio.Archive, error) {
-		return s.app.PrintReports(ctx, w, in.From, in.Student, in.Paper)
-	})
 	change(s, http.MethodPut, "/api/students/{student}/contact", "set-contact", "Keep the mail address that sheets go to", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `path:"student" maxLength:"26"`
 		Body    struct {
@@ -384,18 +316,6 @@ func (s *Server) routes() {
 		}) (*none, error) {
 			return nil, s.problem(s.app.TellFamily(ctx, in.Token, in.Body.Facts))
 		})
-	get(s, "/api/students/{student}/record", "record", "All that was told of a student", func(ctx context.Context, w studio.Who, in *struct {
-		Student string `path:"student" maxLength:"26"`
-		Most    int    `query:"most" minimum:"0" maximum:"50000" doc:"entries, the last ones; a first few when left out"`
-	}) (studio.RecordView, error) {
-		return s.app.Record(ctx, w, in.Student, in.Most)
-	})
-	get(s, "/api/students/{student}/year", "record-year", "A student's year, week by week", func(ctx context.Context, w studio.Who, in *struct {
-		Student string `path:"student" maxLength:"26"`
-		Back    int    `query:"back" minimum:"0" maximum:"60" doc:"years before the present one"`
-	}) (studio.YearView, error) {
-		return s.app.RecordYear(ctx, w, in.Student, in.Back)
-	})
 	get(s, "/api/students/{student}/placement", "placement", "What a student from elsewhere can do, and what to ask after next", func(ctx context.Context, w studio.Who, in *struct {
 		Student string   `path:"student" maxLength:"26"`
 		Skip    []string `query:"skip" maxItems:"200" doc:"skills that are not to be asked after"`

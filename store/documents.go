@@ -102,14 +102,14 @@ func (s Studio) DocumentsBetween(ctx context.Context, student string, from, to c
 func (s Studio) RevisionsBetween(ctx context.Context, student string, kind document.Kind, from, to calendar.Date) ([]document.Document, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+` FROM documents WHERE studio_id = ? AND student_id = ? AND kind = ? AND day BETWEEN ? AND ? ORDER BY day, revision`,
 		s.id, student, string(kind), string(from), string(to))
-	return collect(rows, err, func(row interface{ Scan(...any) error }) (document.Document, error) { return scanDocument(row) })
+	return collect(rows, err, scanRevision)
 }
 
 // Revisions lists the revisions of a student's document of a day, the first first.
 func (s Studio) Revisions(ctx context.Context, student string, kind document.Kind, day calendar.Date) ([]document.Document, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+` FROM documents WHERE studio_id = ? AND student_id = ? AND kind = ? AND day = ? ORDER BY revision`,
 		s.id, student, string(kind), string(day))
-	return collect(rows, err, func(row interface{ Scan(...any) error }) (document.Document, error) { return scanDocument(row) })
+	return collect(rows, err, scanRevision)
 }
 
 // Document returns a revision of a student's document of a day; the newest for 0.
@@ -129,6 +129,10 @@ func (s Studio) DocumentsNamed(ctx context.Context, ids []string) ([]KeptDocumen
 	among, args := anyOf(ids)
 	rows, err := s.db.QueryContext(ctx, `SELECT `+documentColumns+`, body FROM documents WHERE studio_id = ? AND id IN `+among, append([]any{s.id}, args...)...)
 	return collect(rows, err, scanKept)
+}
+
+func scanRevision(row interface{ Scan(...any) error }) (document.Document, error) {
+	return scanDocument(row)
 }
 
 func scanKept(row interface{ Scan(...any) error }) (KeptDocument, error) {

@@ -32,6 +32,9 @@ type Student struct {
 	Person     string // the student who is the same person on the first instrument; empty of that one
 }
 
+// Name is the student's full name.
+func (s Student) Name() string { return strings.TrimSpace(s.FirstName + " " + s.FamilyName) }
+
 const studentColumns = `id, first_name, family_name, birth_year, birth_month, instrument, slot, approach, home, contact, person`
 
 func scanStudent(row interface{ Scan(...any) error }) (Student, error) {

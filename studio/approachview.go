@@ -65,8 +65,7 @@ func (a *App) Effects(ctx context.Context, who Who, student, question, school st
 	try := func(w way) advice.Try {
 		t := advice.Try{Way: w.Way, Lesson: p.plan(w, day), Sheet: p.sheet(w, day)}
 		if approach.Question(question) == approach.Transfers {
-			ask, items := p.asks(w)
-			t.Begins = placement.Believe(ask).Begin(items, w.Approach.Doubt(), false).At
+			t.Begins = placement.Believe(p.asks(w)).Begin(w.Shelf, w.Approach.Doubt(), false).At
 		}
 		return t
 	}

@@ -151,7 +151,7 @@ type toldLine struct {
 }
 
 func (p *pupil) pages(sheets []calendar.Date) recordPage {
-	out := recordPage{Name: strings.TrimSpace(p.FirstName + " " + p.FamilyName), Studio: p.row.Name, Plays: p.plays.Name, Contact: p.Contact,
+	out := recordPage{Name: p.Student.Name(), Studio: p.row.Name, Plays: p.plays.Name, Contact: p.Contact,
 		Born: fmt.Sprintf("%s %d", time.Month(p.BirthMonth), p.BirthYear), Made: p.today(), Sheets: sheets}
 	for _, e := range slices.Backward(p.entries(p.facts)) {
 		l := toldLine{e.Fact.At.Format("2006-01-02 15:04"), e.Fact.By, e.Fact.Kind().Words(), e.Title, e.Point, "", e.Back}

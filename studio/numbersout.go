@@ -62,7 +62,7 @@ func (a *App) Numbers(ctx context.Context, who Who, of string) (Archive, error) 
 		if err != nil {
 			return Archive{}, err
 		}
-		name := fmt.Sprintf("%s %s", st.FirstName, st.FamilyName)
+		name := st.Name()
 		switch of {
 		case "facts":
 			back := ladder.TakenBack(p.facts)

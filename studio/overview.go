@@ -9,7 +9,6 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/document"
-	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/record"
@@ -196,17 +195,6 @@ type TermView struct {
 	Students []StudentTerm     `json:"students" doc:"those with lessons in it and those who come, by name"`
 }
 
-// taughtOn is how many minutes the lesson of a day had.
-func (p *pupil) taughtOn(day calendar.Date) int {
-	minutes := p.Slot.Minutes
-	for _, change := range p.standing.Changes[day] {
-		if c, is := change.(fact.LessonLength); is && c.Minutes > 0 {
-			minutes = c.Minutes
-		}
-	}
-	return minutes
-}
-
 // Term shows a term at a glance: the one that began on a day, or the newest for the empty date.
 func (a *App) Term(ctx context.Context, who Who, from calendar.Date) (TermView, error) {
 	r, err := a.enter(ctx, who)
@@ -228,7 +216,7 @@ func (a *App) Term(ctx context.Context, who Who, from calendar.Date) (TermView, 
 			return v, err
 		}
 		over := func(span calendar.Span) record.Brought {
-			return record.Over(p.standing, p.graph, climb.Presumed(p.graph, p.shelf, p.standing.Began), span)
+			return record.Over(p.standing, p.graph, p.presumed(p.standing), span)
 		}
 		one := StudentTerm{Student: p.card(p.Student, p.standing, p.lessonDay()), On: []string{}, Now: over(term.SoFar)}
 		if one.Student.State == "left" && one.Now.Lessons == 0 {
@@ -236,7 +224,7 @@ func (a *App) Term(ctx context.Context, who Who, from calendar.Date) (TermView, 
 		}
 		for day := range p.standing.Closed {
 			if term.SoFar.Holds(day) {
-				one.Minutes += p.taughtOn(day)
+				one.Minutes += lesson.Length(p.standing.Changes[day], p.Slot.Minutes)
 			}
 		}
 		v.Minutes += one.Minutes

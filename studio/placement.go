@@ -42,10 +42,9 @@ type Beginner struct {
 	Unit  string `json:"unit"`
 }
 
-// asks gathers what is known of a student for a placement, and what stands on the shelf.
-func (p *pupil) asks(w way) (placement.Ask, []shelf.Item) {
-	items := p.way(p.standing, w.Approach, p.room.now).Shelf
-	ask := placement.Ask{Graph: p.graph, Order: placement.Order(p.graph, items), Answers: map[string]string{}}
+// asks gathers what is known of a student for a placement.
+func (p *pupil) asks(w way) placement.Ask {
+	ask := placement.Ask{Graph: p.graph, Order: placement.Order(p.graph, w.Shelf), Answers: map[string]string{}}
 	known := upkeep.Know(p.standing, nil, p.room.now)
 	for _, id := range ask.Order {
 		if probe, was := p.standing.Probes[id]; was {
@@ -59,7 +58,7 @@ func (p *pupil) asks(w way) (placement.Ask, []shelf.Item) {
 			ask.Once = append(ask.Once, id)
 		}
 	}
-	return ask, items
+	return ask
 }
 
 // Placement reckons what a student can do from what was asked after so far, and what to ask next;
@@ -70,7 +69,8 @@ func (a *App) Placement(ctx context.Context, who Who, student string, skip []str
 		return PlacementView{}, err
 	}
 	v := PlacementView{Student: p.card(p.Student, p.standing, p.lessonDay())}
-	ask, items := p.asks(p.now())
+	w := p.now()
+	ask := p.asks(w)
 	v.Asked = len(ask.Answers)
 	belief, doubt := placement.Believe(ask), p.Approach.Doubt()
 	next, more := belief.Next(func(id string) bool {
@@ -79,10 +79,10 @@ func (a *App) Placement(ctx context.Context, who Who, student string, skip []str
 	})
 	if more {
 		q := p.questions([]string{next})[0]
-		q.Exercise, q.Card = p.shown(next, items)
+		q.Exercise, q.Card = p.shown(next, w.Shelf)
 		v.Next = &q
 	}
-	place := belief.Begin(items, doubt, more)
+	place := belief.Begin(w.Shelf, doubt, more)
 	v.Begin = beginner(place.At)
 	if len(ask.Answers)+len(ask.Heard)+len(ask.Once) > 0 { // else it is anywhere
 		v.From, v.To = beginner(place.From), beginner(place.To)

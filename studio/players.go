@@ -4,7 +4,6 @@ import (
 	"context"
 	"errors"
 	"slices"
-	"strings"
 	"time"
 
 	"patientladder/core/fact"
@@ -39,7 +38,7 @@ func (r room) players(ctx context.Context, item string) ([]PlayedBy, error) {
 			if rung.Item.ID != item && rung.Item.SameAs != item {
 				continue
 			}
-			p := PlayedBy{Student: st.ID, Name: strings.TrimSpace(st.FirstName + " " + st.FamilyName), Rung: rung.ID, State: s.State(rung), Polished: rung.Polished, Since: rung.Taught}
+			p := PlayedBy{Student: st.ID, Name: st.Name(), Rung: rung.ID, State: s.State(rung), Polished: rung.Polished, Since: rung.Taught}
 			if rung.Foothold != nil {
 				p.Since = rung.Foothold
 			}

@@ -108,7 +108,7 @@ func (a *App) Record(ctx context.Context, who Who, student string, most int) (Re
 	}
 	v := RecordView{Student: p.card(p.Student, p.standing, p.lessonDay()), Lessons: len(p.standing.Closed), Footholds: len(p.standing.In(ladder.Secure))}
 	v.Home = p.home()
-	v.Skills = upkeep.Skills(p.standing, p.graph, climb.Presumed(p.graph, p.shelf, p.standing.Began), p.room.now)
+	v.Skills = upkeep.Skills(p.standing, p.graph, p.presumed(p.standing), p.room.now)
 	told := slices.DeleteFunc(slices.Clone(p.facts), isRetraction)
 	v.More = max(len(told)-min(max(most, fewest), mostEntries), 0)
 	v.Entries, v.Done = p.entries(told[v.More:]), record.Footholds(p.standing)

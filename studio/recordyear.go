@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 
 	"patientladder/core/calendar"
-	"patientladder/core/climb"
 	"patientladder/core/document"
 	"patientladder/core/lesson"
 	"patientladder/core/record"
@@ -39,7 +38,7 @@ func (a *App) RecordYear(ctx context.Context, who Who, student string, back int)
 	}
 	v := YearView{Student: p.card(p.Student, p.standing, p.lessonDay()), Back: back, Wish: p.Approach.UpkeepShare(), Today: p.today()}
 	v.Earlier = len(p.facts) > 0 && calendar.On(p.facts[0].At) < first
-	v.Year = record.YearOf(record.Source{Standing: p.standing, Facts: p.facts, Graph: p.graph, Presumed: climb.Presumed(p.graph, p.shelf, p.standing.Began), Calendar: p.calendar(),
+	v.Year = record.YearOf(record.Source{Standing: p.standing, Facts: p.facts, Graph: p.graph, Presumed: p.presumed(p.standing), Calendar: p.calendar(),
 		Spent: spent, Last: last, Today: p.today()})
 	return v, nil
 }

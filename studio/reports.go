@@ -7,7 +7,6 @@ import (
 	"slices"
 
 	"patientladder/core/calendar"
-	"patientladder/core/climb"
 	"patientladder/core/document"
 	"patientladder/core/fact"
 	"patientladder/core/home"
@@ -42,12 +41,11 @@ func (r room) shownTerm(from calendar.Date) ([]record.TermSpan, int, error) {
 	return terms, shown, nil
 }
 
-// draft drafts a student's report of a term.
-func (p *pupil) draft(term record.TermSpan) report.Report {
+// draft drafts a student's report of a term from what that brought.
+func (p *pupil) draft(term record.TermSpan, brought record.Brought) report.Report {
 	span := term.SoFar
-	presumed := climb.Presumed(p.graph, p.shelf, p.standing.Began)
 	ask := report.Ask{Name: p.FirstName, Adult: age(p.Student, p.today()) >= 18, Before: p.standing.BeforeBook, Span: calendar.Span{Name: term.Name, From: span.From, To: span.To},
-		Brought: record.Over(p.standing, p.graph, presumed, span), Kept: len(p.standing.In(ladder.Secure)), Words: home.Words(p.standing, span.From, span.To)}
+		Brought: brought, Kept: len(p.standing.In(ladder.Secure)), Words: home.Words(p.standing, span.From, span.To)}
 	for _, talk := range p.standing.Talks {
 		if span.Holds(calendar.On(talk.At)) {
 			ask.Agreed = talk.Agreed
@@ -87,33 +85,37 @@ func (p *pupil) reportOf(ctx context.Context, from calendar.Date) (report.Report
 // Report shows a student's report of the term that began on a day, or of the newest for the empty
 // date.
 func (a *App) Report(ctx context.Context, who Who, student string, from calendar.Date) (ReportView, error) {
-	p, err := a.taught(ctx, who, student)
+	p, err := a.pupil(ctx, who, student)
 	if err != nil {
 		return ReportView{}, err
 	}
-	v := ReportView{Student: p.card(p.Student, p.standing, p.lessonDay()), Revisions: []document.Document{}, Report: report.Report{Paragraphs: []report.Paragraph{}}}
-	if v.Terms, v.Shown, err = p.shownTerm(from); err != nil || v.Shown < 0 {
-		v.Drafted = v.Report
-		return v, err
+	terms, shown, err := p.shownTerm(from)
+	if err != nil || shown < 0 {
+		none := report.Report{Paragraphs: []report.Paragraph{}}
+		return ReportView{Student: p.card(p.Student, p.standing, p.lessonDay()), Terms: terms, Shown: shown, Revisions: []document.Document{}, Report: none, Drafted: none}, err
 	}
-	term := v.Terms[v.Shown]
-	v.Drafted = p.draft(term)
-	for day := range p.standing.Closed {
-		if term.SoFar.Holds(day) {
-			v.Lessons++
-		}
+	sent, err := p.Mailings(ctx, document.Report, terms[shown].From)
+	if err != nil {
+		return ReportView{}, told(err, "report")
 	}
+	return p.reported(ctx, terms, shown, sent)
+}
+
+// reported is a student's report of one of the terms, with how it fared among all that were sent.
+func (p *pupil) reported(ctx context.Context, terms []record.TermSpan, shown int, sent []store.Mailing) (ReportView, error) {
+	term := terms[shown]
+	brought := record.Over(p.standing, p.graph, p.presumed(p.standing), term.SoFar)
+	drafted := p.draft(term, brought)
 	kept, there, err := p.reportOf(ctx, term.From)
 	if err != nil {
-		return v, err
+		return ReportView{}, err
 	}
-	if v.Report = v.Drafted; there {
-		v.Report = kept
+	if !there {
+		kept = drafted
 	}
-	revisions, err1 := p.Revisions(ctx, student, document.Report, term.From)
-	sent, err2 := p.Mailings(ctx, document.Report, term.From)
-	v.Revisions, v.Sending = list(revisions), lastOf(sent, student, term.From, p.room.now)
-	return v, told(errors.Join(err1, err2), "report")
+	revisions, err := p.Revisions(ctx, p.ID, document.Report, term.From)
+	return ReportView{Student: p.card(p.Student, p.standing, p.lessonDay()), Terms: terms, Shown: shown, Lessons: brought.Lessons, Report: kept, Drafted: drafted,
+		Revisions: list(revisions), Sending: lastOf(sent, p.ID, term.From, p.room.now)}, told(err, "report")
 }
 
 // KeepReport keeps a report as the teacher wrote it. What reads as it was kept last changes nothing.
@@ -209,16 +211,29 @@ func (a *App) Reports(ctx context.Context, who Who, from calendar.Date) (Reports
 	if err != nil {
 		return ReportsView{}, err
 	}
-	v := ReportsView{Reports: []StudentReport{}}
+	return a.reports(ctx, who, r, from, "")
+}
+
+// reports are those of a term: of all students, or of one.
+func (a *App) reports(ctx context.Context, who Who, r room, from calendar.Date, student string) (v ReportsView, err error) {
+	v.Reports = []StudentReport{}
 	if v.Terms, v.Shown, err = r.shownTerm(from); err != nil || v.Shown < 0 {
 		return v, err
 	}
-	students, err := r.Students(ctx)
-	if err != nil {
+	students, err1 := r.Students(ctx)
+	sent, err2 := r.Mailings(ctx, document.Report, v.Terms[v.Shown].From)
+	if err := errors.Join(err1, err2); err != nil {
 		return v, told(err, "studio")
 	}
 	for _, st := range students {
-		one, err := a.Report(ctx, who, st.ID, v.Terms[v.Shown].From)
+		if student != "" && st.ID != student {
+			continue
+		}
+		p, err := a.pupil(ctx, who, st.ID)
+		if err != nil {
+			return v, err
+		}
+		one, err := p.reported(ctx, v.Terms, v.Shown, sent)
 		if err != nil {
 			return v, err
 		}
@@ -231,11 +246,11 @@ func (a *App) Reports(ctx context.Context, who Who, from calendar.Date) (Reports
 
 // PrintReports draws the kept reports of a term as pages that print: of all students, or of one.
 func (a *App) PrintReports(ctx context.Context, who Who, from calendar.Date, student string, paper letter.Paper) (Archive, error) {
-	v, err := a.Reports(ctx, who, from)
+	r, err := a.enter(ctx, who)
 	if err != nil {
 		return Archive{}, err
 	}
-	r, err := a.enter(ctx, who)
+	v, err := a.reports(ctx, who, r, from, student)
 	if err != nil {
 		return Archive{}, err
 	}
@@ -245,7 +260,7 @@ func (a *App) PrintReports(ctx context.Context, who Who, from calendar.Date, stu
 	}
 	var asks []letter.ReportAsk
 	for _, one := range v.Reports {
-		if one.Kept > 0 && (student == "" || one.Student.ID == student) {
+		if one.Kept > 0 {
 			asks = append(asks, letter.ReportAsk{FirstName: one.Student.FirstName, Studio: r.row.Name, Teacher: teacher, Report: one.Report, Paper: paper})
 		}
 	}

@@ -57,7 +57,7 @@ func (a *App) Search(ctx context.Context, who Who, sought string) (SearchView, e
 	}
 	names := map[string]string{}
 	for _, st := range students {
-		names[st.ID] = strings.TrimSpace(st.FirstName + " " + st.FamilyName)
+		names[st.ID] = st.Name()
 	}
 	add := func(hits []Hit) { v.Hits = append(v.Hits, hits[:min(len(hits), mostHits)]...) }
 

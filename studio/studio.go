@@ -232,8 +232,13 @@ func (p *pupil) way(s ladder.Standing, a approach.Approach, at time.Time) way {
 }
 
 func (p *pupil) asStudent(s ladder.Standing, a approach.Approach, at time.Time) climb.Student {
-	return climb.Student{Standing: s, Graph: p.graph.Resting(a.RestsOn), Shelf: shelf.Offered(p.shelf, p.instruments, p.plays), Presumed: climb.Presumed(p.graph, p.shelf, s.Began), Approach: a,
+	return climb.Student{Standing: s, Graph: p.graph.Resting(a.RestsOn), Shelf: shelf.Offered(p.shelf, p.instruments, p.plays), Presumed: p.presumed(s), Approach: a,
 		Home: p.Home, Studio: p.row.Home, Plays: p.plays, Calendar: p.calendar(), Slot: p.Slot, Among: p.among, Now: at}
+}
+
+// presumed are the skills taken for granted from where the student began.
+func (p *pupil) presumed(s ladder.Standing) []string {
+	return climb.Presumed(p.graph, p.shelf, s.Began)
 }
 
 // calendar is the studio's, with the student's own missed, moved and extra lessons and

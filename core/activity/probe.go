@@ -92,15 +92,16 @@ func Probes(age int, f instrument.Family) []Probe {
 			out = append(out, p)
 		}
 	}
-	for _, list := range inOrder {
-		if age > list.to {
-			continue
+	aims := inOrder[0].aims
+	for _, list := range slices.Backward(inOrder) {
+		if age <= list.to {
+			aims = list.aims
 		}
-		slices.SortStableFunc(out, func(a, b Probe) int {
-			return cmp.Compare(uint(slices.Index(list.aims, a.Key)), uint(slices.Index(list.aims, b.Key)))
-		})
-		break
 	}
+	// what is in no list has place -1, the largest without a sign
+	slices.SortStableFunc(out, func(a, b Probe) int {
+		return cmp.Compare(uint(slices.Index(aims, a.Key)), uint(slices.Index(aims, b.Key)))
+	})
 	return out
 }
 

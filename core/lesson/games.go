@@ -55,7 +55,8 @@ func (ask Ask) open() []activity.Probe {
 	if !met {
 		return nil
 	}
-	slices.SortStableFunc(out, func(a, b activity.Probe) int { return ask.place(a) - ask.place(b) })
+	heads := ask.Approach.Heads(ask.Age)
+	slices.SortStableFunc(out, func(a, b activity.Probe) int { return ask.place(a, heads) - ask.place(b, heads) })
 	return out
 }
 
@@ -152,8 +153,7 @@ func (ask Ask) atOnce(blocks []Block) (kept []Block, carried []reason.Reason) {
 // place is where a probe stands among others: finger numbers from day one where that is
 // the school, then what the approach puts first, then the usual order; what was played in both
 // of the last two lessons lets the others pass.
-func (ask Ask) place(p activity.Probe) int {
-	heads := ask.Approach.Heads(ask.Age)
+func (ask Ask) place(p activity.Probe, heads []string) int {
 	switch {
 	case ask.rests(p.Key):
 		return len(heads) + 2

@@ -225,12 +225,19 @@ func Make(ask Ask) Plan {
 // asLong takes the length that the teacher set for this lesson, where one was: it
 // begins late, is cut short, or has more time.
 func (ask Ask) asLong() Ask {
-	for _, change := range ask.Changes {
+	ask.Minutes = Length(ask.Changes, ask.Minutes)
+	return ask
+}
+
+// Length is how many minutes a lesson has by what the teacher changed in its plan; the usual ones
+// where nothing was.
+func Length(changes []fact.Body, usual int) int {
+	for _, change := range changes {
 		if c, is := change.(fact.LessonLength); is && c.Minutes > 0 {
-			ask.Minutes = c.Minutes
+			usual = c.Minutes
 		}
 	}
-	return ask
+	return usual
 }
 
 func (ask Ask) mode() string {

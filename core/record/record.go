@@ -45,21 +45,38 @@ func Over(s ladder.Standing, g skill.Graph, presumed []string, span calendar.Spa
 			b.Footholds = append(b.Footholds, w)
 		}
 	}
+	for _, gain := range gains(s, presumed) {
+		if span.Holds(gain.day) {
+			b.Skills = append(b.Skills, g.Name(gain.skill))
+		}
+	}
+	return b
+}
+
+// A gain is a skill that a foothold brought for the first time, and the day.
+type gain struct {
+	day   calendar.Date
+	skill string
+}
+
+// gains lists all of a standing, the first first.
+func gains(s ladder.Standing, presumed []string) []gain {
 	had := map[string]bool{}
 	for _, id := range presumed {
 		had[id] = true
 	}
 	secure := slices.DeleteFunc(slices.Clone(s.Rungs), func(r ladder.Rung) bool { return r.Foothold == nil })
 	slices.SortStableFunc(secure, func(a, b ladder.Rung) int { return a.Foothold.Compare(*b.Foothold) })
+	var out []gain
 	for _, r := range secure {
 		for _, id := range r.Item.Brings {
-			if !had[id] && span.Holds(calendar.On(*r.Foothold)) {
-				b.Skills = append(b.Skills, g.Name(id))
+			if !had[id] {
+				out = append(out, gain{calendar.On(*r.Foothold), id})
 			}
 			had[id] = true
 		}
 	}
-	return b
+	return out
 }
 
 // Footholds lists all of a standing, the first first. A piece in parts has one for each of its

@@ -156,7 +156,6 @@ func YearOf(in Source) Year {
 		}
 		w.Days = len(home.Days(in.Standing, from, from.Add(6)))
 		w.Asked = len(home.Asked(in.Standing, from, min(from.Add(6), in.Today)))
-		w.Skills = Over(in.Standing, in.Graph, in.Presumed, calendar.Span{From: from, To: from.Add(6)}).Skills
 		y.Weeks[i] = w
 	}
 	weekOf := func(d calendar.Date) *Week {
@@ -183,6 +182,11 @@ func YearOf(in Source) Year {
 	for _, won := range Footholds(in.Standing) {
 		if w := weekOf(calendar.On(won.At)); w != nil {
 			w.Footholds = append(w.Footholds, won)
+		}
+	}
+	for _, gain := range gains(in.Standing, in.Presumed) {
+		if w := weekOf(gain.day); w != nil {
+			w.Skills = append(w.Skills, in.Graph.Name(gain.skill))
 		}
 	}
 	for _, p := range in.Standing.Practice {

@@ -7,7 +7,7 @@ import { reportView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown, Trouble } from "../../parts/Told";
 import { namedDay, plural, shortDay } from "../../parts/words";
-import type { Paper } from "../week/OnePage";
+import { type Paper, Papers } from "../week/OnePage";
 import { Fared } from "../week/Send";
 import { PickTerm } from "./PickTerm";
 
@@ -119,11 +119,7 @@ function Report({ view }: { view: View }) {
             {view.sending && <Fared sending={view.sending} />}
             {send.error && <Trouble>{send.error.message}</Trouble>}
             <p className="flex flex-wrap items-center gap-3">
-              {(["A4", "Letter"] as const).map((p) => (
-                <label key={p} className="inline-flex items-center gap-1.5">
-                  <input type="radio" name="paper" checked={paper === p} onChange={() => setPaper(p)} /> {p}
-                </label>
-              ))}
+              <Papers paper={paper} choose={setPaper} />
               <a
                 href={printed(report.term.from, paper, student.id)}
                 className="font-[620] underline underline-offset-4"

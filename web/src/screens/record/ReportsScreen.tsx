@@ -1,15 +1,16 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Link, useNavigate, useSearch } from "@tanstack/react-router";
 import { useState } from "react";
 import { ulid } from "ulid";
-import { queries, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { reportsView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
+import { useInTurn } from "../../parts/useInTurn";
 import { plural } from "../../parts/words";
-import type { Paper } from "../week/OnePage";
-import { Fared, onTheWay } from "../week/Send";
+import { type Paper, Papers } from "../week/OnePage";
+import { Fared, onTheWay, wentOut } from "../week/Send";
 import { PickTerm } from "./PickTerm";
 import { keepReport, printed, sendReport } from "./ReportScreen";
 
@@ -21,38 +22,14 @@ export function ReportsScreen() {
   return <Shown query={useQuery(reportsView(from))}>{(view) => <Reports view={view} />}</Shown>;
 }
 
-// useInTurn does something for one student after another and says whom it failed for.
-function useInTurn(act: (one: One) => Promise<unknown>) {
-  const [done, setDone] = useState(0);
-  const run = useMutation({
-    mutationFn: async (list: One[]) => {
-      setDone(0);
-      const failed: string[] = [];
-      for (const one of list) {
-        try {
-          await act(one);
-        } catch (error) {
-          failed.push(`${one.student.firstName}: ${error instanceof Error ? error.message : error}`);
-        }
-        setDone((n) => n + 1);
-      }
-      return failed;
-    },
-    onSettled: () => queries.invalidateQueries(),
-  });
-  return { ...run, done };
-}
-
 function Reports({ view }: { view: Schemas["ReportsView"] }) {
   const go = useNavigate();
   const [paper, setPaper] = useState<Paper>("A4");
   const term = view.terms[view.shown];
   const from = term?.from ?? "";
-  const keep = useInTurn((one) => keepReport(one.student.id, one.report));
-  const send = useInTurn(async (one) => {
-    const fared = await sendReport(one.student.id, from, ulid(), paper);
-    if (fared.state !== "sent") throw new Error(fared.says);
-  });
+  const name = (one: One) => one.student.firstName;
+  const keep = useInTurn(name, (one) => keepReport(one.student.id, one.report));
+  const send = useInTurn(name, async (one) => wentOut(await sendReport(one.student.id, from, ulid(), paper)));
   const drafts = view.reports.filter((r) => r.kept === 0);
   const ready = view.reports.filter((r) => r.kept > 0 && r.student.contact && !onTheWay(r.sending));
   const kept = view.reports.length - drafts.length;
@@ -89,18 +66,16 @@ function Reports({ view }: { view: Schemas["ReportsView"] }) {
             >
               {send.isPending
                 ? `Sending, ${send.done} of ${send.variables.length}`
-                : `Send ${plural(ready.length, "report")}`}
+                : ready.length === 0
+                  ? "Send the reports"
+                  : `Send ${plural(ready.length, "report")}`}
             </Button>
             {kept > 0 && (
               <a href={printed(from, paper)} download className="font-[620] underline underline-offset-4">
                 Print {plural(kept, "page")}
               </a>
             )}
-            {(["A4", "Letter"] as const).map((p) => (
-              <label key={p} className="inline-flex items-center gap-1.5">
-                <input type="radio" name="paper" checked={paper === p} onChange={() => setPaper(p)} /> {p}
-              </label>
-            ))}
+            <Papers paper={paper} choose={setPaper} />
           </div>
           {[keep, send].map(
             (run, i) =>

@@ -68,6 +68,11 @@ export function Held({ back }: { back: () => void }) {
 // latest is a sending as it was last heard of: from the view, once that knows it.
 export const latest = (answered?: Sending, seen?: Sending) => (seen?.id === answered?.id ? seen : (answered ?? seen));
 
+// wentOut fails with what the server says where a letter did not go out.
+export function wentOut(fared: Sending) {
+  if (fared.state !== "sent") throw new Error(fared.says);
+}
+
 // onTheWay tells a sheet that needs no sending: it went out, or is going.
 export const onTheWay = (s?: Sending) => s?.state === "sent" || s?.state === "sending";
 

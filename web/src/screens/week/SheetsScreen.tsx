@@ -1,15 +1,16 @@
-import { useMutation, useQueries, useQuery } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 import { Link, useNavigate, useSearch } from "@tanstack/react-router";
 import { useState } from "react";
 import { ulid } from "ulid";
-import { queries, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { sheetsView, weekView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Days } from "../../parts/Days";
 import { Shown, Trouble } from "../../parts/Told";
+import { useInTurn } from "../../parts/useInTurn";
 import { longDay, plural, timeOfDay } from "../../parts/words";
 import { OnePage, type Paper, Papers } from "./OnePage";
-import { Fared, onTheWay, sendSheet } from "./Send";
+import { Fared, onTheWay, sendSheet, wentOut } from "./Send";
 import { Sheet } from "./Sheet";
 
 type DaySheet = Schemas["DaySheet"];
@@ -24,26 +25,12 @@ export function SheetsScreen() {
 function Sheets({ view }: { view: Schemas["SheetsView"] }) {
   const [paper, setPaper] = useState<Paper>("A4");
   const go = useNavigate();
-  const [done, setDone] = useState(0);
   const closed = view.sheets.filter((s) => s.closed);
   const ready = closed.filter((s) => s.contact && !onTheWay(s.sending));
-  const send = useMutation({
-    mutationFn: async (list: DaySheet[]) => {
-      setDone(0);
-      const failed: string[] = [];
-      for (const s of list) {
-        try {
-          const fared = await sendSheet(s.student, ulid(), paper, view.date);
-          if (fared.state !== "sent") failed.push(`${s.name}: ${fared.says}`);
-        } catch (error) {
-          failed.push(`${s.name}: ${error instanceof Error ? error.message : error}`);
-        }
-        setDone((n) => n + 1);
-      }
-      return failed;
-    },
-    onSettled: () => queries.invalidateQueries(),
-  });
+  const send = useInTurn(
+    (s: DaySheet) => s.name,
+    async (s) => wentOut(await sendSheet(s.student, ulid(), paper, view.date)),
+  );
   return (
     <main className="flex flex-1 flex-col gap-4 px-4 pt-3 pb-6 print:p-0">
       <div className="screen-only max-w-3xl">
@@ -63,7 +50,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
         <div className="mb-3 flex flex-wrap items-center gap-3">
           <Button look="main" disabled={send.isPending || ready.length === 0} onClick={() => send.mutate(ready)}>
             {send.isPending
-              ? `Sending, ${done} of ${send.variables.length}`
+              ? `Sending, ${send.done} of ${send.variables.length}`
               : ready.length === 0
                 ? "Send all"
                 : `Send ${plural(ready.length, "sheet")}`}
@@ -77,8 +64,8 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
           </Link>
         </div>
         {send.isPending && (
-          <progress className="mb-3 w-full" max={send.variables.length} value={done}>
-            {done}
+          <progress className="mb-3 w-full" max={send.variables.length} value={send.done}>
+            {send.done}
           </progress>
         )}
         {send.data && send.data.length > 0 && (
