@@ -225,3 +225,9 @@ var (
 	OwnLinkFrom   = ours("family", "age from which a student may have a link to the week beside the family's", 12, "lower: younger ones hold their own page")
 	TreatsTo      = ours("advice", "age up to which counting towards a treat is offered unasked", 12, "higher: older students see it")
 )
+
+// What is played in.
+var (
+	TouchStrength = ours("touch", "strength by which a finger stands out, of the 127 of a keyboard", 8, "higher: a thumb may be louder before it is named")
+	TouchSlips    = ours("touch", "part of the notes that slip from which the notes come before their evenness", 0.05, "higher: evenness is spoken of with more wrong notes")
+)
