@@ -2,9 +2,11 @@ package demo
 
 import (
 	"context"
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/oklog/ulid/v2"
@@ -13,6 +15,7 @@ import (
 	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
+	"patientladder/core/touch"
 	"patientladder/store"
 	"patientladder/studio"
 )
@@ -233,8 +236,35 @@ func (m *model) lesson(ctx context.Context, k, of int, day calendar.Date, start 
 			m.say(fact.Noted{Text: note})
 		}
 	}
+	if last := k - of + len(m.st.thumb); last >= 0 {
+		if err := m.playedIn(ctx, last); err != nil {
+			return err
+		}
+	}
 	m.say(fact.LessonClosed{Day: day})
 	return m.deliver(ctx, fact.Teacher)
+}
+
+// playedIn keeps a take of the roll in hand, played with a thumb that stands out as the student's does
+// then. It draws nothing from the model's randomness: the history about it is what it would be without.
+func (m *model) playedIn(ctx context.Context, n int) error {
+	view, err := m.app.Ladder(ctx, m.who, m.id)
+	if err != nil {
+		return err
+	}
+	for _, r := range view.Rungs {
+		if r.State != "current" || len(r.Plays) == 0 || !strings.HasPrefix(r.Plays[0].Exercise, "roll") {
+			continue
+		}
+		set := touch.Setting{Beat: 800, Thumb: m.st.thumb[n], Spread: 2, Seed: uint64(n + 1)}
+		v, err := m.app.Played(ctx, m.who, studio.PlayedAsk{Exercise: r.Plays[0].Exercise, Instrument: m.st.instrument, Rung: r.ID, From: "keys", Simulated: &set})
+		if err != nil {
+			return err
+		}
+		id := ulid.MustNew(ulid.Timestamp(m.at), strings.NewReader(fmt.Sprintf("played in %4d", n)))
+		m.facts = append(m.facts, fact.Fact{ID: id.String(), Student: m.id, At: m.at, Body: v.Keep[0]})
+	}
+	return nil
 }
 
 // small tells what became of the small things of a mixture: each is tried for

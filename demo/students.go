@@ -50,6 +50,7 @@ type student struct {
 	nearly        []string    // not quite, then
 	after         []fact.Body // told after the last lesson; a Rung names an item
 	slips         string      // item whose points open again
+	thumb         []float64   // in the last lessons a roll is played in: how strong the thumb is over the others
 }
 
 func at(day time.Weekday, start string, minutes int) calendar.Slot {
@@ -128,7 +129,7 @@ var students = []student{
 			{strand: technique, from: "low-t1", secure: 1, ahead: 1, weeks: 3, met: 1},
 			{strand: reading, from: "low-r1", secure: 1, ahead: 1, weeks: 3},
 			{strand: rep, items: []string{"guitar-jacques", "guitar-romance"}, secure: 0, weeks: 4, met: 1},
-		}, slips: "low-quiet"},
+		}, slips: "low-quiet", thumb: []float64{24, 17, 11}},
 	{first: "Mei-Lin", family: "Fraser", year: 2015, month: 6, instrument: "cello", slot: at(fri, "16:00", 45), sees: []string{"thumb-squeezes"}, days: 0.75, feel: usualFeel, own: "Left thumb soft",
 		books: []string{bow2, celloFolk}, begin: "bow2-slow",
 		lanes: []lane{

@@ -12,6 +12,7 @@ import (
 
 	"patientladder/core/activity"
 	"patientladder/core/calendar"
+	"patientladder/core/echo"
 	"patientladder/core/fact"
 	"patientladder/core/instrument"
 	"patientladder/core/lesson"
@@ -417,6 +418,45 @@ func (s *Server) routes() {
 	post(s, "/api/exercise", "exercise", "Make an exercise by rule; keeps nothing", func(ctx context.Context, w studio.Who, in studio.ExerciseAsk) (studio.ExerciseView, error) {
 		return s.app.Exercise(ctx, w, in)
 	})
+	post(s, "/api/played", "played", "Measure what was played in beside what was asked; keeps nothing", func(ctx context.Context, w studio.Who, in studio.PlayedAsk) (studio.PlayedView, error) {
+		return s.app.Played(ctx, w, in)
+	})
+	get(s, "/api/taps/{right}/{left}", "taps", "The steps to a cross-rhythm", func(ctx context.Context, w studio.Who, in *struct {
+		Right   int    `path:"right" minimum:"2" maximum:"5" doc:"notes of the right hand"`
+		Left    int    `path:"left" minimum:"2" maximum:"5"`
+		Student string `query:"student" maxLength:"26" doc:"whose takes tell what holds; empty for anybody"`
+	}) (studio.TapView, error) {
+		return s.app.Taps(ctx, w, in.Right, in.Left, in.Student)
+	})
+	get(s, "/api/listening", "listening", "What can be listened to and answered", func(ctx context.Context, w studio.Who, in *struct {
+		Student string `query:"student" maxLength:"26" doc:"empty for anybody"`
+	}) (studio.ListenView, error) {
+		return s.app.Listening(ctx, w, in.Student)
+	})
+	post(s, "/api/listening/call", "call", "Ask a question of a round of listening", func(ctx context.Context, w studio.Who, in studio.CallAsk) (echo.Call, error) {
+		return s.app.Call(ctx, w, in)
+	})
+	post(s, "/api/listening/reply", "reply", "Judge its answer; keeps nothing", func(ctx context.Context, w studio.Who, in studio.ReplyAsk) (studio.ReplyView, error) {
+		return s.app.Reply(ctx, w, in)
+	})
+	answer(s, huma.Operation{OperationID: "family-listening", Method: http.MethodGet, Path: "/api/family/{token}/listening", Summary: "What can be listened to and answered at home", Metadata: open},
+		func(ctx context.Context, _ studio.Who, in *ofFamily) (studio.ListenView, error) {
+			return s.app.FamilyListening(ctx, in.Token)
+		})
+	answer(s, huma.Operation{OperationID: "family-call", Method: http.MethodPost, Path: "/api/family/{token}/listening/call", Summary: "Ask a question of a round of listening at home", Metadata: open},
+		func(ctx context.Context, _ studio.Who, in *struct {
+			ofFamily
+			Body studio.CallAsk
+		}) (echo.Call, error) {
+			return s.app.FamilyCall(ctx, in.Token, in.Body)
+		})
+	answer(s, huma.Operation{OperationID: "family-reply", Method: http.MethodPost, Path: "/api/family/{token}/listening/reply", Summary: "Judge its answer; keeps nothing", Metadata: open},
+		func(ctx context.Context, _ studio.Who, in *struct {
+			ofFamily
+			Body studio.ReplyAsk
+		}) (studio.ReplyView, error) {
+			return s.app.FamilyReply(ctx, in.Token, in.Body)
+		})
 	huma.Register(s.api, huma.Operation{OperationID: "keep-exercise", Method: http.MethodPut, Path: "/api/exercises/{exercise}", Summary: "Put an exercise made by rule on the shelf; the same again is the same item"},
 		func(ctx context.Context, in *struct {
 			Exercise string `path:"exercise" minLength:"26" maxLength:"26" doc:"id of the item, made by the client: a ULID"`

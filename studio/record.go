@@ -11,11 +11,13 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
 	"patientladder/core/document"
+	"patientladder/core/exercise"
 	"patientladder/core/fact"
 	"patientladder/core/fault"
 	"patientladder/core/home"
 	"patientladder/core/ladder"
 	"patientladder/core/record"
+	"patientladder/core/touch"
 	"patientladder/core/upkeep"
 )
 
@@ -40,8 +42,33 @@ type RecordView struct {
 	Kept      int                `json:"kept" doc:"of them, how many came in their weeks"`
 	Weeks     []RecordWeek       `json:"weeks" doc:"what was asked at home and what was ticked, the last first"`
 	Done      []record.Won       `json:"done" doc:"footholds, the last first"`
+	Played    []PlayedSeries     `json:"played" doc:"what was played in from time to time, the last first"`
 	Entries   []Entry            `json:"entries" doc:"the last of them"`
 	More      int                `json:"more" doc:"entries before those"`
+}
+
+// A PlayedSeries is one of them with its title.
+type PlayedSeries struct {
+	record.Series
+	Title string `json:"title"`
+}
+
+// played names what was played in.
+func (p *pupil) played() []PlayedSeries {
+	out := []PlayedSeries{}
+	for _, s := range record.Played(p.standing) {
+		one := PlayedSeries{s, s.Asked}
+		if step, tapped := touch.StepOf(s.Asked); tapped {
+			one.Title = step.Name
+		} else if spec, err := exercise.Parse(s.Asked); err == nil {
+			one.Title = spec.Title()
+		}
+		if r, placed := p.standing.Rung(s.Rung); placed {
+			one.Title = r.Item.Title
+		}
+		out = append(out, one)
+	}
+	return out
 }
 
 // fewest is how many entries of a record are sent at first, and mostEntries at once.
@@ -107,7 +134,7 @@ func (a *App) Record(ctx context.Context, who Who, student string, most int) (Re
 		return RecordView{}, err
 	}
 	v := RecordView{Student: p.card(p.Student, p.standing, p.lessonDay()), Lessons: len(p.standing.Closed), Footholds: len(p.standing.In(ladder.Secure))}
-	v.Home = p.home()
+	v.Home, v.Played = p.home(), p.played()
 	v.Skills = upkeep.Skills(p.standing, p.graph, p.presumed(p.standing), p.room.now)
 	told := slices.DeleteFunc(slices.Clone(p.facts), isRetraction)
 	v.More = max(len(told)-min(max(most, fewest), mostEntries), 0)
@@ -148,6 +175,12 @@ func (p *pupil) named(b fact.Body) (title, point string) {
 		}
 	case fact.Prepared:
 		return "", p.graph.Name(b.Skill)
+	case fact.Echoed:
+		return "", p.graph.Name(b.Skill)
+	case fact.PlayedIn:
+		if b.Finger != "" {
+			return "", touch.FingerName(b.Hand, b.Finger)
+		}
 	}
 	return "", ""
 }

@@ -138,6 +138,18 @@ func (w Way) Suggestions() []Suggestion {
 		say(Suggestion{Band: "upkeep", Why: reason.Of("load-kept-low", "heaviest", strconv.FormatFloat(heaviest, 'f', 1, 64), "usual", strconv.FormatFloat(w.Usual, 'f', 1, 64))})
 	}
 	w.suggestDates(say)
+	for _, r := range w.Standing.In(ladder.Current) {
+		s := Suggestion{Key: "even:" + r.ID, Band: "now", Rung: r.ID, Title: r.Item.Title}
+		var names []string
+		for _, p := range r.OfEvenness() {
+			names = append(names, p.Name)
+			s.Accept = append(s.Accept, fact.PointMarked{Rung: r.ID, Point: p.Key, State: fact.Met})
+		}
+		if len(names) > 0 && w.Standing.Evened(r.ID, w.Now) {
+			s.Why = reason.Of("evened", "title", r.Item.Title, "days", strconv.Itoa(int(judgement.TakesEven)), "points", strings.Join(names, ", "))
+			say(s)
+		}
+	}
 	w.suggestHeadStarts(say)
 	for _, j := range w.Jumps {
 		s := Suggestion{Key: "jump:" + j.Rung.Item.ID, Band: "warn", Rung: j.Rung.ID, Title: j.Rung.Item.Title, Why: j.Why(w.Graph)}

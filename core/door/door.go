@@ -116,7 +116,7 @@ func above(b fact.Body) string {
 }
 
 // fromHome are the kinds of facts that a family tells.
-var fromHome = []fact.Kind{fact.Ticked{}.Kind(), fact.Practised{}.Kind(), fact.Tripped{}.Kind(), fact.QuestionAsked{}.Kind(), fact.DaysSet{}.Kind(),
+var fromHome = []fact.Kind{fact.Ticked{}.Kind(), fact.Practised{}.Kind(), fact.Tripped{}.Kind(), fact.QuestionAsked{}.Kind(), fact.DaysSet{}.Kind(), fact.Echoed{}.Kind(),
 	fact.TreatSet{}.Kind(), fact.TreatDropped{}.Kind(), fact.Retracted{}.Kind()}
 
 // FromStudent reports whether a student alone may tell a body: what was done, how it was

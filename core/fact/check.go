@@ -2,6 +2,7 @@ package fact
 
 import (
 	"fmt"
+	"math"
 	"reflect"
 	"regexp"
 	"slices"
@@ -186,6 +187,22 @@ func (d DaysSet) check() error {
 func (p Paused) check() error {
 	if p.Until != "" && p.Until < p.From {
 		return fmt.Errorf("it ends before it begins")
+	}
+	return nil
+}
+
+func (p PlayedIn) check() error {
+	for _, f := range p.Fingers {
+		if strings.TrimSpace(f.Finger) == "" || len(f.Finger) > 4 || f.Hand != "" && f.Hand != "left" && f.Hand != "right" || math.Abs(f.Late) > 60000 || math.Abs(f.Heft) > 127 {
+			return fmt.Errorf("the figures of a finger are out of bounds")
+		}
+	}
+	return nil
+}
+
+func (e Echoed) check() error {
+	if e.Right > e.Asked {
+		return fmt.Errorf("more are right than were asked")
 	}
 	return nil
 }

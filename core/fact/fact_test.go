@@ -137,7 +137,8 @@ func TestEveryKindGoesOutAndComesBack(t *testing.T) {
 			case reflect.Bool:
 				f.SetBool(true)
 			case reflect.Slice:
-				f.Set(reflect.ValueOf([]int{1, 3}))
+				f.Set(reflect.MakeSlice(f.Type(), 2, 2))
+				assert.NotEmpty(t, tag.Get("maxItems"), "%s.%s has a bound", typ, typ.Field(i).Name)
 			default:
 				t.Fatalf("%s holds a %s", typ, f.Kind())
 			}

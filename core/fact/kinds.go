@@ -34,7 +34,7 @@ var kinds = []entry{
 	of[TargetSet](), of[TargetDropped](), of[Prepared](), of[Overruled](),
 	// the student
 	of[BeforeBook](), of[BookChosen](), of[BookDropped](), of[TasteAsked](), of[ApproachSet](), of[Probed](), of[Seen](), of[SeatMeasured](),
-	of[MoodSeen](), of[WentWell](), of[Talked](), of[Noted](), of[Pained](), of[PainCleared](),
+	of[PlayedIn](), of[Echoed](), of[MoodSeen](), of[WentWell](), of[Talked](), of[Noted](), of[Pained](), of[PainCleared](),
 	// the lesson
 	of[LessonOpened](), of[LessonClosed](), of[LessonMissed](), of[LessonMoved](), of[LessonExtra](), of[LessonRemote](), of[LessonRated](),
 	of[Paused](), of[Left](), of[Returned](),
@@ -255,6 +255,44 @@ type SeatMeasured struct {
 	Stature  float64 `json:"stature,omitempty" minimum:"0" maximum:"300"`
 	Elbow    float64 `json:"elbow,omitempty" minimum:"0" maximum:"300" doc:"seated elbow height above the seat"`
 	LowerLeg float64 `json:"lowerLeg,omitempty" minimum:"0" maximum:"300" doc:"popliteal height, shoes on"`
+}
+
+// PlayedIn is a take that was measured: what was asked, how it was played in, and its figures; the
+// notes themselves are not kept.
+type PlayedIn struct {
+	Rung    string  `json:"rung,omitempty" maxLength:"26" ref:"rung"`
+	Asked   string  `json:"asked" maxLength:"100" doc:"what was asked, by its specification or its title"`
+	From    string  `json:"from" enum:"keys,taps,file,simulated"`
+	Notes   int     `json:"notes" minimum:"1" maximum:"20000"`
+	Slips   int     `json:"slips,omitempty" minimum:"0" maximum:"40000" doc:"notes wrong, missing or too many"`
+	Beat    float64 `json:"beat" minimum:"0" maximum:"60000" doc:"milliseconds of a quarter note"`
+	Spread  float64 `json:"spread" minimum:"0" maximum:"10" doc:"of the intervals, as a part of them"`
+	Lope    float64 `json:"lope" minimum:"0" maximum:"100" doc:"how long the first of two is beside the second"`
+	Drift   float64 `json:"drift" minimum:"-1" maximum:"100" doc:"how much longer the last interval is than the first, as a part of it"`
+	Figure  string  `json:"figure" enum:"even,slips,stops,lope,drift,spread,late,early,strong,weak,apart,scatter" doc:"what was said first"`
+	Hand    string  `json:"hand,omitempty" enum:"left,right"`
+	Finger  string  `json:"finger,omitempty" maxLength:"4"`
+	Size    float64 `json:"size" minimum:"0" maximum:"100000" doc:"as the figure has it"`
+	Off     float64 `json:"off" minimum:"0" maximum:"60000" doc:"milliseconds off the steady line, of the hand that is further off"`
+	Holds   bool    `json:"holds,omitempty" doc:"of a step that is tapped: it held"`
+	Fingers []Touch `json:"fingers,omitempty" maxItems:"20"`
+}
+
+// Touch is what was measured of a finger in a take.
+type Touch struct {
+	Hand   string  `json:"hand,omitempty" enum:"left,right"`
+	Finger string  `json:"finger" maxLength:"4"`
+	Late   float64 `json:"late" doc:"milliseconds after the other fingers"`
+	Heft   float64 `json:"heft" doc:"strength over theirs, of 127"`
+}
+
+// Echoed is a round of listening and answering.
+type Echoed struct {
+	Skill  string `json:"skill" maxLength:"60" ref:"skill"`
+	Level  int    `json:"level" minimum:"1" maximum:"20" doc:"the highest that was reached"`
+	Asked  int    `json:"asked" minimum:"1" maximum:"1000"`
+	Right  int    `json:"right" minimum:"0" maximum:"1000"`
+	Passed bool   `json:"passed,omitempty" doc:"its exit test: the last level, as often running as it takes"`
 }
 
 // MoodSeen is the mood of a student in a lesson.
@@ -517,6 +555,8 @@ func (ApproachSet) Kind() Kind      { return "approach_set" }
 func (Probed) Kind() Kind           { return "probed" }
 func (Seen) Kind() Kind             { return "seen" }
 func (SeatMeasured) Kind() Kind     { return "seat_measured" }
+func (PlayedIn) Kind() Kind         { return "played_in" }
+func (Echoed) Kind() Kind           { return "echoed" }
 func (MoodSeen) Kind() Kind         { return "mood_seen" }
 func (WentWell) Kind() Kind         { return "went_well" }
 func (Talked) Kind() Kind           { return "talked" }

@@ -229,5 +229,10 @@ var (
 // What is played in.
 var (
 	TouchStrength = ours("touch", "strength by which a finger stands out, of the 127 of a keyboard", 8, "higher: a thumb may be louder before it is named")
+	TakeFresh     = ours("touch", "days for which a sheet thinks of what a take said", 21, "lower: an old take is forgotten sooner")
+	TakesEven     = ours("touch", "even takes running, on different days, from which a point of evenness may be met", 2, "higher: evenness is believed later")
+	TapOff        = ours("touch", "distance from the steady line, as a part of a hand's own interval, up to which a tapped step holds", 0.12, "higher: steps hold sooner")
+	EchoOff       = ours("echo", "distance from the steady line, as a part of the shortest interval, up to which an answer is in time", 0.2, "higher: echoes are right sooner")
+	EchoRun       = ours("echo", "answers right running from which the next level comes, and after the last the exit test is passed", 3, "higher: levels last longer")
 	TouchSlips    = ours("touch", "part of the notes that slip from which the notes come before their evenness", 0.05, "higher: evenness is spoken of with more wrong notes")
 )

@@ -214,6 +214,10 @@ func (f *fold) student(t fact.Fact) {
 		f.s.Body = Body{t.At, b}
 	case fact.MoodSeen:
 		f.s.Mood = b.Mood
+	case fact.PlayedIn:
+		f.s.Takes = append(f.s.Takes, Take{t.At, b})
+	case fact.Echoed:
+		f.echoed(t, b)
 	case fact.Talked:
 		f.s.Talks = append(f.s.Talks, Talk{t.At, b.With, strings.TrimSpace(b.Agreed)})
 	case fact.Pained:

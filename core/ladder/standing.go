@@ -40,6 +40,8 @@ type Standing struct {
 	Body       Body                    // as last measured
 	Mood       string                  // as last seen
 	Talks      []Talk                  // with the family, in order
+	Takes      []Take                  // that were measured and kept, in order
+	Echoes     map[string]Echo         // rounds of listening and answering, by skill
 	Ache       *Ache                   // a pain told and not cleared since
 	Rests      []calendar.Span         // from each pain to the day on which it was cleared; the last without an end while it lasts
 	HomeDays   HomeDays                // when the family practises

@@ -37,4 +37,7 @@ var Codes = []string{
 	"start-drawn", "still-open", "stop-if-it-hurts", "stretched", "struck-often", "stuck-small", "taught",
 	"tempo-clue-title", "tempo-clue-words", "tempo-title", "tempo-word", "tempo-words", "thin-week", "to-taste", "too-short-for",
 	"tries-failed", "try-first-book", "upkeep-share", "waits-for-its-lesson", "went-easily", "went-fell-apart", "went-fine", "went-rough",
+	"evened", "take-apart", "take-early", "take-even", "take-late", "take-lope", "take-lope-short", "take-quicker", "take-scatter", "take-slips",
+	"take-slower", "take-spread", "take-stops", "take-strong", "take-weak", "think-apart", "think-early", "think-even", "think-late",
+	"think-lope", "think-lope-short", "think-quicker", "think-scatter", "think-slips", "think-slower", "think-spread", "think-stops", "think-strong", "think-weak",
 }

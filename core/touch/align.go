@@ -132,9 +132,12 @@ func align(asked []Due, played []Stroke, beat float64) alignment {
 	if beat == 0 {
 		beats = a.beats()
 	}
-	best := alignment{cost: never}
+	best, with := alignment{cost: never}, a.at
+	if a.handed() {
+		with = a.apart
+	}
 	for _, b := range beats {
-		if one := a.at(b); one.cost < best.cost {
+		if one := with(b); one.cost < best.cost {
 			best = one
 		}
 	}
@@ -166,7 +169,10 @@ func (a alignment) beats() []float64 {
 	if len(waits) > 0 {
 		out = append(out, median(waits)/median(asked), slices.Max(waits)/slices.Max(asked), slices.Min(waits)/slices.Min(asked))
 	}
-	return slices.DeleteFunc(out, func(b float64) bool { return b < 1 })
+	if out = slices.DeleteFunc(out, func(b float64) bool { return b < 1 }); len(out) == 0 {
+		return []float64{0} // all at once
+	}
+	return out
 }
 
 // begin is the alignment of the beginning of a take, as far as its beat is known from.
@@ -212,6 +218,42 @@ func (a alignment) time(m int) (float64, bool) {
 // widest bounds the band by what it takes of memory: beyond it a take has little in common with what was
 // asked.
 const widest = 1 << 20
+
+// apart aligns taps that each hand has its own place for, hand by hand: which of two strokes that nearly
+// fall together came first says nothing.
+func (a alignment) apart(beat float64) alignment {
+	a.beat, a.stroke, a.right = beat, make([]int, len(a.asked)), make([]bool, len(a.asked))
+	for _, hand := range []string{"left", "right"} {
+		var of, at []int
+		one := alignment{}
+		for i, d := range a.asked {
+			if d.Hand == hand {
+				of, one.asked = append(of, i), append(one.asked, d)
+			}
+		}
+		for i, s := range a.played {
+			if s.Hand == hand {
+				at, one.played = append(at, i), append(one.played, s)
+			}
+		}
+		one.moments = moments(one.asked)
+		one = one.at(beat)
+		a.cost += one.cost
+		for k, i := range of {
+			a.stroke[i], a.right[i] = one.stroke[k], one.right[k]
+			if one.stroke[k] >= 0 {
+				a.stroke[i] = at[one.stroke[k]]
+			}
+		}
+	}
+	return a
+}
+
+// handed reports whether every tap and every note has a hand.
+func (a alignment) handed() bool {
+	return len(a.played) > 0 && !slices.ContainsFunc(a.played, func(s Stroke) bool { return s.Key > 0 || s.Hand == "" }) &&
+		!slices.ContainsFunc(a.asked, func(d Due) bool { return d.Hand == "" })
+}
 
 // at aligns by a beat, within a band about the diagonal. Each step away from the diagonal is a note
 // missing or a stroke too many, and has to be gone back again: what costs no more than the way out of

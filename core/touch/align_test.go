@@ -1,6 +1,7 @@
 package touch
 
 import (
+	"encoding/json"
 	"fmt"
 	"math"
 	"math/rand/v2"
@@ -151,6 +152,7 @@ func TestWrongMissingAndFurtherNotesAreToldApart(t *testing.T) {
 		{"an octave higher throughout", scale, keyed(200, 72, 74, 76, 77, 79), "rrrrr", 0},
 		{"one an octave higher", scale, keyed(200, 60, 62, 76, 65, 67), "rrwrr", 0},
 		{"nothing", scale, nil, "mmmmm", 0},
+		{"all at once", taps, at(5, 5, 5, 5), "rrrr", 0},
 		{"four taps", taps, at(0, 500, 1000, 1500), "rrrr", 0},
 		{"the third tap left out", taps, at(0, 500, 1500), "rrmr", 0},
 		{"a tap too many between the second and the third", taps, at(0, 500, 700, 1000, 1500), "rrrr", 1},
@@ -163,6 +165,8 @@ func TestWrongMissingAndFurtherNotesAreToldApart(t *testing.T) {
 		}
 		assert.Equal(t, c.want, got, c.what)
 		assert.Equal(t, c.extra, m.Extra, c.what)
+		_, err = json.Marshal(m)
+		assert.NoError(t, err, c.what+": every figure is a number")
 	}
 }
 

@@ -5,41 +5,44 @@ import (
 	"maps"
 	"math"
 	"slices"
+	"strings"
+
+	"gonum.org/v1/gonum/stat"
 
 	"patientladder/core/judgement"
 )
 
 // Figures are what was measured of a take.
 type Figures struct {
-	Asked    int      `json:"asked" doc:"notes"`
-	Right    int      `json:"right"`
-	Wrong    int      `json:"wrong"`
-	Missing  int      `json:"missing"`
-	Extra    int      `json:"extra" doc:"strokes that were not asked"`
-	Stops    int      `json:"stops" doc:"places at which the thread was lost for a moment"`
-	Beat     float64  `json:"beat" doc:"milliseconds of a quarter note"`
-	Interval float64  `json:"interval" doc:"milliseconds from note to note, the usual"`
-	Heard    float64  `json:"heard" doc:"what listeners notice of such an interval, as a part of it (Friberg & Sundberg 1995)"`
-	Spread   float64  `json:"spread" doc:"of the intervals, as a part of them, when drift, lope and fingers are taken out: a robust standard deviation"`
-	Lope     float64  `json:"lope" doc:"how long the first of two is beside the second; 1 for even"`
-	Drift    float64  `json:"drift" doc:"how much longer the last interval is than the first, as a part of it; below nought: quicker"`
-	Apart    float64  `json:"apart" doc:"milliseconds that the left hand comes after the right; 0 where hands do not meet"`
-	Scatter  float64  `json:"scatter" doc:"milliseconds of a robust standard deviation of the same"`
-	Hands    []Hand   `json:"hands"`
-	Fingers  []Finger `json:"fingers"`
-	Said     []Saying `json:"said" doc:"what can be heard and is more than chance, the first to be thought of first; none for even"`
+	Asked    int            `json:"asked" doc:"notes"`
+	Right    int            `json:"right"`
+	Wrong    int            `json:"wrong"`
+	Missing  int            `json:"missing"`
+	Extra    int            `json:"extra" doc:"strokes that were not asked"`
+	Stops    int            `json:"stops" doc:"places at which the thread was lost for a moment"`
+	Beat     float64        `json:"beat" doc:"milliseconds of a quarter note"`
+	Interval float64        `json:"interval" doc:"milliseconds from note to note, the usual"`
+	Heard    float64        `json:"heard" doc:"what listeners notice of such an interval, as a part of it (Friberg & Sundberg 1995)"`
+	Spread   float64        `json:"spread" doc:"of the intervals, as a part of them, when drift, lope and fingers are taken out: a robust standard deviation"`
+	Lope     float64        `json:"lope" doc:"how long the first of two is beside the second; 1 for even"`
+	Drift    float64        `json:"drift" doc:"how much longer the last interval is than the first, as a part of it; below nought: quicker"`
+	Apart    float64        `json:"apart" doc:"milliseconds that the left hand comes after the right; 0 where hands do not meet"`
+	Scatter  float64        `json:"scatter" doc:"milliseconds of a robust standard deviation of the same"`
+	Hands    []HandPlayed   `json:"hands"`
+	Fingers  []FingerPlayed `json:"fingers"`
+	Said     []Saying       `json:"said" doc:"what can be heard and is more than chance, the first to be thought of first; none for even"`
 }
 
-// A Hand is what was measured of a hand.
-type Hand struct {
+// A HandPlayed is what was measured of a hand.
+type HandPlayed struct {
 	Hand     string  `json:"hand"`
 	Notes    int     `json:"notes" doc:"played"`
-	Off      float64 `json:"off" doc:"milliseconds off the steady line, the usual, before or after"`
+	Off      float64 `json:"off" doc:"milliseconds off the steady line, before or after, the mean"`
 	Strength float64 `json:"strength" doc:"the usual; 0 for not known"`
 }
 
-// A Finger is what was measured of a finger of a hand.
-type Finger struct {
+// A FingerPlayed is what was measured of a finger of a hand.
+type FingerPlayed struct {
 	Hand   string  `json:"hand"`
 	Finger string  `json:"finger"`
 	Notes  int     `json:"notes"`
@@ -174,7 +177,7 @@ type meter struct {
 
 // measure takes the figures of an alignment.
 func measure(a alignment) Measured {
-	f := Figures{Asked: len(a.asked), Lope: 1, Hands: []Hand{}, Fingers: []Finger{}, Said: []Saying{}}
+	f := Figures{Asked: len(a.asked), Lope: 1, Hands: []HandPlayed{}, Fingers: []FingerPlayed{}, Said: []Saying{}}
 	used := make([]bool, len(a.played))
 	for i, s := range a.stroke {
 		switch {
@@ -194,9 +197,9 @@ func measure(a alignment) Measured {
 			f.Extra++
 		}
 	}
-	m := meter{Measured: Measured{Figures: f, Notes: make([]Note, len(a.asked))}, a: a}
+	m := meter{Measured: Measured{Figures: f, Notes: make([]NoteWent, len(a.asked))}, a: a}
 	for i, d := range a.asked {
-		m.Notes[i] = Note{ID: d.ID, Went: went(a, i)}
+		m.Notes[i] = NoteWent{ID: d.ID, Went: went(a, i)}
 	}
 	if slips := f.Wrong + f.Missing + f.Extra; float64(slips) > mostSlips*float64(f.Asked) {
 		m.Said = []Saying{{Figure: Slips, Size: float64(slips), Times: float64(slips)}}
@@ -204,9 +207,15 @@ func measure(a alignment) Measured {
 	}
 	m.times()
 	m.touches()
+	slices.SortStableFunc(m.Fingers, func(x, y FingerPlayed) int {
+		return cmp.Or(cmp.Compare(x.Hand, y.Hand), cmp.Compare(strings.Index(fingers, x.Finger), strings.Index(fingers, y.Finger)))
+	})
 	m.order()
 	return m.Measured
 }
+
+// fingers in their order, from the thumb.
+const fingers = "pima012345"
 
 func went(a alignment, note int) string {
 	switch {
@@ -245,7 +254,7 @@ func (m *meter) intervals(line []int) []interval {
 		}
 		asked := a.asked[to].Onset - a.asked[from].Onset
 		played := a.played[a.stroke[to]].At - a.played[a.stroke[from]].At
-		if stretch(asked, played, a.beat) >= lost {
+		if played <= 0 || stretch(asked, played, a.beat) >= lost {
 			m.Stops++
 			continue
 		}
@@ -519,11 +528,11 @@ func thinned[T any](list []T, most int) []T {
 }
 
 // finger is the entry of a finger, made where there is none.
-func (m *meter) finger(hand, finger string) *Finger {
-	i := slices.IndexFunc(m.Fingers, func(f Finger) bool { return f.Hand == hand && f.Finger == finger })
+func (m *meter) finger(hand, finger string) *FingerPlayed {
+	i := slices.IndexFunc(m.Fingers, func(f FingerPlayed) bool { return f.Hand == hand && f.Finger == finger })
 	if i < 0 {
 		i = len(m.Fingers)
-		m.Fingers = append(m.Fingers, Finger{Hand: hand, Finger: finger})
+		m.Fingers = append(m.Fingers, FingerPlayed{Hand: hand, Finger: finger})
 	}
 	return &m.Fingers[i]
 }
@@ -554,7 +563,7 @@ func (m *meter) together() {
 		}
 	}
 	for _, h := range slices.Sorted(maps.Keys(off)) {
-		m.Hands = append(m.Hands, Hand{Hand: h, Notes: len(off[h]), Off: median(off[h])})
+		m.Hands = append(m.Hands, HandPlayed{Hand: h, Notes: len(off[h]), Off: stat.Mean(off[h], nil)})
 	}
 	if len(apart) < fewest {
 		return

@@ -60,11 +60,11 @@ func Check(played []Stroke) error {
 // A Measured is a take beside what was asked.
 type Measured struct {
 	Figures
-	Notes []Note `json:"notes" doc:"what was asked, note by note, in order"`
+	Notes []NoteWent `json:"notes" doc:"what was asked, note by note, in order"`
 }
 
-// A Note is a note that was asked for, as it was played.
-type Note struct {
+// A NoteWent is a note that was asked for, as it was played.
+type NoteWent struct {
 	ID   string  `json:"id"`
 	Went string  `json:"went" enum:"right,wrong,missing"`
 	Off  float64 `json:"off" doc:"milliseconds after the steady line; below nought before it"`

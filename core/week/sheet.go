@@ -48,6 +48,7 @@ type Task struct {
 	Game    string         `json:"game,omitempty" doc:"id of an activity that is played at home"`
 	Way     string         `json:"way,omitempty" enum:"own-tempo,by-heart,to-someone" doc:"how the whole is played, where it has been asked for before"`
 	Tempo   *reason.Reason `json:"tempo,omitempty" doc:"of a whole piece: what says how it goes"`
+	Think   *reason.Reason `json:"think,omitempty" doc:"the one thing that the last take asks to think of"`
 	Start   *Start         `json:"start,omitempty" doc:"of a chunk that was read off the score"`
 	Count   int            `json:"count" doc:"times; in a row for a spot or a pattern"`
 	InRow   bool           `json:"inRow"`
@@ -379,6 +380,10 @@ func isPiece(it shelf.Item) bool {
 // minutes, of which it can count on room on each day.
 func (w *writer) rung(r ladder.Rung, day, turn, total, minutes, room int) {
 	t := Task{Band: "now", Rung: r.ID, Title: r.Item.Title, Count: Times(w.Age), Hands: w.hands(r)}
+	if take, fresh := w.Standing.LastTake(r.ID, w.At); fresh && take.Figure != ladder.Even {
+		think := take.Said().Think()
+		t.Think = &think
+	}
 	if (r.Strand == shelf.Technique || r.Strand == shelf.Reading) && !isPiece(r.Item) {
 		t = w.drill(r, t)
 		t.Minutes = minutes

@@ -59,6 +59,9 @@ func (t *Task) words(reader string) Words {
 	switch {
 	case t.Band == "now" && t.drilled() != "":
 		w.What = t.drilled()
+		if t.Think != nil {
+			w.What = ended(w.What) + told(*t.Think, reader)
+		}
 		w.Again = w.Place + ", as before: " + w.Times
 	case t.Band == "now":
 		var parts []string
@@ -74,6 +77,9 @@ func (t *Task) words(reader string) Words {
 		if t.Tempo != nil {
 			w.Tempo = told(*t.Tempo, reader)
 			w.What = ended(w.What) + w.Tempo
+		}
+		if t.Think != nil && t.Spot == "" {
+			w.What = ended(w.What) + told(*t.Think, reader)
 		}
 		if t.Start != nil && t.Start.Rhythm != "" && t.Spot == "" {
 			w.What = ended(w.What) + "First in rhythm: “" + t.Start.Rhythm + "”"
@@ -325,6 +331,20 @@ var sentences = map[string]string{
 	"changed-gone":            "No longer asked: {title}: {says}",
 	"changed-days":            "{title} stands on other days",
 	"changed-much":            "Most of this sheet is new: please read it through",
+	"think-even":              "It was even: keep the feeling of it.",
+	"think-slips":             "Think of the notes first: slower, until all of them are there.",
+	"think-stops":             "Think ahead: slower, so that nothing has to wait.",
+	"think-lope":              "Think of the second of each two: as long as the first.",
+	"think-lope-short":        "Think of the first of each two: as long as the second.",
+	"think-quicker":           "Think of the end: no quicker than the beginning.",
+	"think-slower":            "Think of the end: no slower than the beginning.",
+	"think-spread":            "Think of a clock: each note at its stroke, slower if need be.",
+	"think-late":              "Think of the {finger}: ready sooner.",
+	"think-early":             "Think of the {finger}: it waits its turn.",
+	"think-strong":            "Think of the {finger}: as light as the others.",
+	"think-weak":              "Think of the {finger}: as clear as the others.",
+	"think-apart":             "Think of the {hand} hand: down together with the other.",
+	"think-scatter":           "Think of both hands: down together, slowly, each time.",
 	"stop-if-it-hurts":        "If anything hurts, stop for the day and tell us.",
 	"no-playing":              "Pain was told ({side} side): listening only, no playing with it until a licensed clinician has seen it. This sheet makes no diagnosis.",
 }

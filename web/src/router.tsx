@@ -176,6 +176,14 @@ const exercises = createRoute({
   }),
   component: lazyRouteComponent(() => import("./screens/workbench/ExercisesScreen"), "ExercisesScreen"),
 });
+const listen = createRoute({
+  getParentRoute: () => inside,
+  path: "/workbench/listen",
+  validateSearch: (search): { student?: string } => ({
+    student: typeof search.student === "string" ? search.student : undefined,
+  }),
+  component: lazyRouteComponent(() => import("./screens/workbench/ListenScreen"), "ListenScreen"),
+});
 const sheets = createRoute({
   getParentRoute: () => inside,
   path: "/sheets",
@@ -281,6 +289,7 @@ export const router = createRouter({
       item,
       workbench,
       exercises,
+      listen,
       sheets,
       mailbox,
       calendar,

@@ -68,8 +68,9 @@ type track struct {
 
 // A press is a key held from one tick to another.
 type press struct {
-	on, off int64
-	key     int
+	on, off  int64
+	key      int
+	velocity int
 }
 
 type reader struct {
@@ -259,7 +260,7 @@ func (f *file) message(r *reader, status byte, tick int64, t *track, held map[[2
 		}
 		t.channel = channel
 		held[k] = append(held[k], len(t.notes))
-		t.notes = append(t.notes, press{tick, -1, int(d[0])})
+		t.notes = append(t.notes, press{tick, -1, int(d[0]), int(d[1])})
 	case kind == 9 || kind == 8:
 		if open := held[k]; len(open) > 0 {
 			t.notes[open[0]].off = tick

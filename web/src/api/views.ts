@@ -278,6 +278,13 @@ export const exerciseMade = (exercise: string, instrument: string) =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+// What a student can listen to and answer; an empty student is anybody.
+export const listenView = (student: string) =>
+  queryOptions({
+    queryKey: ["student", student, "listening"],
+    queryFn: () => answer(api.GET("/api/listening", { params: { query: { student: student || undefined } } })),
+  });
+
 // A score on the shelf does not change.
 export const scoreText = (item: string, tablature?: "under" | "instead", minor = false) =>
   queryOptions({

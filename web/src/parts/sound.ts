@@ -14,7 +14,7 @@ export type Hearing = {
 };
 
 // A Stroke is one tone or click, in seconds from the start.
-export type Stroke = { at: number; length: number; key: number; ids: string[]; click: boolean };
+export type Stroke = { at: number; length: number; key: number; ids: string[]; click: boolean; loud?: number };
 
 // strokes lays a stretch out in time: a bar counted in, then its notes, cut at
 // the stretch's end.
@@ -88,7 +88,7 @@ function tone(audio: AudioContext, s: Stroke, at: number) {
   const gain = audio.createGain();
   source.type = s.click ? "square" : "triangle";
   source.frequency.value = hertz(s.key);
-  const loud = s.click ? 0.08 : 0.22;
+  const loud = (s.click ? 0.08 : 0.22) * (s.loud ?? 1);
   gain.gain.setValueAtTime(0, at);
   gain.gain.linearRampToValueAtTime(loud, at + 0.012);
   gain.gain.setTargetAtTime(s.click ? 0 : loud * 0.55, at + 0.02, s.click ? 0.01 : 0.25);
@@ -158,4 +158,53 @@ export function metronome(pulse: Pulse): () => void {
     window.clearInterval(timer);
     void audio.close();
   };
+}
+
+// replay sounds a take as it was played: keys as tones, taps as clicks, each as strong as it was. It
+// returns how to stop it.
+export function replay(strokes: Schemas["Stroke"][], onEnd: () => void): () => void {
+  const audio = new AudioContext();
+  const begin = audio.currentTime + 0.06;
+  const first = Math.min(...strokes.map((s) => s.at));
+  let end = 0;
+  for (const s of strokes) {
+    const at = (s.at - first) / 1000;
+    const length = Math.max((s.length ?? 0) / 1000, 0.12);
+    const key = s.key || (s.hand === "left" ? 84 : 91);
+    tone(audio, { at, length, key, ids: [], click: !s.key, loud: (s.strength ?? 64) / 64 }, begin + at);
+    end = Math.max(end, at + length);
+  }
+  let stopped = false;
+  const stop = () => {
+    if (stopped) return;
+    stopped = true;
+    window.clearTimeout(timer);
+    void audio.close();
+    onEnd();
+  };
+  const timer = window.setTimeout(stop, (end + 0.3) * 1000);
+  return stop;
+}
+
+// sing sounds the tones of a question, at a tempo; it returns how to stop it.
+export function sing(tones: Schemas["Tone"][], beat: number, length: number, onEnd: () => void): () => void {
+  const audio = new AudioContext();
+  const begin = audio.currentTime + 0.06;
+  const second = beat / 1000;
+  for (const s of tones)
+    tone(
+      audio,
+      { at: 0, length: Math.max(s.length * second, 0.08), key: s.key, ids: [], click: s.click ?? false },
+      begin + s.onset * second,
+    );
+  let stopped = false;
+  const stop = (heard: boolean) => {
+    if (stopped) return;
+    stopped = true;
+    window.clearTimeout(timer);
+    window.setTimeout(() => void audio.close(), 1000);
+    if (heard) onEnd();
+  };
+  const timer = window.setTimeout(() => stop(true), (length * second + 0.06) * 1000);
+  return () => stop(false);
 }

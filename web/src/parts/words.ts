@@ -46,6 +46,22 @@ export const strandMarks: Record<string, string> = {
   repertoire: "M0 -5.5L5 0L0 5.5L-5 0Z",
 };
 
+// figureNames are what the figures of a take are called.
+const figureNames: Record<Extract<Schemas["FactBody"], { kind: "played_in" }>["figure"], string> = {
+  even: "even",
+  slips: "slips",
+  stops: "stops",
+  lope: "it lopes",
+  drift: "the tempo drifts",
+  spread: "uneven",
+  late: "late",
+  early: "early",
+  strong: "too strong",
+  weak: "too weak",
+  apart: "the hands are apart",
+  scatter: "the hands fall apart",
+};
+
 // tellOf says what a fact told, without its piece.
 export function tellOf(e: Schemas["Entry"]): string {
   const f = e.fact.body;
@@ -121,6 +137,10 @@ export function tellOf(e: Schemas["Entry"]): string {
       return "plan changed";
     case "seat_measured":
       return "measured for the seat";
+    case "played_in":
+      return `played in: ${e.point ? `${e.point} ` : ""}${figureNames[f.figure]}${f.holds ? ", it held" : ""}`;
+    case "echoed":
+      return `listened and answered, ${e.point}: ${f.right} of ${f.asked} right, level ${f.level}${f.passed ? ", exit test passed" : ""}`;
     case "mood_seen":
       return `mood: ${f.mood}`;
     case "went_well":

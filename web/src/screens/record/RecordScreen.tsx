@@ -9,6 +9,7 @@ import { Shown } from "../../parts/Told";
 import { namedDay, plural, shortDay, span, tellOf, time } from "../../parts/words";
 import { Home } from "../week/Home";
 import { CheckIn } from "./CheckIn";
+import { Played } from "./Played";
 import { Weeks } from "./Weeks";
 import { Year } from "./Year";
 
@@ -45,6 +46,7 @@ export function RecordScreen() {
               </ol>
               <Home home={view.home} />
               <CheckIn student={student} talk={view.home.talk} />
+              <Played student={student} played={view.played} />
               <Foretold view={view} />
               <Weeks student={student} weeks={view.weeks} />
               <Skills student={student} skills={view.skills} />

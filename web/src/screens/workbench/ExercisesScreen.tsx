@@ -1,10 +1,11 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Link, useNavigate, useSearch } from "@tanstack/react-router";
+import { useNavigate, useSearch } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { exerciseMade, ladderView, useDay } from "../../api/views";
 import { type Instrument, PickInstrument, useInstruments } from "../../parts/instruments";
 import { Shown, Trouble } from "../../parts/Told";
+import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
 import { Chooser, first } from "./Chooser";
 import { Made } from "./Made";
 
@@ -23,6 +24,7 @@ export function ExercisesScreen() {
   const instrument = of(student?.instrument ?? other);
   return (
     <main className="flex flex-1 flex-col gap-3 px-4 py-3">
+      <WorkbenchPlaces student={student?.id} />
       <div className="screen-only flex flex-wrap items-end gap-4 print:hidden">
         <h1 className="text-head">Scales and patterns</h1>
         <label className="flex items-center gap-2">
@@ -47,9 +49,6 @@ export function ExercisesScreen() {
             className="ml-2 rounded border border-line bg-raised px-2 py-1.5"
           />
         )}
-        <Link to="/workbench" search={{ student: student?.id }} className="ml-auto underline underline-offset-4">
-          Sitting down
-        </Link>
       </div>
       {instrument && student && (
         <ForStudent key={student.id} instrument={instrument} student={student} begin={exercise} />
@@ -69,12 +68,15 @@ function ForStudent({ instrument, student, begin }: ForProps) {
   return (
     <Shown query={ladder}>
       {(view) => {
-        const week = view.rungs.filter((r) => r.state === "current").flatMap((r) => r.plays);
+        const current = view.rungs.filter((r) => r.state === "current");
+        const week = current.flatMap((r) => r.plays);
+        const rungOf = (exercise: string) => current.find((r) => r.plays.some((p) => p.exercise === exercise))?.id;
         return (
           <Bench
             instrument={instrument}
             student={student}
             week={week}
+            rungOf={rungOf}
             begin={begin ?? week[0]?.exercise ?? first(instrument)}
           />
         );
@@ -83,10 +85,16 @@ function ForStudent({ instrument, student, begin }: ForProps) {
   );
 }
 
-type BenchProps = { instrument: Instrument; student?: Student; week?: Schemas["PlayView"][]; begin: string };
+type BenchProps = {
+  instrument: Instrument;
+  student?: Student;
+  week?: Schemas["PlayView"][];
+  rungOf?: (exercise: string) => string | undefined;
+  begin: string;
+};
 
 // Bench chooses an exercise and shows it.
-function Bench({ instrument, student, week = [], begin }: BenchProps) {
+function Bench({ instrument, student, week = [], rungOf, begin }: BenchProps) {
   const [exercise, choose] = useState(begin);
   const made = useQuery({ ...exerciseMade(exercise, instrument.id), placeholderData: keepPreviousData });
   return (
@@ -98,7 +106,13 @@ function Bench({ instrument, student, week = [], begin }: BenchProps) {
         {made.error && <Trouble again={made.refetch}>{made.error.message}</Trouble>}
         {made.data?.wrong && <Trouble>{made.data.wrong}</Trouble>}
         {made.data && !made.data.wrong && (
-          <Made key={made.data.exercise} view={made.data} instrument={instrument} student={student} />
+          <Made
+            key={made.data.exercise}
+            view={made.data}
+            instrument={instrument}
+            student={student}
+            rung={rungOf?.(exercise)}
+          />
         )}
       </section>
     </div>

@@ -7,6 +7,7 @@ import { Button, Key } from "../../parts/Button";
 import type { Instrument } from "../../parts/instruments";
 import { useKeys } from "../../parts/keys";
 import { Lies } from "../../parts/Lies";
+import { PlayIn } from "../../parts/PlayIn";
 import { Score } from "../../parts/Score";
 import { type Sound, speeds } from "../../parts/sound";
 import { Trouble } from "../../parts/Told";
@@ -14,12 +15,13 @@ import { useHearing } from "../../parts/useHearing";
 import { sentence } from "../../parts/words";
 import { Place } from "../item/Place";
 import { CrossGrid } from "./CrossGrid";
+import { Taps } from "./Taps";
 
 type View = Schemas["ExerciseView"];
-type Props = { view: View; instrument: Instrument; student?: Schemas["StudentCard"] };
+type Props = { view: View; instrument: Instrument; student?: Schemas["StudentCard"]; rung?: string };
 
 // Made is an exercise drawn, heard, and put where it belongs.
-export function Made({ view, instrument, student }: Props) {
+export function Made({ view, instrument, student, rung }: Props) {
   const [speed, setSpeed] = useState(0);
   const [hand, setHand] = useState("both");
   const [now, setNow] = useState<string[]>([]);
@@ -68,6 +70,15 @@ export function Made({ view, instrument, student }: Props) {
       </div>
       <p className="mb-2 text-large text-soft">{view.how}</p>
       {view.grid && <CrossGrid grid={view.grid} />}
+      {view.grid ? (
+        <Taps pick={view.chosen.pick} grid={view.grid} instrument={instrument.id} student={student} />
+      ) : (
+        <PlayIn
+          ask={{ exercise: view.exercise, instrument: instrument.id, ...(rung && { rung }) }}
+          student={student}
+          beat={Math.round(60000 / view.qpm)}
+        />
+      )}
       <Score xml={view.xml} title={view.title} verses={letters} />
       {!view.grid && <Lie view={view} now={now} />}
       {view.meetings.length > 0 && <Meetings meetings={view.meetings} />}

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, useNavigate, useSearch } from "@tanstack/react-router";
+import { useNavigate, useSearch } from "@tanstack/react-router";
 import { seatView, useDay } from "../../api/views";
 import { Shown } from "../../parts/Told";
+import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
 import { Seat } from "./Seat";
 
 // WorkbenchScreen holds what is measured at the instrument: the seat. Exercises have a
@@ -13,6 +14,7 @@ export function WorkbenchScreen() {
   const chosen = student || day?.segments[0]?.student || day?.students[0]?.id || "";
   return (
     <main className="flex flex-1 flex-col gap-3 px-4 py-3">
+      <WorkbenchPlaces student={chosen || undefined} />
       <div className="screen-only flex flex-wrap items-center gap-4">
         <h1 className="text-head">Sitting down</h1>
         <label className="flex items-center gap-2">
@@ -29,13 +31,6 @@ export function WorkbenchScreen() {
             ))}
           </select>
         </label>
-        <Link
-          to="/workbench/exercises"
-          search={{ student: chosen || undefined }}
-          className="ml-auto underline underline-offset-4"
-        >
-          Scales and patterns
-        </Link>
       </div>
       {chosen ? <At key={chosen} student={chosen} /> : <p className="text-soft">Take on a student first, in Studio.</p>}
     </main>

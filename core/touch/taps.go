@@ -1,0 +1,122 @@
+package touch
+
+import (
+	"fmt"
+	"math"
+	"regexp"
+	"slices"
+	"strings"
+
+	"patientladder/core/judgement"
+)
+
+// A TapStep is one on the way to a cross-rhythm, tapped with a finger of each hand. Its onsets are
+// pulses: a quarter note is a pulse.
+type TapStep struct {
+	Key   string  `json:"key" doc:"as tap 3:2 switch"`
+	Name  string  `json:"name"`
+	Why   string  `json:"why" doc:"what it is for"`
+	Holds bool    `json:"holds" doc:"it held when it was tapped last"`
+	Pulse float64 `json:"pulse" doc:"milliseconds, to begin with"`
+	kind  string
+	right int
+	left  int
+}
+
+var stepKey = regexp.MustCompile(`^tap ([2-5]):([2-5]) (pulse|right|left|switch|apart|together)$`)
+
+// Steps is the chain to a cross-rhythm of so many notes in the right hand against so many in the left:
+// a steady pulse, each by itself, the two switched at one pulse, different touches in the hands, then
+// both away from the instrument. Common practice, no source.
+func Steps(right, left int) []TapStep {
+	parts := func(n int) string {
+		return map[int]string{2: "halves", 3: "thirds", 4: "quarters", 5: "fifths"}[n]
+	}
+	cross := fmt.Sprintf("%d against %d", right, left)
+	list := []TapStep{
+		{kind: "pulse", Name: "A steady pulse", Why: "Everything else is a part of it."},
+		{kind: "right", Name: parts(right) + " of the pulse, the right hand", Why: "One hand has to go by itself before it goes beside another."},
+		{kind: "left", Name: parts(left) + " of the pulse, the left hand", Why: "The other one, at the same pulse."},
+		{kind: "switch", Name: fmt.Sprintf("%s, then %s, a pulse each, the hands in turn", parts(right), parts(left)), Why: "The pulse stays when its parts change."},
+		{kind: "apart", Name: fmt.Sprintf("The right hand in %s, the left on the pulse", parts(right)), Why: "The hands do different things, without crossing yet."},
+		{kind: "together", Name: cross + ", both hands", Why: "Away from the instrument first, slowly, on the spoken phrase; never first in a piece."},
+	}
+	for i := range list {
+		s := &list[i]
+		s.right, s.left, s.Pulse = right, left, 1600
+		s.Key = fmt.Sprintf("tap %d:%d %s", right, left, s.kind)
+		s.Name = strings.ToUpper(s.Name[:1]) + s.Name[1:]
+	}
+	return list
+}
+
+// StepOf finds a step by its key.
+func StepOf(key string) (TapStep, bool) {
+	m := stepKey.FindStringSubmatch(key)
+	if m == nil {
+		return TapStep{}, false
+	}
+	list := Steps(int(m[1][0]-'0'), int(m[2][0]-'0'))
+	i := slices.IndexFunc(list, func(s TapStep) bool { return s.kind == m[3] })
+	return list[i], true
+}
+
+// pulses is how long a step is tapped.
+const pulses = 4
+
+// Dues are the strokes of a step.
+func (s TapStep) Dues() []Due {
+	var out []Due
+	for p := range pulses {
+		hand := func(name string, parts int) {
+			for i := range parts {
+				out = append(out, Due{ID: fmt.Sprintf("%s-%d-%d", name, p, i), Onset: float64(p) + float64(i)/float64(parts), Length: 1 / float64(parts), Hand: name})
+			}
+		}
+		switch {
+		case s.kind == "pulse":
+			hand("right", 1)
+		case s.kind == "right", s.kind == "switch" && p%2 == 0:
+			hand("right", s.right)
+		case s.kind == "left", s.kind == "switch":
+			hand("left", s.left)
+		case s.kind == "apart":
+			hand("right", s.right)
+			hand("left", 1)
+		default:
+			hand("right", s.right)
+			hand("left", s.left)
+		}
+	}
+	return out
+}
+
+// Held reports whether a step was tapped as it should be: every stroke, and each hand on its line
+// within a part of its own interval.
+func (s TapStep) Held(m Measured) bool {
+	if m.Wrong+m.Missing+m.Extra+m.Stops > 0 {
+		return false
+	}
+	for _, h := range m.Hands {
+		parts := s.right
+		switch {
+		case s.kind == "pulse", s.kind == "apart" && h.Hand == "left":
+			parts = 1
+		case h.Hand == "left":
+			parts = s.left
+		}
+		if h.Off > judgement.TapOff*m.Beat/float64(parts) {
+			return false
+		}
+	}
+	return true
+}
+
+// Worst is the hand that is furthest off the line, in milliseconds.
+func (m Measured) Worst() float64 {
+	off := 0.0
+	for _, h := range m.Hands {
+		off = math.Max(off, h.Off)
+	}
+	return off
+}

@@ -1,0 +1,178 @@
+import { useEffect, useRef, useState } from "react";
+import type { Schemas } from "../api/client";
+import { Button } from "./Button";
+import { replay } from "./sound";
+import { sentence } from "./words";
+
+type View = Schemas["PlayedView"];
+type Props = { view: View; before?: View; kept: boolean; keep?: () => void; student: string; tapped: boolean };
+
+const per = (x: number) => `${(100 * x).toFixed(1)} %`;
+
+// TakeShown says of a take one figure and one finger to think of, large; the rest is there for who asks.
+export function TakeShown({ view, before, kept, keep, student, tapped }: Props) {
+  const even = view.said.length === 0;
+  const first = view.why[0];
+  return (
+    <div className="mt-3 border-t border-line pt-3" data-testid="take">
+      <div className="flex flex-wrap items-start gap-3">
+        <div className="mr-auto min-w-64">
+          <p role="status" className={`text-head ${even || view.holds ? "text-keep" : "text-ink"}`}>
+            {tapped && view.holds
+              ? `It holds: ${view.hands.map((h) => `${h.hand} ${Math.round(h.off)} ms`).join(", ")} off.`
+              : first && sentence(first)}
+          </p>
+          {!(tapped && view.holds) && (
+            <p className="mt-1 text-large">
+              <span className="text-soft">Think of: </span>
+              {sentence(view.think)}
+            </p>
+          )}
+          {before && <p className="mt-1 text-soft">The take before: {before.why[0] && sentence(before.why[0])}</p>}
+        </div>
+        <Again strokes={view.strokes} />
+        {keep && (
+          <Button hint="K" disabled={kept} onClick={keep}>
+            {kept ? `Kept on ${student}'s record` : `Keep it on ${student}'s record`}
+          </Button>
+        )}
+      </div>
+      {view.why.length > 1 && (
+        <ul aria-label="Also heard" className="mt-2 list-disc pl-5 text-soft">
+          {view.why.slice(1).map((r) => (
+            <li key={r.code + JSON.stringify(r.args)}>{sentence(r)}</li>
+          ))}
+        </ul>
+      )}
+      <Line view={view} />
+      <dl className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-soft">
+        <Figure name="notes right" is={`${view.right} of ${view.asked}`} />
+        {view.beat > 0 && <Figure name="beat" is={`${Math.round(60000 / view.beat)} a minute`} />}
+        {view.interval > 0 && (
+          <>
+            <Figure name="spread" is={per(view.spread)} />
+            <Figure name="long to short" is={view.lope.toFixed(2)} />
+            <Figure name="drift" is={per(view.drift)} />
+            <Figure name="noticed from" is={`${per(view.heard)}, ${Math.round(view.heard * view.interval)} ms`} />
+          </>
+        )}
+      </dl>
+      {view.fingers.length > 0 && (
+        <table className="mt-2">
+          <caption className="sr-only">Each finger</caption>
+          <thead>
+            <tr className="text-left text-soft">
+              <th className="pr-4 font-[580]">Finger</th>
+              <th className="pr-4 font-[580]">comes</th>
+              <th className="font-[580]">strength beside the others</th>
+            </tr>
+          </thead>
+          <tbody>
+            {view.fingers.map((f) => (
+              <tr key={f.hand + f.finger}>
+                <td className="pr-4 font-[620]">
+                  {f.hand} {f.finger}
+                </td>
+                <td className="pr-4">
+                  {Math.abs(f.late) < 0.5
+                    ? "in time"
+                    : `${Math.abs(Math.round(f.late))} ms ${f.late > 0 ? "late" : "early"}`}
+                </td>
+                <td>
+                  <Heft heft={f.heft} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </div>
+  );
+}
+
+function Figure({ name, is }: { name: string; is: string }) {
+  return (
+    <div className="flex gap-1.5">
+      <dt>{name}</dt>
+      <dd className="font-[620] text-ink">{is}</dd>
+    </div>
+  );
+}
+
+// Heft draws how strong a finger is beside the others: a bar from the middle.
+function Heft({ heft }: { heft: number }) {
+  const width = Math.min(Math.abs(heft), 40) * 1.5;
+  return (
+    <span className="flex items-center gap-2">
+      <span aria-hidden="true" className="relative block h-2.5 w-32 rounded bg-faint">
+        <span className="absolute inset-y-0 left-1/2 w-px bg-line" />
+        <span
+          className="absolute inset-y-0 rounded bg-now"
+          style={heft < 0 ? { right: "50%", width } : { left: "50%", width }}
+        />
+      </span>
+      {heft > 0 ? "+" : ""}
+      {Math.round(heft)}
+    </span>
+  );
+}
+
+// Line draws each note where it came beside the steady line: above it late, below it early; as large as it
+// was strong; a cross where it was wrong, a ring where it was missing.
+function Line({ view }: { view: View }) {
+  const notes = view.notes.slice(0, 96);
+  if (view.interval === 0) return null;
+  const wide = Math.max(10, Math.min(22, 900 / notes.length));
+  const scale = Math.max(view.heard * view.interval * 2, ...notes.map((n) => Math.abs(n.off)));
+  const y = (off: number) => 34 - (off / scale) * 28;
+  const heard = (view.heard * view.interval * 28) / scale;
+  return (
+    <svg
+      role="img"
+      aria-label="Each note beside the steady line: above it late, below it early; the band is what nobody notices"
+      viewBox={`0 0 ${wide * notes.length + 10} 68`}
+      className="mt-2 max-h-20 w-full max-w-4xl"
+      preserveAspectRatio="xMinYMid meet"
+    >
+      <rect x="0" y={34 - heard} width="100%" height={2 * heard} className="fill-faint" />
+      <line x1="0" x2="100%" y1="34" y2="34" className="stroke-line" />
+      {notes.map((n, i) => {
+        const x = wide * i + wide / 2 + 3;
+        const r = Math.max(2.2, Math.min(6, 3.6 + n.heft / 10));
+        if (n.went === "missing")
+          // biome-ignore lint/suspicious/noArrayIndexKey: notes stand in order and do not move
+          return <circle key={i} cx={x} cy={34} r={3.5} className="fill-none stroke-warn" strokeWidth="1.5" />;
+        if (n.went === "wrong")
+          return (
+            <path
+              // biome-ignore lint/suspicious/noArrayIndexKey: notes stand in order and do not move
+              key={i}
+              d={`M${x - 3} ${y(n.off) - 3}l6 6m0 -6l-6 6`}
+              className="stroke-warn"
+              strokeWidth="1.6"
+            />
+          );
+        // biome-ignore lint/suspicious/noArrayIndexKey: notes stand in order and do not move
+        return <circle key={i} cx={x} cy={y(n.off)} r={r} className="fill-now" />;
+      })}
+    </svg>
+  );
+}
+
+// Again sounds a take as it was played.
+function Again({ strokes }: { strokes: View["strokes"] }) {
+  const end = useRef<() => void>(undefined);
+  const [sounding, setSounding] = useState(false);
+  useEffect(() => () => end.current?.(), []);
+  return (
+    <Button
+      onClick={() => {
+        if (sounding) return end.current?.();
+        setSounding(true);
+        end.current = replay(strokes, () => setSounding(false));
+      }}
+    >
+      {sounding ? "Stop" : "Hear the take"}
+    </Button>
+  );
+}

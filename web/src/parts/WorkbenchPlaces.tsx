@@ -1,0 +1,28 @@
+import { Link } from "@tanstack/react-router";
+
+const places = [
+  { to: "/workbench", name: "Sitting down" },
+  { to: "/workbench/exercises", name: "Scales and patterns" },
+  { to: "/workbench/listen", name: "Listen and answer" },
+] as const;
+
+// WorkbenchPlaces are what is done at the Workbench, for a student or for anybody.
+export function WorkbenchPlaces({ student }: { student?: string }) {
+  return (
+    <nav aria-label="Places of the workbench" className="screen-only flex flex-wrap gap-1 font-[580] print:hidden">
+      {places.map((p) => (
+        <Link
+          key={p.to}
+          to={p.to}
+          search={{ student }}
+          activeOptions={{ exact: true, includeSearch: false }}
+          className="rounded-sm px-3.5 py-2"
+          activeProps={{ className: "bg-ink text-raised", "aria-current": "page" }}
+          inactiveProps={{ className: "hover:bg-faint" }}
+        >
+          {p.name}
+        </Link>
+      ))}
+    </nav>
+  );
+}

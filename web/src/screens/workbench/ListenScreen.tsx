@@ -1,0 +1,111 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useNavigate, useSearch } from "@tanstack/react-router";
+import { useState } from "react";
+import { answer, api, type Schemas } from "../../api/client";
+import { act } from "../../api/outbox";
+import { listenView, useDay } from "../../api/views";
+import { shortDay } from "../../parts/dates";
+import { Shown } from "../../parts/Told";
+import { Trial } from "../../parts/Trial";
+import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
+
+// ListenScreen is listening and answering: each skill of hearing and of pulse in levels, with its exit
+// test; and what is tried by playing it in.
+export function ListenScreen() {
+  const { student } = useSearch({ from: "/inside/workbench/listen" });
+  const go = useNavigate();
+  const day = useDay().data;
+  const query = useQuery(listenView(student ?? ""));
+  return (
+    <main className="flex flex-1 flex-col gap-3 px-4 py-3">
+      <WorkbenchPlaces student={student} />
+      <div className="flex flex-wrap items-end gap-4">
+        <h1 className="text-head">Listen and answer</h1>
+        <label className="flex items-center gap-2">
+          for
+          <select
+            value={student ?? ""}
+            onChange={(e) => void go({ to: "/workbench/listen", search: { student: e.target.value || undefined } })}
+            className="rounded border border-line bg-raised px-2 py-1.5"
+          >
+            <option value="">anybody</option>
+            {day?.students.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.firstName} {s.familyName}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <Shown query={query}>{(view) => <At key={student} view={view} student={student} />}</Shown>
+    </main>
+  );
+}
+
+type AtProps = { view: Schemas["ListenView"]; student?: string };
+
+function At({ view, student }: AtProps) {
+  const heard = view.trials.filter((t) => t.kind !== "play");
+  const played = view.trials.filter((t) => t.kind === "play");
+  const [chosen, choose] = useState(view.next || heard[0]?.skill);
+  const trial = heard.find((t) => t.skill === chosen);
+  return (
+    <div className="grid items-start gap-4 lg:grid-cols-[360px_1fr]">
+      <section aria-label="What can be tried" className="lg:order-none">
+        <ul className="divide-y divide-faint rounded bg-raised">
+          {heard.map((t) => (
+            <li key={t.skill}>
+              <button
+                type="button"
+                aria-pressed={t.skill === chosen}
+                onClick={() => choose(t.skill)}
+                className={`flex w-full items-baseline gap-2 px-3 py-1.5 text-left ${t.skill === chosen ? "bg-now-tint" : "hover:bg-faint"}`}
+              >
+                <span className="flex-1 font-[580]">{t.name}</span>
+                <span className={t.passed ? "text-keep" : "text-soft"}>
+                  {t.passed
+                    ? "passed"
+                    : t.level > 0
+                      ? `level ${t.level} of ${t.levels.length}${t.at ? `, ${shortDay(t.at.slice(0, 10))}` : ""}`
+                      : t.skill === view.next
+                        ? "comes next"
+                        : ""}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <div>
+        {trial && (
+          <Trial
+            key={trial.skill}
+            trial={trial}
+            judges
+            call={(body) => answer(api.POST("/api/listening/call", { body }))}
+            reply={(body) => answer(api.POST("/api/listening/reply", { body }))}
+            keep={student ? (bodies) => act(student, bodies) : undefined}
+          />
+        )}
+        {played.length > 0 && (
+          <section aria-label="Tried by playing" className="mt-4">
+            <h2 className="mb-1.5">Tried by playing it in</h2>
+            <ul className="flex flex-wrap gap-2">
+              {played.map((t) => (
+                <li key={t.skill}>
+                  <Link
+                    to="/workbench/exercises"
+                    search={{ student, exercise: t.exercise }}
+                    className="inline-block rounded border border-line bg-raised px-3 py-1.5 hover:bg-faint"
+                  >
+                    {t.name}
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,98 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { answer, api, type Schemas } from "../../api/client";
+import { Button } from "../../parts/Button";
+import { PlayIn } from "../../parts/PlayIn";
+import { sing } from "../../parts/sound";
+import { Shown } from "../../parts/Told";
+
+type Props = { pick: string; grid: Schemas["Grid"]; instrument: string; student?: Schemas["StudentCard"] };
+
+// Taps is the way to a cross-rhythm, tapped with a finger of each hand: from a steady pulse to both
+// together, what held, and what comes next.
+export function Taps({ pick, grid, instrument, student }: Props) {
+  const [right = "3", left = "2"] = pick.split(":");
+  const query = useQuery({
+    queryKey: ["taps", right, left, student?.id ?? ""],
+    queryFn: () =>
+      answer(
+        api.GET("/api/taps/{right}/{left}", {
+          params: { path: { right: Number(right), left: Number(left) }, query: { student: student?.id } },
+        }),
+      ),
+  });
+  const [chosen, choose] = useState<string>();
+  const [held, setHeld] = useState<string[]>([]); // in this sitting
+  return (
+    <Shown query={query}>
+      {(view) => {
+        const holds = (s: Schemas["TapStep"]) => s.holds || held.includes(s.key);
+        const step =
+          view.steps.find((s) => s.key === chosen) ??
+          view.steps.find((s) => !holds(s)) ??
+          (view.steps.at(-1) as Schemas["TapStep"]);
+        return (
+          <section aria-label="The way there" className="mt-3 rounded bg-raised px-4 py-3 print:hidden">
+            <h3>The way there</h3>
+            <ol className="mt-2 grid gap-1.5">
+              {view.steps.map((s, i) => (
+                <li key={s.key}>
+                  <button
+                    type="button"
+                    aria-pressed={s === step}
+                    onClick={() => choose(s.key)}
+                    className={`flex w-full flex-wrap items-center gap-x-3 rounded border px-3 py-1.5 text-left ${
+                      s === step ? "border-now bg-now-tint" : holds(s) ? "border-keep bg-keep-tint" : "border-line"
+                    }`}
+                  >
+                    <b className="font-[620]">
+                      {i + 1}. {s.name}
+                    </b>
+                    <span className="text-soft">{holds(s) ? "holds" : s.why}</span>
+                  </button>
+                </li>
+              ))}
+            </ol>
+            <HearStep grid={grid} beat={step.pulse} />
+            <PlayIn
+              key={step.key}
+              ask={{ tap: step.key, instrument }}
+              student={student}
+              beat={step.pulse}
+              hands
+              only={["taps"]}
+              measured={(v) => v.holds && setHeld([...held, step.key])}
+            />
+          </section>
+        );
+      }}
+    </Shown>
+  );
+}
+
+// HearStep sounds the cross-rhythm twice, the right hand high and the left low.
+function HearStep({ grid, beat }: { grid: Schemas["Grid"]; beat: number }) {
+  const end = useRef<() => void>(undefined);
+  const [sounding, setSounding] = useState(false);
+  useEffect(() => () => end.current?.(), []);
+  const tones = [0, 1].flatMap((bar) => [
+    ...grid.right.map((c) => ({ onset: bar + c / grid.cells, length: 0.1, key: 72 })),
+    ...grid.left.map((c) => ({ onset: bar + c / grid.cells, length: 0.1, key: 55 })),
+  ]);
+  return (
+    <p className="mt-2">
+      <Button
+        onClick={() => {
+          if (sounding) {
+            end.current?.();
+            return setSounding(false);
+          }
+          setSounding(true);
+          end.current = sing(tones, beat, 2, () => setSounding(false));
+        }}
+      >
+        {sounding ? "Stop" : "Hear both together"}
+      </Button>
+    </p>
+  );
+}
