@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"patientladder/core/calendar"
+	"patientladder/core/gather"
 	"patientladder/core/programme"
 	"patientladder/core/report"
 	"patientladder/letter"
@@ -82,6 +83,29 @@ func (s *Server) recordRoutes() {
 		Event string `path:"event" maxLength:"26"`
 	}) error {
 		return s.app.DropEvent(ctx, w, in.Event)
+	})
+	get(s, "/api/hours", "hours", "Hours that several students share, and who might share one", func(ctx context.Context, w studio.Who, _ *none) (studio.HoursView, error) {
+		return s.app.Hours(ctx, w)
+	})
+	get(s, "/api/hours/{hour}", "hour", "Such an hour, planned: what all can play, who plays when it is handed on, the minutes", func(ctx context.Context, w studio.Who, in *struct {
+		Hour string `path:"hour" maxLength:"26"`
+	}) (studio.HourView, error) {
+		return s.app.Hour(ctx, w, in.Hour)
+	})
+	change(s, http.MethodPut, "/api/hours/{hour}", "keep-hour", "Keep such an hour", func(ctx context.Context, w studio.Who, in *struct {
+		Hour string `path:"hour" maxLength:"26"`
+		Body gather.Hour
+	}) error {
+		in.Body.ID = in.Hour
+		return s.app.KeepHour(ctx, w, in.Body)
+	})
+	change(s, http.MethodDelete, "/api/hours/{hour}", "drop-hour", "Take such an hour away", func(ctx context.Context, w studio.Who, in *struct {
+		Hour string `path:"hour" maxLength:"26"`
+	}) error {
+		return s.app.DropHour(ctx, w, in.Hour)
+	})
+	get(s, "/api/students/{student}/duets", "duets", "Who of the studio could play with a student's pieces in hand", func(ctx context.Context, w studio.Who, in *ofStudent) ([]studio.Duet, error) {
+		return s.app.Duets(ctx, w, in.Student)
 	})
 	get(s, "/api/reports", "reports", "The reports of all students of a term", func(ctx context.Context, w studio.Who, in *struct {
 		From calendar.Date `query:"from" maxLength:"10" doc:"first day of the term; the newest when left out"`

@@ -8,6 +8,7 @@ import (
 
 	"patientladder/core/activity"
 	"patientladder/core/fact"
+	"patientladder/core/gather"
 	"patientladder/core/programme"
 )
 
@@ -17,6 +18,7 @@ type Whole struct {
 	Items      []NewItem
 	Activities []activity.Activity
 	Events     []programme.Event
+	Hours      []gather.Hour
 	Students   []WholeStudent
 }
 
@@ -72,6 +74,11 @@ func (s Studio) AddWhole(ctx context.Context, w Whole) error {
 				return err
 			}
 		}
+		for _, h := range w.Hours {
+			if err := s.setHour(ctx, tx, h); err != nil {
+				return err
+			}
+		}
 		for _, st := range w.Students {
 			if err := s.addStudent(ctx, tx, st.Student); err != nil {
 				return err
@@ -90,7 +97,7 @@ func (s Studio) AddWhole(ctx context.Context, w Whole) error {
 }
 
 // content are the tables that a studio's content is in, what refers to others first.
-var content = []string{"sendings", "family_links", "documents", "facts", "students", "readings", "scores", "items", "activities", "events"}
+var content = []string{"sendings", "family_links", "documents", "facts", "students", "readings", "scores", "items", "activities", "events", "hours"}
 
 // Empty deletes all that a studio has beside its name, its calendar and its accounts.
 func (s Studio) Empty(ctx context.Context) error {

@@ -10,6 +10,7 @@ import (
 	"patientladder/core/activity"
 	"patientladder/core/calendar"
 	"patientladder/core/document"
+	"patientladder/core/gather"
 	"patientladder/core/instrument"
 	"patientladder/core/programme"
 	"patientladder/core/reading"
@@ -35,6 +36,7 @@ type StudioArchive struct {
 	Skills      []skill.Skill        `json:"skills" doc:"of the studio's own"`
 	Activities  []activity.Activity  `json:"activities" doc:"of the studio's own"`
 	Events      []programme.Event    `json:"events,omitempty" doc:"days on which students play before others"`
+	Hours       []gather.Hour        `json:"hours,omitempty" doc:"that several students share"`
 	Items       []ArchivedItem       `json:"items" doc:"in the order of the shelf"`
 	Students    []StudentArchive     `json:"students" doc:"by name"`
 }
@@ -55,12 +57,13 @@ func (a *App) ExportStudio(ctx context.Context, who Who) (StudioArchive, error) 
 	students, err1 := r.Students(ctx)
 	activities, err2 := r.Activities(ctx)
 	events, err3 := r.events(ctx)
-	if err := errors.Join(err1, err2, err3); err != nil {
+	hours, err4 := r.hours(ctx)
+	if err := errors.Join(err1, err2, err3, err4); err != nil {
 		return StudioArchive{}, told(err, "studio")
 	}
 	terms := calendar.Calendar{Terms: list(r.row.Calendar.Terms), Free: list(r.row.Calendar.Free)}
 	out := StudioArchive{Format: archiveFormat, Name: r.row.Name, Zone: r.row.Zone, Calendar: terms, Home: r.row.Home, Words: r.row.Words, Titles: r.row.Titles,
-		Instruments: list(r.row.Instruments), Skills: list(r.row.Skills), Activities: list(activities), Events: events, Items: []ArchivedItem{}, Students: []StudentArchive{}}
+		Instruments: list(r.row.Instruments), Skills: list(r.row.Skills), Activities: list(activities), Events: events, Hours: hours, Items: []ArchivedItem{}, Students: []StudentArchive{}}
 	for _, it := range items {
 		one := ArchivedItem{Item: it.Listing()}
 		if it.HasScore {
@@ -97,7 +100,7 @@ func (a *App) ImportStudio(ctx context.Context, who Who, in StudioArchive) error
 	if err := in.Calendar.Check(); err != nil {
 		return invalid("The calendar does not work: %v.", err)
 	}
-	w := store.Whole{Row: store.StudioRow{Name: in.Name, Zone: in.Zone, Calendar: in.Calendar, Home: in.Home, Words: in.Words, Titles: in.Titles, Instruments: in.Instruments, Skills: in.Skills}, Activities: in.Activities, Events: in.Events}
+	w := store.Whole{Row: store.StudioRow{Name: in.Name, Zone: in.Zone, Calendar: in.Calendar, Home: in.Home, Words: in.Words, Titles: in.Titles, Instruments: in.Instruments, Skills: in.Skills}, Activities: in.Activities, Events: in.Events, Hours: in.Hours}
 	instruments := instrument.Shipped.With(in.Instruments)
 	for _, one := range in.Items {
 		if err := one.Item.Check(instruments); err != nil {

@@ -236,3 +236,8 @@ var (
 	EchoRun       = ours("echo", "answers right running from which the next level comes, and after the last the exit test is passed", 3, "higher: levels last longer")
 	TouchSlips    = ours("touch", "part of the notes that slip from which the notes come before their evenness", 0.05, "higher: evenness is spoken of with more wrong notes")
 )
+
+// A shared hour.
+var (
+	GatherFresh = ours("gather", "recall from which a secure piece counts as one that can be played with others", 0.8, "higher: fewer pieces are common, and they are surer")
+)

@@ -15,6 +15,23 @@ type want struct {
 	fixed             bool // the teacher set its minutes
 }
 
+// A Part is a stretch of a plan that is not a lesson's, with what it would have of the minutes.
+type Part struct {
+	Least, Best, Most int
+	Weight            float64
+	Must              bool
+}
+
+// Share gives out minutes among parts as a lesson's are given out: none to what has no room.
+func Share(parts []Part, minutes int) []int {
+	wants := make([]want, len(parts))
+	for i, p := range parts {
+		wants[i] = want{least: p.Least, best: p.Best, most: p.Most, weight: p.Weight, must: p.Must}
+	}
+	given, _ := divide(wants, minutes, 0)
+	return given
+}
+
 // worth is what m minutes of a block are worth: nothing for none; else a share
 // for being there, and for each minute less than for the one before, far less
 // past the best. It is concave from its least minutes on.

@@ -184,6 +184,16 @@ const listen = createRoute({
   }),
   component: lazyRouteComponent(() => import("./screens/workbench/ListenScreen"), "ListenScreen"),
 });
+const hours = createRoute({
+  getParentRoute: () => inside,
+  path: "/workbench/hours",
+  component: lazyRouteComponent(() => import("./screens/hours/HoursScreen"), "HoursScreen"),
+});
+const hour = createRoute({
+  getParentRoute: () => inside,
+  path: "/workbench/hours/$hour",
+  component: lazyRouteComponent(() => import("./screens/hours/HourScreen"), "HourScreen"),
+});
 const sheets = createRoute({
   getParentRoute: () => inside,
   path: "/sheets",
@@ -290,6 +300,8 @@ export const router = createRouter({
       workbench,
       exercises,
       listen,
+      hours,
+      hour,
       sheets,
       mailbox,
       calendar,

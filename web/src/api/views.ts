@@ -199,6 +199,24 @@ export const eventView = (event: string, earlier: number) =>
     ),
   });
 
+export const hoursView = queryOptions({
+  queryKey: ["hours"],
+  queryFn: asked(() => api.GET("/api/hours")),
+});
+
+export const hourView = (hour: string) =>
+  queryOptions({
+    queryKey: ["hours", hour],
+    queryFn: asked(() => api.GET("/api/hours/{hour}", { params: { path: { hour } } })),
+  });
+
+// Who could play with a student's pieces in hand; it reads every student, so it is asked for by a touch.
+export const duetsView = (student: string) =>
+  queryOptions({
+    queryKey: ["student", student, "duets"],
+    queryFn: asked(() => api.GET("/api/students/{student}/duets", { params: { path: { student } } })),
+  });
+
 export const reportsView = (from?: string) =>
   queryOptions({
     queryKey: ["reports", from],

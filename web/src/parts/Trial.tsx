@@ -182,7 +182,7 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
       <div className="mt-3 flex flex-wrap gap-2">
         {(stage === "idle" || stage === "told") && !bout.passed && (
           <Button look="main" hint="Enter" disabled={ask.isPending} onClick={next}>
-            {stage === "idle" ? "Begin" : "The next one"}
+            {stage === "idle" ? "Hear the first" : "The next one"}
           </Button>
         )}
         {answering && tapping && (

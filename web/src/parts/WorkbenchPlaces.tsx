@@ -4,6 +4,7 @@ const places = [
   { to: "/workbench", name: "Sitting down" },
   { to: "/workbench/exercises", name: "Scales and patterns" },
   { to: "/workbench/listen", name: "Listen and answer" },
+  { to: "/workbench/hours", name: "Shared hours" },
 ] as const;
 
 // WorkbenchPlaces are what is done at the Workbench, for a student or for anybody.
@@ -14,7 +15,7 @@ export function WorkbenchPlaces({ student }: { student?: string }) {
         <Link
           key={p.to}
           to={p.to}
-          search={{ student }}
+          search={p.to === "/workbench/hours" ? {} : { student }}
           activeOptions={{ exact: true, includeSearch: false }}
           className="rounded-sm px-3.5 py-2"
           activeProps={{ className: "bg-ink text-raised", "aria-current": "page" }}

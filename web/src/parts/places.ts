@@ -23,6 +23,7 @@ export const ofStudio = [
   { to: "/workbench/exercises", name: "Scales and patterns", says: "workbench: exercises made by rule" },
   { to: "/take-over", name: "Take over students", says: "several from elsewhere, half a minute each" },
   { to: "/workbench/listen", name: "Listen and answer", says: "workbench: hearing and pulse, in levels" },
+  { to: "/workbench/hours", name: "Shared hours", says: "workbench: several students together" },
   { to: "/workbench", name: "Seat", says: "workbench: how to sit" },
   { to: "/activities", name: "Games and studies", says: "what lessons draw on, add your own" },
   { to: "/instruments", name: "Instruments", says: "add an instrument or a tuning" },

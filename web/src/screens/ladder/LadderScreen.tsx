@@ -9,6 +9,7 @@ import { Mixture } from "./Mixture";
 import { PlaceRung } from "./PlaceRung";
 import { RungCard } from "./RungCard";
 import { Suggestions } from "./Suggestions";
+import { Together } from "./Together";
 
 // LadderScreen: time runs upward, now is a line, four lanes; beside it what
 // follows, or the rung that is chosen.
@@ -45,6 +46,7 @@ export function LadderScreen() {
                 <>
                   <Suggestions view={view} choose={choose} />
                   <FirstThings student={view.student.id} aims={view.aims} />
+                  <Together student={view.student.id} />
                   <Granted student={view.student.id} skills={view.granted} />
                   {view.granted.length === 0 && (
                     <Link
