@@ -52,7 +52,7 @@ lint: bin/ladder ## vet, staticcheck, TypeScript check and front-end lint
 
 bench: bin/ladder ## print speed as ratios against yardsticks
 	@./scripts/need.sh test
-	@go test -p 1 -count 1 -run '^$$' -bench . -benchtime 1x ./studio ./core/notation ./core/exercise ./e2e | grep 'ratio\|exponent\|plan of'
+	@go test -p 1 -count 1 -run '^$$' -bench . -benchtime 1x ./studio ./core/notation ./core/exercise ./core/touch ./e2e | grep 'ratio\|exponent\|plan of'
 
 screenshots: bin/ladder ## take the pictures in docs/screenshots anew
 	@./scripts/need.sh test

@@ -267,6 +267,7 @@ func screensOf(student string) []screen {
 		{"/students/" + student + "/record", "All that was told"}, {"/students/" + student + "/settings", "Days of practice"}, {"/shelf", "Under the Bow 1"}, {"/workbench?student=" + student, "Keep these numbers"},
 		{"/calendar", "The teaching week"}, {"/sheets", "Sheets of"}, {"/studio", "New student"}, {"/studio/today", "To have ready"}, {"/studio/students", "To order or print"}, {"/studio/term", "at a glance"}, {"/studio/account", "Sign-ins"},
 		{"/students/" + student + "/placement", "The first question"}, {"/students/" + student + "/report", "A draft from what was told"}, {"/take-over", "Nobody taken over yet"},
+		{"/workbench/exercises?exercise=cross%203:2", "The way there"}, {"/workbench/listen?student=" + student, "Tried by playing it in"}, {"/workbench/hours", "Choose who comes"},
 		{"/studio/reports", "nobody is held against another"}, {"/studio/dates", "Concert at the Ferry House"},
 	}
 }

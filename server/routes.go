@@ -445,15 +445,15 @@ func (s *Server) routes() {
 		})
 	answer(s, huma.Operation{OperationID: "family-call", Method: http.MethodPost, Path: "/api/family/{token}/listening/call", Summary: "Ask a question of a round of listening at home", Metadata: open},
 		func(ctx context.Context, _ studio.Who, in *struct {
-			ofFamily
-			Body studio.CallAsk
+			Token string `path:"token" maxLength:"80" doc:"of a link, and after a ~ which instrument's student"`
+			Body  studio.CallAsk
 		}) (echo.Call, error) {
 			return s.app.FamilyCall(ctx, in.Token, in.Body)
 		})
 	answer(s, huma.Operation{OperationID: "family-reply", Method: http.MethodPost, Path: "/api/family/{token}/listening/reply", Summary: "Judge its answer; keeps nothing", Metadata: open},
 		func(ctx context.Context, _ studio.Who, in *struct {
-			ofFamily
-			Body studio.ReplyAsk
+			Token string `path:"token" maxLength:"80" doc:"of a link, and after a ~ which instrument's student"`
+			Body  studio.ReplyAsk
 		}) (studio.ReplyView, error) {
 			return s.app.FamilyReply(ctx, in.Token, in.Body)
 		})

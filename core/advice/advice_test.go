@@ -375,3 +375,30 @@ func TestEffects(t *testing.T) {
 	got := Effects(base, longer)[0].Args
 	assert.Equal(t, []string{"current", "15", "14"}, []string{got["kind"], got["from"], got["to"]})
 }
+
+// What was played evenly on enough days may have its points of evenness met, and only those.
+func TestEvenTakesOfferTheirPoints(t *testing.T) {
+	for _, c := range []struct {
+		what   string
+		days   []string
+		figure string
+		want   bool
+	}{
+		{"even on two days", []string{"2026-11-11", "2026-11-18"}, ladder.Even, true},
+		{"even on one day", []string{"2026-11-18"}, ladder.Even, false},
+		{"lopes on two days", []string{"2026-11-11", "2026-11-18"}, "lope", false},
+	} {
+		r := rung("roll", shelf.Technique, "2026-11-04", "")
+		r.Points = []ladder.Point{{Key: "time", Name: "Even in time"}, {Key: "idle", Name: "Quiet idle fingers"}, {Key: "met", Name: "Even in strength", State: ladder.Met}}
+		s := ladder.Standing{Rungs: []ladder.Rung{r}}
+		for _, d := range c.days {
+			s.Takes = append(s.Takes, ladder.Take{At: *day(d), PlayedIn: fact.PlayedIn{Rung: "roll", Figure: c.figure}})
+		}
+		got := someone(s).Suggestions()
+		if !c.want {
+			assert.NotContains(t, reasons(got), "evened", c.what)
+			continue
+		}
+		assert.Equal(t, fact.Bodies{fact.PointMarked{Rung: "roll", Point: "time", State: fact.Met}}, find(t, got, "evened").Accept, c.what)
+	}
+}

@@ -71,6 +71,13 @@ func TestTheFormOfFacts(t *testing.T) {
 		{"an eighth day", DaysSet{Weekdays: []int{7}}, "from 0 for Sunday to 6"},
 		{"Monday twice", DaysSet{Weekdays: []int{1, 1}}, "each once"},
 		{"a treat that counts money", TreatSet{Name: "Chips", Counts: "money", Goal: 5}, "not one of footholds, days"},
+		{"a take", PlayedIn{Asked: "roll pima", From: "keys", Notes: 24, Figure: "strong", Hand: "right", Finger: "p", Size: 20, Fingers: []Touch{{Hand: "right", Finger: "p", Heft: 20}}}, ""},
+		{"a take of nothing", PlayedIn{Asked: "roll pima", From: "keys", Figure: "even"}, "notes 0"},
+		{"a take from the moon", PlayedIn{Asked: "roll pima", From: "moon", Notes: 1, Figure: "even"}, "not one of keys"},
+		{"a finger without a name", PlayedIn{Asked: "x", From: "keys", Notes: 1, Figure: "even", Fingers: []Touch{{Heft: 1}}}, "figures of a finger"},
+		{"a finger stronger than any", PlayedIn{Asked: "x", From: "keys", Notes: 1, Figure: "even", Fingers: []Touch{{Finger: "1", Heft: 128}}}, "figures of a finger"},
+		{"a round of echoes", Echoed{Skill: "halves", Level: 1, Asked: 3, Right: 3}, ""},
+		{"more right than asked", Echoed{Skill: "halves", Level: 1, Asked: 3, Right: 4}, "more are right"},
 		{"a purple day", Practised{Day: "2026-11-18", Felt: "purple"}, "not one of fun"},
 	} {
 		err := of18(c.body).Check(now)

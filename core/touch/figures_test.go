@@ -8,6 +8,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/internal/yardstick"
 )
 
 // A roll: p i m a over open strings, four to a beat.
@@ -262,9 +264,19 @@ func TestACrossRhythmHasAnErrorAHand(t *testing.T) {
 func BenchmarkTenThousandNotes(b *testing.B) {
 	asked := roll(2500)
 	played := Simulate(asked, Setting{Beat: 800, Spread: 3, Lope: 1.1, Slips: 0.05, Seed: 1})
-	for b.Loop() {
+	random := rand.New(rand.NewPCG(1, 1))
+	list := make([]float64, len(asked))
+	for i := range list {
+		list[i] = random.Float64()
+	}
+	yardstick.Print("measure-10000-notes", 9, func() {
 		if _, err := Read(asked, played, 0); err != nil {
 			b.Fatal(err)
 		}
-	}
+	}, func() {
+		for range 20 {
+			s := slices.Clone(list)
+			slices.Sort(s)
+		}
+	}, "sorting ten thousand numbers twenty times")
 }

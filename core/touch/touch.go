@@ -116,9 +116,13 @@ func rounds(asked []Due, played int) []Due {
 
 // sorted puts notes in order of time, and of height at one time.
 func sorted(asked []Due) []Due {
-	return slices.SortedStableFunc(slices.Values(asked), func(a, b Due) int {
+	before := func(a, b Due) int {
 		return cmp.Or(cmp.Compare(a.Onset, b.Onset), cmp.Compare(a.Key, b.Key))
-	})
+	}
+	if slices.IsSortedFunc(asked, before) {
+		return asked
+	}
+	return slices.SortedStableFunc(slices.Values(asked), before)
 }
 
 // shift moves what was asked by the whole octaves in which most of it was played: a small keyboard has

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Problem } from "../api/client";
 import { act, tell, useOutbox } from "../api/outbox";
 import { useEcho } from "../api/useEcho";
@@ -12,6 +12,8 @@ import { HowNear } from "./HowNear";
 import { Ours } from "./Ours";
 import { TaskRow } from "./TaskRow";
 import { type FamilyView, familyView } from "./view";
+
+const Answering = lazy(() => import("./Answering").then((m) => ({ default: m.Answering })));
 
 // FamilyPage is one student's week on the family's phone. No account: the
 // address is the key.
@@ -161,6 +163,9 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
       </section>
       <HowNear pieces={view.pieces} />
       <Beat />
+      <Suspense>
+        <Answering token={token} student={view.student} />
+      </Suspense>
       {!day.off && <Afterwards key={day.date} view={view} day={day} />}
       <Ours view={view} token={token} />
       <Earlier token={token} />

@@ -51,3 +51,10 @@ export const modelView = (token: string, line: string) =>
     queryFn: () => answer(api.GET("/api/family/{token}/sounds", { params: { path: { token }, query: { line } } })),
     staleTime: Number.POSITIVE_INFINITY,
   });
+
+// What can be listened to and answered at home.
+export const listeningView = (token: string) =>
+  queryOptions({
+    queryKey: ["listening", token],
+    queryFn: () => answer(api.GET("/api/family/{token}/listening", { params: { path: { token } } })),
+  });

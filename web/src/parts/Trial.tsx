@@ -116,6 +116,7 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
       {hand ?? "tap here"}
     </button>
   );
+  const hint = (key: string) => (judges ? key : undefined); // a phone has none
   const choice = "min-h-14 flex-1 rounded border-[1.5px] border-line px-4 text-large font-[620] hover:bg-faint";
   return (
     <section aria-label={trial.name} className="rounded bg-raised px-4 py-3" data-stage={stage}>
@@ -167,10 +168,10 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
         <div className="mt-3 flex gap-3">
           {judges ? (
             <>
-              <Button hint="Y" onClick={() => answered({ judged: "right" })}>
+              <Button hint={hint("Y")} onClick={() => answered({ judged: "right" })}>
                 Sung back
               </Button>
-              <Button hint="N" onClick={() => answered({ judged: "wrong" })}>
+              <Button hint={hint("N")} onClick={() => answered({ judged: "wrong" })}>
                 Not yet
               </Button>
             </>
@@ -181,21 +182,21 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
       )}
       <div className="mt-3 flex flex-wrap gap-2">
         {(stage === "idle" || stage === "told") && !bout.passed && (
-          <Button look="main" hint="Enter" disabled={ask.isPending} onClick={next}>
+          <Button look="main" hint={hint("Enter")} disabled={ask.isPending} onClick={next}>
             {stage === "idle" ? "Hear the first" : "The next one"}
           </Button>
         )}
         {answering && tapping && (
-          <Button look="main" hint="Enter" onClick={tapped}>
+          <Button look="main" hint={hint("Enter")} onClick={tapped}>
             That was it
           </Button>
         )}
         {(stage === "told" || (stage === "answering" && !tapping)) && (
-          <Button hint="R" onClick={again}>
+          <Button hint={hint("R")} onClick={again}>
             Hear it again
           </Button>
         )}
-        {keep && verdict && bout.asked > 0 && (
+        {keep && verdict && (kept || bout.asked > 0) && (
           <Button
             disabled={kept}
             onClick={() => {

@@ -15,6 +15,7 @@ import { Facts } from "./Facts";
 import { Keeping } from "./Keeping";
 import { Layers, type Switched, usePage } from "./Layers";
 import { Minute } from "./Minute";
+import { Passage } from "./Passage";
 import { Place } from "./Place";
 import { Players } from "./Players";
 
@@ -60,7 +61,9 @@ function Item({ view }: { view: View }) {
           </span>
         </div>
         {item.hasScore ? (
-          <Shown query={reading}>{(read) => <Page view={view} read={read} student={student} />}</Shown>
+          <Shown query={reading}>
+            {(read) => <Page view={view} read={read} student={students.find((s) => s.id === student)} />}
+          </Shown>
         ) : (
           <p className="rounded bg-raised p-6 text-soft">This item has no score: it is shown and told.</p>
         )}
@@ -114,11 +117,11 @@ function Item({ view }: { view: View }) {
 }
 
 // Page is the score with what is switched on, and its chunks.
-function Page({ view, read, student }: { view: View; read: Schemas["ReadingView"]; student: string }) {
+function Page({ view, read, student }: { view: View; read: Schemas["ReadingView"]; student?: Schemas["StudentCard"] }) {
   const { item } = view;
   const [on, set] = useState<Switched>({ layers: ["chunks"] });
   const text = useQuery(scoreText(item.id, on.tablature));
-  const { verses, bands, fresh } = usePage(read, on, item.id, student);
+  const { verses, bands, fresh } = usePage(read, on, item.id, student?.id ?? "");
   return (
     <>
       <Layers read={read} frets={read.fretted} on={on} set={set} />
@@ -126,6 +129,13 @@ function Page({ view, read, student }: { view: View; read: Schemas["ReadingView"
         {(xml) => <Score xml={xml} title={item.title} verses={verses} bands={bands} fresh={fresh} light={read.light} />}
       </Shown>
       <Chunks read={read} />
+      <Passage
+        key={student?.id}
+        item={item}
+        read={read}
+        student={student}
+        rung={view.players.find((p) => p.student === student?.id)?.rung}
+      />
     </>
   );
 }

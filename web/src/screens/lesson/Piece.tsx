@@ -78,7 +78,7 @@ export function Piece({ view, rung }: Props) {
           search={{ student: view.student.id, exercise: rung.plays[0]?.exercise }}
           className="inline-block underline underline-offset-4"
         >
-          Hear it, print it: the Workbench
+          Hear it, play it in, print it: the Workbench
         </Link>
       )}
       <ul aria-label="Focus points" className="grid gap-2.5 lg:grid-cols-2">

@@ -61,7 +61,10 @@ export function Taps({ pick, grid, instrument, student }: Props) {
               beat={step.pulse}
               hands
               only={["taps"]}
-              measured={(v) => v.holds && setHeld([...held, step.key])}
+              measured={(v) => {
+                choose(step.key); // what was measured stays in sight
+                if (v.holds) setHeld([...held, step.key]);
+              }}
             />
           </section>
         );
