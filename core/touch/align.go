@@ -263,7 +263,7 @@ func (a alignment) at(beat float64) alignment {
 	apart := len(a.played) - len(a.asked)
 	apart = max(apart, -apart)
 	one := a.within(apart+narrow, never)
-	if need := int(one.cost)/2 + 1 + apart; need > apart+narrow {
+	if need := int(math.Ceil((float64(one.cost)+float64(apart))/2)) - 1; need > apart+narrow {
 		one = a.within(min(need, max(apart+narrow, widest/max(1, len(a.moments)))), one.cost)
 	}
 	return one

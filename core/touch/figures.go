@@ -481,14 +481,16 @@ func (m *meter) late(hand string, list []interval, straight []float64, lope floa
 		notes[f] = len(places)
 		by[f] = thinned(places, enough)
 	}
-	for range settling {
+	for round := range settling {
 		for f, places := range by {
 			own := make([]float64, len(places))
 			for i, p := range places {
 				own[i] = p.off + p.part*late[p.before] + (1-p.part)*late[p.next]
 			}
 			late[f] = (late[f] + median(own)) / 2
-			errs[f] = errorOf(spread(own), max(len(own), 1))
+			if round == settling-1 {
+				errs[f] = errorOf(spread(own), max(len(own), 1))
+			}
 		}
 		zero := median(late)
 		for f := range late {
