@@ -270,7 +270,7 @@ func (a alignment) at(beat float64) alignment {
 }
 
 // narrow is the band in which an alignment is looked for first.
-const narrow = 3
+const narrow = 1
 
 // A table holds, for each moment and each number of strokes before its end within the band, what the
 // cheapest way costs on which it is played by its last so many strokes, and the cheapest way without a
