@@ -84,12 +84,10 @@ func pair(asked []Due, m moment, played []Stroke, a, b int, into []int) float32 
 			}
 		}
 	}
-	if into != nil {
-		for k := range into {
-			for s := a; into[k] < 0 && s < b; s++ {
-				if !used[s-a] {
-					used[s-a], into[k] = true, s
-				}
+	for k := range into {
+		for s := a; into[k] < 0 && s < b; s++ {
+			if !used[s-a] {
+				used[s-a], into[k] = true, s
 			}
 		}
 	}
