@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/emulation"
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
@@ -270,6 +271,43 @@ func screensOf(student string) []screen {
 		{"/workbench/exercises?exercise=cross%203:2", "The way there"}, {"/workbench/listen?student=" + student, "Tried by playing it in"}, {"/workbench/hours", "Choose who comes"},
 		{"/studio/reports", "nobody is held against another"}, {"/studio/dates", "Concert at the Ferry House"},
 	}
+}
+
+// No page does what the policy of its origin forbids: no script and no style but the app's own.
+func TestNoPageBreaksItsPolicy(t *testing.T) {
+	const listen = `window.broken = []; document.addEventListener('securitypolicyviolation', e => window.broken.push(e.violatedDirective + ' ' + e.sourceFile + ' ' + e.blockedURI))`
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	watched := func(p *page) {
+		_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: listen})
+		require.NoError(t, err)
+	}
+	unbroken := func(p *page, what string) { assert.Empty(t, eval[[]string](p, "window.broken"), what) }
+	watched(p)
+	p.signIn()
+	tobias := p.student("Tobias")
+	for _, c := range screensOf(p.student("Emil")) {
+		p.goTo(c.path)
+		p.sees(c.sees)
+		unbroken(p, c.path)
+	}
+	p.goTo("/items/shore-lights")
+	p.until(scoreDrawn, "the score is drawn")
+	unbroken(p, "a score")
+	assert.NotEmpty(t, eval[string](p, `getComputedStyle(document.querySelector('.score svg g.mNum') ?? document.querySelector('.score svg')).fontStyle`))
+	p.goTo("/students/" + tobias + "/week")
+	p.until("document.querySelectorAll('[aria-label=\"What is built this week\"] figure').length > 0", "notes of the sheet")
+	unbroken(p, "a sheet with its notes")
+	p.setClock("2026-11-18T17:10:00Z")
+	p.closeLesson(tobias)
+	p.setClock("2026-11-19T16:00:00Z") // the day after the lesson
+	phone := open(t, s.URL, 390, 844)
+	watched(phone)
+	phone.goTo(evalAsync(p, `fetch('/api/students/`+tobias+`/links', {method: 'POST'}).then(r => r.json()).then(l => l.path)`))
+	phone.sees("Tobias's practice")
+	phone.press("See the notes")
+	phone.until("document.querySelector('.light svg .abcjs-note')", "the notes are drawn")
+	unbroken(phone, "the family's page with notes")
 }
 
 // The screens pass in the dark too, where each colour is another; with a palette of the

@@ -3,10 +3,14 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"net/http"
 	"net/url"
+	"slices"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 
 	"patientladder/studio"
 )
@@ -18,6 +22,8 @@ type signUp struct {
 		Email    string `json:"email" maxLength:"190"`
 		Password string `json:"password" maxLength:"200"`
 		Zone     string `json:"zone" maxLength:"60" doc:"IANA time zone"`
+
+		Invitation string `json:"invitation,omitempty" maxLength:"60" doc:"where new studios come by invitation"`
 	}
 }
 
@@ -44,7 +50,7 @@ const (
 
 // seen puts what a request tells of itself into its context.
 func seen(ctx huma.Context) huma.Context {
-	ctx = huma.WithValue(ctx, fromKey, host(ctx.RemoteAddr()))
+	ctx = huma.WithValue(ctx, fromKey, humagin.Unwrap(ctx).ClientIP())
 	ctx = huma.WithValue(ctx, agentKey, ctx.Header("User-Agent"))
 	origin, err := url.Parse(ctx.Header("Origin"))
 	if err != nil || origin.Host != ctx.Host() {
@@ -75,6 +81,35 @@ func (s *Server) enter(ctx context.Context, w studio.Who, err error) error {
 	s.sessions.Put(ctx, "teacher", w.Teacher)
 	s.sessions.Put(ctx, "studio", w.Studio)
 	s.sessions.Put(ctx, "device", device)
+	browser, knows := s.browser(ctx)
+	if browser == "" {
+		browser = studio.NewID()
+	}
+	if !slices.Contains(knows, w.Teacher) {
+		knows = append(knows, w.Teacher)
+	}
+	s.remember(ctx, browser, knows)
+	return nil
+}
+
+// browser is the browser that asks, where somebody has signed in with it before, and who that was.
+func (s *Server) browser(ctx context.Context) (id string, knows []string) {
+	return s.sessions.GetString(ctx, "browser"), strings.Fields(s.sessions.GetString(ctx, "knows"))
+}
+
+func (s *Server) remember(ctx context.Context, browser string, knows []string) {
+	s.sessions.Put(ctx, "browser", browser)
+	s.sessions.Put(ctx, "knows", strings.Join(knows, " "))
+}
+
+// leave signs out: the session's token is another, and nothing is left in it but that this browser was
+// signed in with.
+func (s *Server) leave(ctx context.Context) error {
+	browser, knows := s.browser(ctx)
+	if err := errors.Join(s.sessions.Clear(ctx), s.sessions.RenewToken(ctx)); err != nil {
+		return err
+	}
+	s.remember(ctx, browser, knows)
 	return nil
 }
 
@@ -99,11 +134,13 @@ func (s *Server) accountRoutes(open map[string]any) {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Metadata: open, DefaultStatus: http.StatusNoContent}
 	}
 	huma.Register(s.api, public("sign-up", "/api/sign-up", "Make a studio and sign in"), func(ctx context.Context, in *signUp) (*none, error) {
-		w, err := s.app.SignUp(ctx, studio.SignUp{Name: in.Body.Name, Studio: in.Body.Studio, Email: in.Body.Email, Password: in.Body.Password, Zone: in.Body.Zone})
+		w, err := s.app.SignUp(ctx, studio.SignUp{Name: in.Body.Name, Studio: in.Body.Studio, Email: in.Body.Email, Password: in.Body.Password, Zone: in.Body.Zone,
+			Invitation: in.Body.Invitation, From: from(ctx)})
 		return nil, s.enter(ctx, w, err)
 	})
 	huma.Register(s.api, public("sign-in", "/api/sign-in", "Sign in; 428 asks for a code too"), func(ctx context.Context, in *signIn) (*none, error) {
-		w, err := s.app.SignIn(ctx, studio.SignIn{Email: in.Body.Email, Password: in.Body.Password, Code: in.Body.Code, From: from(ctx)})
+		browser, knows := s.browser(ctx)
+		w, err := s.app.SignIn(ctx, studio.SignIn{Email: in.Body.Email, Password: in.Body.Password, Code: in.Body.Code, From: from(ctx), Browser: browser, Knows: knows})
 		return nil, s.enter(ctx, w, err)
 	})
 	huma.Register(s.api, public("forgot", "/api/forgot", "Mail a link for another password, if the address has an account"), func(ctx context.Context, in *struct {
@@ -125,7 +162,7 @@ func (s *Server) accountRoutes(open map[string]any) {
 		if err := s.app.EndDevice(ctx, w, s.device(ctx)); err != nil {
 			return err
 		}
-		return s.sessions.Destroy(ctx)
+		return s.leave(ctx)
 	})
 
 	get(s, "/api/account", "account", "The account of who is signed in", func(ctx context.Context, w studio.Who, _ *none) (studio.AccountView, error) {

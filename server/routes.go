@@ -4,7 +4,6 @@ import (
 	"context"
 	"encoding/json"
 	"mime"
-	"net"
 	"net/http"
 	"time"
 
@@ -619,13 +618,6 @@ func (s *Server) routes() {
 	}) error {
 		return s.app.SetClock(ctx, w, in.Body.To)
 	})
-}
-
-func host(addr string) string {
-	if h, _, err := net.SplitHostPort(addr); err == nil {
-		return h
-	}
-	return addr
 }
 
 // writeProblem answers with a problem where no operation does.

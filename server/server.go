@@ -9,6 +9,8 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"strconv"
+	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/mysqlstore"
@@ -27,7 +29,9 @@ import (
 // Options of a server.
 type Options struct {
 	SecureCookies bool // behind HTTPS
-	Log           *slog.Logger
+	// Proxies are the addresses whose word on where a request came from is taken, as 127.0.0.1 or 10.0.0.0/8.
+	Proxies []string
+	Log     *slog.Logger
 	// OwnBooks puts the shipped books on a studio's shelf; nil when there are none.
 	OwnBooks func(context.Context, *studio.App, studio.Who) error
 	// Mailbox holds what the app sends; nil where mail goes out into the world.
@@ -53,8 +57,8 @@ type Server struct {
 func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
-	if err := engine.SetTrustedProxies(nil); err != nil {
-		panic(err) // nil is always accepted
+	if err := engine.SetTrustedProxies(opt.Proxies); err != nil {
+		panic(err) // they were looked at when they were read
 	}
 	srv := &Server{app: app, sessions: scs.New(), log: opt.Log, ownBooks: opt.OwnBooks, box: opt.Mailbox, longest: cmp.Or(opt.Deadline, 25*time.Second)}
 	if srv.log == nil {
@@ -64,6 +68,9 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	srv.sessions.IdleTimeout = 7 * 24 * time.Hour
 	srv.sessions.HashTokenInStore = true
 	srv.sessions.Cookie.Name = "ladder"
+	if opt.SecureCookies {
+		srv.sessions.Cookie.Name = "__Host-ladder" // set by this host alone, and only over HTTPS (RFC 6265bis)
+	}
 	srv.sessions.Cookie.HttpOnly = true
 	srv.sessions.Cookie.SameSite = http.SameSiteLaxMode
 	srv.sessions.Cookie.Secure = opt.SecureCookies
@@ -90,7 +97,7 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	guard.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		writeProblem(w, http.StatusForbidden, "This request came from another site, so it was refused.")
 	}))
-	srv.handler = headers(srv.recovered(guard.Handler(limitBody(srv.deadline(srv.onlyAPI(engine))))))
+	srv.handler = headers(opt.SecureCookies, srv.recovered(guard.Handler(limitBody(srv.deadline(srv.onlyAPI(engine))))))
 	return srv
 }
 
@@ -147,10 +154,25 @@ func limitBody(next http.Handler) http.Handler {
 	})
 }
 
-func headers(next http.Handler) http.Handler {
+// drawnStyle is the one style that stands in pages: abcjs 6 puts it into the notes that it draws, always the
+// same.
+const drawnStyle = "'sha256-BCpnf71gZdCsSCHDzyB1RsBbZ0qQdqseK6v+yJsgg30='"
+
+// year is how long a browser keeps to HTTPS, in seconds.
+const year = "31536000"
+
+func headers(secure bool, next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
-		h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; "+
+		if secure {
+			h.Set("Strict-Transport-Security", "max-age="+year)
+		}
+		if strings.HasPrefix(r.URL.Path, "/api/") {
+			h.Set("Cache-Control", "no-store") // what is personal is kept nowhere on its way
+		}
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=(), payment=(), usb=(), midi=(self)")
+		h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' "+drawnStyle+"; "+
 			"img-src 'self' data:; font-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'")
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "same-origin")
@@ -158,11 +180,22 @@ func headers(next http.Handler) http.Handler {
 	})
 }
 
+// withoutToken is a path as it may stand in a log: without the token that opens a family's week or a feed.
+func withoutToken(path string) string {
+	for _, before := range []string{"/api/family/", "/api/feeds/", "/family/"} {
+		if rest, is := strings.CutPrefix(path, before); is {
+			_, more, _ := strings.Cut(rest, "/")
+			return before + "…/" + more
+		}
+	}
+	return path
+}
+
 func (s *Server) recovered(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		defer func() {
 			if v := recover(); v != nil {
-				s.log.Error("panic", "path", r.URL.Path, "cause", v)
+				s.log.Error("panic", "path", withoutToken(r.URL.Path), "cause", v)
 				writeProblem(w, http.StatusInternalServerError, "Something went wrong in the program; nothing was lost. Try again.")
 			}
 		}()
@@ -238,7 +271,12 @@ func (s *Server) problem(err error) error {
 		if known.Kind == studio.Unavailable || known.Kind == studio.Full {
 			s.log.Error("store", "cause", err)
 		}
-		return huma.NewError(statuses[known.Kind], known.Says)
+		answer := huma.NewError(statuses[known.Kind], known.Says)
+		var wait studio.Wait
+		if errors.As(err, &wait) {
+			return huma.ErrorWithHeaders(answer, http.Header{"Retry-After": {strconv.Itoa(int(wait))}})
+		}
+		return answer
 	}
 	if errors.Is(err, context.Canceled) {
 		return huma.NewError(499, "The browser went away.")

@@ -41,14 +41,23 @@ type Teacher struct {
 	Password string // encoded argon2id
 }
 
-// AddStudio saves a studio and its teacher. ErrTaken when the mail address has
-// an account.
-func (s *Store) AddStudio(ctx context.Context, st StudioRow, t Teacher) error {
+// AddStudio saves a studio and its teacher, and uses up their invitation where there is one. ErrTaken when
+// the mail address has an account, ErrNotFound when the invitation holds no more.
+func (s *Store) AddStudio(ctx context.Context, st StudioRow, t Teacher, invitation string) error {
 	cal, err := json.Marshal(st.Calendar)
 	if err != nil {
 		return err
 	}
 	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if invitation != "" {
+			res, err := tx.ExecContext(ctx, `DELETE FROM invitations WHERE token = ? AND at > NOW(6) - INTERVAL 30 DAY`, hashed(invitation))
+			if err != nil {
+				return err
+			}
+			if n, err := res.RowsAffected(); err != nil || n == 0 {
+				return errors.Join(err, ErrNotFound)
+			}
+		}
 		if _, err := tx.ExecContext(ctx, `INSERT INTO studios (id, name, zone, calendar, demo, clock_shift) VALUES (?, ?, ?, ?, ?, ?)`,
 			st.ID, st.Name, st.Zone, cal, st.Demo, int64(st.ClockShift/time.Second)); err != nil {
 			return err
@@ -74,21 +83,39 @@ func (s *Store) TeacherName(ctx context.Context, id string) (string, error) {
 	return name, classify(err)
 }
 
-// FailedSignIns counts failures of a name (a mail or network address) since a
-// moment.
-func (s *Store) FailedSignIns(ctx context.Context, who string, window time.Duration) (int, error) {
-	var n int
-	err := s.db.QueryRowContext(ctx, `SELECT COUNT(*) FROM sign_ins WHERE who = ? AND at > NOW(6) - INTERVAL ? SECOND`,
-		hashed(who), int(window.Seconds())).Scan(&n)
-	return n, classify(err)
+// ReserveSignIn counts one more failure of a name (a mail or network address), and returns it, how many
+// there were before in a window of time, and how long ago the last of those was. Those of yesterday are
+// forgotten.
+func (s *Store) ReserveSignIn(ctx context.Context, who string, window time.Duration) (id int64, before int, last time.Duration, err error) {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM sign_ins WHERE at < NOW(6) - INTERVAL 1 DAY`); err != nil {
+		return 0, 0, 0, classify(err)
+	}
+	res, err := s.db.ExecContext(ctx, `INSERT INTO sign_ins (who) VALUES (?)`, hashed(who))
+	if err != nil {
+		return 0, 0, 0, classify(err)
+	}
+	if id, err = res.LastInsertId(); err != nil {
+		return 0, 0, 0, err
+	}
+	var ago float64
+	err = s.db.QueryRowContext(ctx, `SELECT COUNT(*), COALESCE(MIN(TIMESTAMPDIFF(MICROSECOND, at, NOW(6))), 0) / 1e6 FROM sign_ins WHERE who = ? AND id < ? AND at > NOW(6) - INTERVAL ? SECOND`,
+		hashed(who), id, int(window.Seconds())).Scan(&before, &ago)
+	return id, before, time.Duration(ago * float64(time.Second)), classify(err)
 }
 
-// AddFailedSignIn counts one more failure and forgets those of yesterday.
-func (s *Store) AddFailedSignIn(ctx context.Context, who string) error {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM sign_ins WHERE at < NOW(6) - INTERVAL 1 DAY`); err != nil {
-		return classify(err)
+// RefundSignIns takes failures back that were none.
+func (s *Store) RefundSignIns(ctx context.Context, ids []int64) error {
+	for _, id := range ids {
+		if _, err := s.db.ExecContext(ctx, `DELETE FROM sign_ins WHERE id = ?`, id); err != nil {
+			return classify(err)
+		}
 	}
-	_, err := s.db.ExecContext(ctx, `INSERT INTO sign_ins (who) VALUES (?)`, hashed(who))
+	return nil
+}
+
+// AddInvitation keeps an invitation.
+func (s *Store) AddInvitation(ctx context.Context, token string) error {
+	_, err := s.db.ExecContext(ctx, `INSERT INTO invitations (token) VALUES (?)`, hashed(token))
 	return classify(err)
 }
 

@@ -21,12 +21,12 @@ type KeptDocument struct {
 // AddTold saves facts and the documents that follow from them, all or none. A
 // revision that another copy of the program has made meanwhile is left alone.
 // ErrTaken, and nothing kept, when a fact of one of the ids is there already;
-// ErrNotFound when a student is not of this studio.
-func (s Studio) AddTold(ctx context.Context, facts []fact.Fact, docs []KeptDocument) error {
-	if len(docs) == 0 {
-		return again(func() error { return classify(s.addFacts(ctx, s.db, facts)) }) // one statement: all or none by itself
-	}
+// ErrNotFound when a student is not of this studio; ErrTooMany when more came in today than are taken.
+func (s Studio) AddTold(ctx context.Context, facts []fact.Fact, docs []KeptDocument, most Limits) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if err := s.within(ctx, tx, facts, most); err != nil {
+			return err
+		}
 		if err := s.addFacts(ctx, tx, facts); err != nil {
 			return err
 		}

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"errors"
 	"time"
 
 	"patientladder/core/calendar"
@@ -30,16 +31,22 @@ type Mailing struct {
 	At      time.Time
 }
 
-// AddMailing keeps that a sheet is being sent. False when its id is there already:
-// then it is on its way or was.
+// AddMailing keeps that a sheet is being sent. False when this studio sends it already under its id: then it
+// is on its way or was. ErrTaken when the id is another's.
 func (s Studio) AddMailing(ctx context.Context, m Mailing) (bool, error) {
-	res, err := s.db.ExecContext(ctx, `INSERT IGNORE INTO sendings (id, studio_id, student_id, kind, day, address, state, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+	_, err := s.db.ExecContext(ctx, `INSERT INTO sendings (id, studio_id, student_id, kind, day, address, state, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
 		m.ID, s.id, m.Student, string(m.Kind), string(m.Day), m.Address, Sending, m.At.UTC())
-	if err != nil {
+	if err = classify(err); !errors.Is(err, ErrTaken) {
+		return err == nil, err
+	}
+	var n int
+	if err := s.db.QueryRowContext(ctx, `SELECT COUNT(*) FROM sendings WHERE id = ? AND studio_id = ?`, m.ID, s.id).Scan(&n); err != nil {
 		return false, classify(err)
 	}
-	n, err := res.RowsAffected()
-	return n == 1, classify(err)
+	if n == 0 {
+		return false, err
+	}
+	return false, nil
 }
 
 // EndMailing keeps what became of a sheet that was being sent; a report that came

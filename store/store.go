@@ -13,6 +13,7 @@ import (
 	"fmt"
 	"math/rand/v2"
 	"net"
+	"slices"
 	"strconv"
 	"time"
 
@@ -92,6 +93,11 @@ var numbers = map[uint16]error{
 	1114: ErrFull,        // the table is full
 	1053: ErrUnavailable, // shutdown in progress
 	1040: ErrUnavailable, // too many connections
+	1047: ErrUnavailable, // a node that has no part in its cluster at this moment
+	1205: ErrUnavailable, // waited too long for another writer, again and again
+	1213: ErrUnavailable, // parted from another writer, again and again
+	1290: ErrUnavailable, // it takes no writes at this moment
+	1969: ErrUnavailable, // a statement that took too long
 	1927: ErrUnavailable, // connection was killed
 }
 
@@ -116,19 +122,18 @@ func classify(err error) error {
 	return err
 }
 
-// Two writers that wait for each other are parted by the server: one of them is told
-// to begin again (error 1213, 40001).
-const (
-	deadlock   = 1213
-	beginnings = 5
-)
+// Two writers that wait for each other are parted by the server: one of them is told to begin again (error
+// 1213, 40001; between the nodes of a cluster too), or waited too long for the other (error 1205).
+var beginAgain = []uint16{1213, 1205}
+
+const beginnings = 5
 
 // again does something that another writer may cut short, and begins again when one has.
 func again(f func() error) error {
 	for n := 1; ; n++ {
 		err := f()
 		var server *mysql.MySQLError
-		if n == beginnings || !errors.As(err, &server) || server.Number != deadlock {
+		if n == beginnings || !errors.As(err, &server) || !slices.Contains(beginAgain, server.Number) {
 			return err
 		}
 		time.Sleep(time.Duration(rand.IntN(20*n)) * time.Millisecond)

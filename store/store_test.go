@@ -27,7 +27,7 @@ func id() string { return ulid.Make().String() }
 func studio(t *testing.T, s *store.Store, email string) store.Studio {
 	st := store.StudioRow{ID: id(), Name: "Studio of " + email, Zone: "Europe/London",
 		Calendar: calendar.Calendar{Terms: []calendar.Span{{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}}}}
-	require.NoError(t, s.AddStudio(ctx, st, store.Teacher{ID: id(), Email: email, Name: "T", Password: "x"}))
+	require.NoError(t, s.AddStudio(ctx, st, store.Teacher{ID: id(), Email: email, Name: "T", Password: "x"}, ""))
 	return s.In(st.ID)
 }
 
@@ -75,18 +75,18 @@ func TestFactsOnceAndInOrder(t *testing.T) {
 	at := time.Date(2026, 11, 18, 16, 0, 0, 123456000, time.UTC)
 	a := fact.Fact{ID: id(), Student: emil.ID, At: at.Add(time.Minute), By: fact.Teacher, Body: fact.Noted{Text: "later — “naïve” 🎻"}}
 	b := fact.Fact{ID: id(), Student: emil.ID, At: at, By: fact.Family, Body: fact.Noted{Text: "earlier"}}
-	require.NoError(t, st.AddTold(ctx, []fact.Fact{a, b}, nil))
+	require.NoError(t, st.AddTold(ctx, []fact.Fact{a, b}, nil, plenty))
 	changed := a
 	changed.Body = fact.Noted{Text: "overwritten?"}
 	another := fact.Fact{ID: id(), Student: emil.ID, At: at, Body: fact.Noted{Text: "beside it"}}
-	assert.ErrorIs(t, st.AddTold(ctx, []fact.Fact{another, changed}, nil), store.ErrTaken)
+	assert.ErrorIs(t, st.AddTold(ctx, []fact.Fact{another, changed}, nil, plenty), store.ErrTaken)
 	got, err := st.Facts(ctx, emil.ID)
 	require.NoError(t, err)
 	assert.Equal(t, []fact.Fact{b, a}, got, "nothing recorded is ever overwritten")
 
 	stranger := fact.Fact{ID: id(), Student: id(), At: at, Body: fact.Noted{Text: "x"}}
 	good := fact.Fact{ID: id(), Student: emil.ID, At: at, Body: fact.Noted{Text: "x"}}
-	assert.ErrorIs(t, st.AddTold(ctx, []fact.Fact{good, stranger}, nil), store.ErrNotFound)
+	assert.ErrorIs(t, st.AddTold(ctx, []fact.Fact{good, stranger}, nil, plenty), store.ErrNotFound)
 	got, err = st.Facts(ctx, emil.ID)
 	require.NoError(t, err)
 	assert.Len(t, got, 2, "all or none")
@@ -99,7 +99,7 @@ func TestStudiosDoNotMeet(t *testing.T) {
 	item := shelf.Item{ID: id(), Title: "Mine"}
 	require.NoError(t, mine.AddItems(ctx, []store.NewItem{{Item: item, File: &store.ScoreFile{Name: "a.abc", Data: []byte("x")}}}))
 	placed := fact.Fact{ID: id(), Student: emil.ID, At: time.Now().UTC(), Body: fact.RungAdded{Item: item.ID}}
-	require.NoError(t, mine.AddTold(ctx, []fact.Fact{placed}, nil))
+	require.NoError(t, mine.AddTold(ctx, []fact.Fact{placed}, nil, plenty))
 
 	_, err := theirs.Student(ctx, emil.ID)
 	assert.ErrorIs(t, err, store.ErrNotFound)
@@ -113,31 +113,78 @@ func TestStudiosDoNotMeet(t *testing.T) {
 	items, err := theirs.Items(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, items)
-	assert.ErrorIs(t, theirs.AddTold(ctx, []fact.Fact{placed}, nil), store.ErrNotFound)
+	assert.ErrorIs(t, theirs.AddTold(ctx, []fact.Fact{placed}, nil, plenty), store.ErrNotFound)
 	all, err := theirs.Students(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, all)
 }
 
+var plenty = store.Limits{Family: 1000, Student: 1000, Studio: 1000}
+
+// A day takes so many facts of a family, of a student and of a studio; what is refused is not kept, and
+// another day begins anew.
+func TestHowMuchADayTakes(t *testing.T) {
+	s := storetest.New(t)
+	st := studio(t, s, "a@example.com")
+	emil, bea := student(t, st), student(t, st)
+	tell := func(of store.Student, by fact.Author, n int) error {
+		var facts []fact.Fact
+		for range n {
+			facts = append(facts, fact.Fact{ID: id(), Student: of.ID, At: time.Now(), By: by, Body: fact.Noted{Text: "x"}})
+		}
+		return st.AddTold(ctx, facts, nil, store.Limits{Family: 5, Student: 8, Studio: 12})
+	}
+	require.NoError(t, tell(emil, fact.Family, 5), "as many as a family may")
+	assert.ErrorIs(t, tell(emil, fact.Family, 1), store.ErrTooMany)
+	require.NoError(t, tell(emil, fact.Teacher, 3), "the teacher still may")
+	assert.ErrorIs(t, tell(emil, fact.Teacher, 1), store.ErrTooMany, "nine of one student")
+	require.NoError(t, tell(bea, fact.Teacher, 4))
+	assert.ErrorIs(t, tell(bea, fact.Teacher, 1), store.ErrTooMany, "thirteen in the studio")
+	kept, err := st.Facts(ctx, emil.ID)
+	require.NoError(t, err)
+	assert.Len(t, kept, 8)
+	_, err = s.DB().Exec("UPDATE told SET day = day - INTERVAL 1 DAY")
+	require.NoError(t, err)
+	require.NoError(t, tell(emil, fact.Family, 5), "the next day")
+	require.NoError(t, s.ForgetTold(ctx))
+}
+
 func TestAccounts(t *testing.T) {
 	s := storetest.New(t)
 	studio(t, s, "ottilie@example.com")
-	err := s.AddStudio(ctx, store.StudioRow{ID: id(), Zone: "UTC"}, store.Teacher{ID: id(), Email: "Ottilie@Example.com"})
-	assert.ErrorIs(t, err, store.ErrTaken, "mail addresses differ by more than capitals")
+	err := s.AddStudio(ctx, store.StudioRow{ID: id(), Zone: "UTC"}, store.Teacher{ID: id(), Email: "ottilie@example.com"}, "")
+	assert.ErrorIs(t, err, store.ErrTaken)
 	got, err := s.TeacherByEmail(ctx, "ottilie@example.com")
 	require.NoError(t, err)
 	assert.Equal(t, "T", got.Name)
 	_, err = s.TeacherByEmail(ctx, "nobody@example.com")
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	for range 3 {
-		require.NoError(t, s.AddFailedSignIn(ctx, "10.0.0.1"))
+	var ids []int64
+	for k := range 3 {
+		id, before, _, err := s.ReserveSignIn(ctx, "10.0.0.1", time.Minute)
+		require.NoError(t, err)
+		assert.Equal(t, k, before, "those before it")
+		ids = append(ids, id)
 	}
-	n, err := s.FailedSignIns(ctx, "10.0.0.1", time.Minute)
+	_, before, _, err := s.ReserveSignIn(ctx, "10.0.0.2", time.Minute)
 	require.NoError(t, err)
-	assert.Equal(t, 3, n)
-	n, err = s.FailedSignIns(ctx, "10.0.0.2", time.Minute)
+	assert.Zero(t, before, "of another address")
+	_, err = s.DB().Exec("UPDATE sign_ins SET at = NOW(6) - INTERVAL 30 SECOND WHERE id = ?", ids[2])
 	require.NoError(t, err)
-	assert.Zero(t, n)
+	require.NoError(t, s.RefundSignIns(ctx, ids[:2]))
+	_, before, last, err := s.ReserveSignIn(ctx, "10.0.0.1", time.Minute)
+	require.NoError(t, err)
+	assert.Equal(t, 1, before, "two were none")
+	assert.InDelta(t, 30, last.Seconds(), 5)
+
+	require.NoError(t, s.AddInvitation(ctx, "come in"))
+	another := func(email, invitation string) error {
+		return s.AddStudio(ctx, store.StudioRow{ID: id(), Zone: "UTC"}, store.Teacher{ID: id(), Email: email}, invitation)
+	}
+	assert.ErrorIs(t, another("a@example.com", "let me in"), store.ErrNotFound)
+	assert.NoError(t, another("a@example.com", "come in"))
+	assert.ErrorIs(t, another("b@example.com", "come in"), store.ErrNotFound, "it was used")
+	assert.NoError(t, another("á@example.com", ""), "accents differ")
 }
 
 func TestMigratingTwiceChangesNothing(t *testing.T) {

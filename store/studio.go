@@ -322,7 +322,7 @@ type executor interface {
 	ExecContext(ctx context.Context, query string, args ...any) (sql.Result, error)
 }
 
-func (s Studio) addFacts(ctx context.Context, db executor, facts []fact.Fact) error {
+func (s Studio) addFacts(ctx context.Context, tx *sql.Tx, facts []fact.Fact) error {
 	if len(facts) == 0 {
 		return nil
 	}
@@ -334,7 +334,7 @@ func (s Studio) addFacts(ctx context.Context, db executor, facts []fact.Fact) er
 		}
 		args = append(args, s.id, f.ID, f.Student, f.At.UTC(), string(f.Kind()), fact.Version, string(f.By), detail)
 	}
-	_, err := db.ExecContext(ctx, `INSERT INTO facts (studio_id, id, student_id, at, kind, form, author, detail) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`+
+	_, err := tx.ExecContext(ctx, `INSERT INTO facts (studio_id, id, student_id, at, kind, form, author, detail) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`+
 		strings.Repeat(", (?, ?, ?, ?, ?, ?, ?, ?)", len(facts)-1), args...)
 	return err
 }

@@ -97,7 +97,7 @@ func (s Studio) AddWhole(ctx context.Context, w Whole) error {
 }
 
 // content are the tables that a studio's content is in, what refers to others first.
-var content = []string{"sendings", "family_links", "documents", "facts", "students", "readings", "scores", "items", "activities", "events", "hours"}
+var content = []string{"sendings", "family_links", "documents", "facts", "students", "readings", "scores", "items", "activities", "events", "hours", "told"}
 
 // Empty deletes all that a studio has beside its name, its calendar and its accounts.
 func (s Studio) Empty(ctx context.Context) error {

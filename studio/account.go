@@ -11,29 +11,11 @@ import (
 	"time"
 	"unicode/utf8"
 
-	"github.com/alexedwards/argon2id"
-
 	"patientladder/core/calendar"
+	"patientladder/core/charset"
 	"patientladder/mail"
 	"patientladder/store"
 )
-
-// passwords are hashed by RFC 9106, section 4, the second recommended option (64 MiB, 3
-// passes), with 2 lanes.
-var passwords = &argon2id.Params{Memory: 64 << 10, Iterations: 3, Parallelism: 2, SaltLength: 16, KeyLength: 32}
-
-func hashPassword(password string) string {
-	hash, err := argon2id.CreateHash(password, passwords)
-	if err != nil {
-		panic(err) // the machine has no randomness
-	}
-	return hash
-}
-
-func checkPassword(encoded, password string) bool {
-	same, err := argon2id.ComparePasswordAndHash(password, encoded)
-	return err == nil && same
-}
 
 // usual are the first eight bytes of the SHA-256 of the passwords of ten characters and more
 // among the thirty thousand most used (the list of zxcvbn 4.4.2, MIT), in small letters.
@@ -73,11 +55,58 @@ type SignUp struct {
 	Calendar calendar.Calendar
 	Demo     bool
 	Shift    time.Duration // of a demo's clock
+
+	Invitation string // where new studios come by invitation
+	From       string // network address; empty for who runs the program
+}
+
+// plain refuses names that hold characters which are not written.
+func plain(names ...string) error {
+	for _, name := range names {
+		if charset.Steers(name) {
+			return invalid("%q holds characters that are not written, such as a line's end. Type it anew.", name)
+		}
+	}
+	return nil
+}
+
+// Studios that one network address may make in a while.
+const (
+	signUps      = 10
+	signUpWindow = time.Hour
+)
+
+// welcome says whether somebody may make a studio: by invitation where the copy is closed, and only so many
+// from one address, whoever asks.
+func (a *App) welcome(ctx context.Context, in SignUp) error {
+	if in.From == "" {
+		return nil
+	}
+	if a.closed && in.Invitation == "" {
+		return &Error{Kind: Denied, Says: "This copy takes new studios by invitation. Ask who runs it for one."}
+	}
+	_, n, _, err := a.store.ReserveSignIn(ctx, "sign-up "+in.From, signUpWindow)
+	if err != nil {
+		return told(err, "account")
+	}
+	if n >= signUps {
+		return &Error{TooMany, "Too many studios were made from here. Try again in an hour.", Wait(signUpWindow.Seconds())}
+	}
+	return nil
+}
+
+// ByInvitation has new studios come by invitation only.
+func (a *App) ByInvitation() { a.closed = true }
+
+// Invite makes an invitation to make one studio; it holds for some weeks.
+func (a *App) Invite(ctx context.Context) (string, error) {
+	token := chance()
+	return token, told(a.store.AddInvitation(ctx, token), "invitation")
 }
 
 // SignUp makes a studio and its teacher.
 func (a *App) SignUp(ctx context.Context, in SignUp) (Who, error) {
-	in.Name, in.Email, in.Studio = strings.TrimSpace(in.Name), strings.TrimSpace(in.Email), strings.TrimSpace(in.Studio)
+	in.Name, in.Email, in.Studio = strings.TrimSpace(in.Name), mailKey(in.Email), strings.TrimSpace(in.Studio)
 	addr, err := netmail.ParseAddress(in.Email)
 	switch {
 	case err != nil || addr.Address != in.Email:
@@ -85,60 +114,65 @@ func (a *App) SignUp(ctx context.Context, in SignUp) (Who, error) {
 	case in.Name == "" || in.Studio == "":
 		return Who{}, invalid("Your name and the studio's name are needed.")
 	}
+	if err := plain(in.Name, in.Studio); err != nil {
+		return Who{}, err
+	}
 	if err := checkNew(in.Password, in.Email); err != nil {
 		return Who{}, err
 	}
 	if _, err := time.LoadLocation(in.Zone); err != nil || in.Zone == "" {
 		return Who{}, invalid("%q is not a time zone such as Europe/London.", in.Zone)
 	}
+	if err := a.welcome(ctx, in); err != nil {
+		return Who{}, err
+	}
+	hash, err := hashPassword(ctx, in.Password)
+	if err != nil {
+		return Who{}, err
+	}
 	who := Who{NewID(), NewID()}
 	err = a.store.AddStudio(ctx,
 		store.StudioRow{ID: who.Studio, Name: in.Studio, Zone: in.Zone, Calendar: in.Calendar, Demo: in.Demo, ClockShift: in.Shift},
-		store.Teacher{ID: who.Teacher, Email: in.Email, Name: in.Name, Password: hashPassword(in.Password)})
+		store.Teacher{ID: who.Teacher, Email: in.Email, Name: in.Name, Password: hash}, in.Invitation)
+	if errors.Is(err, store.ErrNotFound) {
+		return Who{}, &Error{Gone, "This invitation was used or is not one. Ask who runs this copy for another.", err}
+	}
 	if errors.Is(err, store.ErrTaken) {
 		return Who{}, &Error{Conflict, "This mail address has an account already; sign in instead.", err}
 	}
 	return who, told(err, "studio")
 }
 
-// Sign-in is refused for a while after so many failures from one address.
-const (
-	maxFailures   = 10
-	failureWindow = 15 * time.Minute
-)
-
-// dummy takes as long to check as a real password, so that the time does not
-// tell which mail addresses have accounts.
-var dummy = hashPassword("no one's password")
-
 // A SignIn is what somebody signs in with.
 type SignIn struct {
 	Email    string
 	Password string
-	Code     string // of the app, or a recovery code; empty where none was asked for yet
-	From     string // network address
-}
-
-// keys are by what failures are counted.
-func (in SignIn) keys() []string {
-	return []string{"mail " + strings.ToLower(strings.TrimSpace(in.Email)), "from " + in.From}
+	Code     string   // of the app, or a recovery code; empty where none was asked for yet
+	From     string   // network address
+	Browser  string   // that asks; empty for one that never signed in
+	Knows    []string // ids of the teachers who signed in with it
 }
 
 // SignIn lets a teacher in by mail address and password, and by a code where one is asked for.
 func (a *App) SignIn(ctx context.Context, in SignIn) (Who, error) {
-	if err := a.patient(ctx, in.keys()); err != nil {
-		return Who{}, err
-	}
-	t, err := a.store.TeacherByEmail(ctx, strings.TrimSpace(in.Email))
+	t, err := a.store.TeacherByEmail(ctx, mailKey(in.Email))
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return Who{}, told(err, "account")
+	}
+	tried, err := a.patient(ctx, in.counters(t.ID)...)
+	if err != nil {
+		return Who{}, err
 	}
 	encoded := t.Password
 	if encoded == "" {
 		encoded = dummy
 	}
-	if !checkPassword(encoded, in.Password) || t.ID == "" {
-		return Who{}, a.failed(ctx, in.keys(), "The mail address or the password is wrong.")
+	right, err := checkPassword(ctx, encoded, in.Password)
+	if err != nil {
+		return Who{}, errors.Join(err, tried.refund(ctx))
+	}
+	if !right || t.ID == "" {
+		return Who{}, &Error{Kind: Denied, Says: "The mail address or the password is wrong."}
 	}
 	f, err := a.store.FactorsOf(ctx, t.ID)
 	if err != nil {
@@ -147,47 +181,23 @@ func (a *App) SignIn(ctx context.Context, in SignIn) (Who, error) {
 	switch {
 	case f.AppSecret == "":
 	case in.Code == "":
-		return Who{}, &Error{Kind: AnotherFactor, Says: "Write the six digits that your app shows, or one of your recovery codes."}
+		return Who{}, errors.Join(tried.refund(ctx), &Error{Kind: AnotherFactor, Says: "Write the six digits that your app shows, or one of your recovery codes."})
 	default:
 		right, err := a.takeCode(ctx, t.ID, in.Code)
 		if err != nil {
 			return Who{}, err
 		}
 		if !right {
-			return Who{}, a.failed(ctx, in.keys(), "That code is not right, or was used before. Wait for the next one.")
+			return Who{}, &Error{Kind: Denied, Says: "That code is not right, or was used before. Wait for the next one."}
 		}
 	}
-	return Who{t.ID, t.Studio}, nil
-}
-
-// patient refuses for a while after too many failures.
-func (a *App) patient(ctx context.Context, keys []string) error {
-	for _, key := range keys {
-		n, err := a.store.FailedSignIns(ctx, key, failureWindow)
-		if err != nil {
-			return told(err, "account")
-		}
-		if n >= maxFailures {
-			return &Error{Kind: TooMany, Says: "Too many sign-ins failed. Wait a quarter of an hour and try again."}
-		}
-	}
-	return nil
-}
-
-// failed counts a failure and says why.
-func (a *App) failed(ctx context.Context, keys []string, says string) error {
-	for _, key := range keys {
-		if err := a.store.AddFailedSignIn(ctx, key); err != nil {
-			return told(err, "account")
-		}
-	}
-	return &Error{Kind: Denied, Says: says}
+	return Who{t.ID, t.Studio}, tried.refund(ctx)
 }
 
 // OpenDevice keeps that somebody signed in with a browser, and returns the id of that.
 func (a *App) OpenDevice(ctx context.Context, who Who, agent string) (string, error) {
 	id := NewID()
-	return id, told(a.store.AddDevice(ctx, who.Teacher, id, agent), "account")
+	return id, told(errors.Join(a.store.AddDevice(ctx, who.Teacher, id, agent), a.store.ForgetTold(ctx)), "account")
 }
 
 // Holds reports whether a sign-in still holds.
@@ -246,6 +256,9 @@ func (a *App) SetAccount(ctx context.Context, who Who, name, studio, zone string
 	if name == "" || studio == "" {
 		return invalid("Your name and the studio's name are needed.")
 	}
+	if err := plain(name, studio); err != nil {
+		return err
+	}
 	if _, err := time.LoadLocation(zone); err != nil || zone == "" {
 		return invalid("%q is not a time zone such as Europe/London.", zone)
 	}
@@ -264,24 +277,23 @@ func (a *App) knows(ctx context.Context, who Who, password string) (store.Teache
 	if err != nil {
 		return t, told(err, "account")
 	}
-	keys := []string{"mail " + strings.ToLower(t.Email)}
-	if err := a.patient(ctx, keys); err != nil {
+	tried, err := a.patient(ctx, counter{"again " + t.ID, freeFailures})
+	if err != nil {
 		return t, err
 	}
-	if !checkPassword(t.Password, password) {
-		err := a.failed(ctx, keys, "")
-		var refused *Error
-		if errors.As(err, &refused) && refused.Kind == Denied {
-			return t, invalid("That is not your password, so nothing was changed.")
-		}
-		return t, err
+	right, err := checkPassword(ctx, t.Password, password)
+	if err != nil {
+		return t, errors.Join(err, tried.refund(ctx))
 	}
-	return t, nil
+	if !right {
+		return t, invalid("That is not your password, so nothing was changed.")
+	}
+	return t, tried.refund(ctx)
 }
 
 // SetEmail changes the mail address that a teacher signs in with.
 func (a *App) SetEmail(ctx context.Context, who Who, email, password string) error {
-	email = strings.TrimSpace(email)
+	email = mailKey(email)
 	if addr, err := netmail.ParseAddress(email); err != nil || addr.Address != email {
 		return invalid("%q is not a mail address.", email)
 	}
@@ -305,21 +317,25 @@ func (a *App) SetPassword(ctx context.Context, who Who, device, old, password st
 	if err := checkNew(password, t.Email); err != nil {
 		return err
 	}
-	t.Password = hashPassword(password)
+	if t.Password, err = hashPassword(ctx, password); err != nil {
+		return err
+	}
 	return told(errors.Join(a.store.SetTeacher(ctx, t), a.store.EndOtherDevices(ctx, t.ID, device)), "account")
 }
 
 // SetPasswordOf sets the password of an account, for who runs the program; all its sign-ins
 // end.
 func (a *App) SetPasswordOf(ctx context.Context, email, password string) error {
-	t, err := a.store.TeacherByEmail(ctx, email)
+	t, err := a.store.TeacherByEmail(ctx, mailKey(email))
 	if err != nil {
 		return told(err, "account")
 	}
 	if err := checkNew(password, email); err != nil {
 		return err
 	}
-	t.Password = hashPassword(password)
+	if t.Password, err = hashPassword(ctx, password); err != nil {
+		return err
+	}
 	return told(errors.Join(a.store.SetTeacher(ctx, t), a.store.EndOtherDevices(ctx, t.ID, "")), "account")
 }
 
@@ -342,16 +358,11 @@ func (a *App) Forgot(ctx context.Context, email, from string) error {
 	if a.mailer == nil {
 		return &Error{Kind: Unavailable, Says: "This copy of the program sends no mail, so that no link can be sent. Who runs it can set another password: ladder password."}
 	}
-	in := SignIn{Email: "reset " + email, From: "reset " + from}
-	if err := a.patient(ctx, in.keys()); err != nil {
+	// each asking counts, whoever has an account
+	if _, err := a.patient(ctx, counter{"reset mail " + mailKey(email), freeFailures}, counter{"reset from " + from, freeFrom}); err != nil {
 		return err
 	}
-	for _, key := range in.keys() { // each asking counts, whoever has an account
-		if err := a.store.AddFailedSignIn(ctx, key); err != nil {
-			return told(err, "account")
-		}
-	}
-	t, err := a.store.TeacherByEmail(ctx, strings.TrimSpace(email))
+	t, err := a.store.TeacherByEmail(ctx, mailKey(email))
 	if errors.Is(err, store.ErrNotFound) {
 		return nil
 	}
@@ -377,7 +388,11 @@ func (a *App) Reset(ctx context.Context, token, password string) error {
 	if err := checkNew(password, ""); err != nil {
 		return err
 	}
-	err := a.store.Reset(ctx, token, hashPassword(password), resetHolds)
+	hash, err := hashPassword(ctx, password)
+	if err != nil {
+		return err
+	}
+	err = a.store.Reset(ctx, token, hash, resetHolds)
 	if errors.Is(err, store.ErrNotFound) {
 		return &Error{Gone, "This link was used or is older than half an hour. Ask for another.", err}
 	}

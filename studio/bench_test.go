@@ -63,7 +63,7 @@ func BenchmarkStudentView(b *testing.B) {
 		facts[i].Student = old
 	}
 	for list := range slices.Chunk(facts, 500) {
-		require.NoError(b, st.AddTold(ctx, list, nil))
+		require.NoError(b, st.AddTold(ctx, list, nil, store.Limits{Student: 1 << 30, Studio: 1 << 30}))
 	}
 	sheet, err := json.Marshal(map[string]string{"text": strings.Repeat("what to do, how often and why; ", 1000)})
 	require.NoError(b, err)
@@ -72,7 +72,7 @@ func BenchmarkStudentView(b *testing.B) {
 		docs = append(docs, store.KeptDocument{Document: document.Document{ID: studio.NewID(), Student: old, Kind: document.Sheet, Day: calendar.Date("2021-11-18").Add(7 * i), Revision: 1, Reason: document.Given, At: time.Now()},
 			Summary: studio.SheetSummary{Lines: []studio.SheetLine{}}, Body: sheet})
 	}
-	require.NoError(b, st.AddTold(ctx, nil, docs))
+	require.NoError(b, st.AddTold(ctx, nil, docs, store.Limits{Student: 1 << 30, Studio: 1 << 30}))
 	compare("student-view-of-five-years", old)
 
 	ancient := studio.NewID()
@@ -84,13 +84,13 @@ func BenchmarkStudentView(b *testing.B) {
 		facts[i].Student = ancient
 	}
 	for list := range slices.Chunk(facts, 500) {
-		require.NoError(b, st.AddTold(ctx, list, nil))
+		require.NoError(b, st.AddTold(ctx, list, nil, store.Limits{Student: 1 << 30, Studio: 1 << 30}))
 	}
 	for i := range 400 {
 		docs = append(docs, store.KeptDocument{Document: document.Document{ID: studio.NewID(), Student: ancient, Kind: document.Sheet, Day: calendar.Date("2018-11-18").Add(7 * i), Revision: 1, Reason: document.Given, At: time.Now()},
 			Summary: studio.SheetSummary{Lines: []studio.SheetLine{}}, Body: sheet})
 	}
-	require.NoError(b, st.AddTold(ctx, nil, docs))
+	require.NoError(b, st.AddTold(ctx, nil, docs, store.Limits{Student: 1 << 30, Studio: 1 << 30}))
 	yardstick.Print("record-of-ten-years", 20, func() {
 		_, err := app.Record(ctx, who, ancient, 0)
 		require.NoError(b, err)

@@ -57,9 +57,38 @@ func TestTheCalendarFile(t *testing.T) {
 	assert.Contains(t, at, "2027-03-24T16:00:00.000Z")
 	assert.Contains(t, at, "2027-03-31T15:00:00.000Z", "in summer time four o'clock is an hour earlier")
 	assert.NotContains(t, at, "2027-05-05T15:00:00.000Z", "none is promised after the last term")
+	lines := 0
 	for line := range splitLines(data) {
+		lines++
 		assert.LessOrEqual(t, len(line), 75, "section 3.1: long lines are folded")
+		assert.NotContains(t, line, "\r", "a line's end alone")
+		assert.NotContains(t, line, "\n")
 	}
+	assert.Greater(t, lines, 100, "they end with CR LF")
+	assert.Equal(t, 1, strings.Count(string(data), "REFRESH-INTERVAL"))
+	assert.Equal(t, 1, strings.Count(string(data), "VALUE=DURATION"), "a parameter stands once")
+}
+
+// A name cannot end a line of the file and begin another: new ones are refused, and those from before are
+// written without what steers.
+func TestNamesThatSteer(t *testing.T) {
+	r := newRoom(t)
+	for _, name := range []string{"Joe\r\nEND:VEVENT", "Joe\rX", "Joe\u2028X", "Joe\u202eX", "Joe\x00"} {
+		assert.ErrorContains(t, r.app.CorrectStudent(ctx, r.who, r.student, studio.Person{FirstName: name, BirthYear: 2018, BirthMonth: 3, Instrument: "cello"}), "are not written", "%q", name)
+		assert.ErrorContains(t, r.app.SetAccount(ctx, r.who, "T", name, "Europe/London"), "are not written", "%q", name)
+		_, err := r.app.SignUp(ctx, studio.SignUp{Name: name, Studio: "S", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
+		assert.ErrorContains(t, err, "are not written", "%q", name)
+	}
+	_, err := r.store.DB().Exec("UPDATE students SET first_name = ?", "Joe\r\nEND:VEVENT\rX-INJECTED:1")
+	require.NoError(t, err)
+	_, err = r.store.DB().Exec("UPDATE studios SET name = ?", "Studio\r\nBcc: all@example.com")
+	require.NoError(t, err)
+	data, err := r.app.Lessons(ctx, r.who)
+	require.NoError(t, err)
+	for line := range splitLines(data) {
+		assert.False(t, strings.HasPrefix(line, "X-INJECTED") || strings.HasPrefix(line, "Bcc"), line)
+	}
+	assert.NotContains(t, string(data), "\rX")
 }
 
 // splitLines gives the lines of a file that ends them with CR LF.

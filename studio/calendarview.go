@@ -8,11 +8,13 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	ics "github.com/arran4/golang-ical"
 
 	"patientladder/core/calendar"
+	"patientladder/core/charset"
 	"patientladder/core/fact"
 	"patientladder/core/home"
 	"patientladder/core/ladder"
@@ -197,7 +199,7 @@ func (a *App) Lessons(ctx context.Context, who Who) ([]byte, error) {
 	for _, f := range r.row.Calendar.Free {
 		allDay("free-"+string(f.From), f.Name, f.From, f.To)
 	}
-	return []byte(cal.Serialize()), nil
+	return written(cal), nil
 }
 
 // FamilyLessons writes the lessons of the student that a family's link opens.
@@ -208,15 +210,30 @@ func (a *App) FamilyLessons(ctx context.Context, token string) ([]byte, error) {
 	}
 	cal := p.newCalendar(p.FirstName + ", " + p.row.Name)
 	p.write(cal, p.Student, p.standing, fmt.Sprintf("%s: %s lesson", p.FirstName, p.Instrument))
-	return []byte(cal.Serialize()), nil
+	return written(cal), nil
 }
 
 func (r room) newCalendar(name string) *ics.Calendar {
 	cal := ics.NewCalendarFor("Patient Ladder")
 	cal.SetMethod(ics.MethodPublish)
-	cal.SetXWRCalName(name)
-	cal.SetRefreshInterval("PT6H", ics.WithValue("DURATION"))
+	cal.SetXWRCalName(line(name))
+	cal.SetRefreshInterval("PT6H") // it says by itself that it is a duration
 	return cal
+}
+
+// written is a calendar as RFC 5545, section 3.1, has it: lines that end with CR LF, and are folded.
+func written(cal *ics.Calendar) []byte {
+	return []byte(cal.Serialize(ics.WithNewLine("\r\n"), ics.WithLineLength(75)))
+}
+
+// line is a text in which nothing steers: names from before they were refused may hold what would end a line.
+func line(text string) string {
+	return strings.Map(func(r rune) rune {
+		if charset.Steers(string(r)) {
+			return ' '
+		}
+		return r
+	}, text)
 }
 
 // Days before and after today that a calendar file holds.
@@ -238,9 +255,9 @@ func (r room) write(cal *ics.Calendar, st store.Student, s ladder.Standing, summ
 		begins := slot.On(day, r.zone)
 		e := cal.AddEvent(st.ID + "-" + string(day) + "@ladder")
 		e.SetDtStampTime(r.now)
-		e.SetSummary(summary)
+		e.SetSummary(line(summary))
 		e.SetStartAt(begins)
 		e.SetEndAt(begins.Add(time.Duration(slot.Minutes) * time.Minute))
-		e.SetLocation(r.row.Name)
+		e.SetLocation(line(r.row.Name))
 	}
 }

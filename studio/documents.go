@@ -221,7 +221,7 @@ func documentID(student string, kind document.Kind, day calendar.Date, revision 
 func (p *pupil) keep(ctx context.Context, kind document.Kind, day calendar.Date) (store.KeptDocument, error) {
 	d, owed, err := p.document(ctx, kind, day)
 	if err == nil && owed {
-		err = told(p.AddTold(ctx, nil, []store.KeptDocument{d}), "student")
+		err = told(p.AddTold(ctx, nil, []store.KeptDocument{d}, aDay), "student")
 	}
 	return d, err
 }

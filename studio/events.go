@@ -180,6 +180,9 @@ func (a *App) KeepEvent(ctx context.Context, who Who, e programme.Event) error {
 	if err != nil {
 		return err
 	}
+	if err := plain(e.Name, e.Place); err != nil {
+		return err
+	}
 	if err := e.Check(); err != nil {
 		return invalid("The day cannot be kept: %v.", err)
 	}

@@ -288,8 +288,8 @@ func (a *App) BeginPasskeySignIn(_ context.Context, at Site) (Ceremony, error) {
 
 // PasskeySignIn lets in who holds a passkey; it stands for password and code.
 func (a *App) PasskeySignIn(ctx context.Context, at Site, kept, shown []byte, from string) (Who, error) {
-	keys := []string{"from " + from}
-	if err := a.patient(ctx, keys); err != nil {
+	tried, err := a.patient(ctx, counter{"from " + from, freeFrom})
+	if err != nil {
 		return Who{}, err
 	}
 	party, session, err := at.resumed(kept)
@@ -307,7 +307,7 @@ func (a *App) PasskeySignIn(ctx context.Context, at Site, kept, shown []byte, fr
 		return found, err
 	}, session, parsed)
 	if err != nil {
-		return Who{}, cmp.Or(a.failed(ctx, keys, "This passkey opens no account here. Sign in with the password."), unsure(err))
+		return Who{}, &Error{Denied, "This passkey opens no account here. Sign in with the password.", err}
 	}
 	err = a.store.ChangeFactors(ctx, found.ID, func(f *store.Factors) error {
 		for i, raw := range f.Passkeys { // its counter has moved on
@@ -322,5 +322,5 @@ func (a *App) PasskeySignIn(ctx context.Context, at Site, kept, shown []byte, fr
 		}
 		return nil
 	})
-	return Who{found.ID, found.Studio}, told(err, "account")
+	return Who{found.ID, found.Studio}, errors.Join(told(err, "account"), tried.refund(ctx))
 }

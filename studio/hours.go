@@ -299,6 +299,9 @@ func (a *App) KeepHour(ctx context.Context, who Who, h gather.Hour) error {
 	if err != nil {
 		return err
 	}
+	if err := plain(h.Name); err != nil {
+		return err
+	}
 	if err := h.Check(); err != nil {
 		return invalid("The hour cannot be kept: %v.", err)
 	}

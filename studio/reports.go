@@ -150,7 +150,7 @@ func (a *App) KeepReport(ctx context.Context, who Who, student string, r report.
 		d.Reason = document.Edited
 	}
 	d.ID = documentID(student, document.Report, d.Day, d.Revision, p.room.now)
-	return told(p.AddTold(ctx, nil, []store.KeptDocument{d}), "student")
+	return told(p.AddTold(ctx, nil, []store.KeptDocument{d}, aDay), "student")
 }
 
 // SendReport mails a report as it was kept, to the addresses that sheets go to. The id is made by

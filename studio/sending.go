@@ -123,7 +123,7 @@ func (a *App) post(ctx context.Context, p *pupil, m store.Mailing, write func() 
 	l, err := write()
 	if err != nil {
 		m.State, m.Says = store.Failed, "The letter could not be written; try again"
-	} else if err = a.mailer.Send(ctx, mail.Letter{ID: m.ID, FromName: p.row.Name, To: m.Address, Subject: l.Subject, Text: l.Text, HTML: l.HTML,
+	} else if err = a.mailer.Send(ctx, mail.Letter{ID: m.ID, FromName: line(p.row.Name), To: m.Address, Subject: line(l.Subject), Text: l.Text, HTML: l.HTML,
 		Files: []mail.File{{Name: fmt.Sprintf("%s-%s.pdf", fileName(p.FirstName), m.Day), Type: "application/pdf", Data: l.Page}}}); err != nil {
 		var refused *mail.Refused
 		if m.State, m.Says = store.Failed, "The mail server cannot be reached just now; try again in a while"; errors.As(err, &refused) {

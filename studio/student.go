@@ -71,6 +71,9 @@ func (r room) checkPerson(st store.Student) error {
 	if st.FirstName == "" {
 		return invalid("The student needs a first name.")
 	}
+	if err := plain(st.FirstName, st.FamilyName); err != nil {
+		return err
+	}
 	if _, known := r.instruments.Find(st.Instrument); !known {
 		return invalid("%q is not an instrument here: %s, or add it to the studio.", st.Instrument, r.instruments.Names())
 	}

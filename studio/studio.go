@@ -93,6 +93,7 @@ type App struct {
 	base   string // of the links in mails
 	paces  *paces
 	reads  chan struct{} // as many turns as scores may be read at once
+	closed bool          // new studios come by invitation
 }
 
 // New makes the use cases. now is the machine's clock.

@@ -19,6 +19,10 @@ import (
 // maxFacts is the most facts taken in one delivery.
 const maxFacts = 500
 
+// aDay is how many facts are taken in a day: far more than anybody taps, far fewer than would slow a studio
+// down.
+var aDay = store.Limits{Family: 1000, Student: 20_000, Studio: 200_000}
+
 // Tell saves facts: what the teacher said happened. Facts already told change
 // nothing. Either all are saved or none, and with them the documents that follow.
 func (a *App) Tell(ctx context.Context, who Who, facts []fact.Fact) error {
@@ -78,7 +82,11 @@ func (a *App) take(ctx context.Context, who Who, by fact.Author, facts []fact.Fa
 	if err != nil {
 		return err
 	}
-	return told(a.store.In(who.Studio).AddTold(ctx, fresh, docs), "student")
+	err = a.store.In(who.Studio).AddTold(ctx, fresh, docs, aDay)
+	if errors.Is(err, store.ErrTooMany) {
+		return &Error{TooMany, "More was told today than is taken in a day. What you marked waits here and is sent tomorrow; if you did not tell that much, ask who runs this copy.", err}
+	}
+	return told(err, "student")
 }
 
 // known gathers what the door asks about. Most marks name facts only.

@@ -49,7 +49,7 @@ func demoCommand(ctx context.Context, args []string, out io.Writer) (err error) 
 		}
 		keep, stopKeeping := context.WithCancel(context.WithoutCancel(ctx))
 		kept := make(chan error, 1)
-		go func() { kept <- keepRunning(keep, db, out) }()
+		go func() { kept <- keepRunning(keep, db, out, 3*time.Second) }()
 		defer func() { // after the app has stopped
 			stopKeeping()
 			err = errors.Join(err, <-kept)
@@ -78,17 +78,32 @@ func demoCommand(ctx context.Context, args []string, out io.Writer) (err error) 
 	return serve(ctx, l, s, server.Options{OwnBooks: demo.OwnBooks})
 }
 
-// keepRunning starts the database again when it ends by itself, and stops it
-// when the context ends.
-func keepRunning(ctx context.Context, db *mariadb.Server, out io.Writer) error {
+// keepRunning starts the database again when it ends by itself, however often that takes, and stops it when
+// the context ends. A disk that is full, and is freed later, is no reason to give up.
+func keepRunning(ctx context.Context, db *mariadb.Server, out io.Writer, pause time.Duration) error {
 	for {
 		select {
 		case <-ctx.Done():
 			return db.Stop()
 		case <-db.Done():
 			fmt.Fprintln(out, "The database ended by itself; starting it again.")
-			if err := db.Restart(ctx); err != nil {
-				return fmt.Errorf("start the database again: %w", err)
+		}
+		for says := ""; ; {
+			err := db.Restart(ctx)
+			if err == nil {
+				if says != "" {
+					fmt.Fprintln(out, "The database is back.")
+				}
+				break
+			}
+			if now := err.Error(); now != says {
+				says = now
+				fmt.Fprintf(out, "The database does not start, and is tried again every %s: %s\n", pause, oneLine(err))
+			}
+			select {
+			case <-ctx.Done():
+				return nil // there is nothing to stop
+			case <-time.After(pause):
 			}
 		}
 	}

@@ -8,7 +8,9 @@ import (
 	"io"
 	"net"
 	"net/http"
+	"net/netip"
 	"os"
+	"strings"
 	"syscall"
 	"time"
 
@@ -47,6 +49,38 @@ func migrateCommand(ctx context.Context, out io.Writer) error {
 	return err
 }
 
+// proxies are the addresses that LADDER_PROXIES lists.
+func proxies() ([]string, error) {
+	var out []string
+	for one := range strings.SplitSeq(os.Getenv("LADDER_PROXIES"), ",") {
+		one = strings.TrimSpace(one)
+		if one == "" {
+			continue
+		}
+		_, whole := netip.ParseAddr(one)
+		_, part := netip.ParsePrefix(one)
+		if whole != nil && part != nil {
+			return nil, fmt.Errorf("LADDER_PROXIES: %q is no address such as 127.0.0.1 or 10.0.0.0/8", one)
+		}
+		out = append(out, one)
+	}
+	return out, nil
+}
+
+func inviteCommand(ctx context.Context, out io.Writer) error {
+	s, err := openStore(ctx, os.Getenv("LADDER_DSN"))
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	token, err := studio.New(s, time.Now).Invite(ctx)
+	if err != nil {
+		return err
+	}
+	_, err = fmt.Fprintf(out, "%s/sign-in?invitation=%s\n", os.Getenv("LADDER_URL"), token)
+	return err
+}
+
 func serveCommand(ctx context.Context, args []string, out io.Writer) error {
 	flags := flag.NewFlagSet("serve", flag.ContinueOnError)
 	flags.SetOutput(io.Discard)
@@ -79,9 +113,23 @@ func listen(addr string) (net.Listener, error) {
 	return l, nil
 }
 
+// slowest is how long a request may take to come in whole: the largest file on a slow line.
+const slowest = 5 * time.Minute
+
 // serve answers until the context ends, then lets requests finish.
 func serve(ctx context.Context, l net.Listener, s *store.Store, opt server.Options) error {
 	app := studio.New(s, time.Now)
+	switch by := os.Getenv("LADDER_SIGNUP"); by {
+	case "":
+	case "invitation":
+		app.ByInvitation()
+	default:
+		return fmt.Errorf("LADDER_SIGNUP: %q is not known; leave it out, or set it to invitation", by)
+	}
+	var err error
+	if opt.Proxies, err = proxies(); err != nil {
+		return err
+	}
 	box, closeMail, err := post(app, "http://"+l.Addr().String())
 	if err != nil {
 		return err
@@ -90,7 +138,7 @@ func serve(ctx context.Context, l net.Listener, s *store.Store, opt server.Optio
 	opt.Mailbox = box
 	srv := server.New(app, s, web.Files(), opt)
 	defer srv.Close()
-	h := &http.Server{Handler: srv.Handler(), ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	h := &http.Server{Handler: srv.Handler(), ReadHeaderTimeout: 10 * time.Second, ReadTimeout: slowest, IdleTimeout: 2 * time.Minute}
 	done := make(chan error, 1)
 	go func() { done <- h.Serve(l) }()
 	select {

@@ -6,6 +6,7 @@ import (
 	"bytes"
 	"encoding/binary"
 	"strings"
+	"unicode"
 	"unicode/utf16"
 	"unicode/utf8"
 )
@@ -53,4 +54,13 @@ func Windows1252(data []byte) string {
 		}
 	}
 	return out.String()
+}
+
+// Steers reports whether a line holds a character that steers instead of being written: a control
+// character, a line or paragraph separator, or one that turns the direction of what follows. A name with
+// one reads otherwise in a mail, a calendar or a list than where it was typed.
+func Steers(line string) bool {
+	return strings.ContainsFunc(line, func(r rune) bool {
+		return unicode.IsControl(r) || r == '\u2028' || r == '\u2029' || r >= '\u202a' && r <= '\u202e' || r >= '\u2066' && r <= '\u2069'
+	})
 }

@@ -29,3 +29,9 @@ func TestText(t *testing.T) {
 	assert.False(t, old)
 	assert.Equal(t, "\u00a0\u00ff\u0081", Windows1252([]byte{0xa0, 0xff, 0x81}))
 }
+
+func TestWhatSteersALine(t *testing.T) {
+	for line, want := range map[string]bool{"Zoë Åström-O'Neill": false, "李小龍": false, "أحمد": false, "two  blanks": false, "a\rb": true, "a\nb": true, "a\x00b": true, "a\u2028b": true, "a\u202eb": true, "a\u2066b": true, "a\u0085b": true} {
+		assert.Equal(t, want, Steers(line), "%q", line)
+	}
+}

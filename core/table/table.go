@@ -11,6 +11,8 @@ import (
 	"io"
 	"slices"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"patientladder/core/charset"
 )
@@ -139,6 +141,14 @@ func Read(data []byte) (Table, error) {
 	}
 }
 
+// formula reports whether a spreadsheet would take a cell for a formula: by its first character after
+// blanks, in the common width or the wide one of East Asian writing, or because it begins with an
+// apostrophe of its own.
+func formula(cell string) bool {
+	first, _ := utf8.DecodeRuneInString(strings.TrimLeftFunc(cell, func(r rune) bool { return unicode.IsSpace(r) || unicode.IsControl(r) }))
+	return first != utf8.RuneError && strings.ContainsRune("=+-@'＝＋－＠", first)
+}
+
 // Write writes rows, the head first. A cell that a spreadsheet would take for a formula gets
 // an apostrophe, which Read takes off again.
 func Write(rows [][]string) []byte {
@@ -147,7 +157,7 @@ func Write(rows [][]string) []byte {
 	for _, row := range rows {
 		out := slices.Clone(row)
 		for i, cell := range out {
-			if cell != "" && strings.ContainsRune("=+-@'", rune(cell[0])) {
+			if formula(cell) {
 				out[i] = "'" + cell
 			}
 		}

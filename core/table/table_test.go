@@ -1,6 +1,7 @@
 package table
 
 import (
+	"strings"
 	"testing"
 	"unicode/utf16"
 
@@ -58,4 +59,13 @@ func TestATableGoesOutAndComesBack(t *testing.T) {
 		assert.Equal(t, rows[i+1], row.Cells)
 	}
 	assert.Contains(t, string(Write(rows)), "'=SUM(A1)", "no spreadsheet takes it for a formula")
+}
+
+// What a spreadsheet would take for a formula is written as text, and comes back as it was.
+func TestNoCellIsAFormula(t *testing.T) {
+	for cell, guarded := range map[string]bool{"=1+1": true, "+1": true, "-1": true, "@SUM(A1)": true, "'quoted": true, "\t=1": true, " =1": true, "＝1": true, "－1": true,
+		"a=1": false, "1-2": false, "": false, "Zoë": false} {
+		out := string(Write([][]string{{"Name", "More"}, {cell, "x"}}))
+		assert.Equal(t, guarded, strings.Contains(out, "'"+cell), "%q", cell)
+	}
 }

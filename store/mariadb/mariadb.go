@@ -79,7 +79,7 @@ func (s *Server) Restart(ctx context.Context) error { return s.launch(ctx) }
 
 func (s *Server) data() string    { return filepath.Join(s.dir, "data") }
 func (s *Server) pidFile() string { return filepath.Join(s.dir, "pid") }
-func (s *Server) logFile() string { return filepath.Join(s.dir, "log") }
+func (s *Server) logFile() string { return filepath.Join(s.dir, "log.err") } // mariadbd adds an ending where there is none
 
 // DSN returns the data source name of a database on this server.
 func (s *Server) DSN(database string) string {

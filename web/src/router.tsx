@@ -33,9 +33,10 @@ function Failed({ error, reset }: ErrorComponentProps) {
 const signIn = createRoute({
   getParentRoute: () => root,
   path: "/sign-in",
-  validateSearch: (search): { to?: string } => ({
+  validateSearch: (search): { to?: string; invitation?: string } => ({
     // only an address of this site
     to: typeof search.to === "string" && /^\/(?!\/)/.test(search.to) ? search.to : undefined,
+    invitation: typeof search.invitation === "string" ? search.invitation : undefined,
   }),
   beforeLoad: async ({ search }) => {
     const there = await queries.ensureQueryData(dayView).catch(() => undefined);

@@ -1,19 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { Problem } from "../api/client";
 import { act, tell, useOutbox } from "../api/outbox";
 import { useEcho } from "../api/useEcho";
 import { longDay, namedDay, plural } from "../parts/dates";
 import { Waiting } from "../parts/Told";
 import { Afterwards } from "./Afterwards";
+import { Answering } from "./Answering";
 import { Beat } from "./Beat";
 import { Earlier } from "./Earlier";
 import { HowNear } from "./HowNear";
 import { Ours } from "./Ours";
 import { TaskRow } from "./TaskRow";
 import { type FamilyView, familyView } from "./view";
-
-const Answering = lazy(() => import("./Answering").then((m) => ({ default: m.Answering })));
 
 // FamilyPage is one student's week on the family's phone. No account: the
 // address is the key.
@@ -163,9 +162,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
       </section>
       <HowNear pieces={view.pieces} />
       <Beat />
-      <Suspense>
-        <Answering token={token} student={view.student} />
-      </Suspense>
+      <Answering token={token} student={view.student} />
       {!day.off && <Afterwards key={day.date} view={view} day={day} />}
       <Ours view={view} token={token} />
       <Earlier token={token} />

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useCallback } from "react";
 import type { Schemas } from "../api/client";
+import { adopt } from "./adopt";
 import { type Band, type Cut, crop, drawBands, drawing, drawVerses, engraves, type Verse } from "./engraving";
 import { Shown, Trouble, Waiting } from "./Told";
 
@@ -54,12 +55,20 @@ function Drawn({ svg, title, verses, bands, fresh, cut }: DrawnProps) {
   const draw = useCallback(
     (box: HTMLDivElement | null) => {
       if (!box) return;
-      const drawn = new DOMParser().parseFromString(svg, "image/svg+xml").documentElement as unknown as SVGSVGElement;
+      const own: (() => void)[] = [];
+      const bare = svg.replace(/<style[^>]*>([\s\S]*?)<\/style>/g, (_, css) => {
+        own.push(adopt(css));
+        return "";
+      });
+      const drawn = new DOMParser().parseFromString(bare, "image/svg+xml").documentElement as unknown as SVGSVGElement;
       box.replaceChildren(drawn);
       drawVerses(drawn, verses);
       drawBands(drawn, bands, cut !== undefined);
       if (cut) crop(drawn, pageWidth);
       for (const id of fresh) drawn.querySelector(`[id="${id}"]`)?.classList.add("fresh");
+      return () => {
+        for (const release of own) release();
+      };
     },
     [svg, verses, bands, fresh, cut],
   );

@@ -11,8 +11,8 @@ import { Trouble } from "../../parts/Told";
 // SignInScreen lets a teacher in, or makes a studio; and leads back to where somebody wanted to
 // go.
 export function SignInScreen() {
-  const [wants, setWants] = useState<"in" | "new" | "password">("in");
-  const { to } = useSearch({ from: "/sign-in" });
+  const { to, invitation } = useSearch({ from: "/sign-in" });
+  const [wants, setWants] = useState<"in" | "new" | "password">(invitation ? "new" : "in");
   const fresh = wants === "new";
   const go = useNavigate();
   const inside = async () => {
@@ -24,7 +24,11 @@ export function SignInScreen() {
       const { email = "", password = "", name = "", studio = "", code = "" } = form;
       if (fresh) {
         const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-        await answer(api.POST("/api/sign-up", { body: { email, password, name, studio, zone } }));
+        await answer(
+          api.POST("/api/sign-up", {
+            body: { email, password, name, studio, zone, ...(invitation && { invitation }) },
+          }),
+        );
       } else {
         await answer(api.POST("/api/sign-in", { body: { email, password, ...(code && { code }) } }));
       }

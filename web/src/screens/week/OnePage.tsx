@@ -1,4 +1,5 @@
-import { type ReactNode, useCallback } from "react";
+import { type ReactNode, useCallback, useInsertionEffect } from "react";
+import { adopt } from "../../parts/adopt";
 
 const edge = 11; // mm on each side
 const papers = { A4: [210, 297], Letter: [215.9, 279.4] } as const; // mm
@@ -10,9 +11,9 @@ const printed = (paper: Paper) => papers[paper].map((mm) => ((mm - 2 * edge) * 9
 
 // Papers asks for the paper, and prints on it.
 export function Papers({ paper, choose }: { paper: Paper; choose: (p: Paper) => void }) {
+  useInsertionEffect(() => adopt(`@page { size: ${paper}; margin: ${edge}mm }`), [paper]);
   return (
     <>
-      <style>{`@page { size: ${paper}; margin: ${edge}mm }`}</style>
       {(["A4", "Letter"] as const).map((p) => (
         <label key={p} className="mr-4 inline-flex items-center gap-1.5">
           <input type="radio" name="paper" checked={paper === p} onChange={() => choose(p)} /> {p}
