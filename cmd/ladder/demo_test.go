@@ -4,6 +4,9 @@ import (
 	"bytes"
 	"context"
 	"database/sql"
+	"io"
+	"net"
+	"net/http"
 	"os"
 	"path/filepath"
 	"strings"
@@ -59,6 +62,33 @@ func TestTheDatabaseComesBackByItself(t *testing.T) {
 	assert.NoError(t, conn.Ping(), "at the address it had")
 	stop()
 	assert.NoError(t, <-kept)
+}
+
+// A body that comes a byte at a time does not hold its connection.
+func TestSlowBodiesAreClosed(t *testing.T) {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	h := answering(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if _, err := io.ReadAll(r.Body); err != nil {
+			w.WriteHeader(http.StatusRequestTimeout)
+		}
+	}), 300*time.Millisecond)
+	go h.Serve(l)
+	t.Cleanup(func() { h.Close() })
+	conn, err := net.Dial("tcp", l.Addr().String())
+	require.NoError(t, err)
+	defer conn.Close()
+	_, err = io.WriteString(conn, "POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 1000\r\n\r\n")
+	require.NoError(t, err)
+	for range 20 { // two seconds at this pace
+		time.Sleep(100 * time.Millisecond)
+		if _, err = io.WriteString(conn, "x"); err != nil {
+			return // closed
+		}
+	}
+	require.NoError(t, conn.SetReadDeadline(time.Now().Add(2*time.Second)))
+	all, err := io.ReadAll(conn)
+	assert.NoError(t, err, "it is closed after its answer: %s", all)
 }
 
 // What the environment sets is looked at when the program starts.

@@ -113,8 +113,13 @@ func listen(addr string) (net.Listener, error) {
 	return l, nil
 }
 
-// slowest is how long a request may take to come in whole: the largest file on a slow line.
-const slowest = 5 * time.Minute
+// slowest is how long a request may take to come in whole; a little more than it may take in all.
+const slowest = 30 * time.Second
+
+// answering is a server that closes what comes in too slowly, or is taken too slowly, byte by byte.
+func answering(h http.Handler, slowest time.Duration) *http.Server {
+	return &http.Server{Handler: h, ReadHeaderTimeout: min(10*time.Second, slowest), ReadTimeout: slowest, WriteTimeout: 4 * slowest, IdleTimeout: 2 * time.Minute}
+}
 
 // serve answers until the context ends, then lets requests finish.
 func serve(ctx context.Context, l net.Listener, s *store.Store, opt server.Options) error {
@@ -138,7 +143,7 @@ func serve(ctx context.Context, l net.Listener, s *store.Store, opt server.Optio
 	opt.Mailbox = box
 	srv := server.New(app, s, web.Files(), opt)
 	defer srv.Close()
-	h := &http.Server{Handler: srv.Handler(), ReadHeaderTimeout: 10 * time.Second, ReadTimeout: slowest, IdleTimeout: 2 * time.Minute}
+	h := answering(srv.Handler(), slowest)
 	done := make(chan error, 1)
 	go func() { done <- h.Serve(l) }()
 	select {
