@@ -77,7 +77,7 @@ func concert(ctx context.Context, app *studio.App, who studio.Who) error {
 
 func fill(ctx context.Context, s *store.Store, seed uint64, real func() time.Time, students []student) error {
 	clock := terms.Terms[0].From.Time()
-	app := studio.New(s, func() time.Time { return clock })
+	app := studio.New(s, func() time.Time { return clock }).Lives()
 	filling := studio.NewID() + "@filling.example"
 	who, err := app.SignUp(ctx, studio.SignUp{Name: "Ottilie Brandvold", Email: filling, Password: Password, Studio: "The Ferry House",
 		Zone: zone, Calendar: terms, Demo: true})

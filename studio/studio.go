@@ -94,11 +94,12 @@ type App struct {
 	paces  *paces
 	reads  chan struct{} // as many turns as scores may be read at once
 	closed bool          // new studios come by invitation
+	aDay   store.Limits  // of facts
 }
 
 // New makes the use cases. now is the machine's clock.
 func New(s *store.Store, now func() time.Time) *App {
-	return &App{store: s, now: now, paces: newPaces(), reads: make(chan struct{}, max(2, runtime.GOMAXPROCS(0)))}
+	return &App{store: s, now: now, aDay: aDay, paces: newPaces(), reads: make(chan struct{}, max(2, runtime.GOMAXPROCS(0)))}
 }
 
 // Who is signed in.

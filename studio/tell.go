@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"math"
 	"slices"
 	"time"
 
@@ -22,6 +23,12 @@ const maxFacts = 500
 // aDay is how many facts are taken in a day: far more than anybody taps, far fewer than would slow a studio
 // down.
 var aDay = store.Limits{Family: 1000, Student: 20_000, Studio: 200_000}
+
+// Lives has an app take any number of facts a day: one that lives through years of a studio in minutes.
+func (a *App) Lives() *App {
+	a.aDay = store.Limits{Family: math.MaxInt, Student: math.MaxInt, Studio: math.MaxInt}
+	return a
+}
 
 // Tell saves facts: what the teacher said happened. Facts already told change
 // nothing. Either all are saved or none, and with them the documents that follow.
@@ -82,7 +89,7 @@ func (a *App) take(ctx context.Context, who Who, by fact.Author, facts []fact.Fa
 	if err != nil {
 		return err
 	}
-	err = a.store.In(who.Studio).AddTold(ctx, fresh, docs, aDay)
+	err = a.store.In(who.Studio).AddTold(ctx, fresh, docs, a.aDay)
 	if errors.Is(err, store.ErrTooMany) {
 		return &Error{TooMany, "More was told today than is taken in a day. What you marked waits here and is sent tomorrow; if you did not tell that much, ask who runs this copy.", err}
 	}

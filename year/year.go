@@ -46,7 +46,7 @@ func Live(ctx context.Context, s *store.Store, name string, seed uint64, weeks i
 	}
 	l := lives[i]
 	clock := terms.Terms[0].From.Time()
-	app := studio.New(s, func() time.Time { return clock })
+	app := studio.New(s, func() time.Time { return clock }).Lives()
 	who, err := app.SignUp(ctx, studio.SignUp{Name: "Ines Falk", Email: studio.NewID() + "@year.example", Password: "four-lanterns-north", Studio: "The Net Loft", Zone: zone, Calendar: terms})
 	if err != nil {
 		return Ledger{}, err

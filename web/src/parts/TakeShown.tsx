@@ -48,6 +48,13 @@ export function TakeShown({ view, before, kept, keep, student, tapped }: Props) 
       <dl className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-soft">
         <Figure name="notes right" is={`${view.right} of ${view.asked}`} />
         {view.beat > 0 && <Figure name="beat" is={`${Math.round(60000 / view.beat)} a minute`} />}
+        {view.hands.map((h) => (
+          <Figure
+            key={h.hand}
+            name={`${h.hand || "off"} ${h.hand ? "hand off" : "the line"}`}
+            is={`${Math.round(h.off)} ms`}
+          />
+        ))}
         {view.interval > 0 && (
           <>
             <Figure name="spread" is={per(view.spread)} />

@@ -73,29 +73,46 @@ export function Taps({ pick, grid, instrument, student }: Props) {
   );
 }
 
-// HearStep sounds the cross-rhythm twice, the right hand high and the left low.
+// bars is how often the cross-rhythm is heard, to speak along.
+const bars = 4;
+
+// HearStep sounds the cross-rhythm, the right hand high and the left low, and shows each syllable of its
+// phrase when it is to be said.
 function HearStep({ grid, beat }: { grid: Schemas["Grid"]; beat: number }) {
   const end = useRef<() => void>(undefined);
-  const [sounding, setSounding] = useState(false);
+  const [said, say] = useState<string>();
   useEffect(() => () => end.current?.(), []);
-  const tones = [0, 1].flatMap((bar) => [
+  const every = Array.from({ length: bars }, (_, bar) => bar);
+  const tones = every.flatMap((bar) => [
     ...grid.right.map((c) => ({ onset: bar + c / grid.cells, length: 0.1, key: 72 })),
     ...grid.left.map((c) => ({ onset: bar + c / grid.cells, length: 0.1, key: 55 })),
   ]);
+  const start = () => {
+    say("");
+    const timers = every.flatMap((bar) =>
+      grid.says.map((s) => window.setTimeout(() => say(s.word), (bar + s.cell / grid.cells) * beat + 60)),
+    );
+    const stop = sing(tones, beat, bars, () => say(undefined));
+    end.current = () => {
+      for (const t of timers) window.clearTimeout(t);
+      stop();
+    };
+  };
+  const sounding = said !== undefined;
   return (
-    <p className="mt-2">
+    <p className="mt-2 flex items-center gap-4">
       <Button
         onClick={() => {
-          if (sounding) {
-            end.current?.();
-            return setSounding(false);
-          }
-          setSounding(true);
-          end.current = sing(tones, beat, 2, () => setSounding(false));
+          if (!sounding) return start();
+          end.current?.();
+          say(undefined);
         }}
       >
-        {sounding ? "Stop" : "Hear both together"}
+        {sounding ? "Stop" : "Hear both, and say it along"}
       </Button>
+      <span aria-hidden="true" className="text-head">
+        {said}
+      </span>
     </p>
   );
 }
