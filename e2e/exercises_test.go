@@ -35,6 +35,7 @@ func TestAScaleFromTheWorkbench(t *testing.T) {
 	p.goTo("/workbench/exercises?student=" + p.student("Nikolai"))
 	p.press("Roll")
 	p.sees("Roll p i m a")
+	p.until("document.querySelectorAll('[role=img] svg g.note').length >= 24", "the roll is drawn, and nothing moves any more")
 	p.look("exercises-guitar")
 	p.press("Put it on Nikolai's ladder")
 	p.sees("Begin it now")
