@@ -123,7 +123,7 @@ function Planned({ view }: { view: View }) {
           )}
         </div>
         <div className="grid gap-4">
-          <section aria-label="What they can play" className="rounded bg-raised px-4 py-3">
+          <section aria-label="What they can play" className="rounded bg-raised px-4 py-3 print:hidden">
             <h2>What they can play</h2>
             <p className="text-soft">Secure, and fresh in the memory of each. The first one chosen is handed on.</p>
             <ul className="mt-1.5 grid gap-1">
@@ -281,7 +281,7 @@ function HandedOn({ view, schedule, change }: HandedProps) {
       <ol className="mt-2 grid gap-2">
         {schedule.rounds.map((r, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: rounds stand in order and do not move
-          <li key={i} className="min-w-0">
+          <li key={i} className="min-w-0 break-inside-avoid">
             <p className="text-soft">
               Round {i + 1}: {name(r.starts)} starts
             </p>
