@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"encoding/json"
 
 	"patientladder/core/activity"
 	"patientladder/core/fact"
@@ -16,12 +15,7 @@ func (s Studio) Activities(ctx context.Context) ([]activity.Activity, error) {
 
 // SetActivity keeps an activity of the studio's own.
 func (s Studio) SetActivity(ctx context.Context, a activity.Activity) error {
-	detail, err := json.Marshal(a)
-	if err != nil {
-		return err
-	}
-	_, err = s.db.ExecContext(ctx, `INSERT INTO activities (studio_id, id, detail) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE detail = VALUES(detail)`, s.id, a.ID, detail)
-	return classify(err)
+	return classify(s.setDetail(ctx, s.db, "activities", a.ID, a))
 }
 
 // DropActivity takes an activity of the studio's own away; one that is gone

@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"database/sql"
-	"encoding/json"
 
 	"patientladder/core/fact"
 	"patientladder/core/programme"
@@ -26,12 +25,7 @@ func (s Studio) SetEvent(ctx context.Context, e programme.Event, facts []fact.Fa
 }
 
 func (s Studio) setEvent(ctx context.Context, tx *sql.Tx, e programme.Event) error {
-	detail, err := json.Marshal(e)
-	if err != nil {
-		return err
-	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO events (studio_id, id, detail) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE detail = VALUES(detail)`, s.id, e.ID, detail)
-	return err
+	return s.setDetail(ctx, tx, "events", e.ID, e)
 }
 
 // DropEvent takes such a day away, with the facts that follow; one that is gone already is no error.

@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"database/sql"
-	"encoding/json"
 
 	"patientladder/core/gather"
 )
@@ -20,12 +19,7 @@ func (s Studio) SetHour(ctx context.Context, h gather.Hour) error {
 }
 
 func (s Studio) setHour(ctx context.Context, tx *sql.Tx, h gather.Hour) error {
-	detail, err := json.Marshal(h)
-	if err != nil {
-		return err
-	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO hours (studio_id, id, detail) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE detail = VALUES(detail)`, s.id, h.ID, detail)
-	return err
+	return s.setDetail(ctx, tx, "hours", h.ID, h)
 }
 
 // DropHour takes such an hour away; one that is gone already is no error.

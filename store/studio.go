@@ -322,6 +322,16 @@ type executor interface {
 	ExecContext(ctx context.Context, query string, args ...any) (sql.Result, error)
 }
 
+// setDetail keeps a thing of the studio's in a table of things that are read as a whole.
+func (s Studio) setDetail(ctx context.Context, db executor, table, id string, thing any) error {
+	detail, err := json.Marshal(thing)
+	if err != nil {
+		return err
+	}
+	_, err = db.ExecContext(ctx, `INSERT INTO `+table+` (studio_id, id, detail) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE detail = VALUES(detail)`, s.id, id, detail)
+	return err
+}
+
 func (s Studio) addFacts(ctx context.Context, tx *sql.Tx, facts []fact.Fact) error {
 	if len(facts) == 0 {
 		return nil

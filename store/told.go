@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"strings"
 
 	"patientladder/core/fact"
 )
@@ -30,18 +31,29 @@ func (s Studio) within(ctx context.Context, tx *sql.Tx, facts []fact.Fact, most 
 			family[f.Student]++
 		}
 	}
+	var args []any
 	for _, id := range order {
+		args = append(args, s.id, id, family[id], n[id])
+	}
+	rows, err := tx.QueryContext(ctx, `INSERT INTO told (studio_id, day, student_id, family, n) VALUES (?, UTC_DATE(), ?, ?, ?)`+strings.Repeat(", (?, UTC_DATE(), ?, ?, ?)", len(order)-1)+
+		` ON DUPLICATE KEY UPDATE family = family + VALUES(family), n = n + VALUES(n) RETURNING student_id, family, n`, args...)
+	if err != nil {
+		return err
+	}
+	defer rows.Close()
+	tooMany := false
+	for rows.Next() {
+		var id string
 		var atHome, all int
-		err := tx.QueryRowContext(ctx, `INSERT INTO told (studio_id, day, student_id, family, n) VALUES (?, UTC_DATE(), ?, ?, ?) ON DUPLICATE KEY UPDATE family = family + VALUES(family), n = n + VALUES(n) RETURNING family, n`,
-			s.id, id, family[id], n[id]).Scan(&atHome, &all)
-		if err != nil {
+		if err := rows.Scan(&id, &atHome, &all); err != nil {
 			return err
 		}
-		if id == "" && all > most.Studio || id != "" && (all > most.Student || family[id] > 0 && atHome > most.Family) {
-			return ErrTooMany
-		}
+		tooMany = tooMany || id == "" && all > most.Studio || id != "" && (all > most.Student || family[id] > 0 && atHome > most.Family)
 	}
-	return nil
+	if err := rows.Err(); err != nil || !tooMany {
+		return err
+	}
+	return ErrTooMany
 }
 
 // ForgetTold lets counts of days before go.

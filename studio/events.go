@@ -143,17 +143,23 @@ func mood(it shelf.Item) string {
 	return reading.Goes(it.Title, it.Tempo)
 }
 
+// here are the students who are in the studio, by id.
+func (r room) here(ctx context.Context) (map[string]bool, error) {
+	students, err := r.Students(ctx)
+	out := map[string]bool{}
+	for _, st := range students {
+		out[st.ID] = true
+	}
+	return out, err
+}
+
 // events are those days with what students play who are still in the studio: of one that was deleted
 // nothing is told.
 func (r room) events(ctx context.Context) ([]programme.Event, error) {
 	events, err1 := r.Events(ctx)
-	students, err2 := r.Students(ctx)
+	here, err2 := r.here(ctx)
 	if err := errors.Join(err1, err2); err != nil {
 		return nil, told(err, "studio")
-	}
-	here := map[string]bool{}
-	for _, st := range students {
-		here[st.ID] = true
 	}
 	for i := range events {
 		events[i].Entries = slices.DeleteFunc(events[i].Entries, func(one programme.Listing) bool { return !here[one.Student] })

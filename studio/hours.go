@@ -6,15 +6,11 @@ import (
 	"errors"
 	"math"
 	"slices"
-	"strconv"
-	"strings"
 
 	"patientladder/core/calendar"
 	"patientladder/core/gather"
 	"patientladder/core/ladder"
-	"patientladder/core/shelf"
 	"patientladder/core/upkeep"
-	"patientladder/store"
 )
 
 // A HoursView is all hours that several students share, and who might share one.
@@ -120,40 +116,32 @@ func (a *App) Hour(ctx context.Context, who Who, id string) (HourView, error) {
 	}
 	v.Plan = h.Plan(players, v.Tunes)
 	if len(v.Tunes) > 0 {
-		err = a.handOn(ctx, who, &v, players)
+		err = a.handOn(ctx, who, &v, len(players))
 	}
 	return v, err
 }
 
 // handOn works out who plays when the first tune is handed on.
-func (a *App) handOn(ctx context.Context, who Who, v *HourView, players []gather.Player) error {
+func (a *App) handOn(ctx context.Context, who Who, v *HourView, players int) error {
 	tune := v.Tunes[0]
-	bars, bar, qpm := tune.Bars, beatsOf(tune.Meter), 0.0
-	for _, p := range players {
-		for _, q := range p.Pieces {
-			if q.Tune == tune.Tune && q.QPM > 0 {
-				qpm = q.QPM
-			}
-		}
-	}
-	beat := 1.0
-	if item := itemOf(players, tune); item != "" {
-		if read, done, err := a.read(ctx, who, item, ""); err == nil { // one without notes goes by its bars
-			m := model(read.page)
-			done()
-			if n := len(m.Bars); n > 1 {
-				bars, bar, beat = n, max(1, int(math.Round((m.Bars[1]-m.Bars[0])/m.Beat))), m.Beat
-			}
-		} else if !isMissing(err) {
+	bars, bar, beat := tune.Bars, gather.Beats(tune.Meter), 1.0
+	if tune.Item != "" {
+		read, done, err := a.read(ctx, who, tune.Item, "")
+		if err != nil {
 			return err
+		}
+		m := model(read.page)
+		done()
+		if n := len(m.Bars); n > 1 {
+			bars, bar, beat = n, max(1, int(math.Round((m.Bars[1]-m.Bars[0])/m.Beat))), m.Beat
 		}
 	}
 	beats := cmp.Or(v.Hour.Beats, bars*bar)
 	each := v.Hour.Each
 	if beats > 0 && each == 0 {
-		each = gather.Suits(beats, bar, len(players))[0].Each
+		each = gather.Suits(beats, bar, players)[0].Each
 	}
-	s, err := gather.HandOver(beats, bar, each, len(players))
+	s, err := gather.HandOver(beats, bar, each, players)
 	if err != nil {
 		v.Trouble = capital(err.Error()) + "."
 		if beats == 0 {
@@ -161,39 +149,8 @@ func (a *App) handOn(ctx context.Context, who Who, v *HourView, players []gather
 		}
 		return nil
 	}
-	v.Schedule, v.Seconds = &s, int(math.Round(float64(beats)*beat*60/cmp.Or(qpm, walking)))
+	v.Schedule, v.Seconds = &s, int(math.Round(float64(beats)*beat*60/cmp.Or(tune.QPM, walking)))
 	return nil
-}
-
-// isMissing reports whether an error says that something is not there.
-func isMissing(err error) bool {
-	var e *Error
-	return errors.As(err, &e) && e.Kind == Missing
-}
-
-// itemOf is an item with the notes of a tune; its rung names it.
-func itemOf(players []gather.Player, t gather.Tune) string {
-	for _, p := range players {
-		for _, q := range p.Pieces {
-			if q.Tune == t.Tune && q.Item != "" {
-				return q.Item
-			}
-		}
-	}
-	return ""
-}
-
-// beatsOf is how many beats a bar of a meter has; four where it is not known.
-func beatsOf(meter string) int {
-	over, under, _ := strings.Cut(meter, "/")
-	n, err := strconv.Atoi(over)
-	if err != nil || n == 0 {
-		return 4
-	}
-	if under == "8" && n%3 == 0 {
-		return n / 3
-	}
-	return n
 }
 
 // player is what a student brings to an hour: what is in hand, and what is secure as memory has it.
@@ -208,26 +165,13 @@ func (p *pupil) player() gather.Player {
 		if !r.Strand.Piece() {
 			continue
 		}
-		q := gather.Piece{Tune: gather.TuneOf(r.Item.Title, r.Item.Composer), Rung: r.ID, Title: r.Item.Title, Key: r.Item.Key, Meter: meterOf(r.Item), Bars: r.Item.Bars, QPM: r.Item.Tempo, Recall: recall[r.ID], Current: r.Foothold == nil}
+		q := gather.Piece{Tune: gather.TuneOf(r.Item.Title, r.Item.Composer), Rung: r.ID, Title: r.Item.Title, Key: r.Item.Key, Meter: gather.MeterOf(r.Item), Bars: r.Item.Bars, QPM: r.Item.Tempo, Recall: recall[r.ID], Current: r.Foothold == nil}
 		if r.Item.HasScore {
 			q.Item = r.Item.ID
 		}
 		out.Pieces = append(out.Pieces, q)
 	}
 	return out
-}
-
-// meterOf is the meter of an item as its score asks for it; empty where no score tells.
-func meterOf(it shelf.Item) string {
-	switch {
-	case !it.HasScore:
-		return ""
-	case slices.Contains(it.Demanded, "six-eight"):
-		return "6/8"
-	case slices.Contains(it.Demanded, "three-time"):
-		return "3/4"
-	}
-	return "4/4"
 }
 
 // A Duet is a piece in hand or lately secure, and who could play with it.
@@ -274,13 +218,9 @@ func (a *App) Duets(ctx context.Context, who Who, student string) ([]Duet, error
 // hours are those with students who are still in the studio: of one that was deleted nothing is told.
 func (r room) hours(ctx context.Context) ([]gather.Hour, error) {
 	hours, err1 := r.Hours(ctx)
-	students, err2 := r.Students(ctx)
+	here, err2 := r.here(ctx)
 	if err := errors.Join(err1, err2); err != nil {
 		return nil, told(err, "studio")
-	}
-	here := map[string]bool{}
-	for _, st := range students {
-		here[st.ID] = true
 	}
 	for i := range hours {
 		hours[i].Students = slices.DeleteFunc(hours[i].Students, func(id string) bool { return !here[id] })
@@ -305,12 +245,12 @@ func (a *App) KeepHour(ctx context.Context, who Who, h gather.Hour) error {
 	if err := h.Check(); err != nil {
 		return invalid("The hour cannot be kept: %v.", err)
 	}
-	students, err := r.Students(ctx)
+	here, err := r.here(ctx)
 	if err != nil {
 		return told(err, "studio")
 	}
 	for _, id := range h.Students {
-		if !slices.ContainsFunc(students, func(st store.Student) bool { return st.ID == id }) {
+		if !here[id] {
 			return invalid("A student of the hour is not in the studio any more. Take them out, and keep it then.")
 		}
 	}

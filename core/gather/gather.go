@@ -16,6 +16,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
+	"patientladder/core/shelf"
 )
 
 // An Hour is one that several students share.
@@ -82,6 +83,33 @@ type Piece struct {
 	Current bool    // in hand, and not secure
 }
 
+// meters are those that a score's demands tell, the first that is asked for, else the last; and the beats of
+// a bar.
+var meters = []struct {
+	demand, meter string
+	beats         int
+}{{"six-eight", "6/8", 2}, {"three-time", "3/4", 3}, {"", "4/4", 4}}
+
+// MeterOf is the meter of an item as its score asks for it; empty where no score tells.
+func MeterOf(it shelf.Item) string {
+	for _, m := range meters {
+		if it.HasScore && (m.demand == "" || slices.Contains(it.Demanded, m.demand)) {
+			return m.meter
+		}
+	}
+	return ""
+}
+
+// Beats is how many beats a bar of a meter has; four where it is not known.
+func Beats(meter string) int {
+	for _, m := range meters {
+		if m.meter == meter {
+			return m.beats
+		}
+	}
+	return 4
+}
+
 // TuneOf is what a title and a composer have in common with the same tune of another instrument: their
 // letters.
 func TuneOf(title, composer string) string {
@@ -117,6 +145,8 @@ type Tune struct {
 	Meter   string   `json:"meter" doc:"empty for not known"`
 	Bars    int      `json:"bars"`
 	Recall  float64  `json:"recall" doc:"of who has it least"`
+	Item    string   `json:"-"` // with its notes; empty for none
+	QPM     float64  `json:"-"` // quarter notes a minute; 0 for none written
 }
 
 // A Can is a player who can play a tune.
@@ -147,7 +177,7 @@ func Common(players []Player) []Tune {
 			if q.Key != "" && !slices.Contains(t.Keys, q.Key) {
 				t.Keys = append(t.Keys, q.Key)
 			}
-			t.Meter, t.Bars = cmp.Or(t.Meter, q.Meter), cmp.Or(t.Bars, q.Bars)
+			t.Meter, t.Bars, t.Item, t.QPM = cmp.Or(t.Meter, q.Meter), cmp.Or(t.Bars, q.Bars), cmp.Or(t.Item, q.Item), cmp.Or(t.QPM, q.QPM)
 		}
 	}
 	var out []Tune

@@ -8,6 +8,7 @@ import (
 
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
+	"patientladder/core/shelf"
 )
 
 func player(id string, age int, pieces ...Piece) Player {
@@ -67,6 +68,23 @@ func TestWhoCouldPlayAlong(t *testing.T) {
 		}
 		require.Len(t, got, 1, c.what)
 		assert.Equal(t, c.how, got[0].How, c.what)
+	}
+}
+
+func TestMetersAsScoresAskForThem(t *testing.T) {
+	for _, c := range []struct {
+		it    shelf.Item
+		meter string
+		beats int
+	}{
+		{shelf.Item{}, "", 4},
+		{shelf.Item{Demanded: []string{"three-time"}}, "", 4}, // no score tells
+		{shelf.Item{HasScore: true}, "4/4", 4},
+		{shelf.Item{HasScore: true, Demanded: []string{"halves", "three-time"}}, "3/4", 3},
+		{shelf.Item{HasScore: true, Demanded: []string{"three-time", "six-eight"}}, "6/8", 2},
+	} {
+		assert.Equal(t, c.meter, MeterOf(c.it), "%v", c.it.Demanded)
+		assert.Equal(t, c.beats, Beats(c.meter), c.meter)
 	}
 }
 

@@ -45,15 +45,6 @@ var games = []game{
 	{"good", "One good thing", 3, 5, 8, 3, true, 0, []string{"Each plays a line alone, if they like.", "Whoever sits to the left says one thing that was good in it, a real one."}, "What is heard by others is believed sooner."},
 }
 
-// Kinds lists what may be left out.
-func Kinds() []string {
-	var out []string
-	for _, g := range games {
-		out = append(out, g.kind)
-	}
-	return out
-}
-
 // Plan gives an hour its blocks, to the minute: what the youngest can, what is new for a group that does
 // not know itself yet, without what the teacher left out.
 func (h Hour) Plan(players []Player, tunes []Tune) []HourBlock {

@@ -4,6 +4,7 @@ import { answer, api, queries, type Schemas } from "../api/client";
 import { act } from "../api/outbox";
 import { Button } from "./Button";
 import { useKeys } from "./keys";
+import { Pads } from "./Pads";
 import { metronome } from "./sound";
 import { TakeShown } from "./TakeShown";
 import { Trouble } from "./Told";
@@ -95,19 +96,6 @@ export function PlayIn({ ask, student, beat, hands = false, only, measured }: Pr
     k: free && last && student && !kept.includes(last) ? () => keep(last) : undefined,
   });
   const shown = sources.filter((s) => !only || only.includes(s.from));
-  const pad = (hand?: "left" | "right") => (
-    <button
-      key={hand ?? "tap"}
-      type="button"
-      onPointerDown={(e) => {
-        e.preventDefault();
-        if (on) take({ at: Math.max(0, e.timeStamp - begin), ...(hand && { hand }) });
-      }}
-      className="min-h-24 flex-1 touch-none rounded border-2 border-ink bg-faint text-large font-[620] select-none"
-    >
-      {hand ? `${hand} hand` : "tap here"}
-    </button>
-  );
   return (
     <section aria-label={ask.tap ? "Tap it" : "Play it in"} className="my-3 rounded bg-raised px-4 py-3 print:hidden">
       <div className="flex flex-wrap items-center gap-2">
@@ -164,7 +152,7 @@ export function PlayIn({ ask, student, beat, hands = false, only, measured }: Pr
           {count === 0 ? "" : `${count} so far.`}
         </p>
       )}
-      {from === "taps" && on && <div className="mt-2 flex gap-3">{hands ? [pad("left"), pad("right")] : pad()}</div>}
+      {from === "taps" && on && <Pads hands={hands} begin={begin} take={take} />}
       {trouble && on && <Trouble>{trouble}</Trouble>}
       {measure.error && <Trouble>{measure.error.message}</Trouble>}
       {last && (

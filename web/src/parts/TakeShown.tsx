@@ -174,7 +174,10 @@ function Again({ strokes }: { strokes: View["strokes"] }) {
   return (
     <Button
       onClick={() => {
-        if (sounding) return end.current?.();
+        if (sounding) {
+          end.current?.();
+          return setSounding(false);
+        }
         setSounding(true);
         end.current = replay(strokes, () => setSounding(false));
       }}

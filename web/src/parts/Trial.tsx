@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { Button } from "./Button";
 import { useKeys } from "./keys";
+import { Pads } from "./Pads";
 import { sing } from "./sound";
 import { Trouble } from "./Told";
 import { type Stroke, useTaps } from "./takes";
@@ -103,19 +104,6 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
       ? { y: () => answered({ judged: "right" }), n: () => answered({ judged: "wrong" }) }
       : {}),
   });
-  const pad = (hand?: "left" | "right") => (
-    <button
-      key={hand ?? "tap"}
-      type="button"
-      onPointerDown={(e) => {
-        e.preventDefault();
-        take({ at: Math.max(0, e.timeStamp - begin), ...(hand && { hand }) });
-      }}
-      className="min-h-28 flex-1 touch-none rounded border-2 border-ink bg-faint text-large font-[620] select-none"
-    >
-      {hand ?? "tap here"}
-    </button>
-  );
   const hint = (key: string) => (judges ? key : undefined); // a phone has none
   const choice = "min-h-14 flex-1 rounded border-[1.5px] border-line px-4 text-large font-[620] hover:bg-faint";
   return (
@@ -139,7 +127,7 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
             : `${bout.running} right running; ${bout.right} of ${bout.asked} in all.`}
         </p>
       )}
-      {listens && <div className="mt-3 flex gap-3">{trial.kind === "hands" ? [pad("left"), pad("right")] : pad()}</div>}
+      {listens && <Pads hands={trial.kind === "hands"} begin={begin} take={take} />}
       {answering && trial.kind === "choose" && (
         <div className="mt-3 flex flex-wrap gap-3">
           {asked?.words.map((w) => (

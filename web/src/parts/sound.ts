@@ -161,50 +161,48 @@ export function metronome(pulse: Pulse): () => void {
 }
 
 // replay sounds a take as it was played: keys as tones, taps as clicks, each as strong as it was. It
-// returns how to stop it.
+// returns how to stop it; onEnd is called when it was heard to its end.
 export function replay(strokes: Schemas["Stroke"][], onEnd: () => void): () => void {
-  const audio = new AudioContext();
-  const begin = audio.currentTime + 0.06;
   const first = Math.min(...strokes.map((s) => s.at));
-  let end = 0;
-  for (const s of strokes) {
-    const at = (s.at - first) / 1000;
-    const length = Math.max((s.length ?? 0) / 1000, 0.12);
-    const key = s.key || (s.hand === "left" ? 84 : 91);
-    tone(audio, { at, length, key, ids: [], click: !s.key, loud: (s.strength ?? 64) / 64 }, begin + at);
-    end = Math.max(end, at + length);
-  }
-  let stopped = false;
-  const stop = () => {
-    if (stopped) return;
-    stopped = true;
-    window.clearTimeout(timer);
-    void audio.close();
-    onEnd();
-  };
-  const timer = window.setTimeout(stop, (end + 0.3) * 1000);
-  return stop;
+  const list = strokes.map((s) => ({
+    at: (s.at - first) / 1000,
+    length: Math.max((s.length ?? 0) / 1000, 0.12),
+    key: s.key || (s.hand === "left" ? 84 : 91),
+    ids: [],
+    click: !s.key,
+    loud: (s.strength ?? 64) / 64,
+  }));
+  return sounded(list, Math.max(...list.map((s) => s.at + s.length)) + 0.3, onEnd);
 }
 
-// sing sounds the tones of a question, at a tempo; it returns how to stop it.
+// sing sounds the tones of a question, at a tempo; it returns how to stop it, and onEnd is called when it
+// was heard to its end.
 export function sing(tones: Schemas["Tone"][], beat: number, length: number, onEnd: () => void): () => void {
+  const second = beat / 1000;
+  const list = tones.map((s) => ({
+    at: s.onset * second,
+    length: Math.max(s.length * second, 0.08),
+    key: s.key,
+    ids: [],
+    click: s.click ?? false,
+  }));
+  return sounded(list, length * second, onEnd);
+}
+
+// sounded sounds strokes; after so many seconds they were heard to their end, though the last may ring on.
+function sounded(list: Stroke[], seconds: number, onEnd: () => void): () => void {
   const audio = new AudioContext();
   const begin = audio.currentTime + 0.06;
-  const second = beat / 1000;
-  for (const s of tones)
-    tone(
-      audio,
-      { at: 0, length: Math.max(s.length * second, 0.08), key: s.key, ids: [], click: s.click ?? false },
-      begin + s.onset * second,
-    );
-  let stopped = false;
-  const stop = (heard: boolean) => {
-    if (stopped) return;
-    stopped = true;
+  for (const s of list) tone(audio, s, begin + s.at);
+  const timer = window.setTimeout(
+    () => {
+      window.setTimeout(() => void audio.close(), 1000);
+      onEnd();
+    },
+    (seconds + 0.06) * 1000,
+  );
+  return () => {
     window.clearTimeout(timer);
-    window.setTimeout(() => void audio.close(), 1000);
-    if (heard) onEnd();
+    if (audio.state !== "closed") void audio.close();
   };
-  const timer = window.setTimeout(() => stop(true), (length * second + 0.06) * 1000);
-  return () => stop(false);
 }

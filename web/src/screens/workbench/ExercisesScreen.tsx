@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { exerciseMade, ladderView, useDay } from "../../api/views";
 import { type Instrument, PickInstrument, useInstruments } from "../../parts/instruments";
+import { PickStudent } from "../../parts/PickStudent";
 import { Shown, Trouble } from "../../parts/Told";
 import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
 import { Chooser, first } from "./Chooser";
@@ -27,21 +28,11 @@ export function ExercisesScreen() {
       <WorkbenchPlaces student={student?.id} />
       <div className="screen-only flex flex-wrap items-end gap-4 print:hidden">
         <h1 className="text-head">Scales and patterns</h1>
-        <label className="flex items-center gap-2">
-          for
-          <select
-            value={student?.id ?? ""}
-            onChange={(e) => void go({ to: "/workbench/exercises", search: { student: e.target.value || undefined } })}
-            className="rounded border border-line bg-raised px-2 py-1.5"
-          >
-            <option value="">anybody</option>
-            {day?.students.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.firstName} {s.familyName}
-              </option>
-            ))}
-          </select>
-        </label>
+        <PickStudent
+          anybody
+          value={student?.id ?? ""}
+          set={(id) => void go({ to: "/workbench/exercises", search: { student: id || undefined } })}
+        />
         {!student && (
           <PickInstrument
             value={other}

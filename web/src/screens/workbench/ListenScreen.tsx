@@ -3,8 +3,9 @@ import { Link, useNavigate, useSearch } from "@tanstack/react-router";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../../api/client";
 import { act } from "../../api/outbox";
-import { listenView, useDay } from "../../api/views";
+import { listenView } from "../../api/views";
 import { shortDay } from "../../parts/dates";
+import { PickStudent } from "../../parts/PickStudent";
 import { Shown } from "../../parts/Told";
 import { Trial } from "../../parts/Trial";
 import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
@@ -14,28 +15,17 @@ import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
 export function ListenScreen() {
   const { student } = useSearch({ from: "/inside/workbench/listen" });
   const go = useNavigate();
-  const day = useDay().data;
   const query = useQuery(listenView(student ?? ""));
   return (
     <main className="flex flex-1 flex-col gap-3 px-4 py-3">
       <WorkbenchPlaces student={student} />
       <div className="flex flex-wrap items-end gap-4">
         <h1 className="text-head">Listen and answer</h1>
-        <label className="flex items-center gap-2">
-          for
-          <select
-            value={student ?? ""}
-            onChange={(e) => void go({ to: "/workbench/listen", search: { student: e.target.value || undefined } })}
-            className="rounded border border-line bg-raised px-2 py-1.5"
-          >
-            <option value="">anybody</option>
-            {day?.students.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.firstName} {s.familyName}
-              </option>
-            ))}
-          </select>
-        </label>
+        <PickStudent
+          anybody
+          value={student ?? ""}
+          set={(id) => void go({ to: "/workbench/listen", search: { student: id || undefined } })}
+        />
       </div>
       <Shown query={query}>{(view) => <At key={student} view={view} student={student} />}</Shown>
     </main>

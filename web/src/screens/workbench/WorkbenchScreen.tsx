@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate, useSearch } from "@tanstack/react-router";
 import { seatView, useDay } from "../../api/views";
+import { PickStudent } from "../../parts/PickStudent";
 import { Shown } from "../../parts/Told";
 import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
 import { Seat } from "./Seat";
@@ -17,20 +18,7 @@ export function WorkbenchScreen() {
       <WorkbenchPlaces student={chosen || undefined} />
       <div className="screen-only flex flex-wrap items-center gap-4">
         <h1 className="text-head">Sitting down</h1>
-        <label className="flex items-center gap-2">
-          for
-          <select
-            value={chosen}
-            onChange={(e) => void go({ to: "/workbench", search: { student: e.target.value } })}
-            className="rounded border border-line bg-raised px-2 py-1.5"
-          >
-            {day?.students.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.firstName} {s.familyName}, {s.age}
-              </option>
-            ))}
-          </select>
-        </label>
+        <PickStudent value={chosen} set={(student) => void go({ to: "/workbench", search: { student } })} ages />
       </div>
       {chosen ? <At key={chosen} student={chosen} /> : <p className="text-soft">Take on a student first, in Studio.</p>}
     </main>

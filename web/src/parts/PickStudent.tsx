@@ -1,0 +1,26 @@
+import { useDay } from "../api/views";
+
+type Props = { value: string; set: (student: string) => void; anybody?: boolean; ages?: boolean };
+
+// PickStudent chooses whom a page of the workbench is for.
+export function PickStudent({ value, set, anybody = false, ages = false }: Props) {
+  const students = useDay().data?.students;
+  return (
+    <label className="flex items-center gap-2">
+      for
+      <select
+        value={value}
+        onChange={(e) => set(e.target.value)}
+        className="rounded border border-line bg-raised px-2 py-1.5"
+      >
+        {anybody && <option value="">anybody</option>}
+        {students?.map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.firstName} {s.familyName}
+            {ages && `, ${s.age}`}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
