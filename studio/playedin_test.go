@@ -299,3 +299,21 @@ func TestASharedHour(t *testing.T) {
 	_, err = r.app.Hour(ctx, r.who, h.ID)
 	assert.ErrorContains(t, err, "no such hour")
 }
+
+// A family tells up to a thousand facts a day; what is more waits for the next.
+func TestHowMuchAFamilyTellsInADay(t *testing.T) {
+	r := newRoom(t)
+	link, err := r.app.MakeLink(ctx, r.who, r.student, false)
+	require.NoError(t, err)
+	tell := func(n int) error {
+		var facts []fact.Fact
+		for range n {
+			facts = append(facts, fact.Fact{ID: studio.NewID(), Student: r.student, At: r.now, Body: fact.QuestionAsked{Text: "why?"}})
+		}
+		return r.app.TellFamily(ctx, link.Path[len("/family/"):], facts)
+	}
+	require.NoError(t, tell(500))
+	require.NoError(t, tell(500))
+	assert.ErrorContains(t, tell(1), "sent tomorrow")
+	r.tell(fact.Noted{Text: "the teacher goes on"})
+}

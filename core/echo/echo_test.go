@@ -162,3 +162,30 @@ func TestWhatComesNextRestsOnWhatIsPassed(t *testing.T) {
 	_, known := Of(g, "no-such-skill")
 	assert.False(t, known)
 }
+
+// An answer is in time up to a fifth of its shortest interval off the line, in the mean; three right running
+// make a level.
+func TestHowFarOffAnAnswerIsRight(t *testing.T) {
+	assert.EqualValues(t, 3, judgement.EchoRun)
+	q := Call{Beat: 600, dues: []touch.Due{{Onset: 0}, {Onset: 1}, {Onset: 2}, {Onset: 3}, {Onset: 4}, {Onset: 5}, {Onset: 6}, {Onset: 7}}}
+	off := func(ms float64) bool {
+		a := perfect(q)
+		for i := range a.Taps {
+			if i%4 == 1 {
+				a.Taps[i].At += ms
+			}
+			if i%4 == 3 {
+				a.Taps[i].At -= ms
+			}
+		}
+		v, err := q.tapped(a)
+		require.NoError(t, err)
+		return v.Right
+	}
+	assert.True(t, off(100), "half of the taps 100 ms off: 50 in the mean")
+	judged := judgement.EchoOff * 600
+	assert.InDelta(t, 120, judged, 1e-9)
+	m, err := touch.Read(q.dues, perfect(q).Taps, q.Beat)
+	require.NoError(t, err)
+	assert.Less(t, m.Worst(), judged)
+}

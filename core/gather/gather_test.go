@@ -20,7 +20,8 @@ func piece(tune, key string, recall float64) Piece {
 }
 
 func TestWhatAllCanPlay(t *testing.T) {
-	fresh := judgement.GatherFresh
+	const fresh = 0.8
+	assert.InDelta(t, fresh, judgement.GatherFresh, 0)
 	players := []Player{
 		player("ada", 8, piece("rope", "C major", 0.95), piece("fog", "G major", 0.99), piece("gull", "C major", 0.9)),
 		player("bo", 9, piece("rope", "C major", fresh), piece("fog", "G major", fresh-0.01), piece("gull", "D major", 0.97)),

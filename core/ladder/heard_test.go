@@ -47,6 +47,7 @@ func TestEvennessIsBelievedAfterSomeDays(t *testing.T) {
 		{"on two days, uneven before", []take{{14, "lope"}, {7, "even"}, {0, "even"}}, true},
 		{"uneven between", []take{{7, "even"}, {3, "lope"}, {0, "even"}}, false},
 		{"uneven at last", []take{{7, "even"}, {3, "even"}, {0, "weak"}}, false},
+		{"the first three weeks ago", []take{{21, "even"}, {0, "even"}}, true},
 		{"the first too long ago", []take{{22, "even"}, {0, "even"}}, false},
 	} {
 		now := time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)

@@ -218,6 +218,32 @@ func TestSlipsComeBeforeEvennessWhereTheyAreMany(t *testing.T) {
 	assert.Equal(t, Slips, other.Said[0].Figure)
 }
 
+// The numbers, said again so that it is noticed when one moves: both sides of each.
+func TestFromWhenAFigureIsSaid(t *testing.T) {
+	asked := roll(16)
+	first := func(set Setting) string {
+		got, _ := said(read(t, asked, Simulate(asked, set)))
+		return got
+	}
+	assert.Equal(t, "even", first(Setting{Beat: 800, Thumb: 7}))
+	assert.Equal(t, "strong right p", first(Setting{Beat: 800, Thumb: 8}))
+	assert.Equal(t, "even", first(Setting{Beat: 800, Late: 5}), "200 ms apart: under 6 ms")
+	assert.Equal(t, "late right a", first(Setting{Beat: 800, Late: 7}))
+	hands := both()
+	for apart, want := range map[float64]string{19: "even", 21: "apart"} {
+		got, _ := said(read(t, hands, Simulate(hands, Setting{Beat: 600, Apart: apart})))
+		assert.Equal(t, want, got, "%v ms", apart)
+	}
+	for missing, want := range map[int]string{3: "lope", 4: "slips"} { // of 64: under and over a twentieth
+		played := Simulate(asked, Setting{Beat: 800, Lope: 1.4})
+		for i := range missing {
+			played = slices.Delete(played, 10*(i+1), 10*(i+1)+1)
+		}
+		got, _ := said(read(t, asked, played))
+		assert.Equal(t, want, got, "%d missing", missing)
+	}
+}
+
 func TestAStopIsAPlaceAndNoSpread(t *testing.T) {
 	asked := roll(8)
 	played := Simulate(asked, Setting{Beat: 800})

@@ -53,3 +53,15 @@ func TestACrossRhythmThatLimpsDoesNotHold(t *testing.T) {
 	assert.False(t, s.Held(m), "%+v", m.Hands)
 	assert.Greater(t, m.Worst(), 60.0)
 }
+
+// Each hand holds up to 12 parts in 100 of its own interval off the line.
+func TestHowFarOffAStepHolds(t *testing.T) {
+	s, _ := StepOf("tap 3:2 together") // a pulse of 1.2 s: the right hand each 400 ms, the left each 600
+	for _, c := range []struct {
+		right, left float64
+		want        bool
+	}{{47, 71, true}, {49, 0, false}, {0, 73, false}} {
+		m := Measured{Figures: Figures{Beat: 1200, Hands: []HandPlayed{{Hand: "left", Off: c.left}, {Hand: "right", Off: c.right}}}}
+		assert.Equal(t, c.want, s.Held(m), "%+v", c)
+	}
+}
