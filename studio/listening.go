@@ -48,15 +48,15 @@ type ReplyView struct {
 	Keep    fact.Bodies  `json:"keep" doc:"to tell, when the round ends here"`
 }
 
-// Listening shows what a student can listen to and answer; the empty student is anybody with any
-// instrument.
+// Listening shows what a student can listen to and answer; the empty student is anybody, with
+// whatever instrument: what is of every one.
 func (a *App) Listening(ctx context.Context, who Who, student string) (ListenView, error) {
 	if student == "" {
 		r, err := a.enter(ctx, who)
 		if err != nil {
 			return ListenView{}, err
 		}
-		return listening(r.graph, "", func(string) bool { return false }, func(string) (TrialView, bool) { return TrialView{}, false }), nil
+		return listening(r.graph, instrument.Shared, func(string) bool { return false }, func(string) (TrialView, bool) { return TrialView{}, false }), nil
 	}
 	p, err := a.pupil(ctx, who, student)
 	if err != nil {
@@ -81,7 +81,7 @@ func (p *pupil) listening() ListenView {
 func listening(g skill.Graph, f instrument.Family, passed func(string) bool, stood func(string) (TrialView, bool)) ListenView {
 	v := ListenView{Trials: []TrialView{}}
 	for _, t := range echo.All(g) {
-		if f != "" && !t.Fits(f) {
+		if !t.Fits(f) {
 			continue
 		}
 		one, _ := stood(t.Skill)

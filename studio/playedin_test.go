@@ -176,6 +176,10 @@ func TestListeningAndAnswering(t *testing.T) {
 	require.NotNil(t, find(v, "tune-string"), "of a cello")
 	assert.Nil(t, find(v, "tune-guitar"))
 	assert.Equal(t, "higher-lower", v.Next)
+	anybody, err := r.app.Listening(ctx, r.who, "")
+	require.NoError(t, err)
+	require.NotNil(t, find(anybody, "halves"))
+	assert.Nil(t, find(anybody, "tune-string"), "of one instrument")
 
 	bout := echo.Bout{Level: 1}
 	var keep fact.Bodies

@@ -62,6 +62,7 @@ type Call struct {
 	Pulse  float64   `json:"pulse" doc:"quarter notes of a pulse, which goes on as a click while the answer is held; 0 for none"`
 	Words  []string  `json:"words" doc:"to choose from"`
 	Keys   []float64 `json:"keys" doc:"to find the answer on, from the lowest"`
+	Find   int       `json:"find" doc:"how many keys the answer has; 0 for none"`
 	right  []float64 // keys, in order
 	word   string
 	dues   []touch.Due
@@ -138,6 +139,7 @@ func (t Trial) Ask(level int, seed uint64) Call {
 		return Call{}
 	}
 	q := t.ask(min(max(level, 1), len(t.Levels)), rand.New(rand.NewPCG(seed, uint64(level))))
+	q.Find = len(q.right)
 	if q.Words == nil {
 		q.Words = []string{}
 	}

@@ -90,8 +90,7 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
   const press = (key: number) => {
     const now = [...found, key];
     setFound(now);
-    if (asked && now.length >= asked.sounds.filter((s) => !s.click && asked.keys.includes(s.key)).length)
-      answered({ keys: now });
+    if (asked && now.length >= asked.find) answered({ keys: now });
   };
   const answering = stage === "answering" && !judge.isPending;
   useKeys({

@@ -136,6 +136,7 @@ function New({ view }: { view: Schemas["HoursView"] }) {
             ))}
           </div>
         )}
+        {students.length === 0 && <p className="text-soft">Take on students first, in Studio.</p>}
         <div className="grid grid-cols-2 gap-x-3">
           {students
             .filter((s) => s.state !== "left")
