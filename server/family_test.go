@@ -96,6 +96,9 @@ func TestAFamilyReachesNoOtherStudent(t *testing.T) {
 	parameter := regexp.MustCompile(`\{[a-z]+\}`)
 	tried := 0
 	for path, methods := range api.Paths {
+		if path == "/api/health" {
+			continue // it asks for nothing, and tells nothing
+		}
 		for method := range methods {
 			for _, with := range []string{token, other, token + "/../" + other, "..%2F" + other} {
 				at := parameter.ReplaceAllString(path, with)

@@ -51,6 +51,7 @@ type Server struct {
 	ownBooks func(context.Context, *studio.App, studio.Who) error
 	box      *mailbox.Box
 	longest  time.Duration
+	watch    *watch
 }
 
 // New makes a server. s may be nil when only the API's description is wanted.
@@ -60,12 +61,11 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	if err := engine.SetTrustedProxies(opt.Proxies); err != nil {
 		panic(err) // they were looked at when they were read
 	}
-	srv := &Server{app: app, sessions: scs.New(), log: opt.Log, ownBooks: opt.OwnBooks, box: opt.Mailbox, longest: cmp.Or(opt.Deadline, 25*time.Second)}
+	srv := &Server{app: app, sessions: scs.New(), log: opt.Log, ownBooks: opt.OwnBooks, box: opt.Mailbox, longest: cmp.Or(opt.Deadline, 25*time.Second), watch: newWatch(s)}
 	if srv.log == nil {
 		srv.log = slog.Default()
 	}
 	srv.sessions.Lifetime = 30 * 24 * time.Hour
-	srv.sessions.IdleTimeout = 7 * 24 * time.Hour
 	srv.sessions.HashTokenInStore = true
 	srv.sessions.Cookie.Name = "ladder"
 	if opt.SecureCookies {
@@ -89,7 +89,8 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	config.CreateHooks = nil // no $schema links in answers
 	srv.api = humagin.New(engine, config)
 	vocabulary(srv.api.OpenAPI().Components.Schemas)
-	srv.api.UseMiddleware(srv.signedIn)
+	srv.api.UseMiddleware(srv.watch.each, srv.signedIn)
+	srv.health(s)
 	srv.routes()
 	engine.NoRoute(gin.WrapH(static(files)))
 

@@ -30,6 +30,8 @@ type StudioRow struct {
 
 	Instruments []instrument.Profile // of its own
 	Skills      []skill.Skill        // of its own
+
+	ShelfVersion int64 // of its items
 }
 
 // A Teacher may sign in to a studio.
@@ -139,8 +141,8 @@ func (s Studio) Row(ctx context.Context) (StudioRow, error) {
 	var r StudioRow
 	var cal, home, words, titles, instruments, skills []byte
 	var shift int64
-	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift, home, rhythm_words, book_titles, instruments, skills FROM studios WHERE id = ?`, s.id).
-		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift, &home, &words, &titles, &instruments, &skills)
+	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift, home, rhythm_words, book_titles, instruments, skills, shelf_version FROM studios WHERE id = ?`, s.id).
+		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift, &home, &words, &titles, &instruments, &skills, &r.ShelfVersion)
 	if err != nil {
 		return r, classify(err)
 	}

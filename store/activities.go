@@ -28,11 +28,7 @@ func (s Studio) DropActivity(ctx context.Context, id string) error {
 // FactsOf returns the facts of some kinds of all students, by student, time and
 // id. Facts that took others back come along, of whatever kind those were.
 func (s Studio) FactsOf(ctx context.Context, kinds ...fact.Body) ([]fact.Fact, error) {
-	words := []string{string(fact.Retracted{}.Kind())}
-	for _, k := range kinds {
-		words = append(words, string(k.Kind()))
-	}
-	among, args := anyOf(words)
+	among, args := ofKinds(kinds)
 	rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND kind IN `+among+` ORDER BY student_id, at, id`, append([]any{s.id}, args...)...)
 	return collect(rows, err, scanFact)
 }

@@ -22,12 +22,12 @@ func (s *Store) AddDevice(ctx context.Context, teacher, id, agent string) error 
 	return classify(err)
 }
 
-// SeeDevice reports whether a sign-in of a teacher still holds, and keeps when it was seen,
-// to ten minutes.
+// SeeDevice reports whether a sign-in of a teacher still holds, which it does not when it was not seen for a
+// week, and keeps when it was seen, to ten minutes.
 func (s *Store) SeeDevice(ctx context.Context, teacher, id string) (bool, error) {
 	var n int
 	var stale bool
-	err := s.db.QueryRowContext(ctx, `SELECT COUNT(*), COALESCE(MIN(seen) < NOW(6) - INTERVAL 10 MINUTE, FALSE) FROM devices WHERE id = ? AND teacher_id = ? AND NOT ended`, id, teacher).Scan(&n, &stale)
+	err := s.db.QueryRowContext(ctx, `SELECT COUNT(*), COALESCE(MIN(seen) < NOW(6) - INTERVAL 10 MINUTE, FALSE) FROM devices WHERE id = ? AND teacher_id = ? AND NOT ended AND seen > NOW(6) - INTERVAL 7 DAY`, id, teacher).Scan(&n, &stale)
 	if err == nil && stale {
 		_, err = s.db.ExecContext(ctx, `UPDATE devices SET seen = NOW(6) WHERE id = ?`, id)
 	}

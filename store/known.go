@@ -8,9 +8,8 @@ import (
 	"patientladder/core/fact"
 )
 
-// known keeps facts as they were read. A fact is never changed, so that one that is
-// kept is right for ever, whichever copy of the program wrote it; which facts a
-// student has is asked of the database each time.
+// known keeps facts that others refer to, as they were read. A fact is never changed, so that one that is
+// kept is right for ever, whichever copy of the program wrote it.
 type known struct {
 	mu   sync.RWMutex
 	by   map[string]map[string]fact.Fact // by studio and id
@@ -91,21 +90,4 @@ func (s Studio) FactsNamed(ctx context.Context, ids []string) (map[string]fact.F
 		}
 	}
 	return found, nil
-}
-
-// Facts returns a student's facts by time and id.
-func (s Studio) Facts(ctx context.Context, student string) ([]fact.Fact, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id FROM facts WHERE studio_id = ? AND student_id = ? ORDER BY at, id`, s.id, student)
-	ids, err := collect(rows, err, func(row interface{ Scan(...any) error }) (id string, err error) {
-		return id, row.Scan(&id)
-	})
-	if err != nil {
-		return nil, err
-	}
-	all, err := s.FactsNamed(ctx, ids)
-	out := make([]fact.Fact, 0, len(ids))
-	for _, id := range ids {
-		out = append(out, all[id])
-	}
-	return out, err
 }

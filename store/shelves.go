@@ -20,57 +20,87 @@ type shelves struct {
 
 type keptShelf struct {
 	version int64
-	items   []shelf.Item
+	Shelf
+}
+
+// A Shelf is a studio's items. They are shared: they must not be changed.
+type Shelf struct {
+	Items []shelf.Item // in order
+	By    map[string]shelf.Item
+}
+
+func newShelf(items []shelf.Item) Shelf {
+	s := Shelf{items, make(map[string]shelf.Item, len(items))}
+	for _, it := range items {
+		s.By[it.ID] = it
+	}
+	return s
 }
 
 // mostShelves is how many studios' items are kept; past it all are read anew.
 const mostShelves = 256
 
-func (s *shelves) get(studio string, version int64) ([]shelf.Item, bool) {
+func (s *shelves) get(studio string, version int64) (Shelf, bool) {
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	k, there := s.kept[studio]
-	return k.items, there && k.version == version
+	return k.Shelf, there && k.version == version
 }
 
-func (s *shelves) put(studio string, version int64, items []shelf.Item) {
+func (s *shelves) put(studio string, version int64, of Shelf) {
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	if s.kept == nil || len(s.kept) >= mostShelves {
 		s.kept = map[string]keptShelf{}
 	}
-	s.kept[studio] = keptShelf{version, items}
+	s.kept[studio] = keptShelf{version, of}
 }
 
 // Items returns the whole shelf in order. The items are shared: they must not
 // be changed.
 func (s Studio) Items(ctx context.Context) ([]shelf.Item, error) {
+	of, err := s.shelf(ctx)
+	return of.Items, err
+}
+
+// ItemsNow returns the same by id.
+func (s Studio) ItemsNow(ctx context.Context) (map[string]shelf.Item, error) {
+	of, err := s.shelf(ctx)
+	return of.By, err
+}
+
+func (s Studio) shelf(ctx context.Context) (Shelf, error) {
 	var version int64
 	if err := s.db.QueryRowContext(ctx, `SELECT shelf_version FROM studios WHERE id = ?`, s.id).Scan(&version); err != nil {
-		return nil, classify(err)
+		return Shelf{}, classify(err)
 	}
-	if items, there := s.shelves.get(s.id, version); there {
-		return items, nil
+	return s.ShelfAt(ctx, version)
+}
+
+// ShelfAt returns the shelf of a version, which the studio's row tells.
+func (s Studio) ShelfAt(ctx context.Context, version int64) (Shelf, error) {
+	if of, there := s.shelves.get(s.id, version); there {
+		return of, nil
 	}
 	items, unread, err := s.readItems(ctx, `ORDER BY i.place, i.id`)
+	of := newShelf(items)
 	if err == nil && unread == 0 {
-		s.shelves.put(s.id, version, items)
+		s.shelves.put(s.id, version, of)
 	}
-	return items, err
+	return of, err
 }
 
 // Item returns one item.
 func (s Studio) Item(ctx context.Context, id string) (shelf.Item, error) {
-	items, err := s.Items(ctx)
+	items, err := s.ItemsNow(ctx)
 	if err != nil {
 		return shelf.Item{}, err
 	}
-	for _, it := range items {
-		if it.ID == id {
-			return it, nil
-		}
+	it, there := items[id]
+	if !there {
+		return shelf.Item{}, ErrNotFound
 	}
-	return shelf.Item{}, ErrNotFound
+	return it, nil
 }
 
 // Listed returns an item's own words, also of one that is the same as another.
@@ -87,14 +117,14 @@ func (s Studio) Listed(ctx context.Context, id string) (shelf.Item, error) {
 
 // ItemsAtHand returns the shelf as it was last read, which may be an older one, without
 // asking the database; where nothing was read yet, Items.
-func (s Studio) ItemsAtHand(ctx context.Context) ([]shelf.Item, error) {
+func (s Studio) ItemsAtHand(ctx context.Context) (map[string]shelf.Item, error) {
 	s.shelves.mu.Lock()
 	k, there := s.shelves.kept[s.id]
 	s.shelves.mu.Unlock()
 	if there {
-		return k.items, nil
+		return k.By, nil
 	}
-	return s.Items(ctx)
+	return s.ItemsNow(ctx)
 }
 
 // shelfChanged gives the shelf a new version, in the transaction that changes

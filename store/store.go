@@ -15,6 +15,7 @@ import (
 	"net"
 	"slices"
 	"strconv"
+	"sync/atomic"
 	"time"
 
 	"github.com/go-sql-driver/mysql"
@@ -34,6 +35,8 @@ type Store struct {
 	config  *mysql.Config
 	shelves shelves
 	known   known
+
+	begunAgain atomic.Int64
 }
 
 // Longest is how long one statement may run. A request waits for less; migrations
@@ -79,6 +82,15 @@ func Open(ctx context.Context, dsn string, patience time.Duration) (*Store, erro
 
 // Close ends the connection.
 func (s *Store) Close() error { return s.db.Close() }
+
+// BegunAgain returns how many changes were begun again because another writer cut them short.
+func (s *Store) BegunAgain() int64 { return s.begunAgain.Load() }
+
+// Reach asks the database for nothing; an error tells that it does not answer, or takes no part in its cluster.
+func (s *Store) Reach(ctx context.Context) error {
+	var any bool
+	return classify(s.db.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM studios)`).Scan(&any)) // of a table: a node that is out of its cluster refuses just these
+}
 
 // DB returns the connection for the session store, which brings its own SQL.
 func (s *Store) DB() *sql.DB { return s.db }
@@ -129,20 +141,21 @@ var beginAgain = []uint16{1213, 1205}
 const beginnings = 5
 
 // again does something that another writer may cut short, and begins again when one has.
-func again(f func() error) error {
+func (s *Store) again(f func() error) error {
 	for n := 1; ; n++ {
 		err := f()
 		var server *mysql.MySQLError
 		if n == beginnings || !errors.As(err, &server) || !slices.Contains(beginAgain, server.Number) {
 			return err
 		}
+		s.begunAgain.Add(1)
 		time.Sleep(time.Duration(rand.IntN(20*n)) * time.Millisecond)
 	}
 }
 
 // inTx runs f in a transaction; f may run more than once.
 func (s *Store) inTx(ctx context.Context, f func(*sql.Tx) error) error {
-	return again(func() error { return s.once(ctx, f) })
+	return s.again(func() error { return s.once(ctx, f) })
 }
 
 func (s *Store) once(ctx context.Context, f func(*sql.Tx) error) error {

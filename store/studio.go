@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 
 	"patientladder/core/approach"
@@ -30,6 +31,7 @@ type Student struct {
 	Home       shelf.Home
 	Contact    string // mail addresses that the week sheet goes to; empty for none
 	Person     string // the student who is the same person on the first instrument; empty of that one
+	Turn       int64  // of the last delivery of facts: what was made from the facts holds while it is the same
 }
 
 // Name is the student's full name.
@@ -37,10 +39,13 @@ func (s Student) Name() string { return strings.TrimSpace(s.FirstName + " " + s.
 
 const studentColumns = `id, first_name, family_name, birth_year, birth_month, instrument, slot, approach, home, contact, person`
 
+// studentRead is what scanStudent reads.
+const studentRead = studentColumns + `, turn`
+
 func scanStudent(row interface{ Scan(...any) error }) (Student, error) {
 	var st Student
 	var slot, app, home []byte
-	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app, &home, &st.Contact, &st.Person)
+	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app, &home, &st.Contact, &st.Person, &st.Turn)
 	if err != nil {
 		return st, err
 	}
@@ -49,13 +54,13 @@ func scanStudent(row interface{ Scan(...any) error }) (Student, error) {
 
 // Students returns the studio's students by first name.
 func (s Studio) Students(ctx context.Context) ([]Student, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+studentColumns+` FROM students WHERE studio_id = ? ORDER BY first_name, family_name, id`, s.id)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+studentRead+` FROM students WHERE studio_id = ? ORDER BY first_name, family_name, id`, s.id)
 	return collect(rows, err, scanStudent)
 }
 
 // Student returns one student.
 func (s Studio) Student(ctx context.Context, id string) (Student, error) {
-	st, err := scanStudent(s.db.QueryRowContext(ctx, `SELECT `+studentColumns+` FROM students WHERE studio_id = ? AND id = ?`, s.id, id))
+	st, err := scanStudent(s.db.QueryRowContext(ctx, `SELECT `+studentRead+` FROM students WHERE studio_id = ? AND id = ?`, s.id, id))
 	return st, classify(err)
 }
 
@@ -66,7 +71,7 @@ func (s Studio) SamePerson(ctx context.Context, st Student) ([]Student, error) {
 	if first == "" {
 		first = st.ID
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT `+studentColumns+` FROM students WHERE studio_id = ? AND (id = ? OR person = ?) ORDER BY person, id`, s.id, first, first)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+studentRead+` FROM students WHERE studio_id = ? AND (id = ? OR person = ?) ORDER BY person, id`, s.id, first, first)
 	return collect(rows, err, scanStudent)
 }
 
@@ -91,7 +96,8 @@ func (s Studio) addStudent(ctx context.Context, tx *sql.Tx, st Student) error {
 	if err := errors.Join(err1, err2, err3); err != nil {
 		return err
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE id = students.id`,
+	// one of the same id may have been here before: the turns of this one begin after all of that one's
+	_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`, turn) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, UNIX_TIMESTAMP(NOW(6)) * 1000000) ON DUPLICATE KEY UPDATE id = students.id`,
 		s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app, home, st.Contact, st.Person)
 	return err
 }
@@ -336,17 +342,75 @@ func (s Studio) addFacts(ctx context.Context, tx *sql.Tx, facts []fact.Fact) err
 	if len(facts) == 0 {
 		return nil
 	}
+	const row = `(?, ?, ?, ?, ?, ?, ?, ?, (SELECT turn FROM students WHERE studio_id = ? AND id = ?))`
 	var args []any
+	var students []string
 	for _, f := range facts {
 		detail, err := fact.Encode(f.Body)
 		if err != nil {
 			return err
 		}
-		args = append(args, s.id, f.ID, f.Student, f.At.UTC(), string(f.Kind()), fact.Version, string(f.By), detail)
+		args = append(args, s.id, f.ID, f.Student, f.At.UTC(), string(f.Kind()), fact.Version, string(f.By), detail, s.id, f.Student)
+		if !slices.Contains(students, f.Student) {
+			students = append(students, f.Student)
+		}
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO facts (studio_id, id, student_id, at, kind, form, author, detail) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`+
-		strings.Repeat(", (?, ?, ?, ?, ?, ?, ?, ?)", len(facts)-1), args...)
+	among, ids := anyOf(students)
+	res, err := tx.ExecContext(ctx, `UPDATE students SET turn = turn + 1 WHERE studio_id = ? AND id IN `+among, append([]any{s.id}, ids...)...)
+	if err != nil {
+		return err
+	}
+	if n, err := res.RowsAffected(); err != nil || int(n) < len(students) {
+		return errors.Join(err, ErrNotFound)
+	}
+	_, err = tx.ExecContext(ctx, `INSERT INTO facts (studio_id, id, student_id, at, kind, form, author, detail, turn) VALUES `+row+strings.Repeat(", "+row, len(facts)-1), args...)
 	return err
+}
+
+// Facts returns a student's facts by time and id.
+func (s Studio) Facts(ctx context.Context, student string) ([]fact.Fact, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE studio_id = ? AND student_id = ? ORDER BY at, id`, s.id, student)
+	return collect(rows, err, scanFact)
+}
+
+// Deliveries are those that a student's facts came in: after one turn, up to another.
+type Deliveries struct {
+	Student   string
+	After, To int64
+}
+
+// FactsIn returns the facts that came in some deliveries, in no order; of some kinds and those that took others
+// back, or of all kinds where none is named.
+func (s Studio) FactsIn(ctx context.Context, these []Deliveries, kinds ...fact.Body) ([]fact.Fact, error) {
+	var out []fact.Fact
+	for some := range slices.Chunk(these, inOnce/2) {
+		var args []any
+		for _, d := range some {
+			args = append(args, s.id, d.Student, d.After, d.To)
+		}
+		const one = `(studio_id = ? AND student_id = ? AND turn > ? AND turn <= ?)`
+		where := one + strings.Repeat(" OR "+one, len(some)-1)
+		if len(kinds) > 0 {
+			among, words := ofKinds(kinds)
+			where, args = "("+where+") AND kind IN "+among, append(args, words...)
+		}
+		rows, err := s.db.QueryContext(ctx, `SELECT `+factColumns+` FROM facts WHERE `+where, args...)
+		list, err := collect(rows, err, scanFact)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, list...)
+	}
+	return out, nil
+}
+
+// ofKinds are the places and words of some kinds of facts, and of those that took others back.
+func ofKinds(kinds []fact.Body) (places string, words []any) {
+	all := []string{string(fact.Retracted{}.Kind())}
+	for _, k := range kinds {
+		all = append(all, string(k.Kind()))
+	}
+	return anyOf(all)
 }
 
 const factColumns = `id, student_id, at, kind, form, author, detail`

@@ -15,7 +15,6 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/charset"
-	"patientladder/core/fact"
 	"patientladder/core/home"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
@@ -59,7 +58,7 @@ func (a *App) Calendar(ctx context.Context, who Who) (CalendarView, error) {
 		return CalendarView{}, err
 	}
 	students, err1 := r.Students(ctx)
-	out, err2 := r.standings(ctx, nil, outOfTurn...)
+	out, err2 := r.standings(ctx, comings)
 	if err := errors.Join(err1, err2); err != nil {
 		return CalendarView{}, told(err, "studio")
 	}
@@ -163,7 +162,7 @@ func (a *App) Lessons(ctx context.Context, who Who) ([]byte, error) {
 		return nil, err
 	}
 	students, err1 := r.Students(ctx)
-	out, err2 := r.standings(ctx, nil, append([]fact.Body{fact.Talked{}, fact.LessonClosed{}, fact.ApproachSet{}, fact.Probed{}}, outOfTurn...)...)
+	out, err2 := r.standings(ctx, talks)
 	events, err3 := r.Events(ctx)
 	if err := errors.Join(err1, err2, err3); err != nil {
 		return nil, told(err, "studio")

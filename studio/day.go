@@ -108,12 +108,12 @@ func (r room) day(ctx context.Context, date calendar.Date) (DayView, error) {
 			v.Free = f.Name
 		}
 	}
-	moved, err := r.standings(ctx, nil, append([]fact.Body{fact.LessonOpened{}, fact.LessonClosed{}}, outOfTurn...)...)
+	moved, err := r.lived(ctx, students, comings)
 	if err != nil {
 		return DayView{}, err
 	}
 	for _, st := range students {
-		s := moved[st.ID]
+		s := moved[st.ID].standing
 		own := ownCalendar(r.row.Calendar, s)
 		v.Students = append(v.Students, r.card(st, s, own.Next(st.Slot, r.today().Add(-1))))
 		for _, open := range advice.LeftOpen(s.Lessons, own, st.Slot, came(st, s, r.today()), r.today()) {
@@ -144,24 +144,6 @@ func came(st store.Student, s ladder.Standing, today calendar.Date) calendar.Dat
 
 // outOfTurn are the kinds that take lessons off their weekly slot or add others.
 var outOfTurn = []fact.Body{fact.LessonMissed{}, fact.LessonMoved{}, fact.LessonExtra{}, fact.Paused{}, fact.Left{}, fact.Returned{}}
-
-// standings folds for each student the facts of some kinds, with the items that those
-// speak of; nothing else stands in these standings.
-func (r room) standings(ctx context.Context, items map[string]shelf.Item, kinds ...fact.Body) (map[string]ladder.Standing, error) {
-	facts, err := r.FactsOf(ctx, kinds...)
-	if err != nil {
-		return nil, told(err, "studio")
-	}
-	by := map[string][]fact.Fact{}
-	for _, f := range facts {
-		by[f.Student] = append(by[f.Student], f)
-	}
-	out := make(map[string]ladder.Standing, len(by))
-	for id, list := range by {
-		out[id] = ladder.Fold(list, items)
-	}
-	return out, nil
-}
 
 // SetClock moves a demo studio's clock to a moment.
 func (a *App) SetClock(ctx context.Context, who Who, to time.Time) error {

@@ -294,46 +294,61 @@ type guest struct {
 	own bool
 }
 
-// family lets in who holds a link's token. It opens the week of the student that it was made
-// for, or after a ~ that of the same person on another instrument.
+// family lets in who holds a link's token, with all that is known of the student.
 func (a *App) family(ctx context.Context, address string) (guest, error) {
+	r, st, own, err := a.invited(ctx, address)
+	if err != nil {
+		return guest{}, err
+	}
+	p, err := a.pupilOf(ctx, r, st)
+	return guest{p, own}, err
+}
+
+// invited finds whose week a link's token opens: that of the student that it was made for, or after a ~ of the
+// same person on another instrument.
+func (a *App) invited(ctx context.Context, address string) (r room, st store.Student, own bool, err error) {
 	token, part, _ := strings.Cut(address, "~")
 	l, err := a.store.FamilyLink(ctx, token)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
-		return guest{}, &Error{Missing, "This address opens no week. Part of it may have been lost on the way: open the link from the message again, or ask your teacher for a new one.", err}
+		return r, st, false, &Error{Missing, "This address opens no week. Part of it may have been lost on the way: open the link from the message again, or ask your teacher for a new one.", err}
 	case err != nil:
-		return guest{}, told(err, "link")
+		return r, st, false, told(err, "link")
 	case l.Ended:
-		return guest{}, &Error{Kind: Gone, Says: "Your teacher has ended this link. Ask for a new one at the next lesson; what you ticked is kept."}
+		return r, st, false, &Error{Kind: Gone, Says: "Your teacher has ended this link. Ask for a new one at the next lesson; what you ticked is kept."}
 	}
-	p, err := a.pupil(ctx, Who{Studio: l.Studio}, l.Student)
-	if err == nil && part != "" && part != l.Student {
-		first := cmp.Or(p.Student.Person, p.ID)
-		if p, err = a.pupil(ctx, Who{Studio: l.Studio}, part); err == nil && cmp.Or(p.Student.Person, p.ID) != first {
-			err = &Error{Kind: Missing, Says: "This address opens no week."}
+	if r, err = a.enter(ctx, Who{Studio: l.Studio}); err != nil {
+		return r, st, false, err
+	}
+	if r.today() > l.LastDay {
+		return r, st, false, &Error{Kind: Gone, Says: "This link ended with the term. Your teacher sends a new one with the first sheet of the next; what you ticked is kept."}
+	}
+	if st, err = r.Student(ctx, l.Student); err != nil {
+		return r, st, false, told(err, "student")
+	}
+	if part != "" && part != l.Student {
+		first := cmp.Or(st.Person, st.ID)
+		if st, err = r.Student(ctx, part); err == nil && cmp.Or(st.Person, st.ID) != first || errors.Is(err, store.ErrNotFound) {
+			return r, st, false, &Error{Kind: Missing, Says: "This address opens no week."}
 		}
 	}
-	if err == nil && p.today() > l.LastDay {
-		return guest{}, &Error{Kind: Gone, Says: "This link ended with the term. Your teacher sends a new one with the first sheet of the next; what you ticked is kept."}
-	}
-	return guest{p, l.Own}, err
+	return r, st, l.Own, told(err, "student")
 }
 
 // TellFamily saves what a family tells of its own student. It may take back what
 // a family told, and nothing else.
 func (a *App) TellFamily(ctx context.Context, token string, facts []fact.Fact) error {
-	p, err := a.family(ctx, token)
+	r, st, own, err := a.invited(ctx, token)
 	if err != nil {
 		return err
 	}
 	for i, f := range facts {
-		if p.own && !door.FromStudent(f.Body) {
+		if own && !door.FromStudent(f.Body) {
 			return invalid("Mark %d of %d is for the family to settle, not for the student's own page.", i+1, len(facts))
 		}
-		if f.Student != p.ID {
+		if f.Student != st.ID {
 			return invalid("Mark %d of %d is not of the student whose page this is.", i+1, len(facts))
 		}
 	}
-	return a.TellAs(ctx, Who{Studio: p.row.ID}, fact.Family, facts)
+	return a.TellAs(ctx, Who{Studio: r.row.ID}, fact.Family, facts)
 }

@@ -7,7 +7,6 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/climb"
-	"patientladder/core/fact"
 )
 
 // paces remembers of each studio how long its students take, reckoned once a day: it moves
@@ -48,11 +47,7 @@ func (a *App) among(ctx context.Context, r room, but string) ([]float64, error) 
 	at.mu.Lock()
 	defer at.mu.Unlock()
 	if at.day != r.today() {
-		items, err := r.Items(ctx)
-		if err != nil {
-			return nil, told(err, "shelf")
-		}
-		standings, err := r.standings(ctx, byID(items), fact.RungAdded{}, fact.Taught{}, fact.FootholdTried{}, fact.LessonClosed{})
+		standings, err := r.standings(ctx, speeds)
 		if err != nil {
 			return nil, err
 		}

@@ -247,9 +247,11 @@ func (p *pupil) rung(w way, r ladder.Rung) RungView {
 	return v
 }
 
-// since says what moved in the week before a way.
+// since says what moved before a way since the end of the day a week ago, which is that of the last lesson where
+// lessons are weekly.
 func (p *pupil) since(w way) []reason.Reason {
-	then := p.room.now.Add(-7 * 24 * time.Hour)
+	day := p.today().Add(-6).Time()
+	then := time.Date(day.Year(), day.Month(), day.Day(), 0, 0, 0, 0, p.zone)
 	return w.Since(p.asStudent(p.until(then), p.Approach, then))
 }
 

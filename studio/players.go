@@ -25,15 +25,14 @@ var placing = []fact.Body{fact.RungAdded{}, fact.RungMoved{}, fact.RungParked{},
 
 // players lists who has an item on the ladder.
 func (r room) players(ctx context.Context, item string) ([]PlayedBy, error) {
-	items, err1 := r.Items(ctx)
-	students, err2 := r.Students(ctx)
-	standings, err3 := r.standings(ctx, byID(items), placing...)
-	if err := errors.Join(err1, err2, err3); err != nil {
+	students, err1 := r.Students(ctx)
+	standings, err2 := r.lived(ctx, students, places)
+	if err := errors.Join(err1, err2); err != nil {
 		return nil, told(err, "studio")
 	}
 	out := []PlayedBy{}
 	for _, st := range students {
-		s := standings[st.ID]
+		s := standings[st.ID].standing
 		for _, rung := range s.Rungs {
 			if rung.Item.ID != item && rung.Item.SameAs != item {
 				continue

@@ -11,7 +11,6 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/document"
-	"patientladder/core/fact"
 	"patientladder/letter"
 	"patientladder/mail"
 	"patientladder/store"
@@ -256,7 +255,7 @@ func (a *App) Sheets(ctx context.Context, who Who, date calendar.Date) (SheetsVi
 		return SheetsView{}, err
 	}
 	sent, err1 := r.Mailings(ctx, document.Sheet, day.Date)
-	lessons, err2 := r.standings(ctx, nil, fact.LessonClosed{})
+	lessons, err2 := r.standings(ctx, comings)
 	if err := errors.Join(err1, err2); err != nil {
 		return SheetsView{}, told(err, "studio")
 	}

@@ -105,6 +105,7 @@ func (a *App) EraseStudent(ctx context.Context, who Who, student, name string) (
 	}
 	out := Erasure{Receipt: NewID()}
 	out.Deleted, err = r.EraseStudent(ctx, student, out.Receipt)
+	a.kept.forget(r.row.ID, student)
 	a.paces.forget(r.row.ID)
 	return out, told(err, "student")
 }

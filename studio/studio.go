@@ -92,6 +92,7 @@ type App struct {
 	mailer Mailer // nil where no mail is sent
 	base   string // of the links in mails
 	paces  *paces
+	kept   *histories
 	reads  chan struct{} // as many turns as scores may be read at once
 	closed bool          // new studios come by invitation
 	aDay   store.Limits  // of facts
@@ -99,7 +100,7 @@ type App struct {
 
 // New makes the use cases. now is the machine's clock.
 func New(s *store.Store, now func() time.Time) *App {
-	return &App{store: s, now: now, aDay: aDay, paces: newPaces(), reads: make(chan struct{}, max(2, runtime.GOMAXPROCS(0)))}
+	return &App{store: s, now: now, aDay: aDay, paces: newPaces(), kept: newHistories(), reads: make(chan struct{}, max(2, runtime.GOMAXPROCS(0)))}
 }
 
 // Who is signed in.
@@ -114,6 +115,7 @@ type room struct {
 	row  store.StudioRow
 	zone *time.Location
 	now  time.Time
+	kept *histories
 
 	instruments instrument.Set // the program's and its own
 	graph       skill.Graph    // the same of skills
@@ -134,7 +136,7 @@ func (a *App) enter(ctx context.Context, who Who) (room, error) {
 	if err != nil {
 		zone = time.UTC
 	}
-	return room{st, row, zone, a.now().Add(row.ClockShift).In(zone), instrument.Shipped.With(row.Instruments), catalogue.With(row.Skills)}, nil
+	return room{st, row, zone, a.now().Add(row.ClockShift).In(zone), a.kept, instrument.Shipped.With(row.Instruments), catalogue.With(row.Skills)}, nil
 }
 
 // pupil is one student with all that is known, loaded for one use case.
@@ -143,7 +145,8 @@ type pupil struct {
 	store.Student
 	plays    instrument.Profile
 	chosen   approach.Approach // when the student came
-	facts    []fact.Fact
+	lived    history
+	facts    []fact.Fact // shared, as the next three
 	shelf    []shelf.Item
 	items    map[string]shelf.Item // the shelf by id
 	standing ladder.Standing
@@ -165,21 +168,27 @@ func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
 	if err != nil {
 		return pupil{}, told(err, "student")
 	}
+	return a.pupilOf(ctx, r, st)
+}
+
+func (a *App) pupilOf(ctx context.Context, r room, st store.Student) (pupil, error) {
 	p := pupil{room: r, Student: st, plays: r.instruments.Of(st.Instrument).PlayedAt(age(st, r.today())), chosen: st.Approach}
-	if p.facts, err = r.Facts(ctx, id); err != nil {
-		return pupil{}, told(err, "student")
-	}
-	for i := range p.facts {
-		p.facts[i].At = p.facts[i].At.In(r.zone) // days are the studio's days
-		p.facts[i].Body = r.present(p.facts[i].Body)
-	}
 	if err := p.fetchShelf(ctx); err != nil {
 		return pupil{}, err
 	}
-	p.standing = ladder.Fold(p.facts, p.items)
-	p.Approach = p.approach(p.standing, p.today())
-	p.among, err = a.among(ctx, r, id)
+	lived, err := r.lived(ctx, []store.Student{st}, everything)
+	if err != nil {
+		return pupil{}, err
+	}
+	p.take(lived[st.ID])
+	p.among, err = a.among(ctx, r, st.ID)
 	return p, err
+}
+
+// take has the pupil stand where a history ends.
+func (p *pupil) take(h history) {
+	p.lived, p.facts, p.standing = h, h.facts, h.standing
+	p.Approach = p.approach(p.standing, p.today())
 }
 
 // present gives the books that a fact names their present titles.
@@ -197,12 +206,9 @@ func (r room) present(b fact.Body) fact.Body {
 
 // fetchShelf loads the studio's items.
 func (p *pupil) fetchShelf(ctx context.Context) error {
-	var err error
-	if p.shelf, err = p.Items(ctx); err != nil {
-		return told(err, "shelf")
-	}
-	p.items = byID(p.shelf)
-	return nil
+	of, err := p.ShelfAt(ctx, p.row.ShelfVersion)
+	p.shelf, p.items = of.Items, of.By
+	return told(err, "shelf")
 }
 
 // approach returns the student's settings as they stand in a standing of a day.
@@ -267,17 +273,7 @@ func ownCalendar(c calendar.Calendar, s ladder.Standing) calendar.Calendar {
 func (p *pupil) now() way { return p.way(p.standing, p.Approach, p.room.now) }
 
 // until gives the standing at a moment; what was later taken back is left out.
-func (p *pupil) until(t time.Time) ladder.Standing {
-	var facts []fact.Fact
-	for _, f := range p.facts {
-		if !f.At.After(t) || isRetraction(f) {
-			facts = append(facts, f)
-		}
-	}
-	return ladder.Fold(facts, p.items)
-}
-
-func isRetraction(f fact.Fact) bool { _, is := f.Body.(fact.Retracted); return is }
+func (p *pupil) until(t time.Time) ladder.Standing { return p.lived.until(t, p.items) }
 
 // age is in whole years at a day, reckoned from the month of birth.
 func age(st store.Student, d calendar.Date) int {

@@ -11,7 +11,6 @@ import (
 	"patientladder/core/document"
 	"patientladder/core/door"
 	"patientladder/core/fact"
-	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/week"
 	"patientladder/store"
@@ -102,7 +101,7 @@ func (a *App) known(ctx context.Context, who Who, facts []fact.Fact, ask bool) (
 	k := door.Known{Now: a.now(), Graph: catalogue}
 	ids, items := door.Referred(facts), r.ItemsAtHand
 	if ask {
-		ids, items = door.Named(facts), r.Items
+		ids, items = door.Named(facts), r.ItemsNow
 	}
 	var err error
 	if k.Stored, err = r.FactsNamed(ctx, ids); err != nil {
@@ -131,11 +130,9 @@ func (a *App) known(ctx context.Context, who Who, facts []fact.Fact, ask bool) (
 		k.Now, k.Graph = room.now, room.graph
 	}
 	if shelved {
-		list, err := items(ctx)
-		if err != nil {
+		if k.Items, err = items(ctx); err != nil {
 			return k, told(err, "shelf")
 		}
-		k.Items = byID(list)
 	}
 	if games {
 		if k.Own, err = r.Activities(ctx); err != nil {
@@ -181,15 +178,14 @@ func (a *App) follow(ctx context.Context, who Who, fresh []fact.Fact) ([]store.K
 		if err != nil {
 			return nil, err
 		}
+		var more []fact.Fact
 		for _, g := range fresh {
 			if g.Student == p.ID {
 				g.At = g.At.In(p.zone)
-				p.facts = append(p.facts, g)
+				more = append(more, g)
 			}
 		}
-		slices.SortStableFunc(p.facts, ladder.Order)
-		p.standing = ladder.Fold(p.facts, p.items)
-		p.Approach = p.approach(p.standing, p.today())
+		p.take(p.lived.with(more, p.items))
 		docs, err := p.owed(ctx)
 		if err != nil {
 			return nil, err

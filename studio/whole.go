@@ -120,7 +120,7 @@ func (a *App) ImportStudio(ctx context.Context, who Who, in StudioArchive) error
 		w.Students = append(w.Students, st)
 	}
 	err = a.store.In(who.Studio).AddWhole(ctx, w)
-	a.paces.forget(r.row.ID)
+	a.forget(r.row.ID)
 	switch {
 	case errors.Is(err, store.ErrNotEmpty):
 		return &Error{Conflict, "This studio holds students or items already. An archive is brought into an empty one, so that nothing is mixed.", err}
@@ -164,7 +164,7 @@ func (a *App) EmptyStudio(ctx context.Context, who Who, name, password string) e
 	if err != nil {
 		return err
 	}
-	a.paces.forget(r.row.ID)
+	a.forget(r.row.ID)
 	return told(r.Empty(ctx), "studio")
 }
 
@@ -174,7 +174,7 @@ func (a *App) DeleteStudio(ctx context.Context, who Who, name, password string) 
 	if err != nil {
 		return err
 	}
-	a.paces.forget(r.row.ID)
+	a.forget(r.row.ID)
 	return told(r.Delete(ctx), "studio")
 }
 

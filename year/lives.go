@@ -61,6 +61,9 @@ var terms = calendar.Calendar{
 		{Name: "spring", From: "2027-01-11", To: "2027-03-26"},
 		{Name: "summer", From: "2027-04-19", To: "2027-07-09"},
 		{Name: "autumn", From: "2027-09-06", To: "2027-12-10"},
+		{Name: "spring", From: "2028-01-10", To: "2028-03-24"},
+		{Name: "summer", From: "2028-04-17", To: "2028-07-07"},
+		{Name: "autumn", From: "2028-09-04", To: "2028-12-08"},
 	},
 	Free: []calendar.Span{{Name: "free week", From: "2026-10-26", To: "2026-10-30"}},
 }

@@ -13,6 +13,7 @@ import (
 	"math/rand/v2"
 	"os"
 	"slices"
+	"sync"
 	"time"
 
 	"github.com/oklog/ulid/v2"
@@ -40,26 +41,59 @@ func Names() []string {
 // Live lives one student for some weeks of lessons in a studio of its own, and counts the
 // rules.
 func Live(ctx context.Context, s *store.Store, name string, seed uint64, weeks int, by Policy) (Ledger, error) {
+	st, err := Open(ctx, s)
+	if err != nil {
+		return Ledger{}, err
+	}
+	return st.Live(ctx, name, seed, weeks, by)
+}
+
+// A Studio is one whose students are lived.
+type Studio struct {
+	Email, Password string // of its teacher
+
+	store  *store.Store
+	who    studio.Who
+	violin sync.Once // brought onto the shelf
+}
+
+// Open makes a studio with the shipped books.
+func Open(ctx context.Context, s *store.Store) (*Studio, error) {
+	st := &Studio{Email: studio.NewID() + "@year.example", Password: "four-lanterns-north", store: s}
+	app := st.at(new(terms.Terms[0].From.Time()))
+	var err error
+	st.who, err = app.SignUp(ctx, studio.SignUp{Name: "Ines Falk", Email: st.Email, Password: st.Password, Studio: "The Net Loft", Zone: zone, Calendar: terms})
+	if err != nil {
+		return nil, err
+	}
+	return st, demo.OwnBooks(ctx, app, st.who)
+}
+
+// ID returns the studio's id.
+func (st *Studio) ID() string { return st.who.Studio }
+
+// at is the program by a clock.
+func (st *Studio) at(clock *time.Time) *studio.App {
+	return studio.New(st.store, func() time.Time { return *clock }).Lives()
+}
+
+// Live lives a student of the studio.
+func (st *Studio) Live(ctx context.Context, name string, seed uint64, weeks int, by Policy) (Ledger, error) {
 	i := slices.IndexFunc(lives, func(l life) bool { return l.name == name })
 	if i < 0 {
 		return Ledger{}, fmt.Errorf("nobody is called %s", name)
 	}
 	l := lives[i]
 	clock := terms.Terms[0].From.Time()
-	app := studio.New(s, func() time.Time { return clock }).Lives()
-	who, err := app.SignUp(ctx, studio.SignUp{Name: "Ines Falk", Email: studio.NewID() + "@year.example", Password: "four-lanterns-north", Studio: "The Net Loft", Zone: zone, Calendar: terms})
+	app := st.at(&clock)
+	var err error
+	if l.instrument == "violin" {
+		st.violin.Do(func() { err = app.AddItems(ctx, st.who, violin()) })
+	}
 	if err != nil {
 		return Ledger{}, err
 	}
-	if err := demo.OwnBooks(ctx, app, who); err != nil {
-		return Ledger{}, err
-	}
-	if l.instrument == "violin" {
-		if err := app.AddItems(ctx, who, violin()); err != nil {
-			return Ledger{}, err
-		}
-	}
-	r := &run{ctx: ctx, app: app, who: who, clock: &clock, life: l, rng: rand.New(rand.NewPCG(seed, 7)), ledger: &Ledger{Of: fmt.Sprintf("seed %d: ", seed)}, seen: newSeen(), policy: by, show: os.Getenv("LADDER_SHOW") != ""}
+	r := &run{ctx: ctx, app: app, who: st.who, clock: &clock, life: l, rng: rand.New(rand.NewPCG(seed, 7)), ledger: &Ledger{Of: fmt.Sprintf("seed %d: ", seed)}, seen: newSeen(), policy: by, show: os.Getenv("LADDER_SHOW") != ""}
 	if r.place, err = time.LoadLocation(zone); err != nil {
 		return Ledger{}, err
 	}

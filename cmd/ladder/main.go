@@ -43,6 +43,8 @@ LADDER_URL is where families reach this copy, such as https://ladder.example
 LADDER_RETURNS is where reports of undelivered mail are taken, such as :2525
 LADDER_PROXIES are addresses of proxies in front, whose word on where a request came
   from is taken, such as 127.0.0.1,10.0.0.0/8
+LADDER_METRICS is where what is to be watched is told to Prometheus, such as
+  127.0.0.1:9090; keep it from the world
 LADDER_SIGNUP=invitation takes new studios by invitation only`
 
 func main() {

@@ -144,7 +144,16 @@ func serve(ctx context.Context, l net.Listener, s *store.Store, opt server.Optio
 	srv := server.New(app, s, web.Files(), opt)
 	defer srv.Close()
 	h := answering(srv.Handler(), slowest)
-	done := make(chan error, 1)
+	done := make(chan error, 2)
+	if addr := os.Getenv("LADDER_METRICS"); addr != "" {
+		watched, err := listen(addr)
+		if err != nil {
+			return fmt.Errorf("LADDER_METRICS: %w", err)
+		}
+		m := answering(srv.Metrics(), slowest)
+		defer m.Close()
+		go func() { done <- m.Serve(watched) }()
+	}
 	go func() { done <- h.Serve(l) }()
 	select {
 	case err := <-done:

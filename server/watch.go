@@ -1,0 +1,69 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"net/http/pprof"
+	"strconv"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/prometheus/client_golang/prometheus"
+	"github.com/prometheus/client_golang/prometheus/collectors"
+	"github.com/prometheus/client_golang/prometheus/promhttp"
+
+	"patientladder/store"
+)
+
+// What is to be watched of a copy of the program, as Prometheus reads it.
+type watch struct {
+	all      *prometheus.Registry
+	requests *prometheus.CounterVec
+	took     *prometheus.HistogramVec
+}
+
+func newWatch(s *store.Store) *watch {
+	w := &watch{
+		all:      prometheus.NewRegistry(),
+		requests: prometheus.NewCounterVec(prometheus.CounterOpts{Name: "ladder_requests_total", Help: "Requests of the API that were answered, by operation and status."}, []string{"operation", "status"}),
+		took: prometheus.NewHistogramVec(prometheus.HistogramOpts{Name: "ladder_request_seconds", Help: "How long they took.",
+			Buckets: []float64{.002, .005, .01, .02, .05, .1, .2, .5, 1, 2, 5, 10, 25}}, []string{"operation"}),
+	}
+	w.all.MustRegister(w.requests, w.took, collectors.NewGoCollector(), collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}))
+	if s != nil {
+		w.all.MustRegister(collectors.NewDBStatsCollector(s.DB(), "ladder"),
+			prometheus.NewCounterFunc(prometheus.CounterOpts{Name: "ladder_begun_again_total", Help: "Changes that another writer cut short and that were begun again."}, func() float64 { return float64(s.BegunAgain()) }))
+	}
+	return w
+}
+
+func (w *watch) each(ctx huma.Context, next func(huma.Context)) {
+	start := time.Now()
+	next(ctx)
+	id := ctx.Operation().OperationID
+	w.requests.WithLabelValues(id, strconv.Itoa(ctx.Status())).Inc()
+	w.took.WithLabelValues(id).Observe(time.Since(start).Seconds())
+}
+
+// Metrics hands out what is to be watched, and what the program is busy with (net/http/pprof). It stands on an
+// address of its own: what it tells is for whoever runs this copy.
+func (s *Server) Metrics() http.Handler {
+	mux := http.NewServeMux()
+	mux.Handle("GET /metrics", promhttp.HandlerFor(s.watch.all, promhttp.HandlerOpts{}))
+	mux.HandleFunc("GET /debug/pprof/", pprof.Index)
+	mux.HandleFunc("GET /debug/pprof/profile", pprof.Profile)
+	return mux
+}
+
+// health answers whether this copy reaches its database: what a balancer asks.
+func (s *Server) health(st *store.Store) {
+	huma.Register(s.api, huma.Operation{OperationID: "health", Method: http.MethodGet, Path: "/api/health", Summary: "Whether this copy of the program reaches its database", Metadata: map[string]any{public: true}, DefaultStatus: http.StatusNoContent},
+		func(ctx context.Context, _ *none) (*none, error) {
+			ctx, cancel := context.WithTimeout(ctx, 2*time.Second)
+			defer cancel()
+			if err := st.Reach(ctx); err != nil {
+				return nil, huma.NewError(http.StatusServiceUnavailable, "The database cannot be reached just now.")
+			}
+			return nil, nil
+		})
+}

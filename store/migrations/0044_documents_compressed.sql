@@ -1,0 +1,5 @@
+-- +goose Up
+ALTER TABLE documents MODIFY body LONGTEXT COMPRESSED CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL;
+
+-- +goose Down
+ALTER TABLE documents MODIFY body JSON NOT NULL;

@@ -1,0 +1,237 @@
+package studio
+
+import (
+	linked "container/list"
+	"context"
+	"maps"
+	"math"
+	"runtime/debug"
+	"slices"
+	"sync"
+	"time"
+
+	"patientladder/core/fact"
+	"patientladder/core/ladder"
+	"patientladder/core/shelf"
+	"patientladder/store"
+)
+
+// A history is what a student's facts come to, with the turn of the last delivery among them: it holds while
+// that is the student's turn, whichever copy of the program was told since. It is shared, and never changed.
+type history struct {
+	turn     int64
+	zone     string       // that the facts' moments are in
+	titles   shelf.Titles // that books in them have
+	shelf    int64        // version of the shelf that the standing was folded by
+	facts    []fact.Fact  // in order
+	standing ladder.Standing
+	past     *past // the same as the two before
+}
+
+// A past is how a student stood at a moment before, as it was last asked for.
+type past struct {
+	mu       sync.Mutex
+	at       time.Time
+	standing ladder.Standing
+}
+
+// until gives the standing at a moment; what was later taken back is left out.
+func (h history) until(t time.Time, items map[string]shelf.Item) ladder.Standing {
+	h.past.mu.Lock()
+	defer h.past.mu.Unlock()
+	if !h.past.at.Equal(t) {
+		var facts []fact.Fact
+		for _, f := range h.facts {
+			if !f.At.After(t) || isRetraction(f) {
+				facts = append(facts, f)
+			}
+		}
+		h.past.at, h.past.standing = t, ladder.Fold(facts, items)
+	}
+	return h.past.standing
+}
+
+// with is a history that has got some facts more.
+func (h history) with(more []fact.Fact, items map[string]shelf.Item) history {
+	h.past = h.past.after(more)
+	if len(more) > 0 {
+		h.facts = slices.Concat(h.facts, more)
+		slices.SortStableFunc(h.facts, ladder.Order)
+	}
+	h.standing = ladder.Fold(h.facts, items)
+	return h
+}
+
+// after is the past of a history that has got some facts more: the same, unless one of them has changed it.
+func (p *past) after(more []fact.Fact) *past {
+	if p == nil {
+		return &past{}
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if slices.ContainsFunc(more, func(f fact.Fact) bool { return !f.At.After(p.at) || isRetraction(f) }) {
+		return &past{}
+	}
+	return &past{at: p.at, standing: p.standing}
+}
+
+func isRetraction(f fact.Fact) bool { _, is := f.Body.(fact.Retracted); return is }
+
+// A part names the facts that a history is of.
+type part struct {
+	name  string
+	kinds []fact.Body // none for all
+}
+
+// The parts that screens about the whole studio ask for, and all.
+var (
+	everything = part{name: "all"}
+	comings    = part{"comings", append([]fact.Body{fact.LessonOpened{}, fact.LessonClosed{}}, outOfTurn...)}
+	talks      = part{"talks", append([]fact.Body{fact.Talked{}, fact.LessonClosed{}, fact.ApproachSet{}, fact.Probed{}}, outOfTurn...)}
+	places     = part{"places", placing}
+	speeds     = part{"speeds", []fact.Body{fact.RungAdded{}, fact.Taught{}, fact.FootholdTried{}, fact.LessonClosed{}}}
+)
+
+// histories keeps what was last made of students, as many facts of it as memory is lent for; what was not asked
+// for longest goes first.
+type histories struct {
+	mu   sync.Mutex
+	by   map[historyOf]*linked.Element // of histories' entries
+	used *linked.List                  // the last used first
+	kept int                           // facts
+	most int
+}
+
+type historyOf struct{ studio, student, part string }
+
+type historyKept struct {
+	of historyOf
+	history
+}
+
+// A fact takes some 400 bytes with its share of the standing; a quarter of the memory that the program takes is
+// lent for them.
+const (
+	bytesOfFact   = 400
+	lentForFacts  = 4
+	mostOfNoLimit = 1_000_000
+)
+
+func newHistories() *histories {
+	most := mostOfNoLimit
+	if limit := debug.SetMemoryLimit(-1); limit < math.MaxInt64 {
+		most = int(limit / lentForFacts / bytesOfFact)
+	}
+	return &histories{by: map[historyOf]*linked.Element{}, used: linked.New(), most: most}
+}
+
+// beforeAll is the turn before a student's first.
+const beforeAll = -1
+
+func (h *histories) get(of historyOf) history {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	e, there := h.by[of]
+	if !there {
+		return history{turn: beforeAll}
+	}
+	h.used.MoveToFront(e)
+	return e.Value.(historyKept).history
+}
+
+func (h *histories) put(of historyOf, one history) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	h.drop(h.by[of])
+	h.by[of] = h.used.PushFront(historyKept{of, one})
+	for h.kept += len(one.facts); h.kept > h.most && h.used.Len() > 1; {
+		h.drop(h.used.Back())
+	}
+}
+
+func (h *histories) drop(e *linked.Element) {
+	if e == nil {
+		return
+	}
+	gone := h.used.Remove(e).(historyKept)
+	delete(h.by, gone.of)
+	h.kept -= len(gone.facts)
+}
+
+// forget drops what is kept of a studio, or of one student.
+func (h *histories) forget(studio, student string) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	for of, e := range h.by {
+		if of.studio == studio && (student == "" || of.student == student) {
+			h.drop(e)
+		}
+	}
+}
+
+// lived returns the histories of students by id, as the database has them now: of those who were told nothing
+// since they are at hand, of the others what is new is fetched.
+func (r room) lived(ctx context.Context, students []store.Student, of part) (map[string]history, error) {
+	out := make(map[string]history, len(students))
+	var missing []store.Deliveries
+	for _, st := range students {
+		h := r.kept.get(historyOf{r.row.ID, st.ID, of.name})
+		if h.turn > st.Turn || h.zone != r.row.Zone || !maps.Equal(h.titles, r.row.Titles) {
+			h = history{turn: beforeAll}
+		}
+		out[st.ID] = h
+		if h.turn != st.Turn {
+			missing = append(missing, store.Deliveries{Student: st.ID, After: h.turn, To: st.Turn})
+		}
+	}
+	fresh := make(map[string][]fact.Fact, len(missing))
+	if len(missing) > 0 {
+		facts, err := r.FactsIn(ctx, missing, of.kinds...)
+		if err != nil {
+			return nil, told(err, "student")
+		}
+		for _, f := range facts {
+			f.At = f.At.In(r.zone) // days are the studio's days
+			f.Body = r.present(f.Body)
+			fresh[f.Student] = append(fresh[f.Student], f)
+		}
+	}
+	for _, st := range students {
+		h := out[st.ID]
+		if h.turn == st.Turn && h.shelf == r.row.ShelfVersion {
+			continue
+		}
+		shelf, err := r.ShelfAt(ctx, r.row.ShelfVersion)
+		if err != nil {
+			return nil, told(err, "shelf")
+		}
+		if h.shelf != r.row.ShelfVersion {
+			h.past = nil
+		}
+		h = h.with(fresh[st.ID], shelf.By)
+		h.turn, h.zone, h.titles, h.shelf = st.Turn, r.row.Zone, r.row.Titles, r.row.ShelfVersion
+		out[st.ID] = h
+		r.kept.put(historyOf{r.row.ID, st.ID, of.name}, h)
+	}
+	return out, nil
+}
+
+// standings are those of all students of a part of their facts.
+func (r room) standings(ctx context.Context, of part) (map[string]ladder.Standing, error) {
+	students, err := r.Students(ctx)
+	if err != nil {
+		return nil, told(err, "student")
+	}
+	lived, err := r.lived(ctx, students, of)
+	out := make(map[string]ladder.Standing, len(lived))
+	for id, h := range lived {
+		out[id] = h.standing
+	}
+	return out, err
+}
+
+// forget drops what is kept in memory of a studio.
+func (a *App) forget(studio string) {
+	a.paces.forget(studio)
+	a.kept.forget(studio, "")
+}
