@@ -54,6 +54,20 @@ bench: bin/ladder ## print speed as ratios against yardsticks
 	@./scripts/need.sh test
 	@go test -p 1 -count 1 -run '^$$' -bench . -benchtime 1x ./studio ./core/notation ./core/exercise ./core/touch ./e2e | grep 'ratio\|exponent\|plan of'
 
+faults: bin/ladder ## kill, cut, slow down, freeze and fill the program and its database, and print what was lost
+	@./scripts/need.sh run
+	go run ./internal/faults
+
+cluster: bin/ladder ## the same of several copies on a cluster of three databases
+	@./scripts/need.sh cluster
+	go run ./internal/cluster
+
+STUDIOS ?= 200
+
+load: bin/ladder ## print what a copy bears, with STUDIOS studios of twenty students and two years each
+	@./scripts/need.sh run
+	go run ./internal/load -studios $(STUDIOS)
+
 screenshots: bin/ladder ## take the pictures in docs/screenshots anew
 	@./scripts/need.sh test
 	LADDER_SCREENSHOTS=../docs/screenshots go test -count 1 -run TestScreenshots ./e2e
@@ -80,4 +94,4 @@ web/dist/index.html: $(WEB_SOURCES) web/src/api/schema.d.ts
 bin/ladder: $(GO_SOURCES) web/dist/index.html
 	go build -o $@ ./cmd/ladder
 
-.PHONY: help demo demo-reset test quick mutants year dev build lint bench screenshots clean
+.PHONY: help demo demo-reset test quick mutants year dev build lint bench faults cluster load screenshots clean

@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Checks Go and Node, and installs what is missing from Debian.
-# usage: need.sh run|test
+# usage: need.sh run|test|cluster
 set -eu
 
 fail() { echo "$1" >&2; exit 1; }
@@ -23,6 +23,14 @@ if [ "${1:-run}" = test ]; then
   want /usr/bin/abc2midi abcmidi
   want /usr/bin/abcm2ps abcm2ps # its examples are read
   want /usr/bin/pdftotext poppler-utils
+fi
+if [ "${1:-run}" = cluster ]; then # its services are not wanted: stop and disable them where they start by themselves
+  want /usr/lib/galera/libgalera_smm.so galera-4
+  want /usr/bin/wsrep_sst_rsync mariadb-server
+  want /usr/bin/rsync rsync
+  want /usr/bin/socat socat
+  want /usr/bin/lsof lsof
+  want /usr/sbin/haproxy haproxy
 fi
 [ ${#missing[@]} -eq 0 ] && exit 0
 

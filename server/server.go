@@ -19,6 +19,7 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
+	"github.com/klauspost/compress/gzip"
 
 	"patientladder/core/notation"
 	"patientladder/mail/mailbox"
@@ -129,7 +130,13 @@ func (s *Server) onlyAPI(next http.Handler) http.Handler {
 
 // compressed sends answers as gzip to browsers that take it. Nothing that a request brings and
 // nobody may learn stands in one, so that its length tells nothing.
-func compressed(next http.Handler) http.Handler { return gzhttp.GzipHandler(next) }
+func compressed(next http.Handler) http.Handler {
+	quickly, err := gzhttp.NewWrapper(gzhttp.CompressionLevel(gzip.BestSpeed)) // a tenth longer than at the usual level, in half the time
+	if err != nil {
+		panic(err) // the level is known
+	}
+	return quickly(next)
+}
 
 // deadline ends what a request started, in the program and in the database, when
 // it takes too long; a browser that goes away ends it too.

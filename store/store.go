@@ -53,8 +53,11 @@ func Open(ctx context.Context, dsn string, patience time.Duration) (*Store, erro
 	cfg.Collation = "utf8mb4_unicode_520_ci"
 	cfg.InterpolateParams = true // one round trip a query
 	cfg.Timeout = 5 * time.Second
+	if cfg.Params == nil {
+		cfg.Params = map[string]string{}
+	}
 	// the server ends a statement that its asker no longer waits for
-	cfg.Params = map[string]string{"max_statement_time": strconv.Itoa(int(Longest.Seconds()))}
+	cfg.Params["max_statement_time"] = strconv.Itoa(int(Longest.Seconds()))
 	if err := cfg.Apply(mysql.Charset("utf8mb4", cfg.Collation)); err != nil {
 		return nil, err
 	}
@@ -105,6 +108,7 @@ var numbers = map[uint16]error{
 	1114: ErrFull,        // the table is full
 	1053: ErrUnavailable, // shutdown in progress
 	1040: ErrUnavailable, // too many connections
+	1180: ErrUnavailable, // a commit that the other nodes were not there for
 	1047: ErrUnavailable, // a node that has no part in its cluster at this moment
 	1205: ErrUnavailable, // waited too long for another writer, again and again
 	1213: ErrUnavailable, // parted from another writer, again and again
@@ -138,7 +142,7 @@ func classify(err error) error {
 // 1213, 40001; between the nodes of a cluster too), or waited too long for the other (error 1205).
 var beginAgain = []uint16{1213, 1205}
 
-const beginnings = 5
+const beginnings = 8
 
 // again does something that another writer may cut short, and begins again when one has.
 func (s *Store) again(f func() error) error {

@@ -27,10 +27,11 @@ type Process struct {
 
 // Run starts a process; what it says goes to log.
 func Run(log io.Writer, env []string, program string, args ...string) (*Process, error) {
-	return run(log, env, nil, program, args...)
+	return RunAs(log, env, nil, program, args...)
 }
 
-func run(log io.Writer, env []string, as *syscall.Credential, program string, args ...string) (*Process, error) {
+// RunAs starts a process as somebody else, who may be nil.
+func RunAs(log io.Writer, env []string, as *syscall.Credential, program string, args ...string) (*Process, error) {
 	p := &Process{cmd: exec.Command(program, args...), done: make(chan error, 1)}
 	p.cmd.Env, p.cmd.Stdout, p.cmd.Stderr = append(os.Environ(), env...), log, log
 	p.cmd.SysProcAttr = &syscall.SysProcAttr{Credential: as, Pdeathsig: syscall.SIGKILL}
@@ -41,17 +42,23 @@ func run(log io.Writer, env []string, as *syscall.Credential, program string, ar
 	return p, nil
 }
 
-// Kill ends the process at once, whatever it is doing.
+// Kill ends the process at once, whatever it is doing; none is no error.
 func (p *Process) Kill() { p.end(syscall.SIGKILL) }
 
 // Stop asks the process to end, and waits.
 func (p *Process) Stop() { p.end(syscall.SIGTERM) }
 
 func (p *Process) end(by syscall.Signal) {
+	if p == nil {
+		return // it was never started
+	}
 	_ = p.cmd.Process.Signal(by) // one that has ended is what is wanted
 	err := <-p.done
 	p.done <- err
 }
+
+// Ended reports whether the process has ended.
+func (p *Process) Ended() bool { return len(p.done) > 0 }
 
 // Signal sends the process a signal.
 func (p *Process) Signal(s syscall.Signal) error { return p.cmd.Process.Signal(s) }
