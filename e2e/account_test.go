@@ -54,16 +54,7 @@ func TestSigningInAgain(t *testing.T) {
 	p.fill("email", demo.Email)
 	p.press("Send me a link")
 	p.sees("a mail is on its way")
-	var link string
-	for deadline := time.Now().Add(patience); link == "" && time.Now().Before(deadline); time.Sleep(100 * time.Millisecond) {
-		for _, l := range site.box.Letters() {
-			if _, after, found := strings.Cut(l.Text, "/reset#"); found {
-				link = strings.Fields(after)[0]
-			}
-		}
-	}
-	require.NotEmpty(t, link)
-	p.goTo("/reset#" + link)
+	p.goTo("/reset#" + site.mailed(t, "/reset#"))
 	p.fill("password", "qwertyuiop")
 	p.key(kb.Enter)
 	p.sees("tried first")
@@ -131,4 +122,39 @@ func TestAStudioTakenAlong(t *testing.T) {
 	p.sees("15 students")
 	p.goTo("/students/" + p.student("Emil") + "/record")
 	p.sees("10 pieces secure, 21 lessons given")
+}
+
+// mailed waits for a letter with a link and returns what stands behind its #.
+func (s *site) mailed(t *testing.T, link string) string {
+	for deadline := time.Now().Add(patience); time.Now().Before(deadline); time.Sleep(50 * time.Millisecond) {
+		for _, l := range s.box.Letters() {
+			if _, after, found := strings.Cut(l.Text, link); found {
+				return strings.Fields(after)[0]
+			}
+		}
+	}
+	t.Fatalf("no letter has %s", link)
+	return ""
+}
+
+// Where mail goes out, a new studio is opened by the link of a mail, in another tab or later.
+func TestANewStudioIsConfirmed(t *testing.T) {
+	site := newSite(t, false)
+	site.app.Confirming()
+	p := open(t, site.URL, 1280, 800)
+	p.goTo("/sign-in")
+	p.press("I am new here")
+	for at, text := range map[string]string{"name": "Ines Falk", "studio": "The Net Loft", "email": "ines@netloft.example", "password": "four-lanterns-north"} {
+		p.fill(at, text)
+	}
+	p.press("Open the studio")
+	p.sees("A mail is on its way to ines@netloft.example")
+	link := site.mailed(t, "/confirm#")
+	p.goTo("/confirm#" + link + "x")
+	p.press("Open the studio")
+	p.sees("older than an hour")
+	p.goTo("/sign-in") // an address that differs behind # alone loads no page anew
+	p.goTo("/confirm#" + link)
+	p.press("Open the studio")
+	p.sees("The Net Loft")
 }

@@ -71,6 +71,7 @@ func withBrowser(run func() int) int {
 type site struct {
 	*httptest.Server
 	store *store.Store
+	app   *studio.App
 	box   *mailbox.Box
 	off   atomic.Bool
 	lag   atomic.Int64 // how long a view takes on its way back, in ns
@@ -114,7 +115,7 @@ func newSite(t testing.TB, seeded bool) *site {
 	t.Cleanup(func() { box.Close() })
 	srv := server.New(app, st, web.Files(), server.Options{OwnBooks: demo.OwnBooks, Mailbox: box})
 	t.Cleanup(srv.Close)
-	s := &site{store: st, box: box}
+	s := &site{store: st, app: app, box: box}
 	s.Server = httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if s.off.Load() {
 			if conn, _, err := w.(http.Hijacker).Hijack(); err == nil {

@@ -35,6 +35,9 @@ type signIn struct {
 	}
 }
 
+// answered is an answer of which the status is all.
+type answered struct{ Status int }
+
 // withPassword is a change that asks for the password again.
 type withPassword struct {
 	Body struct {
@@ -133,9 +136,20 @@ func (s *Server) accountRoutes(open map[string]any) {
 	public := func(id, path, summary string) huma.Operation {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Metadata: open, DefaultStatus: http.StatusNoContent}
 	}
-	huma.Register(s.api, public("sign-up", "/api/sign-up", "Make a studio and sign in"), func(ctx context.Context, in *signUp) (*none, error) {
+	huma.Register(s.api, public("sign-up", "/api/sign-up", "Make a studio and sign in; 202 where the address is to be confirmed first, by a mail that is on its way"), func(ctx context.Context, in *signUp) (*answered, error) {
 		w, err := s.app.SignUp(ctx, studio.SignUp{Name: in.Body.Name, Studio: in.Body.Studio, Email: in.Body.Email, Password: in.Body.Password, Zone: in.Body.Zone,
 			Invitation: in.Body.Invitation, From: from(ctx)})
+		if err == nil && w == (studio.Who{}) {
+			return &answered{http.StatusAccepted}, nil
+		}
+		return &answered{http.StatusNoContent}, s.enter(ctx, w, err)
+	})
+	huma.Register(s.api, public("confirm", "/api/confirm", "Make the studio that a mail asked to confirm, and sign in"), func(ctx context.Context, in *struct {
+		Body struct {
+			Token string `json:"token" maxLength:"60"`
+		}
+	}) (*none, error) {
+		w, err := s.app.Confirm(ctx, in.Body.Token)
 		return nil, s.enter(ctx, w, err)
 	})
 	huma.Register(s.api, public("sign-in", "/api/sign-in", "Sign in; 428 asks for a code too"), func(ctx context.Context, in *signIn) (*none, error) {

@@ -141,7 +141,7 @@ func TestTheSameRequestHasTheSameAnswer(t *testing.T) {
 	t.Cleanup(srv.Close)
 	web := httptest.NewServer(srv.Handler())
 	t.Cleanup(web.Close)
-	c := house{web, s, app}.client(t)
+	c := house{web, s, app, nil}.client(t)
 	status, text := c.post("/api/sign-in", fmt.Sprintf(`{"email":%q,"password":%q}`, demo.Email, demo.Password))
 	require.Equal(t, 204, status, text)
 	var day struct {

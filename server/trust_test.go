@@ -195,3 +195,50 @@ func TestWhatAnswersCarry(t *testing.T) {
 		assert.Equal(t, secure, w.Header().Get("Strict-Transport-Security") != "")
 	}
 }
+
+// Where mail goes out, a sign-up answers the same whoever has an account; the mail makes the difference.
+func TestSignUpTellsNobody(t *testing.T) {
+	h := newHouse(t)
+	h.teacher(t, "old@example.com")
+	h.app.Confirming()
+	ask := func(email string) (status int, text, letter string) {
+		before := len(h.box.Letters())
+		status, text = h.client(t).post("/api/sign-up", fmt.Sprintf(`{"name":"N","studio":"S","email":%q,"password":"a long password","zone":"UTC"}`, email))
+		require.Eventually(t, func() bool { return len(h.box.Letters()) > before }, 5*time.Second, 5*time.Millisecond)
+		for _, l := range h.box.Letters() {
+			if strings.Contains(fmt.Sprint(l.To), email) {
+				letter = l.Text
+			}
+		}
+		return status, text, letter
+	}
+	status, text, old := ask("old@example.com")
+	assert.Equal(t, 202, status)
+	again, same, fresh := ask("new@example.com")
+	assert.Equal(t, 202, again)
+	assert.Equal(t, text, same)
+	assert.Contains(t, old, "has an account already")
+	assert.NotContains(t, old, "/confirm#")
+
+	guest := h.client(t)
+	status, _ = guest.post("/api/sign-in", `{"email":"new@example.com","password":"a long password"}`)
+	assert.Equal(t, 401, status, "there is no account yet")
+	_, rest, found := strings.Cut(fresh, "http://ladder.example/confirm#")
+	require.True(t, found)
+	open := `{"token":"` + strings.Fields(rest)[0] + `"}`
+	status, text = guest.post("/api/confirm", `{"token":"guessed"}`)
+	assert.Equal(t, 410, status)
+	assert.Contains(t, text, "older than an hour")
+	_, err := h.store.DB().Exec("UPDATE sign_ups SET made = made - INTERVAL 61 MINUTE")
+	require.NoError(t, err)
+	status, _ = guest.post("/api/confirm", open)
+	assert.Equal(t, 410, status, "an hour later")
+	_, err = h.store.DB().Exec("UPDATE sign_ups SET made = made + INTERVAL 2 MINUTE")
+	require.NoError(t, err)
+	status, _ = guest.post("/api/confirm", open)
+	assert.Equal(t, 204, status, "just within the hour")
+	status, _ = guest.get("/api/day")
+	assert.Equal(t, 200, status, "and is signed in")
+	status, _ = guest.post("/api/confirm", open)
+	assert.Equal(t, 410, status, "once")
+}

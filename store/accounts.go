@@ -43,6 +43,40 @@ type Teacher struct {
 	Password string // encoded argon2id
 }
 
+// A SignUp is a studio and its teacher as somebody wants them.
+type SignUp struct {
+	Name, Email, Password string // of the teacher; the password encoded
+	Studio, Zone          string
+	Calendar              calendar.Calendar
+	Demo                  bool
+	Shift                 time.Duration
+	Invitation            string
+}
+
+// AddSignUp keeps what is made when a token comes back; of the token only the hash. Those of yesterday are
+// forgotten.
+func (s *Store) AddSignUp(ctx context.Context, token string, in SignUp) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM sign_ups WHERE made < NOW(6) - INTERVAL 1 DAY`); err != nil {
+		return classify(err)
+	}
+	detail, err := json.Marshal(in)
+	if err != nil {
+		return err
+	}
+	_, err = s.db.ExecContext(ctx, `INSERT INTO sign_ups (token, detail) VALUES (?, ?)`, hashed(token), detail)
+	return classify(err)
+}
+
+// TakeSignUp returns what a token of the last while was kept for, once. ErrNotFound for another token.
+func (s *Store) TakeSignUp(ctx context.Context, token string, while time.Duration) (in SignUp, err error) {
+	var detail []byte
+	err = s.db.QueryRowContext(ctx, `DELETE FROM sign_ups WHERE token = ? AND made > NOW(6) - INTERVAL ? SECOND RETURNING detail`, hashed(token), int(while.Seconds())).Scan(&detail)
+	if err != nil {
+		return in, classify(err)
+	}
+	return in, json.Unmarshal(detail, &in)
+}
+
 // AddStudio saves a studio and its teacher, and uses up their invitation where there is one. ErrTaken when
 // the mail address has an account, ErrNotFound when the invitation holds no more.
 func (s *Store) AddStudio(ctx context.Context, st StudioRow, t Teacher, invitation string) error {

@@ -30,7 +30,7 @@ type backupRow struct {
 const backupFormat = "patient-ladder backup 1"
 
 // passing are tables that are not kept: what they hold ends by itself.
-var passing = []string{"sessions", "sign_ins", "resets"}
+var passing = []string{"sessions", "sign_ins", "resets", "sign_ups"}
 
 // plainly is a connection that gives and takes values as the database writes them.
 func (s *Store) plainly() (*sql.DB, error) {

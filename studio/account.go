@@ -104,7 +104,8 @@ func (a *App) Invite(ctx context.Context) (string, error) {
 	return token, told(a.store.AddInvitation(ctx, token), "invitation")
 }
 
-// SignUp makes a studio and its teacher.
+// SignUp makes a studio and its teacher. Where addresses are confirmed nobody is signed in yet: a mail is on its
+// way, and who is empty.
 func (a *App) SignUp(ctx context.Context, in SignUp) (Who, error) {
 	in.Name, in.Email, in.Studio = strings.TrimSpace(in.Name), mailKey(in.Email), strings.TrimSpace(in.Studio)
 	addr, err := netmail.ParseAddress(in.Email)
@@ -130,17 +131,11 @@ func (a *App) SignUp(ctx context.Context, in SignUp) (Who, error) {
 	if err != nil {
 		return Who{}, err
 	}
-	who := Who{NewID(), NewID()}
-	err = a.store.AddStudio(ctx,
-		store.StudioRow{ID: who.Studio, Name: in.Studio, Zone: in.Zone, Calendar: in.Calendar, Demo: in.Demo, ClockShift: in.Shift},
-		store.Teacher{ID: who.Teacher, Email: in.Email, Name: in.Name, Password: hash}, in.Invitation)
-	if errors.Is(err, store.ErrNotFound) {
-		return Who{}, &Error{Gone, "This invitation was used or is not one. Ask who runs this copy for another.", err}
+	new := store.SignUp{Name: in.Name, Email: in.Email, Password: hash, Studio: in.Studio, Zone: in.Zone, Calendar: in.Calendar, Demo: in.Demo, Shift: in.Shift, Invitation: in.Invitation}
+	if a.confirms && in.From != "" {
+		return Who{}, a.askToConfirm(ctx, new)
 	}
-	if errors.Is(err, store.ErrTaken) {
-		return Who{}, &Error{Conflict, "This mail address has an account already; sign in instead.", err}
-	}
-	return who, told(err, "studio")
+	return a.found(ctx, new)
 }
 
 // A SignIn is what somebody signs in with.

@@ -95,6 +95,8 @@ type App struct {
 	kept   *histories
 	reads  chan struct{} // as many turns as scores may be read at once
 	closed bool          // new studios come by invitation
+
+	confirms bool // an address is confirmed before a studio is made
 	aDay   store.Limits  // of facts
 }
 

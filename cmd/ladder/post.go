@@ -42,5 +42,8 @@ func post(app *studio.App, base string) (box *mailbox.Box, closeAll func(), err 
 		return nil, func() {}, err
 	}
 	app.Mails(p, cmp.Or(os.Getenv("LADDER_URL"), base))
+	if !own {
+		app.Confirming()
+	}
 	return box, closeAll, nil
 }

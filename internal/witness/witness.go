@@ -268,7 +268,10 @@ func (f Finding) String() string {
 	var out strings.Builder
 	fmt.Fprintf(&out, "%d deliveries in %d sendings, %d acknowledged with %d facts, %d sheets, %d looks at what had just been told:\n%d lost, %d double or never told, %d half there, %d other than told, %d lessons without their sheet, %d wrong answers\n",
 		f.Deliveries, f.Tried, f.Acknowledged, f.Facts, f.Sheets, f.Looked, f.Lost, f.More, f.Half, f.Other, f.NoSheet, len(f.Wrong))
-	fmt.Fprintf(&out, "%d were not acknowledged when all ended, of which %d had been kept whole; the longest answer took %.1f s; answered meanwhile:", f.InFlight, f.Kept, f.Slowest.Seconds())
+	fmt.Fprintf(&out, "%d were not acknowledged when all ended, of which %d had been kept whole; the longest answer took %.1f s", f.InFlight, f.Kept, f.Slowest.Seconds())
+	if len(f.Failures) > 0 {
+		out.WriteString("; answered meanwhile:")
+	}
 	for _, status := range slices.Sorted(maps.Keys(f.Failures)) {
 		name := strconv.Itoa(status)
 		if status == 0 {

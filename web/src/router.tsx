@@ -50,6 +50,12 @@ const reset = createRoute({
   component: lazyRouteComponent(() => import("./screens/signin/ResetScreen"), "ResetScreen"),
 });
 
+const confirm = createRoute({
+  getParentRoute: () => root,
+  path: "/confirm",
+  component: lazyRouteComponent(() => import("./screens/signin/ConfirmScreen"), "ConfirmScreen"),
+});
+
 // Everything else needs a sign-in; the day is loaded first because the frame
 // shows it.
 const inside = createRoute({
@@ -291,6 +297,7 @@ export const router = createRouter({
   routeTree: root.addChildren([
     signIn,
     reset,
+    confirm,
     inside.addChildren([
       home,
       student.addChildren([ladder, lesson, week, record, report, placement, settings]),

@@ -24,17 +24,18 @@ export function SignInScreen() {
       const { email = "", password = "", name = "", studio = "", code = "" } = form;
       if (fresh) {
         const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-        await answer(
-          api.POST("/api/sign-up", {
-            body: { email, password, name, studio, zone, ...(invitation && { invitation }) },
-          }),
-        );
+        const asked = api.POST("/api/sign-up", {
+          body: { email, password, name, studio, zone, ...(invitation && { invitation }) },
+        });
+        await answer(asked);
+        if ((await asked).response.status === 202) return email;
       } else {
         await answer(api.POST("/api/sign-in", { body: { email, password, ...(code && { code }) } }));
       }
       if (setAccount(email)) await forgetKept();
+      return null;
     },
-    onSuccess: inside,
+    onSuccess: (toConfirm) => toConfirm ?? inside(),
   });
   const passkey = useMutation({
     mutationFn: async () => {
@@ -53,6 +54,13 @@ export function SignInScreen() {
     <Welcome title={fresh ? "Open a studio" : "Sign in"}>
       {wants === "password" ? (
         <Forgot back={() => setWants("in")} />
+      ) : enter.data ? (
+        <div className="space-y-4 self-center rounded border border-line bg-raised p-6">
+          <h2 className="text-head">Look into your mail</h2>
+          <p role="status">
+            A mail is on its way to {enter.data}. Open its link within an hour, and the studio is yours.
+          </p>
+        </div>
       ) : (
         <form onSubmit={submit} className="space-y-4 self-center rounded border border-line bg-raised p-6">
           <h2 className="text-head">{fresh ? "Open a studio" : "Sign in"}</h2>
