@@ -90,7 +90,7 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	config.CreateHooks = nil // no $schema links in answers
 	srv.api = humagin.New(engine, config)
 	vocabulary(srv.api.OpenAPI().Components.Schemas)
-	srv.api.UseMiddleware(srv.watch.each, srv.signedIn)
+	srv.api.UseMiddleware(srv.watched, srv.signedIn)
 	srv.health(s)
 	srv.routes()
 	engine.NoRoute(gin.WrapH(static(files)))

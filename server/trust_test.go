@@ -242,3 +242,25 @@ func TestSignUpTellsNobody(t *testing.T) {
 	status, _ = guest.post("/api/confirm", open)
 	assert.Equal(t, 410, status, "once")
 }
+
+// Whoever owns an account is told by mail when how one signs in has changed.
+func TestTheOwnerIsTold(t *testing.T) {
+	h := newHouse(t)
+	c, _ := h.teacher(t, "owner@example.com")
+	told := func(what string) func() bool {
+		return func() bool {
+			for _, l := range h.box.Letters() {
+				if strings.Contains(fmt.Sprint(l.To), "owner@example.com") && strings.Contains(l.Text, what) {
+					return true
+				}
+			}
+			return false
+		}
+	}
+	status, _ := c.do("PUT", "/api/account/password", "application/json", []byte(`{"old":"a long password","password":"four-lanterns-north"}`))
+	require.Equal(t, 204, status)
+	assert.Eventually(t, told("The password was changed."), 5*time.Second, 5*time.Millisecond)
+	status, _ = c.do("PUT", "/api/account/email", "application/json", []byte(`{"email":"another@example.com","password":"four-lanterns-north"}`))
+	require.Equal(t, 204, status)
+	assert.Eventually(t, told("was changed to another"), 5*time.Second, 5*time.Millisecond, "at the address before")
+}

@@ -4,10 +4,12 @@ import (
 	"context"
 	"net/http"
 	"net/http/pprof"
+	"slices"
 	"strconv"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/prometheus/client_golang/prometheus"
 	"github.com/prometheus/client_golang/prometheus/collectors"
 	"github.com/prometheus/client_golang/prometheus/promhttp"
@@ -37,10 +39,22 @@ func newWatch(s *store.Store) *watch {
 	return w
 }
 
-func (w *watch) each(ctx huma.Context, next func(huma.Context)) {
+// guarded are the operations that are told in the log, with who asked and what came of it: how one signs in, what
+// opens a student's week to others, and what is deleted or taken along as a whole.
+var guarded = []string{"sign-up", "confirm", "sign-in", "passkey-sign-in", "sign-out", "forgot", "reset", "set-email", "set-password", "end-devices", "keep-app", "drop-app", "keep-passkey", "drop-passkey",
+	"make-link", "end-links", "make-feed", "erase-student", "export-student", "export-studio", "delete-studio"}
+
+// refusals are answers that are told in the log whatever was asked for.
+var refusals = []int{http.StatusUnauthorized, http.StatusForbidden, http.StatusTooManyRequests}
+
+func (s *Server) watched(ctx huma.Context, next func(huma.Context)) {
 	start := time.Now()
 	next(ctx)
 	id := ctx.Operation().OperationID
+	if slices.Contains(guarded, id) || slices.Contains(refusals, ctx.Status()) {
+		s.log.Info("guarded", "operation", id, "status", ctx.Status(), "teacher", s.sessions.GetString(ctx.Context(), "teacher"), "from", humagin.Unwrap(ctx).ClientIP())
+	}
+	w := s.watch
 	w.requests.WithLabelValues(id, strconv.Itoa(ctx.Status())).Inc()
 	w.took.WithLabelValues(id).Observe(time.Since(start).Seconds())
 }

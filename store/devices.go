@@ -70,10 +70,9 @@ func (s *Store) AddReset(ctx context.Context, teacher, token string) error {
 }
 
 // Reset sets the password of whom a token of the last while is for, ends the token and all
-// sign-ins. ErrNotFound for another token.
-func (s *Store) Reset(ctx context.Context, token, password string, while time.Duration) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error {
-		var teacher string
+// sign-ins. It returns whose it was; ErrNotFound for another token.
+func (s *Store) Reset(ctx context.Context, token, password string, while time.Duration) (teacher string, err error) {
+	err = s.inTx(ctx, func(tx *sql.Tx) error {
 		err := tx.QueryRowContext(ctx, `SELECT teacher_id FROM resets WHERE token = ? AND made > NOW(6) - INTERVAL ? SECOND FOR UPDATE`, hashed(token), int(while.Seconds())).Scan(&teacher)
 		if err != nil {
 			return err
@@ -85,6 +84,7 @@ func (s *Store) Reset(ctx context.Context, token, password string, while time.Du
 		}
 		return changed(tx.ExecContext(ctx, `UPDATE teachers SET password = ? WHERE id = ?`, password, teacher))
 	})
+	return teacher, err
 }
 
 // Factors are what a teacher signs in with beside a password.

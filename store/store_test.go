@@ -44,7 +44,8 @@ func TestWhatGoesInComesOut(t *testing.T) {
 	want := student(t, st)
 	got, err := st.Student(ctx, want.ID)
 	require.NoError(t, err)
-	want.Turn = got.Turn
+	want.First, want.Turn = got.First, got.Turn
+	assert.Equal(t, got.First, got.Turn, "nothing was told yet")
 	assert.Equal(t, want, got)
 	require.NoError(t, st.AddStudent(ctx, want, nil), "saying it twice")
 	all, err := st.Students(ctx)

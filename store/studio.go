@@ -31,7 +31,8 @@ type Student struct {
 	Home       shelf.Home
 	Contact    string // mail addresses that the week sheet goes to; empty for none
 	Person     string // the student who is the same person on the first instrument; empty of that one
-	Turn       int64  // of the last delivery of facts: what was made from the facts holds while it is the same
+	First      int64  // turn before the first delivery of facts: another where a student of this id was here before
+	Turn       int64  // of the last delivery: what was made from the facts holds while it is the same
 }
 
 // Name is the student's full name.
@@ -40,12 +41,12 @@ func (s Student) Name() string { return strings.TrimSpace(s.FirstName + " " + s.
 const studentColumns = `id, first_name, family_name, birth_year, birth_month, instrument, slot, approach, home, contact, person`
 
 // studentRead is what scanStudent reads.
-const studentRead = studentColumns + `, turn`
+const studentRead = studentColumns + `, first_turn, turn`
 
 func scanStudent(row interface{ Scan(...any) error }) (Student, error) {
 	var st Student
 	var slot, app, home []byte
-	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app, &home, &st.Contact, &st.Person, &st.Turn)
+	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app, &home, &st.Contact, &st.Person, &st.First, &st.Turn)
 	if err != nil {
 		return st, err
 	}
@@ -96,8 +97,7 @@ func (s Studio) addStudent(ctx context.Context, tx *sql.Tx, st Student) error {
 	if err := errors.Join(err1, err2, err3); err != nil {
 		return err
 	}
-	// one of the same id may have been here before: the turns of this one begin after all of that one's
-	_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`, turn) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, UNIX_TIMESTAMP(NOW(6)) * 1000000) ON DUPLICATE KEY UPDATE id = students.id`,
+	_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`, first_turn, turn) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, UNIX_TIMESTAMP(NOW(6)) * 1000000, first_turn) ON DUPLICATE KEY UPDATE id = students.id`,
 		s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app, home, st.Contact, st.Person)
 	return err
 }

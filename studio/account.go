@@ -296,9 +296,13 @@ func (a *App) SetEmail(ctx context.Context, who Who, email, password string) err
 	if err != nil {
 		return err
 	}
+	before := t.Email
 	t.Email = email
 	if err = a.store.SetTeacher(ctx, t); errors.Is(err, store.ErrTaken) {
 		return &Error{Conflict, "This mail address has another account.", err}
+	}
+	if err == nil && before != email && a.mailer != nil {
+		a.warn(ctx, before, newAddress)
 	}
 	return told(err, "account")
 }
@@ -315,7 +319,7 @@ func (a *App) SetPassword(ctx context.Context, who Who, device, old, password st
 	if t.Password, err = hashPassword(ctx, password); err != nil {
 		return err
 	}
-	return told(errors.Join(a.store.SetTeacher(ctx, t), a.store.EndOtherDevices(ctx, t.ID, device)), "account")
+	return a.warned(ctx, t.ID, newPassword, told(errors.Join(a.store.SetTeacher(ctx, t), a.store.EndOtherDevices(ctx, t.ID, device)), "account"))
 }
 
 // SetPasswordOf sets the password of an account, for who runs the program; all its sign-ins
@@ -387,9 +391,9 @@ func (a *App) Reset(ctx context.Context, token, password string) error {
 	if err != nil {
 		return err
 	}
-	err = a.store.Reset(ctx, token, hash, resetHolds)
+	teacher, err := a.store.Reset(ctx, token, hash, resetHolds)
 	if errors.Is(err, store.ErrNotFound) {
 		return &Error{Gone, "This link was used or is older than half an hour. Ask for another.", err}
 	}
-	return told(err, "account")
+	return a.warned(ctx, teacher, newPassword, told(err, "account"))
 }

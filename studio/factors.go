@@ -70,10 +70,10 @@ func (a *App) KeepApp(ctx context.Context, who Who, secret, code, password strin
 		out.Codes = append(out.Codes, text[:8]+"-"+text[8:])
 		hashes = append(hashes, hashOfCode(text))
 	}
-	return out, told(a.store.ChangeFactors(ctx, who.Teacher, func(f *store.Factors) error {
+	return out, a.warned(ctx, who.Teacher, newApp, told(a.store.ChangeFactors(ctx, who.Teacher, func(f *store.Factors) error {
 		f.AppSecret, f.AppStep, f.Recovery = secret, 0, hashes
 		return nil
-	}), "account")
+	}), "account"))
 }
 
 // DropApp asks for no code any more.
@@ -81,10 +81,10 @@ func (a *App) DropApp(ctx context.Context, who Who, password string) error {
 	if _, err := a.knows(ctx, who, password); err != nil {
 		return err
 	}
-	return told(a.store.ChangeFactors(ctx, who.Teacher, func(f *store.Factors) error {
+	return a.warned(ctx, who.Teacher, noApp, told(a.store.ChangeFactors(ctx, who.Teacher, func(f *store.Factors) error {
 		f.AppSecret, f.Recovery = "", nil
 		return nil
-	}), "account")
+	}), "account"))
 }
 
 func hashOfCode(code string) string {
@@ -241,10 +241,10 @@ func (a *App) KeepPasskey(ctx context.Context, who Who, at Site, kept, made []by
 	if err != nil {
 		return err
 	}
-	return told(a.store.ChangeFactors(ctx, who.Teacher, func(f *store.Factors) error {
+	return a.warned(ctx, who.Teacher, newPasskey, told(a.store.ChangeFactors(ctx, who.Teacher, func(f *store.Factors) error {
 		f.Passkeys = append(f.Passkeys, raw)
 		return nil
-	}), "account")
+	}), "account"))
 }
 
 func (s Site) resumed(kept []byte) (*webauthn.WebAuthn, webauthn.SessionData, error) {
@@ -263,13 +263,13 @@ func unsure(err error) error {
 
 // DropPasskey drops one.
 func (a *App) DropPasskey(ctx context.Context, who Who, id string) error {
-	return told(a.store.ChangeFactors(ctx, who.Teacher, func(f *store.Factors) error {
+	return a.warned(ctx, who.Teacher, noPasskey, told(a.store.ChangeFactors(ctx, who.Teacher, func(f *store.Factors) error {
 		f.Passkeys = slices.DeleteFunc(f.Passkeys, func(raw json.RawMessage) bool {
 			var k passkey
 			return json.Unmarshal(raw, &k) == nil && k.ID == id
 		})
 		return nil
-	}), "account")
+	}), "account"))
 }
 
 // BeginPasskeySignIn begins a sign-in by passkey.

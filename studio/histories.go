@@ -19,6 +19,7 @@ import (
 // A history is what a student's facts come to, with the turn of the last delivery among them: it holds while
 // that is the student's turn, whichever copy of the program was told since. It is shared, and never changed.
 type history struct {
+	first    int64 // turn before the student's first delivery
 	turn     int64
 	zone     string       // that the facts' moments are in
 	titles   shelf.Titles // that books in them have
@@ -176,7 +177,7 @@ func (r room) lived(ctx context.Context, students []store.Student, of part) (map
 	var missing []store.Deliveries
 	for _, st := range students {
 		h := r.kept.get(historyOf{r.row.ID, st.ID, of.name})
-		if h.turn > st.Turn || h.zone != r.row.Zone || !maps.Equal(h.titles, r.row.Titles) {
+		if h.first != st.First || h.turn > st.Turn || h.zone != r.row.Zone || !maps.Equal(h.titles, r.row.Titles) {
 			h = history{turn: beforeAll}
 		}
 		out[st.ID] = h
@@ -209,7 +210,7 @@ func (r room) lived(ctx context.Context, students []store.Student, of part) (map
 			h.past = nil
 		}
 		h = h.with(fresh[st.ID], shelf.By)
-		h.turn, h.zone, h.titles, h.shelf = st.Turn, r.row.Zone, r.row.Titles, r.row.ShelfVersion
+		h.first, h.turn, h.zone, h.titles, h.shelf = st.First, st.Turn, r.row.Zone, r.row.Titles, r.row.ShelfVersion
 		out[st.ID] = h
 		r.kept.put(historyOf{r.row.ID, st.ID, of.name}, h)
 	}

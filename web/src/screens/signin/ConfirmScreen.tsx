@@ -20,14 +20,14 @@ export function ConfirmScreen() {
       await go({ href: "/" });
     },
   });
-  const gone = confirm.error instanceof Problem && confirm.error.status === 410;
+  const gone = confirm.error instanceof Problem && confirm.error.status === 410 ? confirm.error.message : "";
   return (
     <Welcome title="Open a studio">
       <div className="space-y-4 self-center rounded border border-line bg-raised p-6">
         <h2 className="text-head">Open a studio</h2>
         {gone ? (
           <>
-            <Trouble>{confirm.error.message}</Trouble>
+            <Trouble>{gone}</Trouble>
             <Link to="/sign-in" className="font-[620] underline underline-offset-4">
               Begin again
             </Link>
