@@ -50,6 +50,12 @@ func TestSigningInAgain(t *testing.T) {
 
 	p.goTo("/studio")
 	p.press("Sign out")
+	p.goTo("/sign-in?to=/%5Celsewhere.example/") // a browser takes \ for /: an address of another site
+	p.press("Sign in by passkey")
+	p.sees("What follows, and why")
+
+	p.goTo("/studio")
+	p.press("Sign out")
 	p.press("I forgot my password")
 	p.fill("email", demo.Email)
 	p.press("Send me a link")

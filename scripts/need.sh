@@ -15,7 +15,7 @@ older "$node_version" 20.19 && fail "Node $node_version is too old; Patient Ladd
 
 # The -core packages hold the server without a system service.
 missing=()
-want() { [ -x "$1" ] || command -v "$(basename "$1")" >/dev/null || missing+=("$2"); }
+want() { [ -e "$1" ] || command -v "$(basename "$1")" >/dev/null || missing+=("$2"); }
 want /usr/sbin/mariadbd mariadb-server-core
 want /usr/bin/my_print_defaults mariadb-client-core
 if [ "${1:-run}" = test ]; then

@@ -24,6 +24,12 @@ func init() {
 			}
 			msg = "Not everything that was sent fits: " + strings.Join(parts, "; ") + "."
 		}
+		if status == http.StatusBadRequest && msg == "validation failed" {
+			msg = "What was sent is cut short, or is no JSON, so nothing was kept. Send it again."
+		}
+		if status == http.StatusBadRequest && msg == "request body is required" {
+			msg = "Nothing was sent: the file or the form is empty."
+		}
 		return plain(status, msg, errs...)
 	}
 }

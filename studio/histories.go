@@ -110,11 +110,11 @@ type historyKept struct {
 	history
 }
 
-// A fact takes some 400 bytes with its share of the standing; a quarter of the memory that the program takes is
-// lent for them.
+// A fact takes some 400 bytes with its share of the standing. A tenth of the memory that the program may take is
+// lent for them: until garbage is collected there is twice as much of it as is kept.
 const (
 	bytesOfFact   = 400
-	lentForFacts  = 4
+	lentForFacts  = 10
 	mostOfNoLimit = 1_000_000
 )
 

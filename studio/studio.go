@@ -96,8 +96,8 @@ type App struct {
 	reads  chan struct{} // as many turns as scores may be read at once
 	closed bool          // new studios come by invitation
 
-	confirms bool // an address is confirmed before a studio is made
-	aDay   store.Limits  // of facts
+	confirms bool         // an address is confirmed before a studio is made
+	aDay     store.Limits // of facts
 }
 
 // New makes the use cases. now is the machine's clock.

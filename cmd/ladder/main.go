@@ -49,7 +49,7 @@ LADDER_SIGNUP=invitation takes new studios by invitation only`
 
 func main() {
 	if os.Getenv("GOGC") == "" {
-		debug.SetGCPercent(400) // a request's garbage is small beside the memory, and waiting is not
+		debug.SetGCPercent(200) // garbage is small beside the memory, and waiting is not
 	}
 	if os.Getenv("GOMEMLIMIT") == "" {
 		debug.SetMemoryLimit(memoryLimit())

@@ -9,12 +9,16 @@ import (
 	"errors"
 	"flag"
 	"fmt"
+	"io"
+	"log"
 	"net"
 	"net/http"
 	"os"
 	"path/filepath"
 	"strings"
 	"time"
+
+	"github.com/go-sql-driver/mysql"
 
 	"patientladder/internal/rig"
 	"patientladder/internal/witness"
@@ -24,6 +28,7 @@ func main() {
 	devices := flag.Int("devices", 6, "how many tell at once; the last is two that tell the same")
 	rounds := flag.Int("rounds", 5, "how often each is done")
 	flag.Parse()
+	_ = mysql.SetLogger(log.New(io.Discard, "", 0)) // connections of this program are cut too
 	bad, err := all(context.Background(), *devices, *rounds)
 	if err != nil {
 		fmt.Fprintln(os.Stderr, err)

@@ -75,7 +75,8 @@ func (r *run) all(ctx context.Context) (err error) {
 	}
 	for _, n := range []int{r.studios / 4, r.studios / 2, r.studios} {
 		if n < have {
-			continue // there are more already
+			fmt.Printf("%7d  there are %d already; for fewer, begin anew by deleting %s\n", n, have, r.dir)
+			continue
 		}
 		if err := r.grow(ctx, n); err != nil {
 			return err

@@ -121,7 +121,8 @@ func (t *teacher) look(ctx context.Context, id, today string) (student, error) {
 	return s, nil
 }
 
-// An afternoon is what a hundred requests are made of: teachers who mark and look, families who look and tick.
+// An afternoon is what a thousand requests are made of: teachers who mark and look, families who look and tick. All
+// students are looked over once in three hundred, which is once an afternoon.
 // What a teacher asks is about the student in the lesson, once in eight about another; a family may be any.
 var afternoon = []struct {
 	share int
@@ -129,17 +130,17 @@ var afternoon = []struct {
 	home  bool
 	ask   func(t *teacher, s student, rng *rand.Rand) (method, path string, body any)
 }{
-	{36, "mark", false, mark},
-	{12, "ladder", false, view("ladder")},
-	{12, "lesson", false, view("lesson")},
-	{8, "week", false, view("week")},
-	{7, "day", false, func(*teacher, student, *rand.Rand) (string, string, any) { return http.MethodGet, "/api/day", nil }},
-	{2, "record", false, view("record")},
-	{1, "overview", false, func(*teacher, student, *rand.Rand) (string, string, any) { return http.MethodGet, "/api/overview", nil }},
-	{12, "family", true, func(_ *teacher, s student, _ *rand.Rand) (string, string, any) {
+	{363, "mark", false, mark},
+	{120, "ladder", false, view("ladder")},
+	{120, "lesson", false, view("lesson")},
+	{80, "week", false, view("week")},
+	{74, "day", false, func(*teacher, student, *rand.Rand) (string, string, any) { return http.MethodGet, "/api/day", nil }},
+	{20, "record", false, view("record")},
+	{3, "overview", false, func(*teacher, student, *rand.Rand) (string, string, any) { return http.MethodGet, "/api/overview", nil }},
+	{120, "family", true, func(_ *teacher, s student, _ *rand.Rand) (string, string, any) {
 		return http.MethodGet, "/api/family/" + s.token, nil
 	}},
-	{10, "home", true, home},
+	{100, "home", true, home},
 }
 
 func view(name string) func(*teacher, student, *rand.Rand) (string, string, any) {
@@ -180,7 +181,7 @@ func targets(teachers []*teacher, seed uint64, only string) vegeta.Targeter {
 		rng := <-draws
 		at := rng.IntN(len(teachers))
 		t := teachers[at]
-		n, i := rng.IntN(100), 0
+		n, i := rng.IntN(1000), 0
 		for ; n >= afternoon[i].share; i++ {
 			n -= afternoon[i].share
 		}

@@ -35,7 +35,7 @@ const signIn = createRoute({
   path: "/sign-in",
   validateSearch: (search): { to?: string; invitation?: string } => ({
     // only an address of this site
-    to: typeof search.to === "string" && /^\/(?!\/)/.test(search.to) ? search.to : undefined,
+    to: typeof search.to === "string" && /^\/(?![/\\])/.test(search.to) ? search.to : undefined,
     invitation: typeof search.invitation === "string" ? search.invitation : undefined,
   }),
   beforeLoad: async ({ search }) => {
