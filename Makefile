@@ -63,10 +63,11 @@ cluster: bin/ladder ## the same of several copies on a cluster of three database
 	go run ./internal/cluster
 
 STUDIOS ?= 200
+WEEKS ?= 72
 
-load: bin/ladder ## print what a copy bears, with STUDIOS studios of twenty students and two years each
+load: bin/ladder ## print what a copy bears, with STUDIOS studios of twenty students and WEEKS lessons each (41 MB of disk a studio of 72)
 	@./scripts/need.sh run
-	go run ./internal/load -studios $(STUDIOS)
+	go run ./internal/load -studios $(STUDIOS) -weeks $(WEEKS)
 
 screenshots: bin/ladder ## take the pictures in docs/screenshots anew
 	@./scripts/need.sh test

@@ -12,6 +12,7 @@ import (
 	"net/http/httptest"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 	"testing/fstest"
 	"time"
@@ -255,6 +256,7 @@ func TestWhatDoesNotFit(t *testing.T) {
 	}{
 		{"account twice", "/api/sign-up", `{"name":"T","studio":"S","email":"BAD@example.com","password":"a long password","zone":"UTC"}`, 409, "has an account already"},
 		{"no mail address", "/api/sign-up", `{"name":"T","studio":"S","email":"bad","password":"a long password","zone":"UTC"}`, 422, "not a mail address"},
+		{"a mail address that holds a line's end", "/api/sign-up", `{"name":"T","studio":"S","email":"x@example.com\u2028x","password":"a long password","zone":"UTC"}`, 422, "x"},
 		{"short password", "/api/sign-up", `{"name":"T","studio":"S","email":"x@example.com","password":"short","zone":"UTC"}`, 422, "at least 10"},
 		{"unknown zone", "/api/sign-up", `{"name":"T","studio":"S","email":"x@example.com","password":"a long password","zone":"Mars"}`, 422, "time zone"},
 		{"cut short", "/api/facts", `{"facts":[`, 400, "cut short, or is no JSON, so nothing was kept"},
@@ -267,6 +269,8 @@ func TestWhatDoesNotFit(t *testing.T) {
 		{"next year", "/api/facts", facts(strings.Replace(fact(emil, "noted", `,"text":"x"`), fmt.Sprint(time.Now().Year()), fmt.Sprint(time.Now().Year()+1), 1)), 422, "lies in the future"},
 		{"one of two", "/api/facts", facts(fact(emil, "noted", `,"text":"good one"`), fact(emil, "seen", `,"fault":"no-such-fault"`)), 422, "Mark 2 of 2"},
 		{"too old", "/api/students", strings.Replace(newStudent(ulid.Make().String()), "2018", "1900", 1), 422, "years old"},
+		{"an address that holds a line's end", "/api/students", strings.Replace(newStudent(ulid.Make().String()), `"instrument"`, `"contact":"a@b.example\u2028x","instrument"`, 1), 422, "is not a mail address"},
+		{"told in the year one", "/api/facts", facts(strings.Replace(fact(emil, "noted", `,"text":"x"`), fmt.Sprint(time.Now().Year()), "0001", 1)), 422, "lies too far back"},
 		{"at midnight", "/api/students", strings.Replace(newStudent(ulid.Make().String()), "16:00", "23:50", 1), 422, "midnight"},
 	} {
 		t.Run(c2.name, func(t *testing.T) {
@@ -298,6 +302,31 @@ func TestWhatDoesNotFit(t *testing.T) {
 	status, text = c.get("/api/nothing")
 	assert.Equal(t, 404, status)
 	assert.Contains(t, text, "nothing at this address")
+}
+
+// Twenty files at once, from as many tabs: all go on the shelf.
+func TestImportsAtOnce(t *testing.T) {
+	h := newHouse(t)
+	c, _ := h.teacher(t, "tabs@example.com")
+	var all sync.WaitGroup
+	for n := range 20 {
+		all.Go(func() {
+			status, text := c.imports(ulid.Make().String(), "one.abc", fmt.Sprintf("X:1\nT:Tune %d\nK:C\nCDEF|\n", n))
+			assert.Equal(t, 200, status, text)
+		})
+	}
+	all.Wait()
+	var shelf struct{ Items []any }
+	_, text := c.get("/api/shelf")
+	require.NoError(t, json.Unmarshal([]byte(text), &shelf))
+	assert.Len(t, shelf.Items, 20)
+	for range 10 {
+		all.Go(func() {
+			status, text := c.post("/api/feed", "")
+			assert.Less(t, status, 300, text)
+		})
+	}
+	all.Wait()
 }
 
 func TestSayingItTwice(t *testing.T) {

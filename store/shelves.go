@@ -127,8 +127,18 @@ func (s Studio) ItemsAtHand(ctx context.Context) (map[string]shelf.Item, error) 
 	return s.ItemsNow(ctx)
 }
 
-// shelfChanged gives the shelf a new version, in the transaction that changes
-// it.
+// changeShelf changes a shelf in a transaction. Its new version comes first: who changes a shelf at the same time
+// waits there, where neither holds yet what the other wants.
+func (s Studio) changeShelf(ctx context.Context, change func(*sql.Tx) error) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if err := s.shelfChanged(ctx, tx); err != nil {
+			return err
+		}
+		return change(tx)
+	})
+}
+
+// shelfChanged gives the shelf a new version, in the transaction that changes it.
 func (s Studio) shelfChanged(ctx context.Context, tx *sql.Tx) error {
 	_, err := tx.ExecContext(ctx, `UPDATE studios SET shelf_version = shelf_version + 1 WHERE id = ?`, s.id)
 	return err

@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"testing"
 	"time"
@@ -252,4 +253,53 @@ func TestReadingsAreKeptBesideItems(t *testing.T) {
 	holders, err = other.HoldersOf(ctx, file.Data)
 	require.NoError(t, err)
 	assert.Empty(t, holders, "another studio's files are not known")
+}
+
+// A change that another writer cuts short is begun again, so often and no oftener; what fails otherwise is not.
+func TestWhatIsBegunAgain(t *testing.T) {
+	s := storetest.New(t)
+	for _, c := range []struct {
+		name  string
+		code  uint16
+		times int // that it is cut short
+		began int
+		err   error
+	}{
+		{"not at all", 1213, 0, 1, nil},
+		{"parted", 1213, 1, 2, nil},
+		{"waited too long", 1205, 1, 2, nil},
+		{"parted but for the last time", 1213, store.Beginnings - 1, store.Beginnings, nil},
+		{"parted each time", 1213, store.Beginnings, store.Beginnings, store.ErrUnavailable},
+		{"there already", 1062, 1, 1, store.ErrTaken},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			began, before := 0, s.BegunAgain()
+			err := s.InTx(t.Context(), func(*sql.Tx) error {
+				if began++; began <= c.times {
+					return &mysql.MySQLError{Number: c.code}
+				}
+				return nil
+			})
+			assert.ErrorIs(t, err, c.err)
+			assert.Equal(t, c.began, began)
+			assert.EqualValues(t, c.began-1, s.BegunAgain()-before)
+		})
+	}
+}
+
+// A sign-in that was not seen for a week does not hold any more.
+func TestASignInThatIsIdle(t *testing.T) {
+	s := storetest.New(t)
+	studio(t, s, "idle@example.com")
+	owner, err := s.TeacherByEmail(t.Context(), "idle@example.com")
+	require.NoError(t, err)
+	id := ulid.Make().String()
+	require.NoError(t, s.AddDevice(t.Context(), owner.ID, id, "a tablet"))
+	for age, holds := range map[string]bool{"INTERVAL 6 DAY": true, "INTERVAL 10079 MINUTE": true, "INTERVAL 10081 MINUTE": false} {
+		_, err := s.DB().Exec("UPDATE devices SET seen = NOW(6) - " + age)
+		require.NoError(t, err)
+		got, err := s.SeeDevice(t.Context(), owner.ID, id)
+		require.NoError(t, err)
+		assert.Equal(t, holds, got, age)
+	}
 }

@@ -204,7 +204,7 @@ type NewItem struct {
 // AddItems puts items at the end of the shelf, all or none. One whose id is
 // there already is left alone.
 func (s Studio) AddItems(ctx context.Context, items []NewItem) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error { return s.addItems(ctx, tx, items) })
+	return s.changeShelf(ctx, func(tx *sql.Tx) error { return s.addItems(ctx, tx, items) })
 }
 
 func (s Studio) addItems(ctx context.Context, tx *sql.Tx, items []NewItem) error {
@@ -231,7 +231,7 @@ func (s Studio) addItems(ctx context.Context, tx *sql.Tx, items []NewItem) error
 			return fmt.Errorf("add the reading of %q: %w", in.Item.Title, err)
 		}
 	}
-	return s.shelfChanged(ctx, tx)
+	return nil
 }
 
 // SetItems saves items and the titles of renamed books, all or none: one whose id is
@@ -241,7 +241,7 @@ func (s Studio) SetItems(ctx context.Context, items []shelf.Item, titles shelf.T
 	if err != nil {
 		return err
 	}
-	return s.inTx(ctx, func(tx *sql.Tx) error {
+	return s.changeShelf(ctx, func(tx *sql.Tx) error {
 		if _, err := tx.ExecContext(ctx, `UPDATE studios SET book_titles = ? WHERE id = ?`, books, s.id); err != nil {
 			return err
 		}
@@ -257,7 +257,7 @@ func (s Studio) SetItems(ctx context.Context, items []shelf.Item, titles shelf.T
 				return fmt.Errorf("save %q: %w", it.Title, err)
 			}
 		}
-		return s.shelfChanged(ctx, tx)
+		return nil
 	})
 }
 
@@ -267,7 +267,7 @@ func (s Studio) SetScore(ctx context.Context, it shelf.Item, f ScoreFile) error 
 	if err != nil {
 		return err
 	}
-	return s.inTx(ctx, func(tx *sql.Tx) error {
+	return s.changeShelf(ctx, func(tx *sql.Tx) error {
 		if err := changed(tx.ExecContext(ctx, `UPDATE items SET detail = ? WHERE studio_id = ? AND id = ?`, detail, s.id, it.ID)); err != nil {
 			return err
 		}
@@ -278,13 +278,13 @@ func (s Studio) SetScore(ctx context.Context, it shelf.Item, f ScoreFile) error 
 		if err := s.addReading(ctx, tx, it, f.Data); err != nil {
 			return err
 		}
-		return s.shelfChanged(ctx, tx)
+		return nil
 	})
 }
 
 // DropItems takes items and their scores off the shelf, all or none.
 func (s Studio) DropItems(ctx context.Context, ids []string) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error {
+	return s.changeShelf(ctx, func(tx *sql.Tx) error {
 		for _, id := range ids {
 			if _, err := tx.ExecContext(ctx, `DELETE FROM scores WHERE studio_id = ? AND item_id = ?`, s.id, id); err != nil {
 				return err
@@ -293,7 +293,7 @@ func (s Studio) DropItems(ctx context.Context, ids []string) error {
 				return err
 			}
 		}
-		return s.shelfChanged(ctx, tx)
+		return nil
 	})
 }
 

@@ -57,7 +57,7 @@ func (s Studio) AddWhole(ctx context.Context, w Whole) error {
 			w.Row.Name, w.Row.Zone, cal, home, words, titles, instruments, skills, s.id); err != nil {
 			return err
 		}
-		if err := s.addItems(ctx, tx, w.Items); err != nil {
+		if err := errors.Join(s.shelfChanged(ctx, tx), s.addItems(ctx, tx, w.Items)); err != nil {
 			return err
 		}
 		for _, a := range w.Activities {

@@ -115,7 +115,7 @@ func (a *App) SignUp(ctx context.Context, in SignUp) (Who, error) {
 	case in.Name == "" || in.Studio == "":
 		return Who{}, invalid("Your name and the studio's name are needed.")
 	}
-	if err := plain(in.Name, in.Studio); err != nil {
+	if err := plain(in.Name, in.Studio, in.Email); err != nil {
 		return Who{}, err
 	}
 	if err := checkNew(in.Password, in.Email); err != nil {
@@ -291,6 +291,9 @@ func (a *App) SetEmail(ctx context.Context, who Who, email, password string) err
 	email = mailKey(email)
 	if addr, err := netmail.ParseAddress(email); err != nil || addr.Address != email {
 		return invalid("%q is not a mail address.", email)
+	}
+	if err := plain(email); err != nil {
+		return err
 	}
 	t, err := a.knows(ctx, who, password)
 	if err != nil {

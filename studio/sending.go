@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"patientladder/core/calendar"
+	"patientladder/core/charset"
 	"patientladder/core/document"
 	"patientladder/letter"
 	"patientladder/mail"
@@ -209,7 +210,7 @@ func contact(given string) (string, error) {
 		return "", invalid("Sheets go to %d addresses at most; these are %d.", mostAddresses, len(list))
 	}
 	for _, address := range list {
-		if err := mail.CheckAddress(address); err != nil || len(address) > 190 {
+		if err := mail.CheckAddress(address); err != nil || len(address) > 190 || charset.Steers(address) {
 			return "", invalid("%q is not a mail address such as name@home.example.", address)
 		}
 	}

@@ -24,8 +24,8 @@ import (
 	"patientladder/store/mariadb"
 )
 
-// now is the moment of the afternoon: a Wednesday of a term's last week, after seventy-two lessons.
-var now = time.Date(2028, 7, 5, 15, 10, 0, 0, time.UTC)
+// now is the moment of the afternoon: the day after the last lesson that was lived.
+var now time.Time
 
 func main() {
 	var r run
@@ -143,7 +143,16 @@ func (r *run) grow(ctx context.Context, n int) error {
 	if err := r.sql.QueryRowContext(ctx, "SELECT studio_id FROM teachers WHERE email = ?", mail(0)).Scan(&first); err != nil {
 		return err
 	}
-	err := r.db.Relaxed(ctx, func() error { return copies(ctx, r.sql, first, have, n) })
+	var last string
+	if err := r.sql.QueryRowContext(ctx, "SELECT MAX(day) FROM documents WHERE studio_id = ?", first).Scan(&last); err != nil {
+		return err
+	}
+	day, err := time.Parse(time.DateOnly, last)
+	if err != nil {
+		return err
+	}
+	now = day.Add(39*time.Hour + 10*time.Minute)
+	err = r.db.Relaxed(ctx, func() error { return copies(ctx, r.sql, first, have, n) })
 	if err != nil {
 		return err
 	}
