@@ -193,7 +193,7 @@ func (r *run) measure(ctx context.Context, n int, whole bool) (float64, error) {
 		if err != nil {
 			return 0, err
 		}
-		m := attack(teachers, rate, at, r.long, only)
+		m, problems := attack(teachers, rate, at, r.long, only)
 		after, err := r.used(app)
 		if err != nil {
 			return 0, err
@@ -202,7 +202,7 @@ func (r *run) measure(ctx context.Context, n int, whole bool) (float64, error) {
 			return float64((after[i].CPU - before[i].CPU).Microseconds()) / 1000 / float64(m.Requests)
 		}
 		fmt.Printf("%7d  %-10d  %-18s %8.0f %9.1f %8.1f %8.0f   %20.2f %19.2f   %18d %10d\n", n, facts, name, m.Throughput, ms(m.Latencies.P50), ms(m.Latencies.P99), float64(m.Requests)*(1-m.Success), each(0), each(1), after[0].Memory>>20, after[1].Memory>>20)
-		for says, n := range problems(m) {
+		for says, n := range problems {
 			fmt.Println("         ", n, says)
 		}
 		return each(0) + each(1), nil
@@ -243,30 +243,24 @@ func (r *run) used(app *rig.Process) (out [2]rig.Usage, err error) {
 
 func ms(d time.Duration) float64 { return float64(d.Microseconds()) / 1000 }
 
-// attack asks at a rate, by so many at once at most; without a rate as fast as the answers come.
-func attack(teachers []*teacher, rate vegeta.Rate, at int, long time.Duration, only string) *vegeta.Metrics {
+// attack asks at a rate, by so many at once at most; without a rate as fast as the answers come. Problems are counted
+// by what the answers say.
+func attack(teachers []*teacher, rate vegeta.Rate, at int, long time.Duration, only string) (*vegeta.Metrics, map[string]int) {
 	workers := uint64(at)
 	if rate.Freq > 0 {
 		workers = 10
 	}
-	attacker := vegeta.NewAttacker(vegeta.Workers(workers), vegeta.MaxWorkers(uint64(at)), vegeta.Connections(at), vegeta.MaxBody(0), vegeta.Timeout(30*time.Second))
+	attacker := vegeta.NewAttacker(vegeta.Workers(workers), vegeta.MaxWorkers(uint64(at)), vegeta.Connections(at), vegeta.MaxBody(300), vegeta.Timeout(30*time.Second))
 	var m vegeta.Metrics
+	problems := map[string]int{}
 	for one := range attacker.Attack(targets(teachers, uint64(at+rate.Freq), only), rate, long, "afternoon") {
 		m.Add(one)
-	}
-	m.Close()
-	return &m
-}
-
-// problems counts what went wrong by what it says.
-func problems(m *vegeta.Metrics) map[string]int {
-	out := map[string]int{}
-	for status, n := range m.StatusCodes {
-		if status[0] != '2' {
-			out["status "+status] += n
+		if one.Code >= http.StatusBadRequest || one.Code == 0 {
+			problems[fmt.Sprintf("%d %s %s %s", one.Code, one.Error, one.URL[max(0, len(one.URL)-40):], one.Body)]++
 		}
 	}
-	return out
+	m.Close()
+	return &m, problems
 }
 
 // afterAMark measures a week's view of which a mark has just changed what it is made from.
