@@ -17,7 +17,7 @@ import (
 	"patientladder/store"
 )
 
-// What is to be watched of a copy of the program, as Prometheus reads it.
+// A watch is what is to be watched of a copy of the program, as Prometheus reads it.
 type watch struct {
 	all      *prometheus.Registry
 	requests *prometheus.CounterVec
@@ -47,6 +47,7 @@ var guarded = []string{"sign-up", "confirm", "sign-in", "passkey-sign-in", "sign
 // refusals are answers that are told in the log whatever was asked for.
 var refusals = []int{http.StatusUnauthorized, http.StatusForbidden, http.StatusTooManyRequests}
 
+// watched counts and times each operation, and tells of what is guarded in the log.
 func (s *Server) watched(ctx huma.Context, next func(huma.Context)) {
 	start := time.Now()
 	next(ctx)
@@ -54,9 +55,8 @@ func (s *Server) watched(ctx huma.Context, next func(huma.Context)) {
 	if slices.Contains(guarded, id) || slices.Contains(refusals, ctx.Status()) {
 		s.log.Info("guarded", "operation", id, "status", ctx.Status(), "teacher", s.sessions.GetString(ctx.Context(), "teacher"), "from", humagin.Unwrap(ctx).ClientIP())
 	}
-	w := s.watch
-	w.requests.WithLabelValues(id, strconv.Itoa(ctx.Status())).Inc()
-	w.took.WithLabelValues(id).Observe(time.Since(start).Seconds())
+	s.watch.requests.WithLabelValues(id, strconv.Itoa(ctx.Status())).Inc()
+	s.watch.took.WithLabelValues(id).Observe(time.Since(start).Seconds())
 }
 
 // Metrics hands out what is to be watched, and what the program is busy with (net/http/pprof). It stands on an

@@ -13,7 +13,6 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/charset"
-	"patientladder/mail"
 	"patientladder/store"
 )
 
@@ -304,7 +303,7 @@ func (a *App) SetEmail(ctx context.Context, who Who, email, password string) err
 	if err = a.store.SetTeacher(ctx, t); errors.Is(err, store.ErrTaken) {
 		return &Error{Conflict, "This mail address has another account.", err}
 	}
-	if err == nil && before != email && a.mailer != nil {
+	if err == nil && before != email {
 		a.warn(ctx, before, newAddress)
 	}
 	return told(err, "account")
@@ -377,12 +376,8 @@ func (a *App) Forgot(ctx context.Context, email, from string) error {
 	}
 	link := a.base + "/reset#" + token
 	text := "Somebody, perhaps you, asked for another password for Patient Ladder.\n\nSet it here within half an hour; the link works once:\n" + link + "\n\nIf it was not you, nothing has changed and there is nothing to do.\n"
-	l := mail.Letter{ID: NewID(), FromName: "Patient Ladder", To: t.Email, Subject: "Another password", Text: text,
-		HTML: "<p>Somebody, perhaps you, asked for another password for Patient Ladder.</p><p><a href=\"" + link + "\">Set another password</a> within half an hour; the link works once.</p><p>If it was not you, nothing has changed and there is nothing to do.</p>"}
-	if err := a.mailer.Send(ctx, l); err != nil {
-		return &Error{Unavailable, "The mail could not be sent just now; try again in a while.", err}
-	}
-	return nil
+	return a.mailOwner(ctx, t.Email, "Another password", text,
+		"<p>Somebody, perhaps you, asked for another password for Patient Ladder.</p><p><a href=\""+link+"\">Set another password</a> within half an hour; the link works once.</p><p>If it was not you, nothing has changed and there is nothing to do.</p>")
 }
 
 // Reset sets the password of whom a link was mailed to; all sign-ins end.

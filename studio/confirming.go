@@ -6,7 +6,6 @@ import (
 	"html"
 	"time"
 
-	"patientladder/mail"
 	"patientladder/store"
 )
 
@@ -32,12 +31,8 @@ func (a *App) askToConfirm(ctx context.Context, in store.SignUp) error {
 		says, link, then = "Somebody, perhaps you, opened a studio in Patient Ladder with this address.", a.base+"/confirm#"+token, "Confirm it within an hour"
 	}
 	const unless = "If it was not you, nothing has changed and there is nothing to do."
-	l := mail.Letter{ID: NewID(), FromName: "Patient Ladder", To: in.Email, Subject: "Your studio", Text: says + "\n\n" + then + ":\n" + link + "\n\n" + unless + "\n",
-		HTML: "<p>" + says + "</p><p><a href=\"" + html.EscapeString(link) + "\">" + then + "</a>.</p><p>" + unless + "</p>"}
-	if err := a.mailer.Send(ctx, l); err != nil {
-		return &Error{Unavailable, "The mail could not be sent just now; try again in a while.", err}
-	}
-	return nil
+	return a.mailOwner(ctx, in.Email, "Your studio", says+"\n\n"+then+":\n"+link+"\n\n"+unless+"\n",
+		"<p>"+says+"</p><p><a href=\""+html.EscapeString(link)+"\">"+then+"</a>.</p><p>"+unless+"</p>")
 }
 
 // Confirm makes the studio that a link was mailed for.

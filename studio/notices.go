@@ -19,7 +19,7 @@ const (
 
 // warned tells the owner of an account what was changed, when it was; a mail that cannot be sent holds nothing up.
 func (a *App) warned(ctx context.Context, teacher, what string, err error) error {
-	if err != nil || a.mailer == nil {
+	if err != nil {
 		return err
 	}
 	t, err := a.store.Teacher(ctx, teacher)
@@ -31,9 +31,19 @@ func (a *App) warned(ctx context.Context, teacher, what string, err error) error
 }
 
 func (a *App) warn(ctx context.Context, address, what string) {
+	if a.mailer == nil {
+		return
+	}
 	const unless = "If it was not you, ask for another password at once, where you sign in; all sign-ins end by that."
-	l := mail.Letter{ID: NewID(), FromName: "Patient Ladder", To: address, Subject: "Your account", Text: what + "\n\n" + unless + "\n", HTML: "<p>" + what + "</p><p>" + unless + "</p>"}
-	if err := a.mailer.Send(ctx, l); err != nil {
+	if err := a.mailOwner(ctx, address, "Your account", what+"\n\n"+unless+"\n", "<p>"+what+"</p><p>"+unless+"</p>"); err != nil {
 		slog.Warn("notice not sent", "cause", err)
 	}
+}
+
+// mailOwner sends a letter about an account, which is the program's own and no studio's.
+func (a *App) mailOwner(ctx context.Context, to, subject, text, html string) error {
+	if err := a.mailer.Send(ctx, mail.Letter{ID: NewID(), FromName: "Patient Ladder", To: to, Subject: subject, Text: text, HTML: html}); err != nil {
+		return &Error{Unavailable, "The mail could not be sent just now; try again in a while.", err}
+	}
+	return nil
 }

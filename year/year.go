@@ -48,9 +48,12 @@ func Live(ctx context.Context, s *store.Store, name string, seed uint64, weeks i
 	return st.Live(ctx, name, seed, weeks, by)
 }
 
+// Password is that of each studio's teacher.
+const Password = "four-lanterns-north"
+
 // A Studio is one whose students are lived.
 type Studio struct {
-	Email, Password string // of its teacher
+	Email string // of its teacher
 
 	store  *store.Store
 	who    studio.Who
@@ -59,10 +62,10 @@ type Studio struct {
 
 // Open makes a studio with the shipped books.
 func Open(ctx context.Context, s *store.Store) (*Studio, error) {
-	st := &Studio{Email: studio.NewID() + "@year.example", Password: "four-lanterns-north", store: s}
+	st := &Studio{Email: studio.NewID() + "@year.example", store: s}
 	app := st.at(new(terms.Terms[0].From.Time()))
 	var err error
-	st.who, err = app.SignUp(ctx, studio.SignUp{Name: "Ines Falk", Email: st.Email, Password: st.Password, Studio: "The Net Loft", Zone: zone, Calendar: terms})
+	st.who, err = app.SignUp(ctx, studio.SignUp{Name: "Ines Falk", Email: st.Email, Password: Password, Studio: "The Net Loft", Zone: zone, Calendar: terms})
 	if err != nil {
 		return nil, err
 	}

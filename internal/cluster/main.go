@@ -9,16 +9,12 @@ import (
 	"errors"
 	"flag"
 	"fmt"
-	"io"
-	"log"
 	"net"
 	"net/http"
 	"os"
 	"path/filepath"
 	"strings"
 	"time"
-
-	"github.com/go-sql-driver/mysql"
 
 	"patientladder/internal/rig"
 	"patientladder/internal/witness"
@@ -28,7 +24,7 @@ func main() {
 	devices := flag.Int("devices", 6, "how many tell at once; the last is two that tell the same")
 	rounds := flag.Int("rounds", 5, "how often each is done")
 	flag.Parse()
-	_ = mysql.SetLogger(log.New(io.Discard, "", 0)) // connections of this program are cut too
+	rig.Quiet()
 	bad, err := all(context.Background(), *devices, *rounds)
 	if err != nil {
 		fmt.Fprintln(os.Stderr, err)
@@ -65,12 +61,7 @@ func all(ctx context.Context, devices, rounds int) (bad bool, err error) {
 		return false, err
 	}
 	fmt.Printf("%d devices tell and look, two of them the same; two copies of the program, three databases that all take writes\n\n", devices)
-	telling, stop := context.WithCancel(ctx)
-	done := make(chan struct{})
-	go func() { w.Run(telling, 3); close(done) }()
-	err = c.trials(ctx, w, rounds)
-	stop()
-	<-done
+	err = w.While(ctx, 3, func() error { return c.trials(ctx, w, rounds) })
 	if err != nil {
 		return false, err
 	}
@@ -211,9 +202,6 @@ func (c *cluster) end() {
 
 // trials kills and brings back.
 func (c *cluster) trials(ctx context.Context, w *witness.Witness, rounds int) error {
-	if _, err := w.Back(ctx, time.Now(), 30*time.Second); err != nil {
-		return err
-	}
 	time.Sleep(3 * time.Second)
 	fmt.Println("what was done                            no answer for: longest   back in the cluster after: longest   sendings  not acknowledged at once")
 	row := func(name string, do func(round int) (back time.Duration, err error)) error {

@@ -10,7 +10,6 @@ import (
 	"flag"
 	"fmt"
 	"io"
-	"log"
 	"math/rand/v2"
 	"os"
 	"path/filepath"
@@ -35,8 +34,8 @@ func main() {
 	seed := flag.Uint64("seed", 1, "of what happens when")
 	part := flag.String("part", "", "faults, disk or restore; all when left out")
 	flag.Parse()
-	zerolog.SetGlobalLevel(zerolog.Disabled)        // the spoilt line tells all that passes
-	_ = mysql.SetLogger(log.New(io.Discard, "", 0)) // and this program's own connections are cut too
+	zerolog.SetGlobalLevel(zerolog.Disabled) // the spoilt line tells all that passes
+	rig.Quiet()
 	ctx, failed := context.Background(), false
 	for _, one := range []struct {
 		name string
@@ -99,7 +98,7 @@ func befallen(ctx context.Context, rounds, devices int, seed uint64) (bad bool, 
 	defer t.end()
 	fmt.Printf("%d devices tell, two of them the same\n\n", devices)
 	fmt.Println("what was done                     rounds   answers again after: median, longest")
-	err = t.while(ctx, seed, func() error {
+	err = t.witness.While(ctx, seed, func() error {
 		for _, f := range faults {
 			if err := t.rounds(ctx, f); err != nil {
 				return fmt.Errorf("%s: %w", f.name, err)
@@ -155,9 +154,23 @@ func (t *trial) base() string { return fmt.Sprintf("http://127.0.0.1:%d", t.port
 
 // direct is the database's own address.
 func (t *trial) direct() string {
-	_, rest, _ := strings.Cut(t.db.DSN(""), "@tcp(")
-	addr, _, _ := strings.Cut(rest, ")")
-	return addr
+	return account(t.db).Addr
+}
+
+// account is how a database is reached.
+func account(db *mariadb.Server) *mysql.Config {
+	cfg, err := mysql.ParseDSN(db.DSN("ladder"))
+	if err != nil {
+		panic(err) // it is written by the program itself
+	}
+	return cfg
+}
+
+// client are the arguments that the database's own programs reach it by.
+func client(db *mariadb.Server) []string {
+	at := account(db)
+	host, port, _ := strings.Cut(at.Addr, ":")
+	return []string{"--host=" + host, "--port=" + port, "--user=" + at.User, "--password=" + at.Passwd}
 }
 
 func (t *trial) serve(ctx context.Context) (err error) {
@@ -176,20 +189,6 @@ func (t *trial) end() {
 	}
 	t.log.Close()
 	os.RemoveAll(t.dir)
-}
-
-// while has devices tell as long as f runs.
-func (t *trial) while(ctx context.Context, seed uint64, f func() error) error {
-	telling, stop := context.WithCancel(ctx)
-	done := make(chan struct{})
-	go func() { t.witness.Run(telling, seed); close(done) }()
-	_, err := t.witness.Back(ctx, time.Now(), 30*time.Second)
-	if err == nil {
-		err = f()
-	}
-	stop()
-	<-done
-	return err
 }
 
 func (t *trial) rounds(ctx context.Context, f fault) error {
@@ -309,7 +308,7 @@ func fullDisk(ctx context.Context, devices int, seed uint64) (bad bool, err erro
 	}
 	defer t.end()
 	fmt.Println("\nwhat was done                     rounds   answers again after: median, longest")
-	err = t.while(ctx, seed, func() error {
+	err = t.witness.While(ctx, seed, func() error {
 		return t.rounds(ctx, fault{"disk full for 10 s", 3, full(disk)})
 	})
 	if err != nil {

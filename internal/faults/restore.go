@@ -12,8 +12,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/go-sql-driver/mysql"
-
 	"patientladder/store/mariadb"
 )
 
@@ -34,18 +32,12 @@ func restored(ctx context.Context, devices int, seed uint64) (bad bool, err erro
 		return false, err
 	}
 	defer t.end()
-	account, err := mysql.ParseDSN(t.db.DSN("ladder"))
-	if err != nil {
-		return false, err
-	}
-	_, port, _ := strings.Cut(account.Addr, ":")
-	client := []string{"--host=127.0.0.1", "--port=" + port, "--user=" + account.User, "--password=" + account.Passwd}
 	backup, again := filepath.Join(t.dir, "backup"), filepath.Join(t.dir, "again")
 	var saving time.Duration
-	err = t.while(ctx, seed, func() error {
+	err = t.witness.While(ctx, seed, func() error {
 		time.Sleep(2 * time.Second)
 		start := time.Now()
-		if err := t.tool(nil, "mariadb-backup", append([]string{"--no-defaults", "--backup", "--datadir=" + filepath.Join(t.dir, "db", "data"), "--target-dir=" + backup}, client...)...); err != nil {
+		if err := t.tool(nil, "mariadb-backup", append([]string{"--no-defaults", "--backup", "--datadir=" + filepath.Join(t.dir, "db", "data"), "--target-dir=" + backup}, client(t.db)...)...); err != nil {
 			return err
 		}
 		saving = time.Since(start)
@@ -77,7 +69,7 @@ func restored(ctx context.Context, devices int, seed uint64) (bad bool, err erro
 	if err := t.tool(nil, "mariadb-backup", "--no-defaults", "--copy-back", "--target-dir="+backup, "--datadir="+filepath.Join(again, "data")); err != nil {
 		return false, err
 	}
-	if err := os.WriteFile(filepath.Join(again, "password"), []byte(account.Passwd), 0o600); err != nil {
+	if err := os.WriteFile(filepath.Join(again, "password"), []byte(account(t.db).Passwd), 0o600); err != nil {
 		return false, err
 	}
 	if err := os.WriteFile(filepath.Join(again, "installed"), nil, 0o600); err != nil {
@@ -88,7 +80,7 @@ func restored(ctx context.Context, devices int, seed uint64) (bad bool, err erro
 		return false, err
 	}
 	defer second.Stop()
-	if err := t.replay(backup, moment, second.DSN("ladder")); err != nil {
+	if err := t.replay(backup, moment, second); err != nil {
 		return false, err
 	}
 	took := time.Since(start)
@@ -106,7 +98,7 @@ func restored(ctx context.Context, devices int, seed uint64) (bad bool, err erro
 }
 
 // replay brings a database from where a backup was made to a moment, by the log of the one before.
-func (t *trial) replay(backup string, moment time.Time, dsn string) error {
+func (t *trial) replay(backup string, moment time.Time, to *mariadb.Server) error {
 	at, err := os.ReadFile(filepath.Join(backup, "mariadb_backup_binlog_info"))
 	if err != nil { // as versions before 11 name it
 		if at, err = os.ReadFile(filepath.Join(backup, "xtrabackup_binlog_info")); err != nil {
@@ -140,12 +132,7 @@ func (t *trial) replay(backup string, moment time.Time, dsn string) error {
 	if err := log.Start(); err != nil {
 		return err
 	}
-	account, err := mysql.ParseDSN(dsn)
-	if err != nil {
-		return err
-	}
-	_, port, _ := strings.Cut(account.Addr, ":")
-	if err := t.tool(changes, "mariadb", "--no-defaults", "--host=127.0.0.1", "--port="+port, "--user="+account.User, "--password="+account.Passwd); err != nil {
+	if err := t.tool(changes, "mariadb", append([]string{"--no-defaults"}, client(to)...)...); err != nil {
 		return err
 	}
 	return log.Wait()

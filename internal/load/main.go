@@ -10,6 +10,7 @@ import (
 	"errors"
 	"flag"
 	"fmt"
+	"math/rand/v2"
 	"net/http"
 	"os"
 	"path/filepath"
@@ -22,6 +23,7 @@ import (
 	"patientladder/internal/yardstick"
 	"patientladder/store"
 	"patientladder/store/mariadb"
+	"patientladder/year"
 )
 
 // now is the moment of the afternoon: the day after the last lesson that was lived.
@@ -47,10 +49,9 @@ type run struct {
 	long                     time.Duration
 	dir, only                string
 
-	dsn      string
-	password string
-	db       *mariadb.Server
-	sql      *sql.DB
+	dsn string
+	db  *mariadb.Server
+	sql *sql.DB
 }
 
 func (r *run) all(ctx context.Context) (err error) {
@@ -116,7 +117,6 @@ func (r *run) open(ctx context.Context) error {
 	if r.sql, err = sql.Open("mysql", r.dsn); err != nil {
 		return err
 	}
-	r.password = "four-lanterns-north"
 	var n int
 	if err := r.sql.QueryRowContext(ctx, "SELECT COUNT(*) FROM teachers").Scan(&n); err != nil || n > 0 {
 		return err
@@ -182,7 +182,7 @@ func (r *run) measure(ctx context.Context, n int, whole bool) (float64, error) {
 	base := fmt.Sprintf("http://127.0.0.1:%d", ports[0])
 	var teachers []*teacher
 	for i := range min(n, r.teachers) {
-		t, err := arrive(ctx, base, i, r.password)
+		t, err := arrive(ctx, base, i, year.Password)
 		if err != nil {
 			return 0, err
 		}
@@ -266,9 +266,10 @@ func attack(teachers []*teacher, rate vegeta.Rate, at int, long time.Duration, o
 // afterAMark measures a week's view of which a mark has just changed what it is made from.
 func afterAMark(ctx context.Context, t *teacher) error {
 	var took []float64
+	rng := rand.New(rand.NewPCG(1, 2))
 	for i := range 60 {
 		s := t.playing[i%len(t.playing)]
-		method, path, body := mark(t, s, fixed)
+		method, path, body := mark(t, s, rng)
 		if _, err := t.Do(ctx, method, path, body, nil); err != nil {
 			return err
 		}

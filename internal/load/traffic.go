@@ -214,6 +214,3 @@ func targets(teachers []*teacher, seed uint64, only string) vegeta.Targeter {
 		return nil
 	}
 }
-
-// fixed draws the same each time.
-var fixed = rand.New(rand.NewPCG(1, 2))

@@ -101,6 +101,20 @@ func (w *Witness) next(student string, rng *rand.Rand) *delivery {
 	return d
 }
 
+// While has the devices tell as long as f runs, which begins when something was acknowledged.
+func (w *Witness) While(ctx context.Context, seed uint64, f func() error) error {
+	telling, stop := context.WithCancel(ctx)
+	done := make(chan struct{})
+	go func() { w.Run(telling, seed); close(done) }()
+	_, err := w.Back(ctx, time.Now(), 30*time.Second)
+	if err == nil {
+		err = f()
+	}
+	stop()
+	<-done
+	return err
+}
+
 // Run has the devices tell until the context ends: each about a student of its own, and the last is two that tell
 // the same at the same time. It returns when all have stopped.
 func (w *Witness) Run(ctx context.Context, seed uint64) {
