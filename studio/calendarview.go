@@ -177,7 +177,7 @@ func (a *App) Lessons(ctx context.Context, who Who) ([]byte, error) {
 	}
 	for _, st := range students {
 		r.write(cal, st, out[st.ID], fmt.Sprintf("%s, %s", st.FirstName, st.Instrument))
-		p := pupil{room: r, Student: st, standing: out[st.ID], chosen: st.Approach}
+		p := pupil{room: r, Student: st, history: history{standing: out[st.ID]}, chosen: st.Approach}
 		talk := home.Next(p.standing, p.approach(p.standing, r.today()), r.today(), age(st, r.today()))
 		if due := max(talk.Due, r.today()); talk.Due != "" {
 			allDay("talk-"+st.ID, "Check-in: "+st.FirstName, due, due)

@@ -21,12 +21,12 @@ import (
 type history struct {
 	first    int64 // turn before the student's first delivery
 	turn     int64
-	zone     string       // that the facts' moments are in
+	place    string       // in whose zone the facts' moments are
 	titles   shelf.Titles // that books in them have
-	shelf    int64        // version of the shelf that the standing was folded by
+	version  int64        // of the shelf that the standing was folded by
 	facts    []fact.Fact  // in order
 	standing ladder.Standing
-	past     *past // the same as the two before
+	before   *past // the same as the two before
 }
 
 // A past is how a student stood at a moment before, as it was last asked for.
@@ -38,23 +38,23 @@ type past struct {
 
 // until gives the standing at a moment; what was later taken back is left out.
 func (h history) until(t time.Time, items map[string]shelf.Item) ladder.Standing {
-	h.past.mu.Lock()
-	defer h.past.mu.Unlock()
-	if !h.past.at.Equal(t) {
+	h.before.mu.Lock()
+	defer h.before.mu.Unlock()
+	if !h.before.at.Equal(t) {
 		var facts []fact.Fact
 		for _, f := range h.facts {
 			if !f.At.After(t) || isRetraction(f) {
 				facts = append(facts, f)
 			}
 		}
-		h.past.at, h.past.standing = t, ladder.Fold(facts, items)
+		h.before.at, h.before.standing = t, ladder.Fold(facts, items)
 	}
-	return h.past.standing
+	return h.before.standing
 }
 
 // with is a history that has got some facts more.
 func (h history) with(more []fact.Fact, items map[string]shelf.Item) history {
-	h.past = h.past.after(more)
+	h.before = h.before.after(more)
 	if len(more) > 0 {
 		h.facts = slices.Concat(h.facts, more)
 		slices.SortStableFunc(h.facts, ladder.Order)
@@ -177,7 +177,7 @@ func (r room) lived(ctx context.Context, students []store.Student, of part) (map
 	var missing []store.Deliveries
 	for _, st := range students {
 		h := r.kept.get(historyOf{r.row.ID, st.ID, of.name})
-		if h.first != st.First || h.turn > st.Turn || h.zone != r.row.Zone || !maps.Equal(h.titles, r.row.Titles) {
+		if h.first != st.First || h.turn > st.Turn || h.place != r.row.Zone || !maps.Equal(h.titles, r.row.Titles) {
 			h = history{turn: beforeAll}
 		}
 		out[st.ID] = h
@@ -199,18 +199,18 @@ func (r room) lived(ctx context.Context, students []store.Student, of part) (map
 	}
 	for _, st := range students {
 		h := out[st.ID]
-		if h.turn == st.Turn && h.shelf == r.row.ShelfVersion {
+		if h.turn == st.Turn && h.version == r.row.ShelfVersion {
 			continue
 		}
 		shelf, err := r.ShelfAt(ctx, r.row.ShelfVersion)
 		if err != nil {
 			return nil, told(err, "shelf")
 		}
-		if h.shelf != r.row.ShelfVersion {
-			h.past = nil
+		if h.version != r.row.ShelfVersion {
+			h.before = nil
 		}
 		h = h.with(fresh[st.ID], shelf.By)
-		h.first, h.turn, h.zone, h.titles, h.shelf = st.First, st.Turn, r.row.Zone, r.row.Titles, r.row.ShelfVersion
+		h.first, h.turn, h.place, h.titles, h.version = st.First, st.Turn, r.row.Zone, r.row.Titles, r.row.ShelfVersion
 		out[st.ID] = h
 		r.kept.put(historyOf{r.row.ID, st.ID, of.name}, h)
 	}

@@ -145,20 +145,18 @@ func (a *App) enter(ctx context.Context, who Who) (room, error) {
 type pupil struct {
 	room
 	store.Student
-	plays    instrument.Profile
-	chosen   approach.Approach // when the student came
-	lived    history
-	facts    []fact.Fact // shared, as the next three
-	shelf    []shelf.Item
-	items    map[string]shelf.Item // the shelf by id
-	standing ladder.Standing
-	own      []activity.Activity // the studio's, where a lesson is planned
-	trees    map[string][]reading.Chunk
-	inTurn   map[string]bool // by rung: its hands take turns
-	tempos   map[string]reading.Tempo
-	past     []week.Past // sheets given before
-	pinned   map[string][]week.Task
-	among    []float64 // paces of the studio's other students
+	history // shared, as the shelf and its items
+	plays   instrument.Profile
+	chosen  approach.Approach // when the student came
+	shelf   []shelf.Item
+	items   map[string]shelf.Item // the shelf by id
+	own     []activity.Activity   // the studio's, where a lesson is planned
+	trees   map[string][]reading.Chunk
+	inTurn  map[string]bool // by rung: its hands take turns
+	tempos  map[string]reading.Tempo
+	past    []week.Past // sheets given before
+	pinned  map[string][]week.Task
+	among   []float64 // paces of the studio's other students
 }
 
 func (a *App) pupil(ctx context.Context, who Who, id string) (pupil, error) {
@@ -189,7 +187,7 @@ func (a *App) pupilOf(ctx context.Context, r room, st store.Student) (pupil, err
 
 // take has the pupil stand where a history ends.
 func (p *pupil) take(h history) {
-	p.lived, p.facts, p.standing = h, h.facts, h.standing
+	p.history = h
 	p.Approach = p.approach(p.standing, p.today())
 }
 
@@ -275,7 +273,7 @@ func ownCalendar(c calendar.Calendar, s ladder.Standing) calendar.Calendar {
 func (p *pupil) now() way { return p.way(p.standing, p.Approach, p.room.now) }
 
 // until gives the standing at a moment; what was later taken back is left out.
-func (p *pupil) until(t time.Time) ladder.Standing { return p.lived.until(t, p.items) }
+func (p *pupil) until(t time.Time) ladder.Standing { return p.history.until(t, p.items) }
 
 // age is in whole years at a day, reckoned from the month of birth.
 func age(st store.Student, d calendar.Date) int {

@@ -185,7 +185,7 @@ func (a *App) follow(ctx context.Context, who Who, fresh []fact.Fact) ([]store.K
 				more = append(more, g)
 			}
 		}
-		p.take(p.lived.with(more, p.items))
+		p.take(p.with(more, p.items))
 		docs, err := p.owed(ctx)
 		if err != nil {
 			return nil, err
