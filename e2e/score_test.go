@@ -55,8 +55,12 @@ func TestNotesBeforeTheEngraver(t *testing.T) {
 	p := atWork(t)
 	for _, c := range []func() error{
 		func() error { _, err := chromedp.Call(p.ctx, network.Enable, network.EnableParams{}); return err },
+		func() error { // what the app's worker fetches is not the page's, and would not be blocked
+			_, err := chromedp.Call(p.ctx, network.SetBypassServiceWorker, network.SetBypassServiceWorkerParams{Bypass: true})
+			return err
+		},
 		func() error {
-			_, err := chromedp.Call(p.ctx, network.SetBlockedURLs, network.SetBlockedURLsParams{URLPatterns: []*network.BlockPattern{{URLPattern: "*://*/assets/verovio*", Block: true}}})
+			_, err := chromedp.Call(p.ctx, network.SetBlockedURLs, network.SetBlockedURLsParams{URLPatterns: []*network.BlockPattern{{URLPattern: "*://*:*/assets/verovio*", Block: true}}})
 			return err
 		},
 	} {
