@@ -16,6 +16,10 @@ import (
 	"patientladder/core/shelf"
 	"patientladder/store"
 	"patientladder/studio"
+	"patientladder/studio/account"
+	"patientladder/studio/diary"
+	"patientladder/studio/library"
+	"patientladder/studio/roster"
 )
 
 // The demo's sign-in.
@@ -58,10 +62,10 @@ func Seed(ctx context.Context, s *store.Store, seed uint64, real func() time.Tim
 // its date since long.
 func concert(ctx context.Context, app *studio.App, who studio.Who) error {
 	e := programme.Event{ID: studio.NewID(), Name: "Concert at the Ferry House", Kind: "concert", Day: "2026-12-05", Start: "15:00", Place: "The old ticket office"}
-	if err := app.KeepEvent(ctx, who, e); err != nil {
+	if err := diary.KeepEvent(ctx, app, who, e); err != nil {
 		return err
 	}
-	v, err := app.Event(ctx, who, e.ID, 0)
+	v, err := diary.Event(ctx, app, who, e.ID, 0)
 	if err != nil {
 		return err
 	}
@@ -72,21 +76,21 @@ func concert(ctx context.Context, app *studio.App, who studio.Who) error {
 			delete(playing, c.Name)
 		}
 	}
-	return app.KeepEvent(ctx, who, e)
+	return diary.KeepEvent(ctx, app, who, e)
 }
 
 func fill(ctx context.Context, s *store.Store, seed uint64, real func() time.Time, students []student) error {
 	clock := terms.Terms[0].From.Time()
 	app := studio.New(s, func() time.Time { return clock }).Lives()
 	filling := studio.NewID() + "@filling.example"
-	who, err := app.SignUp(ctx, studio.SignUp{Name: "Ottilie Brandvold", Email: filling, Password: Password, Studio: "The Ferry House",
+	who, err := account.Make(ctx, app, account.SignUp{Name: "Ottilie Brandvold", Email: filling, Password: Password, Studio: "The Ferry House",
 		Zone: zone, Calendar: terms, Demo: true})
 	if err != nil {
 		return fmt.Errorf("make the demo studio: %w", err)
 	}
 	items, err := ownBooks()
 	if err == nil {
-		err = app.AddItems(ctx, who, items)
+		err = library.AddItems(ctx, app, who, items)
 	}
 	if err != nil {
 		return fmt.Errorf("fill the demo's shelf: %w", err)
@@ -97,13 +101,13 @@ func fill(ctx context.Context, s *store.Store, seed uint64, real func() time.Tim
 			return fmt.Errorf("tell %s's history: %w", st.first, err)
 		}
 	}
-	if err := studio.New(s, real).SetClock(ctx, who, Now()); err != nil {
+	if err := diary.SetClock(ctx, studio.New(s, real), who, Now()); err != nil {
 		return err
 	}
 	if err := concert(ctx, studio.New(s, real), who); err != nil {
 		return fmt.Errorf("plan the concert: %w", err)
 	}
-	if err := app.SetHome(ctx, who, "", shelf.Home{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Tile: 3}); err != nil {
+	if err := roster.SetHome(ctx, app, who, "", shelf.Home{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Tile: 3}); err != nil {
 		return fmt.Errorf("measure the studio's bench: %w", err)
 	}
 	return s.In(who.Studio).SetEmail(ctx, who.Teacher, Email)
@@ -116,7 +120,7 @@ func OwnBooks(ctx context.Context, app *studio.App, who studio.Who) error {
 	if err != nil {
 		return err
 	}
-	return app.AddItems(ctx, who, items)
+	return library.AddItems(ctx, app, who, items)
 }
 
 // ownBooks reads the shelf's table; an item's score is the file of its id.

@@ -26,6 +26,10 @@ import (
 	"patientladder/store"
 	"patientladder/store/storetest"
 	"patientladder/studio"
+	"patientladder/studio/account"
+	"patientladder/studio/diary"
+	"patientladder/studio/library"
+	"patientladder/studio/places"
 )
 
 func TestMain(m *testing.M) { storetest.Main(m) }
@@ -35,15 +39,15 @@ func seeded(t *testing.T, seed uint64) (*studio.App, studio.Who, *store.Store) {
 	s := storetest.New(t)
 	require.NoError(t, Seed(ctx, s, seed, time.Now))
 	app := studio.New(s, time.Now)
-	who, err := app.SignIn(ctx, studio.SignIn{Email: Email, Password: Password, From: "test"})
+	who, err := account.Admit(ctx, app, account.SignIn{Email: Email, Password: Password, From: "test"})
 	require.NoError(t, err)
 	return app, who, s
 }
 
 // ferryHouse is the demo as it stands at first, by student.
-func ferryHouse(t *testing.T, app *studio.App, who studio.Who, s *store.Store) (ladders map[string]studio.LadderView, weeks map[string]studio.WeekView) {
+func ferryHouse(t *testing.T, app *studio.App, who studio.Who, s *store.Store) (ladders map[string]places.LadderView, weeks map[string]places.WeekView) {
 	ctx := context.Background()
-	day, err := app.Day(ctx, who, "")
+	day, err := diary.Day(ctx, app, who, "")
 	require.NoError(t, err)
 	assert.Equal(t, "2026-11-18 15:40", day.Now.Format("2006-01-02 15:04"))
 	assert.Equal(t, 11, day.Week)
@@ -51,17 +55,17 @@ func ferryHouse(t *testing.T, app *studio.App, who studio.Who, s *store.Store) (
 	var facts int
 	require.NoError(t, s.DB().QueryRow("SELECT COUNT(*) FROM facts").Scan(&facts))
 	assert.True(t, facts >= 6000 && facts <= 10000, "%d facts", facts)
-	ladders, weeks = map[string]studio.LadderView{}, map[string]studio.WeekView{}
+	ladders, weeks = map[string]places.LadderView{}, map[string]places.WeekView{}
 	for _, st := range day.Students {
-		ladders[st.FirstName], err = app.Ladder(ctx, who, st.ID)
+		ladders[st.FirstName], err = places.Ladder(ctx, app, who, st.ID)
 		require.NoError(t, err)
-		weeks[st.FirstName], err = app.Week(ctx, who, st.ID, "", 0)
+		weeks[st.FirstName], err = places.Week(ctx, app, who, st.ID, "", 0)
 		require.NoError(t, err)
 	}
 	return ladders, weeks
 }
 
-func titles(v studio.LadderView, strand shelf.Strand, state ladder.State) (out []string) {
+func titles(v places.LadderView, strand shelf.Strand, state ladder.State) (out []string) {
 	for _, r := range v.Rungs {
 		if r.Strand == strand && r.State == state {
 			out = append(out, r.Title)
@@ -70,7 +74,7 @@ func titles(v studio.LadderView, strand shelf.Strand, state ladder.State) (out [
 	return
 }
 
-func suggested(v studio.LadderView, code string) *advice.Suggestion {
+func suggested(v places.LadderView, code string) *advice.Suggestion {
 	for _, s := range v.Suggestions {
 		if s.Why.Code == code {
 			return &s
@@ -152,7 +156,7 @@ func theStudents(t *testing.T, app *studio.App, who studio.Who, s *store.Store) 
 	assert.Equal(t, "2027-03-20", risk.Why.Args["day"])
 }
 
-func parts(r studio.RungView) (done int) {
+func parts(r places.RungView) (done int) {
 	for _, p := range r.Parts {
 		if p.Done {
 			done++
@@ -161,7 +165,7 @@ func parts(r studio.RungView) (done int) {
 	return
 }
 
-func sign(v studio.LadderView, skill string) mixture.Sign {
+func sign(v places.LadderView, skill string) mixture.Sign {
 	for _, s := range v.Mixture.Test.Signs {
 		if s.Skill == skill {
 			return s
@@ -181,9 +185,9 @@ func TestACutShortStartIsMadeGood(t *testing.T) {
 	require.ErrorIs(t, err, store.ErrNotFound)
 	require.NoError(t, fill(context.Background(), s, 17, time.Now, students[2:4]))
 	app := studio.New(s, time.Now)
-	who, err := app.SignIn(context.Background(), studio.SignIn{Email: Email, Password: Password, From: "test"})
+	who, err := account.Admit(context.Background(), app, account.SignIn{Email: Email, Password: Password, From: "test"})
 	require.NoError(t, err)
-	day, err := app.Day(context.Background(), who, "")
+	day, err := diary.Day(context.Background(), app, who, "")
 	require.NoError(t, err)
 	assert.Len(t, day.Students, 2)
 }
@@ -194,11 +198,11 @@ func TestTheSameSeedGivesTheSameStudio(t *testing.T) {
 		s := storetest.New(t)
 		require.NoError(t, fill(ctx, s, seed, time.Now, students[2:4]))
 		app := studio.New(s, time.Now)
-		who, err := app.SignIn(ctx, studio.SignIn{Email: Email, Password: Password, From: "test"})
+		who, err := account.Admit(ctx, app, account.SignIn{Email: Email, Password: Password, From: "test"})
 		require.NoError(t, err)
-		day, err := app.Day(ctx, who, "")
+		day, err := diary.Day(ctx, app, who, "")
 		require.NoError(t, err)
-		v, err := app.Record(ctx, who, day.Students[0].ID, 0)
+		v, err := places.Record(ctx, app, who, day.Students[0].ID, 0)
 		require.NoError(t, err)
 		b, err := json.Marshal(v)
 		require.NoError(t, err)
@@ -209,7 +213,7 @@ func TestTheSameSeedGivesTheSameStudio(t *testing.T) {
 }
 
 func theShelf(t *testing.T, app *studio.App, who studio.Who) {
-	v, err := app.Shelf(context.Background(), who, "", 0)
+	v, err := library.Shelf(context.Background(), app, who, "", 0)
 	require.NoError(t, err)
 	assert.Empty(t, v.Faults, "every skill is there, every need is brought, no skill is an orphan")
 	assert.GreaterOrEqual(t, len(v.Items), 250)
@@ -261,15 +265,15 @@ func TestTagsAgreeWithScores(t *testing.T) {
 func TestPlansOfEveryLength(t *testing.T) {
 	ctx := context.Background()
 	app, who, _ := seeded(t, 17)
-	day, err := app.Day(ctx, who, "")
+	day, err := diary.Day(ctx, app, who, "")
 	require.NoError(t, err)
 	for _, st := range day.Students {
 		for _, minutes := range []int{15, 30, 45, 60} {
-			v, err := app.Lesson(ctx, who, st.ID, "")
+			v, err := places.Lesson(ctx, app, who, st.ID, "")
 			require.NoError(t, err)
 			f := fact.Fact{ID: studio.NewID(), Student: st.ID, At: day.Now, Body: fact.LessonLength{Day: v.Day, Minutes: minutes}}
 			require.NoError(t, app.Tell(ctx, who, []fact.Fact{f}))
-			v, err = app.Lesson(ctx, who, st.ID, "")
+			v, err = places.Lesson(ctx, app, who, st.ID, "")
 			require.NoError(t, err)
 			require.NoError(t, app.Tell(ctx, who, []fact.Fact{{ID: studio.NewID(), Student: st.ID, At: day.Now, Body: fact.Retracted{Ref: f.ID}}}))
 			var line []string
@@ -302,7 +306,7 @@ func thePictures(t *testing.T, app *studio.App, who studio.Who, s *store.Store) 
 	students, err := s.In(who.Studio).Students(t.Context())
 	require.NoError(t, err)
 	for _, st := range students {
-		v, err := app.RecordYear(t.Context(), who, st.ID, 0)
+		v, err := places.RecordYear(t.Context(), app, who, st.ID, 0)
 		require.NoError(t, err)
 		facts, err := s.In(who.Studio).Facts(t.Context(), st.ID)
 		require.NoError(t, err)
@@ -369,7 +373,7 @@ func theQuestions(t *testing.T, app *studio.App, who studio.Who, s *store.Store)
 	require.NoError(t, err)
 	asked, acts := map[approach.Question]bool{}, map[approach.Question]bool{}
 	for _, st := range students {
-		v, err := app.Approach(t.Context(), who, st.ID)
+		v, err := places.Approach(t.Context(), app, who, st.ID)
 		require.NoError(t, err)
 		for _, row := range v.Rows {
 			asked[row.Key] = true
@@ -377,7 +381,7 @@ func theQuestions(t *testing.T, app *studio.App, who studio.Who, s *store.Store)
 				if acts[row.Key] || school.Key == v.Student.Approach[row.Key] {
 					continue
 				}
-				effects, err := app.Effects(t.Context(), who, st.ID, string(row.Key), string(school.Key))
+				effects, err := places.Effects(t.Context(), app, who, st.ID, string(row.Key), string(school.Key))
 				require.NoError(t, err)
 				acts[row.Key] = effects.Effects[0].Code != "effect-none"
 			}

@@ -18,6 +18,9 @@ import (
 	"patientladder/core/touch"
 	"patientladder/store"
 	"patientladder/studio"
+	"patientladder/studio/notes"
+	"patientladder/studio/places"
+	"patientladder/studio/roster"
 )
 
 // A model lives one student's two terms: it moves the clock to each lesson,
@@ -91,7 +94,7 @@ func (m *model) live(ctx context.Context) error {
 	if m.st.begin == "before" {
 		card.Books, card.Begin = m.st.books, "before"
 	}
-	if _, err := m.app.AddStudent(ctx, m.who, card); err != nil {
+	if _, err := roster.AddStudent(ctx, m.app, m.who, card); err != nil {
 		return err
 	}
 	m.lanes = m.run()
@@ -207,7 +210,7 @@ func (m *model) pace(l lane, lessons int) {
 
 func (m *model) lesson(ctx context.Context, k, of int, day calendar.Date, start time.Time) error {
 	*m.clock, m.at = start, start
-	view, err := m.app.Lesson(ctx, m.who, m.id, "")
+	view, err := places.Lesson(ctx, m.app, m.who, m.id, "")
 	if err != nil {
 		return err
 	}
@@ -248,7 +251,7 @@ func (m *model) lesson(ctx context.Context, k, of int, day calendar.Date, start 
 // playedIn keeps a take of the roll in hand, played with a thumb that stands out as the student's does
 // then. It draws nothing from the model's randomness: the history about it is what it would be without.
 func (m *model) playedIn(ctx context.Context, n int) error {
-	view, err := m.app.Ladder(ctx, m.who, m.id)
+	view, err := places.Ladder(ctx, m.app, m.who, m.id)
 	if err != nil {
 		return err
 	}
@@ -257,7 +260,7 @@ func (m *model) playedIn(ctx context.Context, n int) error {
 			continue
 		}
 		set := touch.Setting{Beat: 800, Thumb: m.st.thumb[n], Spread: 2, Seed: uint64(n + 1)}
-		v, err := m.app.Played(ctx, m.who, studio.PlayedAsk{Exercise: r.Plays[0].Exercise, Instrument: m.st.instrument, Rung: r.ID, From: "keys", Simulated: &set})
+		v, err := notes.Played(ctx, m.app, m.who, notes.PlayedAsk{Exercise: r.Plays[0].Exercise, Instrument: m.st.instrument, Rung: r.ID, From: "keys", Simulated: &set})
 		if err != nil {
 			return err
 		}
@@ -269,7 +272,7 @@ func (m *model) playedIn(ctx context.Context, n int) error {
 
 // small tells what became of the small things of a mixture: each is tried for
 // two to four lessons. A beat that is not steady takes longer than all.
-func (m *model) small(view studio.LessonView, k int) {
+func (m *model) small(view places.LessonView, k int) {
 	for _, b := range view.Plan.Blocks {
 		if b.Kind != "mixture" {
 			continue
@@ -290,14 +293,14 @@ func (m *model) small(view studio.LessonView, k int) {
 }
 
 // work tells what one lesson did for one rung.
-func (m *model) work(view studio.LessonView, l lane, i, k, of int) {
+func (m *model) work(view places.LessonView, l lane, i, k, of int) {
 	item := l.items[i]
 	due, secured := m.dues[item]
 	if secured && k > due {
 		return
 	}
 	rung := m.rungs[item]
-	var v studio.RungView
+	var v places.RungView
 	for _, r := range view.Rungs {
 		if r.ID == rung {
 			v = r
@@ -377,7 +380,7 @@ func (m *model) spot(l lane, i, k, of int) {
 // home tells of practice between lessons: on each day kept, the minutes, how it
 // felt, and the lines of that day's sheet that were ticked.
 func (m *model) home(ctx context.Context, after calendar.Date, days int) error {
-	view, err := m.app.Week(ctx, m.who, m.id, "", 0)
+	view, err := places.Week(ctx, m.app, m.who, m.id, "", 0)
 	if err != nil {
 		return err
 	}

@@ -10,7 +10,7 @@ import (
 	"patientladder/core/instrument"
 	"patientladder/core/shelf"
 	"patientladder/mail/mailbox"
-	"patientladder/studio"
+	"patientladder/studio/roster"
 )
 
 // A lane is a student's path through one strand: pieces secured so far, the
@@ -195,8 +195,8 @@ var students = []student{
 		}},
 }
 
-func (s student) card(id string) studio.NewStudent {
-	return studio.NewStudent{ID: id, FirstName: s.first, FamilyName: s.family, BirthYear: s.year, BirthMonth: s.month, Instrument: s.instrument, Slot: s.slot,
+func (s student) card(id string) roster.NewStudent {
+	return roster.NewStudent{ID: id, FirstName: s.first, FamilyName: s.family, BirthYear: s.year, BirthMonth: s.month, Instrument: s.instrument, Slot: s.slot,
 		Approach: s.approach, Home: s.home, Contact: s.contact()}
 }
 

@@ -146,7 +146,7 @@ func (s *site) mailed(t *testing.T, link string) string {
 // Where mail goes out, a new studio is opened by the link of a mail, in another tab or later.
 func TestANewStudioIsConfirmed(t *testing.T) {
 	site := newSite(t, false)
-	site.app.Confirming()
+	site.app.Confirms = true
 	p := open(t, site.URL, 1280, 800)
 	p.goTo("/sign-in")
 	p.press("I am new here")

@@ -29,6 +29,7 @@ import (
 	"patientladder/store"
 	"patientladder/store/storetest"
 	"patientladder/studio"
+	"patientladder/studio/sending"
 	"patientladder/web"
 )
 
@@ -107,7 +108,7 @@ func newSite(t testing.TB, seeded bool) *site {
 	}
 	app := studio.New(st, time.Now)
 	box, err := mailbox.Open("127.0.0.1:0", true, func(id, says string) {
-		if err := app.Returned(context.Background(), id, says); err != nil {
+		if err := sending.Returned(context.Background(), app, id, says); err != nil {
 			t.Error(err)
 		}
 	})

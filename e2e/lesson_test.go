@@ -12,7 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/fact"
-	"patientladder/studio"
+	"patientladder/studio/places"
 )
 
 // at moves the demo's clock.
@@ -23,14 +23,14 @@ func (p *page) at(moment string) {
 }
 
 // lesson is a student's lesson as the server tells it.
-func (p *page) lesson(student string) (v studio.LessonView) {
+func (p *page) lesson(student string) (v places.LessonView) {
 	p.t.Helper()
 	text := evalAsync(p, fmt.Sprintf("fetch('/api/students/%s/lesson').then(r => r.text())", student))
 	require.NoError(p.t, json.Unmarshal([]byte(text), &v))
 	return v
 }
 
-func minutes(v studio.LessonView) (sum int) {
+func minutes(v places.LessonView) (sum int) {
 	for _, b := range v.Plan.Blocks {
 		sum += b.Minutes
 	}

@@ -13,6 +13,7 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 
 	"patientladder/studio"
+	"patientladder/studio/account"
 )
 
 type signUp struct {
@@ -59,12 +60,12 @@ func seen(ctx huma.Context) huma.Context {
 	if err != nil || origin.Host != ctx.Host() {
 		return ctx // no page of this site asked
 	}
-	return huma.WithValue(ctx, siteKey, studio.Site{Host: origin.Hostname(), Origin: origin.Scheme + "://" + origin.Host})
+	return huma.WithValue(ctx, siteKey, account.Site{Host: origin.Hostname(), Origin: origin.Scheme + "://" + origin.Host})
 }
 
-func from(ctx context.Context) string      { v, _ := ctx.Value(fromKey).(string); return v }
-func agent(ctx context.Context) string     { v, _ := ctx.Value(agentKey).(string); return v }
-func site(ctx context.Context) studio.Site { v, _ := ctx.Value(siteKey).(studio.Site); return v }
+func from(ctx context.Context) string       { v, _ := ctx.Value(fromKey).(string); return v }
+func agent(ctx context.Context) string      { v, _ := ctx.Value(agentKey).(string); return v }
+func site(ctx context.Context) account.Site { v, _ := ctx.Value(siteKey).(account.Site); return v }
 
 // device is the sign-in that asks.
 func (s *Server) device(ctx context.Context) string { return s.sessions.GetString(ctx, "device") }
@@ -74,7 +75,7 @@ func (s *Server) enter(ctx context.Context, w studio.Who, err error) error {
 	if err != nil {
 		return s.problem(err)
 	}
-	device, err := s.app.OpenDevice(ctx, w, agent(ctx))
+	device, err := account.OpenDevice(ctx, s.app, w, agent(ctx))
 	if err != nil {
 		return s.problem(err)
 	}
@@ -122,7 +123,7 @@ type ceremony struct {
 }
 
 // begun remembers the server's half of a passkey's ceremony until the browser's comes.
-func (s *Server) begun(ctx context.Context, c studio.Ceremony, err error) (ceremony, error) {
+func (s *Server) begun(ctx context.Context, c account.Ceremony, err error) (ceremony, error) {
 	if err != nil {
 		return ceremony{}, err
 	}
@@ -137,7 +138,7 @@ func (s *Server) accountRoutes(open map[string]any) {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Metadata: open, DefaultStatus: http.StatusNoContent}
 	}
 	huma.Register(s.api, public("sign-up", "/api/sign-up", "Make a studio and sign in; 202 where the address is to be confirmed first, by a mail that is on its way"), func(ctx context.Context, in *signUp) (*answered, error) {
-		w, err := s.app.SignUp(ctx, studio.SignUp{Name: in.Body.Name, Studio: in.Body.Studio, Email: in.Body.Email, Password: in.Body.Password, Zone: in.Body.Zone,
+		w, err := account.Make(ctx, s.app, account.SignUp{Name: in.Body.Name, Studio: in.Body.Studio, Email: in.Body.Email, Password: in.Body.Password, Zone: in.Body.Zone,
 			Invitation: in.Body.Invitation, From: from(ctx)})
 		if err == nil && w == (studio.Who{}) {
 			return &answered{http.StatusAccepted}, nil
@@ -149,12 +150,12 @@ func (s *Server) accountRoutes(open map[string]any) {
 			Token string `json:"token" maxLength:"60"`
 		}
 	}) (*none, error) {
-		w, err := s.app.Confirm(ctx, in.Body.Token)
+		w, err := account.Confirm(ctx, s.app, in.Body.Token)
 		return nil, s.enter(ctx, w, err)
 	})
 	huma.Register(s.api, public("sign-in", "/api/sign-in", "Sign in; 428 asks for a code too"), func(ctx context.Context, in *signIn) (*none, error) {
 		browser, knows := s.browser(ctx)
-		w, err := s.app.SignIn(ctx, studio.SignIn{Email: in.Body.Email, Password: in.Body.Password, Code: in.Body.Code, From: from(ctx), Browser: browser, Knows: knows})
+		w, err := account.Admit(ctx, s.app, account.SignIn{Email: in.Body.Email, Password: in.Body.Password, Code: in.Body.Code, From: from(ctx), Browser: browser, Knows: knows})
 		return nil, s.enter(ctx, w, err)
 	})
 	huma.Register(s.api, public("forgot", "/api/forgot", "Mail a link for another password, if the address has an account"), func(ctx context.Context, in *struct {
@@ -162,7 +163,7 @@ func (s *Server) accountRoutes(open map[string]any) {
 			Email string `json:"email" maxLength:"190"`
 		}
 	}) (*none, error) {
-		return nil, s.problem(s.app.Forgot(ctx, in.Body.Email, from(ctx)))
+		return nil, s.problem(account.Forgot(ctx, s.app, in.Body.Email, from(ctx)))
 	})
 	huma.Register(s.api, public("reset", "/api/reset", "Set another password by a link that was mailed"), func(ctx context.Context, in *struct {
 		Body struct {
@@ -170,17 +171,17 @@ func (s *Server) accountRoutes(open map[string]any) {
 			Password string `json:"password" maxLength:"200"`
 		}
 	}) (*none, error) {
-		return nil, s.problem(s.app.Reset(ctx, in.Body.Token, in.Body.Password))
+		return nil, s.problem(account.Reset(ctx, s.app, in.Body.Token, in.Body.Password))
 	})
 	change(s, http.MethodPost, "/api/sign-out", "sign-out", "Sign out", func(ctx context.Context, w studio.Who, _ *none) error {
-		if err := s.app.EndDevice(ctx, w, s.device(ctx)); err != nil {
+		if err := account.EndDevice(ctx, s.app, w, s.device(ctx)); err != nil {
 			return err
 		}
 		return s.leave(ctx)
 	})
 
-	get(s, "/api/account", "account", "The account of who is signed in", func(ctx context.Context, w studio.Who, _ *none) (studio.AccountView, error) {
-		return s.app.Account(ctx, w, s.device(ctx))
+	get(s, "/api/account", "account", "The account of who is signed in", func(ctx context.Context, w studio.Who, _ *none) (account.AccountView, error) {
+		return account.Show(ctx, s.app, w, s.device(ctx))
 	})
 	change(s, http.MethodPut, "/api/account", "set-account", "Keep the teacher's and the studio's name, and its zone", func(ctx context.Context, w studio.Who, in *struct {
 		Body struct {
@@ -189,7 +190,7 @@ func (s *Server) accountRoutes(open map[string]any) {
 			Zone   string `json:"zone" maxLength:"60"`
 		}
 	}) error {
-		return s.app.SetAccount(ctx, w, in.Body.Name, in.Body.Studio, in.Body.Zone)
+		return account.SetAccount(ctx, s.app, w, in.Body.Name, in.Body.Studio, in.Body.Zone)
 	})
 	change(s, http.MethodPut, "/api/account/email", "set-email", "Sign in with another mail address", func(ctx context.Context, w studio.Who, in *struct {
 		Body struct {
@@ -197,7 +198,7 @@ func (s *Server) accountRoutes(open map[string]any) {
 			Password string `json:"password" maxLength:"200"`
 		}
 	}) error {
-		return s.app.SetEmail(ctx, w, in.Body.Email, in.Body.Password)
+		return account.SetEmail(ctx, s.app, w, in.Body.Email, in.Body.Password)
 	})
 	change(s, http.MethodPut, "/api/account/password", "set-password", "Set another password; other sign-ins end", func(ctx context.Context, w studio.Who, in *struct {
 		Body struct {
@@ -205,19 +206,19 @@ func (s *Server) accountRoutes(open map[string]any) {
 			Password string `json:"password" maxLength:"200"`
 		}
 	}) error {
-		return s.app.SetPassword(ctx, w, s.device(ctx), in.Body.Old, in.Body.Password)
+		return account.SetPassword(ctx, s.app, w, s.device(ctx), in.Body.Old, in.Body.Password)
 	})
 	change(s, http.MethodDelete, "/api/account/devices", "end-devices", "End a sign-in, or all but this one", func(ctx context.Context, w studio.Who, in *struct {
 		Device string `query:"device" maxLength:"26" doc:"all others when left out"`
 	}) error {
 		if in.Device == "" {
-			return s.app.EndOthers(ctx, w, s.device(ctx))
+			return account.EndOthers(ctx, s.app, w, s.device(ctx))
 		}
-		return s.app.EndDevice(ctx, w, in.Device)
+		return account.EndDevice(ctx, s.app, w, in.Device)
 	})
 
-	post(s, "/api/account/app", "begin-app", "Make a secret for an app that shows codes; keeps nothing", func(ctx context.Context, w studio.Who, _ none) (studio.NewApp, error) {
-		return s.app.BeginApp(ctx, w)
+	post(s, "/api/account/app", "begin-app", "Make a secret for an app that shows codes; keeps nothing", func(ctx context.Context, w studio.Who, _ none) (account.NewApp, error) {
+		return account.BeginApp(ctx, s.app, w)
 	})
 	answer(s, huma.Operation{OperationID: "keep-app", Method: http.MethodPut, Path: "/api/account/app", Summary: "Ask for a code of an app from now on; recovery codes are told this once"},
 		func(ctx context.Context, w studio.Who, in *struct {
@@ -226,38 +227,38 @@ func (s *Server) accountRoutes(open map[string]any) {
 				Code     string `json:"code" maxLength:"10"`
 				Password string `json:"password" maxLength:"200"`
 			}
-		}) (studio.Recovery, error) {
-			return s.app.KeepApp(ctx, w, in.Body.Secret, in.Body.Code, in.Body.Password)
+		}) (account.Recovery, error) {
+			return account.KeepApp(ctx, s.app, w, in.Body.Secret, in.Body.Code, in.Body.Password)
 		})
 	change(s, http.MethodDelete, "/api/account/app", "drop-app", "Ask for no code any more", func(ctx context.Context, w studio.Who, in *withPassword) error {
-		return s.app.DropApp(ctx, w, in.Body.Password)
+		return account.DropApp(ctx, s.app, w, in.Body.Password)
 	})
 	answer(s, huma.Operation{OperationID: "begin-passkey", Method: http.MethodPost, Path: "/api/account/passkeys", Summary: "Begin to make a passkey"},
 		func(ctx context.Context, w studio.Who, in *withPassword) (ceremony, error) {
-			c, err := s.app.BeginPasskey(ctx, w, site(ctx), in.Body.Password)
+			c, err := account.BeginPasskey(ctx, s.app, w, site(ctx), in.Body.Password)
 			return s.begun(ctx, c, err)
 		})
 	change(s, http.MethodPut, "/api/account/passkeys", "keep-passkey", "Keep a passkey that the browser has made", func(ctx context.Context, w studio.Who, in *struct {
 		Name string `query:"name" maxLength:"60"`
 		Body json.RawMessage
 	}) error {
-		return s.app.KeepPasskey(ctx, w, site(ctx), s.sessions.PopBytes(ctx, "ceremony"), in.Body, in.Name)
+		return account.KeepPasskey(ctx, s.app, w, site(ctx), s.sessions.PopBytes(ctx, "ceremony"), in.Body, in.Name)
 	})
 	change(s, http.MethodDelete, "/api/account/passkeys/{passkey}", "drop-passkey", "Drop a passkey", func(ctx context.Context, w studio.Who, in *struct {
 		Passkey string `path:"passkey" maxLength:"1500"`
 	}) error {
-		return s.app.DropPasskey(ctx, w, in.Passkey)
+		return account.DropPasskey(ctx, s.app, w, in.Passkey)
 	})
 	answer(s, huma.Operation{OperationID: "begin-passkey-sign-in", Method: http.MethodPost, Path: "/api/passkey", Summary: "Begin to sign in by passkey", Metadata: open},
 		func(ctx context.Context, _ studio.Who, _ *none) (ceremony, error) {
-			c, err := s.app.BeginPasskeySignIn(ctx, site(ctx))
+			c, err := account.BeginPasskeySignIn(ctx, s.app, site(ctx))
 			return s.begun(ctx, c, err)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "passkey-sign-in", Method: http.MethodPut, Path: "/api/passkey", Summary: "Sign in by passkey", Metadata: open, DefaultStatus: http.StatusNoContent},
 		func(ctx context.Context, in *struct {
 			Body json.RawMessage
 		}) (*none, error) {
-			w, err := s.app.PasskeySignIn(ctx, site(ctx), s.sessions.PopBytes(ctx, "ceremony"), in.Body, from(ctx))
+			w, err := account.PasskeySignIn(ctx, s.app, site(ctx), s.sessions.PopBytes(ctx, "ceremony"), in.Body, from(ctx))
 			return nil, s.enter(ctx, w, err)
 		})
 }

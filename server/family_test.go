@@ -12,7 +12,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/mail/mailbox"
-	"patientladder/studio"
+	"patientladder/studio/family"
+	"patientladder/studio/places"
 )
 
 // link makes a family link and returns its token.
@@ -63,11 +64,11 @@ func TestAFamilyTellsOfItsOwnStudentOnly(t *testing.T) {
 		assert.Equal(t, c.want, status, "%s: %s", c.name, text)
 	}
 	_, text = home.get(at)
-	var view studio.FamilyView
+	var view family.FamilyView
 	require.NoError(t, json.Unmarshal([]byte(text), &view))
 	assert.Equal(t, []int{1, 3, 5}, view.Weekdays)
 	assert.Equal(t, 15, view.Budget)
-	assert.Equal(t, &studio.TreatView{Name: "Chips", Counts: "days", Goal: 5}, view.Treat, "what lies before it was named does not count")
+	assert.Equal(t, &family.TreatView{Name: "Chips", Counts: "days", Goal: 5}, view.Treat, "what lies before it was named does not count")
 	status, text = home.get(at + "/sounds?line=r1")
 	assert.Equal(t, 404, status, "only what is on the sheet is heard")
 	assert.Contains(t, text, "not on the week's sheet")
@@ -185,7 +186,7 @@ func TestSheetsByMail(t *testing.T) {
 		assert.Equal(t, 204, contact(c.address))
 		_, _ = send(ulid.Make().String())
 		_, text = teacher.get(at + "/week")
-		var week struct{ Sending studio.Sending }
+		var week struct{ Sending places.Sending }
 		require.NoError(t, json.Unmarshal([]byte(text), &week))
 		assert.Equal(t, []string{c.address, c.state, c.says}, []string{week.Sending.Address, week.Sending.State, week.Sending.Says})
 	}

@@ -9,6 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"patientladder/studio"
+	"patientladder/studio/sending"
 )
 
 // A MailboxView is what the program's own mailbox holds of a studio's mail.
@@ -36,7 +37,7 @@ func (s *Server) mailbox() {
 		if s.box == nil {
 			return v, nil
 		}
-		own, err := s.app.SentFrom(ctx, w)
+		own, err := sending.SentFrom(ctx, s.app, w)
 		if err != nil {
 			return v, err
 		}
@@ -60,7 +61,7 @@ func (s *Server) mailbox() {
 			if s.box == nil {
 				return nil, missing
 			}
-			own, err := s.app.SentFrom(ctx, who(ctx))
+			own, err := sending.SentFrom(ctx, s.app, who(ctx))
 			if err != nil {
 				return nil, s.problem(err)
 			}

@@ -25,6 +25,7 @@ import (
 	"patientladder/mail/mailbox"
 	"patientladder/store"
 	"patientladder/studio"
+	"patientladder/studio/account"
 )
 
 // Options of a server.
@@ -238,7 +239,7 @@ func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
 	holds := w.Teacher != ""
 	if holds {
 		var err error
-		if holds, err = s.app.Holds(ctx.Context(), w, s.device(ctx.Context())); err != nil {
+		if holds, err = account.Holds(ctx.Context(), s.app, w, s.device(ctx.Context())); err != nil {
 			var status huma.StatusError
 			if errors.As(s.problem(err), &status) {
 				_ = huma.WriteErr(s.api, ctx, status.GetStatus(), status.Error())
@@ -280,7 +281,7 @@ func (s *Server) problem(err error) error {
 			s.log.Error("store", "cause", err)
 		}
 		answer := huma.NewError(statuses[known.Kind], known.Says)
-		var wait studio.Wait
+		var wait account.Wait
 		if errors.As(err, &wait) {
 			return huma.ErrorWithHeaders(answer, http.Header{"Retry-After": {strconv.Itoa(int(wait))}})
 		}

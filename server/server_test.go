@@ -28,6 +28,7 @@ import (
 	"patientladder/store"
 	"patientladder/store/storetest"
 	"patientladder/studio"
+	"patientladder/studio/sending"
 )
 
 func TestMain(m *testing.M) { storetest.Main(m) }
@@ -76,7 +77,7 @@ func newHouse(t *testing.T) house {
 	s := storetest.New(t)
 	files := fstest.MapFS{"index.html": {Data: []byte("<title>page</title>")}, "assets/a.js": {Data: []byte("long")}, "assets/a.js.br": {Data: []byte("short")}}
 	app := studio.New(s, time.Now)
-	box, err := mailbox.Open("127.0.0.1:0", true, func(id, says string) { assert.NoError(t, app.Returned(context.Background(), id, says)) })
+	box, err := mailbox.Open("127.0.0.1:0", true, func(id, says string) { assert.NoError(t, sending.Returned(context.Background(), app, id, says)) })
 	require.NoError(t, err)
 	t.Cleanup(func() { box.Close() })
 	post, err := mail.NewPost(box.Server(), "sheets@ladder.example")

@@ -17,6 +17,7 @@ import (
 	"patientladder/server"
 	"patientladder/store/storetest"
 	"patientladder/studio"
+	"patientladder/studio/account"
 )
 
 // later lets the time of failures pass.
@@ -159,11 +160,11 @@ func TestWhoMayMakeAStudio(t *testing.T) {
 	assert.Equal(t, 429, status)
 	assert.Contains(t, text, "in an hour")
 	h.later(t, time.Hour)
-	h.app.ByInvitation()
+	h.app.ByInvitation = true
 	status, text = sign(11, "")
 	assert.Equal(t, 401, status)
 	assert.Contains(t, text, "by invitation")
-	token, err := h.app.Invite(context.Background())
+	token, err := account.Invite(context.Background(), h.app)
 	require.NoError(t, err)
 	status, text = sign(11, `,"invitation":"`+token+`"`)
 	assert.Equal(t, 204, status, text)
@@ -200,7 +201,7 @@ func TestWhatAnswersCarry(t *testing.T) {
 func TestSignUpTellsNobody(t *testing.T) {
 	h := newHouse(t)
 	h.teacher(t, "old@example.com")
-	h.app.Confirming()
+	h.app.Confirms = true
 	ask := func(email string) (status int, text, letter string) {
 		before := len(h.box.Letters())
 		status, text = h.client(t).post("/api/sign-up", fmt.Sprintf(`{"name":"N","studio":"S","email":%q,"password":"a long password","zone":"UTC"}`, email))

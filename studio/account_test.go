@@ -13,10 +13,11 @@ import (
 
 	"patientladder/mail"
 	"patientladder/studio"
+	"patientladder/studio/account"
 )
 
 func (r *room) signIn(password, code string) error {
-	_, err := r.app.SignIn(ctx, studio.SignIn{Email: "t@example.com", Password: password, Code: code, From: "here"})
+	_, err := account.Admit(ctx, r.app, account.SignIn{Email: "t@example.com", Password: password, Code: code, From: "here"})
 	return err
 }
 
@@ -33,31 +34,31 @@ func TestPasswordsThatAreNotTaken(t *testing.T) {
 		strings.Repeat("long ", 41): "longer than 200",
 		"harbour gull lantern":      "",
 	} {
-		err := r.app.SetPassword(ctx, r.who, "", "a long password", password)
+		err := account.SetPassword(ctx, r.app, r.who, "", "a long password", password)
 		if says == "" {
 			require.NoError(t, err, password)
-			require.NoError(t, r.app.SetPassword(ctx, r.who, "", password, "a long password"))
+			require.NoError(t, account.SetPassword(ctx, r.app, r.who, "", password, "a long password"))
 			continue
 		}
 		assert.ErrorContains(t, err, says, password)
 	}
-	assert.ErrorContains(t, r.app.SetPassword(ctx, r.who, "", "not mine at all", "harbour gull lantern"), "not your password")
+	assert.ErrorContains(t, account.SetPassword(ctx, r.app, r.who, "", "not mine at all", "harbour gull lantern"), "not your password")
 	assert.NoError(t, r.signIn("a long password", ""))
 }
 
 func TestAnAccountIsCorrected(t *testing.T) {
 	r := newRoom(t)
-	require.NoError(t, r.app.SetAccount(ctx, r.who, " Una Birch ", "The Mill", "Europe/Dublin"))
-	assert.ErrorContains(t, r.app.SetAccount(ctx, r.who, "Una", "The Mill", "Mars"), "not a time zone")
-	assert.ErrorContains(t, r.app.SetAccount(ctx, r.who, "", "The Mill", "Europe/Dublin"), "needed")
-	require.NoError(t, r.app.SetEmail(ctx, r.who, "una@mill.example", "a long password"))
-	v, err := r.app.Account(ctx, r.who, "")
+	require.NoError(t, account.SetAccount(ctx, r.app, r.who, " Una Birch ", "The Mill", "Europe/Dublin"))
+	assert.ErrorContains(t, account.SetAccount(ctx, r.app, r.who, "Una", "The Mill", "Mars"), "not a time zone")
+	assert.ErrorContains(t, account.SetAccount(ctx, r.app, r.who, "", "The Mill", "Europe/Dublin"), "needed")
+	require.NoError(t, account.SetEmail(ctx, r.app, r.who, "una@mill.example", "a long password"))
+	v, err := account.Show(ctx, r.app, r.who, "")
 	require.NoError(t, err)
 	assert.Equal(t, []string{"Una Birch", "una@mill.example", "The Mill", "Europe/Dublin"}, []string{v.Name, v.Email, v.Studio, v.Zone})
-	_, err = r.app.SignUp(ctx, studio.SignUp{Name: "N", Studio: "S", Email: "taken@example.com", Password: "a long password", Zone: "UTC"})
+	_, err = account.Make(ctx, r.app, account.SignUp{Name: "N", Studio: "S", Email: "taken@example.com", Password: "a long password", Zone: "UTC"})
 	require.NoError(t, err)
-	assert.ErrorContains(t, r.app.SetEmail(ctx, r.who, "taken@example.com", "a long password"), "another account")
-	assert.ErrorContains(t, r.app.SetEmail(ctx, r.who, "una@birch.example", "wrong password"), "not your password")
+	assert.ErrorContains(t, account.SetEmail(ctx, r.app, r.who, "taken@example.com", "a long password"), "another account")
+	assert.ErrorContains(t, account.SetEmail(ctx, r.app, r.who, "una@birch.example", "wrong password"), "not your password")
 }
 
 // post keeps what would be sent.
@@ -72,33 +73,33 @@ func (p *post) Send(_ context.Context, l mail.Letter) error {
 // no account is told the same.
 func TestAForgottenPassword(t *testing.T) {
 	r := newRoom(t)
-	assert.ErrorContains(t, r.app.Forgot(ctx, "t@example.com", "here"), "sends no mail")
+	assert.ErrorContains(t, account.Forgot(ctx, r.app, "t@example.com", "here"), "sends no mail")
 	box := &post{}
 	r.app.Mails(box, "http://ladder.example")
-	device, err := r.app.OpenDevice(ctx, r.who, "a browser")
+	device, err := account.OpenDevice(ctx, r.app, r.who, "a browser")
 	require.NoError(t, err)
-	require.NoError(t, r.app.Forgot(ctx, "nobody@example.com", "here"))
+	require.NoError(t, account.Forgot(ctx, r.app, "nobody@example.com", "here"))
 	assert.Empty(t, box.sent)
 	ask := func() string {
-		require.NoError(t, r.app.Forgot(ctx, "t@example.com", "here"))
+		require.NoError(t, account.Forgot(ctx, r.app, "t@example.com", "here"))
 		return regexp.MustCompile(`/reset#(\S+)`).FindStringSubmatch(box.sent[len(box.sent)-1].Text)[1]
 	}
 	first, token := ask(), ask()
-	assert.ErrorContains(t, r.app.Reset(ctx, first, "harbour gull lantern"), "was used", "a newer one was sent")
-	assert.ErrorContains(t, r.app.Reset(ctx, token, "short"), "at least 10")
-	require.NoError(t, r.app.Reset(ctx, token, "harbour gull lantern"))
-	assert.ErrorContains(t, r.app.Reset(ctx, token, "another one again"), "was used")
+	assert.ErrorContains(t, account.Reset(ctx, r.app, first, "harbour gull lantern"), "was used", "a newer one was sent")
+	assert.ErrorContains(t, account.Reset(ctx, r.app, token, "short"), "at least 10")
+	require.NoError(t, account.Reset(ctx, r.app, token, "harbour gull lantern"))
+	assert.ErrorContains(t, account.Reset(ctx, r.app, token, "another one again"), "was used")
 	assert.NoError(t, r.signIn("harbour gull lantern", ""))
-	holds, err := r.app.Holds(ctx, r.who, device)
+	holds, err := account.Holds(ctx, r.app, r.who, device)
 	require.NoError(t, err)
 	assert.False(t, holds, "every sign-in has ended")
 
 	old := ask()
 	_, err = r.store.DB().Exec("UPDATE resets SET made = NOW(6) - INTERVAL 31 MINUTE")
 	require.NoError(t, err)
-	assert.ErrorContains(t, r.app.Reset(ctx, old, "another one again"), "half an hour")
+	assert.ErrorContains(t, account.Reset(ctx, r.app, old, "another one again"), "half an hour")
 	for range 10 {
-		err = r.app.Forgot(ctx, "t@example.com", "here")
+		err = account.Forgot(ctx, r.app, "t@example.com", "here")
 	}
 	assert.ErrorContains(t, err, "Too many")
 }
@@ -106,25 +107,25 @@ func TestAForgottenPassword(t *testing.T) {
 func TestSignInsAreListedAndEnded(t *testing.T) {
 	r := newRoom(t)
 	open := func(agent string) string {
-		id, err := r.app.OpenDevice(ctx, r.who, agent)
+		id, err := account.OpenDevice(ctx, r.app, r.who, agent)
 		require.NoError(t, err)
 		return id
 	}
 	holds := func(id string) bool {
-		is, err := r.app.Holds(ctx, r.who, id)
+		is, err := account.Holds(ctx, r.app, r.who, id)
 		require.NoError(t, err)
 		return is
 	}
 	laptop, phone, old := open("laptop"), open("phone"), open("old")
-	require.NoError(t, r.app.EndDevice(ctx, r.who, old))
+	require.NoError(t, account.EndDevice(ctx, r.app, r.who, old))
 	assert.Equal(t, []bool{true, true, false}, []bool{holds(laptop), holds(phone), holds(old)})
-	v, err := r.app.Account(ctx, r.who, laptop)
+	v, err := account.Show(ctx, r.app, r.who, laptop)
 	require.NoError(t, err)
 	require.Len(t, v.Devices, 3)
 	assert.True(t, v.Devices[2].Here)
-	require.NoError(t, r.app.SetPassword(ctx, r.who, laptop, "a long password", "harbour gull lantern"))
+	require.NoError(t, account.SetPassword(ctx, r.app, r.who, laptop, "a long password", "harbour gull lantern"))
 	assert.Equal(t, []bool{true, false}, []bool{holds(laptop), holds(phone)}, "another password ends the others")
-	require.NoError(t, r.app.EndOthers(ctx, r.who, phone))
+	require.NoError(t, account.EndOthers(ctx, r.app, r.who, phone))
 	assert.False(t, holds(laptop))
 	assert.False(t, holds(studio.NewID()), "nobody's")
 }
@@ -132,7 +133,7 @@ func TestSignInsAreListedAndEnded(t *testing.T) {
 // Codes are those of RFC 6238; a published library makes them here as the teacher's app does.
 func TestACodeOfAnApp(t *testing.T) {
 	r := newRoom(t)
-	app, err := r.app.BeginApp(ctx, r.who)
+	app, err := account.BeginApp(ctx, r.app, r.who)
 	require.NoError(t, err)
 	assert.Contains(t, app.URI, "otpauth://totp/Patient%20Ladder:t@example.com")
 	code := func(off time.Duration) string {
@@ -140,11 +141,11 @@ func TestACodeOfAnApp(t *testing.T) {
 		require.NoError(t, err)
 		return c
 	}
-	_, err = r.app.KeepApp(ctx, r.who, app.Secret, "000000", "a long password")
+	_, err = account.KeepApp(ctx, r.app, r.who, app.Secret, "000000", "a long password")
 	assert.ErrorContains(t, err, "not the one that the app shows")
-	_, err = r.app.KeepApp(ctx, r.who, app.Secret, code(0), "wrong password")
+	_, err = account.KeepApp(ctx, r.app, r.who, app.Secret, code(0), "wrong password")
 	assert.ErrorContains(t, err, "not your password")
-	recovery, err := r.app.KeepApp(ctx, r.who, app.Secret, code(0), "a long password")
+	recovery, err := account.KeepApp(ctx, r.app, r.who, app.Secret, code(0), "a long password")
 	require.NoError(t, err)
 	assert.Len(t, recovery.Codes, 10)
 
@@ -157,10 +158,10 @@ func TestACodeOfAnApp(t *testing.T) {
 	assert.Error(t, r.signIn("a long password", code(2*time.Minute)), "two minutes are too much")
 	assert.NoError(t, r.signIn("a long password", recovery.Codes[3]))
 	assert.Error(t, r.signIn("a long password", recovery.Codes[3]), "each once")
-	v, err := r.app.Account(ctx, r.who, "")
+	v, err := account.Show(ctx, r.app, r.who, "")
 	require.NoError(t, err)
 	assert.Equal(t, 9, v.Recovery)
-	assert.ErrorContains(t, r.app.DropApp(ctx, r.who, "wrong password"), "not your password")
-	require.NoError(t, r.app.DropApp(ctx, r.who, "a long password"))
+	assert.ErrorContains(t, account.DropApp(ctx, r.app, r.who, "wrong password"), "not your password")
+	require.NoError(t, account.DropApp(ctx, r.app, r.who, "a long password"))
 	assert.NoError(t, r.signIn("a long password", ""))
 }

@@ -18,6 +18,11 @@ import (
 	"patientladder/store"
 	"patientladder/store/storetest"
 	"patientladder/studio"
+	"patientladder/studio/account"
+	"patientladder/studio/diary"
+	"patientladder/studio/library"
+	"patientladder/studio/places"
+	"patientladder/studio/roster"
 )
 
 // BenchmarkStudentView measures the ladder of a demo student, and of one with five
@@ -27,12 +32,12 @@ func BenchmarkStudentView(b *testing.B) {
 	s := storetest.New(b)
 	require.NoError(b, demo.Seed(ctx, s, 17, time.Now))
 	app := studio.New(s, time.Now)
-	who, err := app.SignIn(ctx, studio.SignIn{Email: demo.Email, Password: demo.Password, From: "bench"})
+	who, err := account.Admit(ctx, app, account.SignIn{Email: demo.Email, Password: demo.Password, From: "bench"})
 	require.NoError(b, err)
-	day, err := app.Day(ctx, who, "")
+	day, err := diary.Day(ctx, app, who, "")
 	require.NoError(b, err)
 	compare := func(name, student string) {
-		ladder, err := app.Ladder(ctx, who, student)
+		ladder, err := places.Ladder(ctx, app, who, student)
 		require.NoError(b, err)
 		items := []any{who.Studio}
 		for _, r := range ladder.Rungs {
@@ -40,7 +45,7 @@ func BenchmarkStudentView(b *testing.B) {
 		}
 		byID := "SELECT id, detail FROM items WHERE studio_id = ? AND id IN (?" + strings.Repeat(", ?", len(items)-2) + ")"
 		yardstick.Print(name, 200, func() {
-			_, err := app.Ladder(ctx, who, student)
+			_, err := places.Ladder(ctx, app, who, student)
 			require.NoError(b, err)
 		}, func() {
 			drain(b, s.DB(), "SELECT id, name, zone, calendar, demo, clock_shift FROM studios WHERE id = ?", who.Studio)
@@ -52,9 +57,9 @@ func BenchmarkStudentView(b *testing.B) {
 	compare("student-view", day.Students[0].ID)
 
 	old := studio.NewID()
-	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: old, FirstName: "Old", BirthYear: 2012, BirthMonth: 1, Instrument: "piano", Slot: weekly})
+	_, err = roster.AddStudent(ctx, app, who, roster.NewStudent{ID: old, FirstName: "Old", BirthYear: 2012, BirthMonth: 1, Instrument: "piano", Slot: weekly})
 	require.NoError(b, err)
-	view, err := app.Shelf(ctx, who, "", 0)
+	view, err := library.Shelf(ctx, app, who, "", 0)
 	require.NoError(b, err)
 	piano := slices.DeleteFunc(slices.Clone(view.Items), func(it shelf.Item) bool { return it.Instrument != "piano" })
 	facts := longAgo(piano, schoolYears(2016, 11), "2021-11-18", "2026-11-17", 1)
@@ -76,7 +81,7 @@ func BenchmarkStudentView(b *testing.B) {
 	compare("student-view-of-five-years", old)
 
 	ancient := studio.NewID()
-	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: ancient, FirstName: "Ancient", BirthYear: 2008, BirthMonth: 1, Instrument: "piano", Slot: weekly})
+	_, err = roster.AddStudent(ctx, app, who, roster.NewStudent{ID: ancient, FirstName: "Ancient", BirthYear: 2008, BirthMonth: 1, Instrument: "piano", Slot: weekly})
 	require.NoError(b, err)
 	facts = longAgo(piano, schoolYears(2016, 11), "2016-11-18", "2026-11-17", 2)
 	docs = docs[:0]
@@ -92,9 +97,9 @@ func BenchmarkStudentView(b *testing.B) {
 	}
 	require.NoError(b, st.AddTold(ctx, nil, docs, store.Limits{Student: 1 << 30, Studio: 1 << 30}))
 	yardstick.Print("record-of-ten-years", 20, func() {
-		_, err := app.Record(ctx, who, ancient, 0)
+		_, err := places.Record(ctx, app, who, ancient, 0)
 		require.NoError(b, err)
-		_, err = app.RecordYear(ctx, who, ancient, 0)
+		_, err = places.RecordYear(ctx, app, who, ancient, 0)
 		require.NoError(b, err)
 	}, func() {
 		for range 2 {

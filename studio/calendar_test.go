@@ -14,7 +14,9 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
-	"patientladder/studio"
+	"patientladder/studio/account"
+	"patientladder/studio/diary"
+	"patientladder/studio/roster"
 )
 
 // The calendar file is read by an npm iCalendar parser to the same lessons, at the
@@ -23,14 +25,14 @@ import (
 // end on the day after).
 func TestTheCalendarFile(t *testing.T) {
 	r := newRoom(t)
-	require.NoError(t, r.app.SetCalendar(ctx, r.who, calendar.Calendar{
+	require.NoError(t, diary.SetCalendar(ctx, r.app, r.who, calendar.Calendar{
 		Terms: []calendar.Span{{Name: "autumn, first half", From: "2026-09-07", To: "2026-12-11"}, {Name: "spring", From: "2027-01-11", To: "2027-04-30"}},
 		Free:  []calendar.Span{{Name: "free week", From: "2026-11-23", To: "2026-11-27"}},
 	}))
-	require.NoError(t, r.app.SetSlot(ctx, r.who, r.student, calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 45}))
+	require.NoError(t, diary.SetSlot(ctx, r.app, r.who, r.student, calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 45}))
 	r.tell(fact.LessonMoved{Day: "2026-12-02", To: "2026-12-04", Start: "17:30"})
 	r.tell(fact.LessonMissed{Day: "2026-12-09"})
-	data, err := r.app.Lessons(ctx, r.who)
+	data, err := diary.Lessons(ctx, r.app, r.who)
 	require.NoError(t, err)
 	file := filepath.Join(t.TempDir(), "lessons.ics")
 	require.NoError(t, os.WriteFile(file, data, 0o600))
@@ -74,16 +76,16 @@ func TestTheCalendarFile(t *testing.T) {
 func TestNamesThatSteer(t *testing.T) {
 	r := newRoom(t)
 	for _, name := range []string{"Joe\r\nEND:VEVENT", "Joe\rX", "Joe\u2028X", "Joe\u202eX", "Joe\x00"} {
-		assert.ErrorContains(t, r.app.CorrectStudent(ctx, r.who, r.student, studio.Person{FirstName: name, BirthYear: 2018, BirthMonth: 3, Instrument: "cello"}), "are not written", "%q", name)
-		assert.ErrorContains(t, r.app.SetAccount(ctx, r.who, "T", name, "Europe/London"), "are not written", "%q", name)
-		_, err := r.app.SignUp(ctx, studio.SignUp{Name: name, Studio: "S", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
+		assert.ErrorContains(t, roster.CorrectStudent(ctx, r.app, r.who, r.student, roster.Person{FirstName: name, BirthYear: 2018, BirthMonth: 3, Instrument: "cello"}), "are not written", "%q", name)
+		assert.ErrorContains(t, account.SetAccount(ctx, r.app, r.who, "T", name, "Europe/London"), "are not written", "%q", name)
+		_, err := account.Make(ctx, r.app, account.SignUp{Name: name, Studio: "S", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
 		assert.ErrorContains(t, err, "are not written", "%q", name)
 	}
 	_, err := r.store.DB().Exec("UPDATE students SET first_name = ?", "Joe\r\nEND:VEVENT\rX-INJECTED:1")
 	require.NoError(t, err)
 	_, err = r.store.DB().Exec("UPDATE studios SET name = ?", "Studio\r\nBcc: all@example.com")
 	require.NoError(t, err)
-	data, err := r.app.Lessons(ctx, r.who)
+	data, err := diary.Lessons(ctx, r.app, r.who)
 	require.NoError(t, err)
 	for line := range splitLines(data) {
 		assert.False(t, strings.HasPrefix(line, "X-INJECTED") || strings.HasPrefix(line, "Bcc"), line)
@@ -108,15 +110,15 @@ func splitLines(data []byte) func(func(string) bool) {
 
 func TestCalendarsAndSlotsThatDoNotWork(t *testing.T) {
 	r := newRoom(t)
-	assert.ErrorContains(t, r.app.SetCalendar(ctx, r.who, calendar.Calendar{Terms: []calendar.Span{{Name: "x", From: "2026-09-07", To: "2026-09-01"}}}), "before it begins")
-	assert.ErrorContains(t, r.app.SetSlot(ctx, r.who, r.student, calendar.Slot{Weekday: 3, Start: "23:50", Minutes: 45}), "past midnight")
-	_, err := r.app.Feed(ctx, "no such token")
+	assert.ErrorContains(t, diary.SetCalendar(ctx, r.app, r.who, calendar.Calendar{Terms: []calendar.Span{{Name: "x", From: "2026-09-07", To: "2026-09-01"}}}), "before it begins")
+	assert.ErrorContains(t, diary.SetSlot(ctx, r.app, r.who, r.student, calendar.Slot{Weekday: 3, Start: "23:50", Minutes: 45}), "past midnight")
+	_, err := diary.Feed(ctx, r.app, "no such token")
 	assert.ErrorContains(t, err, "opens no calendar")
-	first, err := r.app.MakeFeed(ctx, r.who)
+	first, err := diary.MakeFeed(ctx, r.app, r.who)
 	require.NoError(t, err)
-	_, err = r.app.MakeFeed(ctx, r.who)
+	_, err = diary.MakeFeed(ctx, r.app, r.who)
 	require.NoError(t, err)
-	_, err = r.app.Feed(ctx, first.Path[len("/api/feeds/"):])
+	_, err = diary.Feed(ctx, r.app, first.Path[len("/api/feeds/"):])
 	assert.ErrorContains(t, err, "opens no calendar", "a new address ends the one before")
 }
 
@@ -125,16 +127,16 @@ func TestCalendarsAndSlotsThatDoNotWork(t *testing.T) {
 func TestTheCalendarShowsWhatRunsIntoWhat(t *testing.T) {
 	r := newRoom(t)
 	take := func(name string, slot calendar.Slot) string {
-		in := newcomer(func(in *studio.NewStudent) { in.FirstName, in.Slot, in.Books = name, slot, nil })
-		_, err := r.app.AddStudent(ctx, r.who, in)
+		in := newcomer(func(in *roster.NewStudent) { in.FirstName, in.Slot, in.Books = name, slot, nil })
+		_, err := roster.AddStudent(ctx, r.app, r.who, in)
 		require.NoError(t, err)
 		return in.ID
 	}
 	ida := take("Ida", calendar.Slot{Weekday: time.Monday, Start: "16:00", Minutes: 30})
 	take("Jory", calendar.Slot{Weekday: time.Monday, Start: "16:20", Minutes: 30})
 	take("Mara", calendar.Slot{Weekday: time.Sunday, Start: "10:00", Minutes: 45})
-	show := func() studio.CalendarView {
-		v, err := r.app.Calendar(ctx, r.who)
+	show := func() diary.CalendarView {
+		v, err := diary.Calendar(ctx, r.app, r.who)
 		require.NoError(t, err)
 		return v
 	}
@@ -154,7 +156,7 @@ func TestTheCalendarShowsWhatRunsIntoWhat(t *testing.T) {
 	r.tell(fact.LessonMoved{Day: "2026-11-23", To: "2026-11-25", Start: "16:15"})
 	r.tell(fact.LessonMissed{Day: "2026-12-07"})
 	v = show()
-	assert.Equal(t, []studio.MoveView{
+	assert.Equal(t, []diary.MoveView{
 		{Student: ida, Name: "Ida", Day: "2026-11-23", Kind: "off"},
 		{Student: ida, Name: "Ida", Day: "2026-11-25", Kind: "besides", Start: "16:15"},
 		{Student: ida, Name: "Ida", Day: "2026-12-07", Kind: "off"},
@@ -166,11 +168,11 @@ func TestTheCalendarShowsWhatRunsIntoWhat(t *testing.T) {
 // A feed is the calendar file at an address of its own.
 func TestTheCalendarFeed(t *testing.T) {
 	r := newRoom(t)
-	link, err := r.app.MakeFeed(ctx, r.who)
+	link, err := diary.MakeFeed(ctx, r.app, r.who)
 	require.NoError(t, err)
-	fed, err := r.app.Feed(ctx, link.Path[len("/api/feeds/"):])
+	fed, err := diary.Feed(ctx, r.app, link.Path[len("/api/feeds/"):])
 	require.NoError(t, err)
-	file, err := r.app.Lessons(ctx, r.who)
+	file, err := diary.Lessons(ctx, r.app, r.who)
 	require.NoError(t, err)
 	assert.Equal(t, string(file), string(fed))
 	assert.Equal(t, 12, strings.Count(string(fed), "BEGIN:VEVENT"), "sixty days back, and on to the end of the term")

@@ -15,10 +15,13 @@ import (
 	"patientladder/core/shelf"
 	"patientladder/core/week"
 	"patientladder/studio"
+	"patientladder/studio/family"
+	"patientladder/studio/library"
+	"patientladder/studio/places"
 )
 
-func (r *room) week() studio.WeekView {
-	v, err := r.app.Week(ctx, r.who, r.student, "", 0)
+func (r *room) week() places.WeekView {
+	v, err := places.Week(ctx, r.app, r.who, r.student, "", 0)
 	require.NoError(r.t, err)
 	return v
 }
@@ -53,13 +56,13 @@ func TestWhatWasGivenStaysAsItWas(t *testing.T) {
 	assert.Equal(t, fact.Teacher, first.Document.By)
 	assert.NotEmpty(t, first.Document.Program)
 
-	link, err := r.app.MakeLink(ctx, r.who, r.student, false)
+	link, err := family.MakeLink(ctx, r.app, r.who, r.student, false)
 	require.NoError(t, err)
 	token := link.Path[len("/family/"):]
 	day, task := anyTask(t, first.Sheet)
 	home := func(b fact.Body) {
 		r.now = r.now.Add(time.Minute)
-		require.NoError(t, r.app.TellFamily(ctx, token, []fact.Fact{{ID: studio.NewID(), Student: r.student, At: r.now, Body: b}}))
+		require.NoError(t, family.Tell(ctx, r.app, token, []fact.Fact{{ID: studio.NewID(), Student: r.student, At: r.now, Body: b}}))
 	}
 	r.now = day.Date.Time().Add(17 * time.Hour)
 	home(fact.Ticked{Day: day.Date, Document: first.Document.ID, Line: task.Key, Rung: task.Rung})
@@ -70,7 +73,7 @@ func TestWhatWasGivenStaysAsItWas(t *testing.T) {
 		assert.Equal(t, asJSON(t, first.Sheet), asJSON(t, v.Sheet), name)
 		assert.Len(t, v.Revisions, 1, name)
 		assert.Len(t, v.Ticks, 1, "%s: no tick is orphaned", name)
-		family, err := r.app.Family(ctx, token)
+		family, err := family.Page(ctx, r.app, token)
 		require.NoError(t, err)
 		assert.Equal(t, asJSON(t, first.Sheet), asJSON(t, family.Sheet), "%s: phone and paper are the same", name)
 		assert.Equal(t, v.Ticks, family.Ticks, name)
@@ -80,10 +83,10 @@ func TestWhatWasGivenStaysAsItWas(t *testing.T) {
 		r.tell(fact.ApproachSet{Question: set[0], School: set[1]})
 		same(set[0])
 	}
-	item, err := r.app.Item(ctx, r.who, "rope")
+	item, err := library.Item(ctx, r.app, r.who, "rope")
 	require.NoError(t, err)
 	item.Item.Title, item.Item.Points = "Another title", shelf.PointsOf("Colour")
-	require.NoError(t, r.app.SaveItem(ctx, r.who, item.Item))
+	require.NoError(t, library.SaveItem(ctx, r.app, r.who, item.Item))
 	same("an item edited")
 	r.tell(fact.FootholdTried{Rung: rope, Outcome: "granted"})
 	same("a late foothold")
@@ -103,15 +106,15 @@ func TestWhatWasGivenStaysAsItWas(t *testing.T) {
 	r.tell(fact.Retracted{Ref: cleared})
 	assert.Equal(t, document.Pain, r.week().Document.Reason, "the take-back is a revision too")
 
-	again, err := r.app.Week(ctx, r.who, r.student, "2026-11-18", 1)
+	again, err := places.Week(ctx, r.app, r.who, r.student, "2026-11-18", 1)
 	require.NoError(t, err)
 	assert.Equal(t, asJSON(t, first.Sheet), asJSON(t, again.Sheet), "the first can be read again")
-	_, err = r.app.Week(ctx, r.who, r.student, "2026-11-18", 9)
+	_, err = places.Week(ctx, r.app, r.who, r.student, "2026-11-18", 9)
 	assert.ErrorContains(t, err, "no such revision")
-	_, err = r.app.Week(ctx, r.who, r.student, "2026-11-11", 0)
+	_, err = places.Week(ctx, r.app, r.who, r.student, "2026-11-11", 0)
 	assert.ErrorContains(t, err, "Nothing was given in a lesson on that day")
 
-	record, err := r.app.Record(ctx, r.who, r.student, 0)
+	record, err := places.Record(ctx, r.app, r.who, r.student, 0)
 	require.NoError(t, err)
 	require.Len(t, record.Weeks, 1)
 	ticked := 0
@@ -127,7 +130,7 @@ func TestWhatWasGivenStaysAsItWas(t *testing.T) {
 	r.tell(fact.LessonOpened{Day: "2026-11-25"})
 	r.tell(fact.LessonClosed{Day: "2026-11-25"})
 	home(fact.DaysSet{Weekdays: []int{0, 1}, Minutes: 12})
-	before, err := r.app.Week(ctx, r.who, r.student, "2026-11-18", 0)
+	before, err := places.Week(ctx, r.app, r.who, r.student, "2026-11-18", 0)
 	require.NoError(t, err)
 	assert.Equal(t, asJSON(t, last.Sheet), asJSON(t, before.Sheet), "days set now are for the sheet that holds now")
 	assert.Equal(t, 12, r.week().Sheet.Budget)
@@ -151,12 +154,12 @@ func TestThePlanThatWasAgreed(t *testing.T) {
 	v := r.lesson()
 	assert.Equal(t, document.PlanChanged, v.Document.Reason)
 	assert.Equal(t, block.Minutes+3, v.Plan.Blocks[1].Minutes)
-	pace, err := r.app.Pace(ctx, r.who, r.student, v.Plan.Blocks[1].Key, 29)
+	pace, err := places.Pace(ctx, r.app, r.who, r.student, v.Plan.Blocks[1].Key, 29)
 	require.NoError(t, err)
 	assert.Positive(t, pace.Over)
 	r.tell(fact.LessonClosed{Day: "2026-11-25"})
 
-	past, err := r.app.Lesson(ctx, r.who, r.student, "2026-11-18")
+	past, err := places.Lesson(ctx, r.app, r.who, r.student, "2026-11-18")
 	require.NoError(t, err)
 	assert.Equal(t, "closed", past.State)
 	assert.Equal(t, []string{"2026-11-25", "2026-11-18"}, []string{string(past.Given[0]), string(past.Given[1])})

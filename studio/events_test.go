@@ -11,6 +11,9 @@ import (
 	"patientladder/core/fact"
 	"patientladder/core/programme"
 	"patientladder/studio"
+	"patientladder/studio/diary"
+	"patientladder/studio/places"
+	"patientladder/studio/roster"
 )
 
 // A concert with its pieces: they have its day as their date, one that is withdrawn has none, and an
@@ -28,54 +31,54 @@ func TestAConcertAndItsDates(t *testing.T) {
 		r.tell(fact.PointMarked{Rung: slip, Point: "tone", State: fact.Met})
 	}
 	e := programme.Event{ID: studio.NewID(), Name: "Winter concert", Kind: "concert", Day: "2026-12-05", Entries: []programme.Listing{{Student: r.student, Rung: lamp}, {Student: r.student, Rung: slip, Seconds: 100}}}
-	require.NoError(t, r.app.KeepEvent(ctx, r.who, e))
+	require.NoError(t, diary.KeepEvent(ctx, r.app, r.who, e))
 	target := func(rung string) string {
-		v, err := r.app.Ladder(ctx, r.who, r.student)
+		v, err := places.Ladder(ctx, r.app, r.who, r.student)
 		require.NoError(t, err)
-		i := slices.IndexFunc(v.Rungs, func(x studio.RungView) bool { return x.ID == rung })
+		i := slices.IndexFunc(v.Rungs, func(x places.RungView) bool { return x.ID == rung })
 		return string(v.Rungs[i].Target)
 	}
 	assert.Equal(t, []string{"2026-12-05", "2026-12-05"}, []string{target(lamp), target(slip)})
-	v, err := r.app.Event(ctx, r.who, e.ID, 0)
+	v, err := diary.Event(ctx, r.app, r.who, e.ID, 0)
 	require.NoError(t, err)
 	require.Len(t, v.Entries, 2)
 	assert.Equal(t, "at-risk", v.Entries[0].Ready.State, "begun today, and the concert is in seventeen days")
 	assert.Equal(t, 100, v.Entries[1].Lasts)
 	assert.Equal(t, v.Entries[0].Lasts+100, v.Seconds)
 	assert.Equal(t, 3, v.Entries[0].Lessons, "today's, and two more")
-	earlier, err := r.app.Event(ctx, r.who, e.ID, 2)
+	earlier, err := diary.Event(ctx, r.app, r.who, e.ID, 2)
 	require.NoError(t, err)
 	assert.EqualValues(t, "2026-11-21", earlier.Day)
 	assert.Equal(t, 1, earlier.Entries[0].Lessons)
 	e.Entries = e.Entries[1:]
-	require.NoError(t, r.app.KeepEvent(ctx, r.who, e))
+	require.NoError(t, diary.KeepEvent(ctx, r.app, r.who, e))
 	assert.Equal(t, []string{"", "2026-12-05"}, []string{target(lamp), target(slip)}, "what is withdrawn has no date any more")
 	e.Day = "2026-12-12"
-	require.NoError(t, r.app.KeepEvent(ctx, r.who, e))
+	require.NoError(t, diary.KeepEvent(ctx, r.app, r.who, e))
 	assert.Equal(t, "2026-12-12", target(slip), "moved with the day")
-	require.NoError(t, r.app.KeepEvent(ctx, r.who, e))
+	require.NoError(t, diary.KeepEvent(ctx, r.app, r.who, e))
 	e.Entries = append(e.Entries, programme.Listing{Student: r.student, Rung: studio.NewID()})
-	assert.ErrorContains(t, r.app.KeepEvent(ctx, r.who, e), "not on the ladder of Emil")
+	assert.ErrorContains(t, diary.KeepEvent(ctx, r.app, r.who, e), "not on the ladder of Emil")
 	e.Name = ""
-	assert.ErrorContains(t, r.app.KeepEvent(ctx, r.who, e), "needs a name")
+	assert.ErrorContains(t, diary.KeepEvent(ctx, r.app, r.who, e), "needs a name")
 	e.Name, e.Entries = "Winter concert", e.Entries[:1]
 	guest := studio.NewID()
-	_, err = r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: guest, FirstName: "Ada", BirthYear: 2015, BirthMonth: 1, Instrument: "cello", Slot: calendar.Slot{Weekday: 2, Start: "15:00", Minutes: 30}})
+	_, err = roster.AddStudent(ctx, r.app, r.who, roster.NewStudent{ID: guest, FirstName: "Ada", BirthYear: 2015, BirthMonth: 1, Instrument: "cello", Slot: calendar.Slot{Weekday: 2, Start: "15:00", Minutes: 30}})
 	require.NoError(t, err)
 	emil := r.student
 	r.student = guest
 	hers := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
 	r.student = emil
 	e.Entries = append(e.Entries, programme.Listing{Student: guest, Rung: hers})
-	require.NoError(t, r.app.KeepEvent(ctx, r.who, e))
-	_, err = r.app.EraseStudent(ctx, r.who, guest, "Ada")
+	require.NoError(t, diary.KeepEvent(ctx, r.app, r.who, e))
+	_, err = roster.EraseStudent(ctx, r.app, r.who, guest, "Ada")
 	require.NoError(t, err)
-	v, err = r.app.Event(ctx, r.who, e.ID, 0)
+	v, err = diary.Event(ctx, r.app, r.who, e.ID, 0)
 	require.NoError(t, err)
 	assert.Len(t, v.Event.Entries, 1, "of a student who was deleted nothing is told")
-	require.NoError(t, r.app.KeepEvent(ctx, r.who, v.Event), "and the day is kept as before")
-	require.NoError(t, r.app.DropEvent(ctx, r.who, e.ID))
+	require.NoError(t, diary.KeepEvent(ctx, r.app, r.who, v.Event), "and the day is kept as before")
+	require.NoError(t, diary.DropEvent(ctx, r.app, r.who, e.ID))
 	assert.Empty(t, target(slip))
-	_, err = r.app.Event(ctx, r.who, e.ID, 0)
+	_, err = diary.Event(ctx, r.app, r.who, e.ID, 0)
 	assert.ErrorContains(t, err, "no such day")
 }

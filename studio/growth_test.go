@@ -32,6 +32,9 @@ import (
 	"patientladder/store/mariadb"
 	"patientladder/store/storetest"
 	"patientladder/studio"
+	"patientladder/studio/account"
+	"patientladder/studio/library"
+	"patientladder/studio/roster"
 )
 
 var weekly = calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}
@@ -129,10 +132,10 @@ func withBooks(b *testing.B) booked {
 	h := booked{store: storetest.New(b), byID: map[string]shelf.Item{}}
 	h.app = studio.New(h.store, time.Now)
 	var err error
-	h.who, err = h.app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: ulid.Make().String() + "@example.com", Password: "a long password", Zone: "UTC"})
+	h.who, err = account.Make(ctx, h.app, account.SignUp{Name: "T", Studio: "S", Email: ulid.Make().String() + "@example.com", Password: "a long password", Zone: "UTC"})
 	require.NoError(b, err)
 	require.NoError(b, demo.OwnBooks(ctx, h.app, h.who))
-	view, err := h.app.Shelf(ctx, h.who, "", 0)
+	view, err := library.Shelf(ctx, h.app, h.who, "", 0)
 	require.NoError(b, err)
 	h.shelf = view.Items
 	for _, it := range h.shelf {
@@ -323,11 +326,11 @@ func BenchmarkMark(b *testing.B) {
 	_, err = s.Migrate(ctx)
 	require.NoError(b, err)
 	app := studio.New(s, time.Now)
-	who, err := app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: "t@example.com", Password: "a long password", Zone: "UTC"})
+	who, err := account.Make(ctx, app, account.SignUp{Name: "T", Studio: "S", Email: "t@example.com", Password: "a long password", Zone: "UTC"})
 	require.NoError(b, err)
-	require.NoError(b, app.AddItems(ctx, who, []store.NewItem{{Item: shelf.Item{ID: "lamp", Title: "Lamp Room", Instrument: "piano", Strand: shelf.Book, Points: shelf.PointsOf("Tone")}}}))
+	require.NoError(b, library.AddItems(ctx, app, who, []store.NewItem{{Item: shelf.Item{ID: "lamp", Title: "Lamp Room", Instrument: "piano", Strand: shelf.Book, Points: shelf.PointsOf("Tone")}}}))
 	id, rung := studio.NewID(), studio.NewID()
-	_, err = app.AddStudent(ctx, who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: 2018, BirthMonth: 1, Instrument: "piano", Slot: weekly})
+	_, err = roster.AddStudent(ctx, app, who, roster.NewStudent{ID: id, FirstName: "A", BirthYear: 2018, BirthMonth: 1, Instrument: "piano", Slot: weekly})
 	require.NoError(b, err)
 	told := func(id string, student string, body fact.Body) fact.Fact {
 		return fact.Fact{ID: id, Student: student, At: time.Now().UTC(), Body: body}

@@ -16,16 +16,16 @@ import (
 	"patientladder/store"
 )
 
-// A history is what a student's facts come to, with the turn of the last delivery among them: it holds while
+// A History is what a student's facts come to, with the turn of the last delivery among them: it holds while
 // that is the student's turn, whichever copy of the program was told since. It is shared, and never changed.
-type history struct {
+type History struct {
 	first    int64 // turn before the student's first delivery
 	turn     int64
 	place    string       // in whose zone the facts' moments are
 	titles   shelf.Titles // that books in them have
 	version  int64        // of the shelf that the standing was folded by
-	facts    []fact.Fact  // in order
-	standing ladder.Standing
+	Facts    []fact.Fact  // in order
+	Standing ladder.Standing
 	before   *past // the same as the two before
 }
 
@@ -37,13 +37,13 @@ type past struct {
 }
 
 // until gives the standing at a moment; what was later taken back is left out.
-func (h history) until(t time.Time, items map[string]shelf.Item) ladder.Standing {
+func (h History) until(t time.Time, items map[string]shelf.Item) ladder.Standing {
 	h.before.mu.Lock()
 	defer h.before.mu.Unlock()
 	if !h.before.at.Equal(t) {
 		var facts []fact.Fact
-		for _, f := range h.facts {
-			if !f.At.After(t) || isRetraction(f) {
+		for _, f := range h.Facts {
+			if !f.At.After(t) || IsRetraction(f) {
 				facts = append(facts, f)
 			}
 		}
@@ -53,13 +53,13 @@ func (h history) until(t time.Time, items map[string]shelf.Item) ladder.Standing
 }
 
 // with is a history that has got some facts more.
-func (h history) with(more []fact.Fact, items map[string]shelf.Item) history {
+func (h History) with(more []fact.Fact, items map[string]shelf.Item) History {
 	h.before = h.before.after(more)
 	if len(more) > 0 {
-		h.facts = slices.Concat(h.facts, more)
-		slices.SortStableFunc(h.facts, ladder.Order)
+		h.Facts = slices.Concat(h.Facts, more)
+		slices.SortStableFunc(h.Facts, ladder.Order)
 	}
-	h.standing = ladder.Fold(h.facts, items)
+	h.Standing = ladder.Fold(h.Facts, items)
 	return h
 }
 
@@ -70,13 +70,13 @@ func (p *past) after(more []fact.Fact) *past {
 	}
 	p.mu.Lock()
 	defer p.mu.Unlock()
-	if slices.ContainsFunc(more, func(f fact.Fact) bool { return !f.At.After(p.at) || isRetraction(f) }) {
+	if slices.ContainsFunc(more, func(f fact.Fact) bool { return !f.At.After(p.at) || IsRetraction(f) }) {
 		return &past{}
 	}
 	return &past{at: p.at, standing: p.standing}
 }
 
-func isRetraction(f fact.Fact) bool { _, is := f.Body.(fact.Retracted); return is }
+func IsRetraction(f fact.Fact) bool { _, is := f.Body.(fact.Retracted); return is }
 
 // A part names the facts that a history is of.
 type part struct {
@@ -87,9 +87,9 @@ type part struct {
 // The parts that screens about the whole studio ask for, and all.
 var (
 	everything = part{name: "all"}
-	comings    = part{"comings", append([]fact.Body{fact.LessonOpened{}, fact.LessonClosed{}}, outOfTurn...)}
-	talks      = part{"talks", append([]fact.Body{fact.Talked{}, fact.LessonClosed{}, fact.ApproachSet{}, fact.Probed{}}, outOfTurn...)}
-	places     = part{"places", placing}
+	Comings    = part{"comings", append([]fact.Body{fact.LessonOpened{}, fact.LessonClosed{}}, outOfTurn...)}
+	Talks      = part{"talks", append([]fact.Body{fact.Talked{}, fact.LessonClosed{}, fact.ApproachSet{}, fact.Probed{}}, outOfTurn...)}
+	Placed     = part{"places", placing}
 	speeds     = part{"speeds", []fact.Body{fact.RungAdded{}, fact.Taught{}, fact.FootholdTried{}, fact.LessonClosed{}}}
 )
 
@@ -107,7 +107,7 @@ type historyOf struct{ studio, student, part string }
 
 type historyKept struct {
 	of historyOf
-	history
+	History
 }
 
 // A fact takes some 400 bytes with its share of the standing. A tenth of the memory that the program may take is
@@ -129,23 +129,23 @@ func newHistories() *histories {
 // beforeAll is the turn before a student's first.
 const beforeAll = -1
 
-func (h *histories) get(of historyOf) history {
+func (h *histories) get(of historyOf) History {
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	e, there := h.by[of]
 	if !there {
-		return history{turn: beforeAll}
+		return History{turn: beforeAll}
 	}
 	h.used.MoveToFront(e)
-	return e.Value.(historyKept).history
+	return e.Value.(historyKept).History
 }
 
-func (h *histories) put(of historyOf, one history) {
+func (h *histories) put(of historyOf, one History) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	h.drop(h.by[of])
 	h.by[of] = h.used.PushFront(historyKept{of, one})
-	for h.kept += len(one.facts); h.kept > h.most && h.used.Len() > 1; {
+	for h.kept += len(one.Facts); h.kept > h.most && h.used.Len() > 1; {
 		h.drop(h.used.Back())
 	}
 }
@@ -156,7 +156,7 @@ func (h *histories) drop(e *linked.Element) {
 	}
 	gone := h.used.Remove(e).(historyKept)
 	delete(h.by, gone.of)
-	h.kept -= len(gone.facts)
+	h.kept -= len(gone.Facts)
 }
 
 // forget drops what is kept of a studio, or of one student.
@@ -170,15 +170,15 @@ func (h *histories) forget(studio, student string) {
 	}
 }
 
-// lived returns the histories of students by id, as the database has them now: of those who were told nothing
+// Lived returns the histories of students by id, as the database has them now: of those who were told nothing
 // since they are at hand, of the others what is new is fetched.
-func (r room) lived(ctx context.Context, students []store.Student, of part) (map[string]history, error) {
-	out := make(map[string]history, len(students))
+func (r Room) Lived(ctx context.Context, students []store.Student, of part) (map[string]History, error) {
+	out := make(map[string]History, len(students))
 	var missing []store.Deliveries
 	for _, st := range students {
-		h := r.kept.get(historyOf{r.row.ID, st.ID, of.name})
-		if h.first != st.First || h.turn > st.Turn || h.place != r.row.Zone || !maps.Equal(h.titles, r.row.Titles) {
-			h = history{turn: beforeAll}
+		h := r.kept.get(historyOf{r.Row.ID, st.ID, of.name})
+		if h.first != st.First || h.turn > st.Turn || h.place != r.Row.Zone || !maps.Equal(h.titles, r.Row.Titles) {
+			h = History{turn: beforeAll}
 		}
 		out[st.ID] = h
 		if h.turn != st.Turn {
@@ -189,50 +189,56 @@ func (r room) lived(ctx context.Context, students []store.Student, of part) (map
 	if len(missing) > 0 {
 		facts, err := r.FactsIn(ctx, missing, of.kinds...)
 		if err != nil {
-			return nil, told(err, "student")
+			return nil, Failed(err, "student")
 		}
 		for _, f := range facts {
-			f.At = f.At.In(r.zone) // days are the studio's days
-			f.Body = r.present(f.Body)
+			f.At = f.At.In(r.Zone) // days are the studio's days
+			f.Body = r.Present(f.Body)
 			fresh[f.Student] = append(fresh[f.Student], f)
 		}
 	}
 	for _, st := range students {
 		h := out[st.ID]
-		if h.turn == st.Turn && h.version == r.row.ShelfVersion {
+		if h.turn == st.Turn && h.version == r.Row.ShelfVersion {
 			continue
 		}
-		shelf, err := r.ShelfAt(ctx, r.row.ShelfVersion)
+		shelf, err := r.ShelfAt(ctx, r.Row.ShelfVersion)
 		if err != nil {
-			return nil, told(err, "shelf")
+			return nil, Failed(err, "shelf")
 		}
-		if h.version != r.row.ShelfVersion {
+		if h.version != r.Row.ShelfVersion {
 			h.before = nil
 		}
 		h = h.with(fresh[st.ID], shelf.By)
-		h.first, h.turn, h.place, h.titles, h.version = st.First, st.Turn, r.row.Zone, r.row.Titles, r.row.ShelfVersion
+		h.first, h.turn, h.place, h.titles, h.version = st.First, st.Turn, r.Row.Zone, r.Row.Titles, r.Row.ShelfVersion
 		out[st.ID] = h
-		r.kept.put(historyOf{r.row.ID, st.ID, of.name}, h)
+		r.kept.put(historyOf{r.Row.ID, st.ID, of.name}, h)
 	}
 	return out, nil
 }
 
-// standings are those of all students of a part of their facts.
-func (r room) standings(ctx context.Context, of part) (map[string]ladder.Standing, error) {
+// Standings are those of all students of a part of their facts.
+func (r Room) Standings(ctx context.Context, of part) (map[string]ladder.Standing, error) {
 	students, err := r.Students(ctx)
 	if err != nil {
-		return nil, told(err, "student")
+		return nil, Failed(err, "student")
 	}
-	lived, err := r.lived(ctx, students, of)
+	lived, err := r.Lived(ctx, students, of)
 	out := make(map[string]ladder.Standing, len(lived))
 	for id, h := range lived {
-		out[id] = h.standing
+		out[id] = h.Standing
 	}
 	return out, err
 }
 
-// forget drops what is kept in memory of a studio.
-func (a *App) forget(studio string) {
+// Forget drops what is kept in memory of a studio, or of one student.
+func (a *App) Forget(studio, student string) {
 	a.paces.forget(studio)
-	a.kept.forget(studio, "")
+	a.kept.forget(studio, student)
 }
+
+// outOfTurn are the kinds that take lessons off their weekly slot or add others.
+var outOfTurn = []fact.Body{fact.LessonMissed{}, fact.LessonMoved{}, fact.LessonExtra{}, fact.Paused{}, fact.Left{}, fact.Returned{}}
+
+// placing are the kinds of facts that say where a rung stands.
+var placing = []fact.Body{fact.RungAdded{}, fact.RungMoved{}, fact.RungParked{}, fact.RungResumed{}, fact.Taught{}, fact.FootholdTried{}, fact.Polished{}, fact.BeforeBook{}, fact.Probed{}}

@@ -12,16 +12,20 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/studio"
+	"patientladder/studio/account"
+	"patientladder/studio/diary"
+	"patientladder/studio/places"
+	"patientladder/studio/roster"
 )
 
 // shown is all that a copy of the program shows of a student and the day, as text.
 func (r *room) shown(app *studio.App) string {
 	r.t.Helper()
-	ladder, err1 := app.Ladder(ctx, r.who, r.student)
-	week, err2 := app.Week(ctx, r.who, r.student, "", 0)
-	day, err3 := app.Day(ctx, r.who, "")
-	record, err4 := app.Record(ctx, r.who, r.student, 0)
-	cal, err5 := app.Calendar(ctx, r.who)
+	ladder, err1 := places.Ladder(ctx, app, r.who, r.student)
+	week, err2 := places.Week(ctx, app, r.who, r.student, "", 0)
+	day, err3 := diary.Day(ctx, app, r.who, "")
+	record, err4 := places.Record(ctx, app, r.who, r.student, 0)
+	cal, err5 := diary.Calendar(ctx, app, r.who)
 	require.NoError(r.t, err1)
 	require.NoError(r.t, err2)
 	require.NoError(r.t, err3)
@@ -85,7 +89,7 @@ func TestWhatIsKeptInMemoryFollowsTheStudio(t *testing.T) {
 	r.now = time.Date(2026, 11, 18, 23, 30, 0, 0, time.UTC)
 	r.tell(fact.Noted{Text: "late"})
 	before := r.shown(r.app)
-	require.NoError(t, r.app.SetAccount(ctx, r.who, "T", "S", "Asia/Tokyo")) // where it is tomorrow already
+	require.NoError(t, account.SetAccount(ctx, r.app, r.who, "T", "S", "Asia/Tokyo")) // where it is tomorrow already
 	assert.NotEqual(t, before, r.shown(r.app))
 	assert.Equal(t, r.shown(r.anew()), r.shown(r.app), "another zone")
 
@@ -104,13 +108,13 @@ func TestWhatIsKeptInMemoryEndsWithTheStudent(t *testing.T) {
 	r.tell(fact.Noted{Text: "with the old bow"})
 	archive := r.archive()
 	assert.Contains(t, r.shown(other), "with the old bow")
-	require.NoError(t, r.app.EmptyStudio(ctx, r.who, "S", "a long password"))
+	require.NoError(t, roster.EmptyStudio(ctx, r.app, r.who, "S", "a long password"))
 	for i, f := range archive.Students[0].Facts {
 		if _, noted := f.Body.(fact.Noted); noted {
 			archive.Students[0].Facts[i].Body = fact.Noted{Text: "with the new bow"}
 		}
 	}
-	require.NoError(t, r.app.ImportStudio(ctx, r.who, archive))
+	require.NoError(t, roster.ImportStudio(ctx, r.app, r.who, archive))
 	assert.NotContains(t, r.shown(other), "with the old bow")
 	assert.Contains(t, r.shown(other), "with the new bow")
 }

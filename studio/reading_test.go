@@ -16,6 +16,9 @@ import (
 	"patientladder/core/shelf"
 	"patientladder/store"
 	"patientladder/studio"
+	"patientladder/studio/library"
+	"patientladder/studio/notes"
+	"patientladder/studio/roster"
 )
 
 func codes(list []reason.Reason) (out []string) {
@@ -29,15 +32,15 @@ func codes(list []reason.Reason) (out []string) {
 func TestWhatIsNewInAPieceForAStudent(t *testing.T) {
 	r := newRoom(t)
 	tune := func(id, title, notes string) {
-		require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{
+		require.NoError(t, library.AddItems(ctx, r.app, r.who, []store.NewItem{{
 			Item: shelf.Item{ID: id, Title: title, Instrument: "cello", Strand: shelf.Book, HasScore: true},
 			File: &store.ScoreFile{Name: id + ".abc", Data: []byte("X:1\nT:" + title + "\nM:4/4\nL:1/4\nK:D clef=bass\n" + notes + "\n")},
 		}}))
 	}
 	tune("low", "Low Tide Round", "D, E, F, G,|A,2 D,2|")
 	tune("high", "High Tide Round", "D, E, F, G,|A, B, C D|A,2 D,2|")
-	read := func(student string) studio.ReadingView {
-		v, err := r.app.Reading(ctx, r.who, "high", student)
+	read := func(student string) notes.ReadingView {
+		v, err := notes.Reading(ctx, r.app, r.who, "high", student)
 		require.NoError(t, err)
 		return v
 	}
@@ -55,12 +58,12 @@ func TestWhatIsNewInAPieceForAStudent(t *testing.T) {
 	after := read(r.student)
 	assert.Len(t, after.Fresh, 3, "B, C sharp and D stand above the piece that was taught")
 
-	_, err := r.app.Reading(ctx, r.who, "lamp", "")
+	_, err := notes.Reading(ctx, r.app, r.who, "lamp", "")
 	assert.ErrorContains(t, err, "no such score")
-	piano := newcomer(func(in *studio.NewStudent) { in.Books = nil })
-	_, err = r.app.AddStudent(ctx, r.who, piano)
+	piano := newcomer(func(in *roster.NewStudent) { in.Books = nil })
+	_, err = roster.AddStudent(ctx, r.app, r.who, piano)
 	require.NoError(t, err)
-	_, err = r.app.Reading(ctx, r.who, "high", piano.ID)
+	_, err = notes.Reading(ctx, r.app, r.who, "high", piano.ID)
 	assert.ErrorContains(t, err, "plays the piano")
 }
 
@@ -68,8 +71,8 @@ func TestWhatIsNewInAPieceForAStudent(t *testing.T) {
 // place; nothing is kept either way.
 func TestATuneAsItIsTyped(t *testing.T) {
 	r := newRoom(t)
-	draft := func(abc string) studio.DraftView {
-		v, err := r.app.Draft(ctx, r.who, studio.Draft{ABC: abc, Instrument: "piano"})
+	draft := func(abc string) notes.DraftView {
+		v, err := notes.ReadDraft(ctx, r.app, r.who, notes.Draft{ABC: abc, Instrument: "piano"})
 		require.NoError(t, err)
 		return v
 	}
@@ -89,11 +92,11 @@ func TestATuneAsItIsTyped(t *testing.T) {
 
 	for _, c := range []struct {
 		name, abc string
-		wrong     studio.Wrong
+		wrong     notes.Wrong
 	}{
-		{"a letter that is no note", "X:1\nK:C\nCD|EH?|\n", studio.Wrong{Line: 3, Column: 6, Bar: 2}},
-		{"no key", "X:1\nT:No key\nCDEF|\n", studio.Wrong{Line: 3}},
-		{"nothing yet", "X:1\nK:C\n", studio.Wrong{Line: 2, Bar: 1}},
+		{"a letter that is no note", "X:1\nK:C\nCD|EH?|\n", notes.Wrong{Line: 3, Column: 6, Bar: 2}},
+		{"no key", "X:1\nT:No key\nCDEF|\n", notes.Wrong{Line: 3}},
+		{"nothing yet", "X:1\nK:C\n", notes.Wrong{Line: 2, Bar: 1}},
 	} {
 		v := draft(c.abc)
 		require.NotNil(t, v.Wrong, c.name)
@@ -103,7 +106,7 @@ func TestATuneAsItIsTyped(t *testing.T) {
 		assert.Equal(t, c.wrong, *v.Wrong, c.name)
 		assert.Empty(t, v.XML, c.name)
 	}
-	items, err := r.app.Shelf(ctx, r.who, "", 0)
+	items, err := library.Shelf(ctx, r.app, r.who, "", 0)
 	require.NoError(t, err)
 	assert.Len(t, items.Items, 3, "what stood there before")
 }
@@ -112,16 +115,16 @@ func TestTheTeachersOwnRhythmWords(t *testing.T) {
 	r := newRoom(t)
 	r.inHand()
 	said := func() string {
-		v, err := r.app.Reading(ctx, r.who, "rope", "")
+		v, err := notes.Reading(ctx, r.app, r.who, "rope", "")
 		require.NoError(t, err)
 		return v.Rhythms[0].Rhythm + " " + v.Rhythms[0].Say
 	}
 	assert.Equal(t, "1 tide", said())
-	require.NoError(t, r.app.SetWords(ctx, r.who, reading.Words{"1": "oar"}))
+	require.NoError(t, notes.SetWords(ctx, r.app, r.who, reading.Words{"1": "oar"}))
 	assert.Equal(t, "1 oar", said())
-	v, err := r.app.Words(ctx, r.who)
+	v, err := notes.Words(ctx, r.app, r.who)
 	require.NoError(t, err)
-	assert.Equal(t, studio.WordsView{Words: reading.Words{"1": "oar"}, Own: true}, v)
+	assert.Equal(t, notes.WordsView{Words: reading.Words{"1": "oar"}, Own: true}, v)
 
 	for says, words := range map[string]reading.Words{
 		"cannot be kept": {"one": "oar"},
@@ -133,14 +136,14 @@ func TestTheTeachersOwnRhythmWords(t *testing.T) {
 			return many
 		}(),
 	} {
-		err := r.app.SetWords(ctx, r.who, words)
+		err := notes.SetWords(ctx, r.app, r.who, words)
 		assert.ErrorContains(t, err, says)
 		var told *studio.Error
 		assert.True(t, errors.As(err, &told))
 	}
 	assert.Equal(t, "1 oar", said(), "what was refused changes nothing")
 
-	require.NoError(t, r.app.SetWords(ctx, r.who, nil))
+	require.NoError(t, notes.SetWords(ctx, r.app, r.who, nil))
 	assert.Equal(t, "1 tide", said(), "the program's own are back")
 }
 
@@ -149,24 +152,24 @@ func TestCopiesOfAScore(t *testing.T) {
 	r := newRoom(t)
 	r.inHand()
 	for _, f := range []notation.Format{notation.MusicXML, notation.ABC, notation.MIDI} {
-		file, err := r.app.Convert(ctx, r.who, "rope", f, nil, "")
+		file, err := notes.Convert(ctx, r.app, r.who, "rope", f, nil, "")
 		require.NoError(t, err)
 		assert.True(t, strings.HasPrefix(file.Name, "rope."), file.Name)
 		s, err := notation.Read(file.Name, file.Data)
 		require.NoError(t, err)
 		assert.Equal(t, 8, s.Bars(), f)
 	}
-	plain, err := r.app.Convert(ctx, r.who, "rope", notation.MusicXML, nil, "")
+	plain, err := notes.Convert(ctx, r.app, r.who, "rope", notation.MusicXML, nil, "")
 	require.NoError(t, err)
-	full, err := r.app.Convert(ctx, r.who, "rope", notation.MusicXML, []string{"fingers", "chunks"}, r.student)
+	full, err := notes.Convert(ctx, r.app, r.who, "rope", notation.MusicXML, []string{"fingers", "chunks"}, r.student)
 	require.NoError(t, err)
 	assert.Equal(t, "rope-annotated.musicxml", full.Name)
 	assert.NotContains(t, string(plain.Data), "<fingering>")
 	assert.Contains(t, string(full.Data), "<fingering>")
 
-	_, err = r.app.Engraved(ctx, r.who, "rope", "instead", false)
+	_, err = notes.Engraved(ctx, r.app, r.who, "rope", "instead", false)
 	assert.ErrorContains(t, err, "has no tablature")
-	drawn, err := r.app.Engraved(ctx, r.who, "rope", "", false)
+	drawn, err := notes.Engraved(ctx, r.app, r.who, "rope", "", false)
 	require.NoError(t, err)
 	assert.Contains(t, string(drawn), `id="p1b1n1"`)
 }

@@ -14,15 +14,17 @@ import (
 	"patientladder/core/skill"
 	"patientladder/store"
 	"patientladder/studio"
+	"patientladder/studio/library"
+	"patientladder/studio/places"
 )
 
 // A file that is there already is asked about; asked for again it is another item, and
 // the two can be told to be the same: whoever has the first keeps every mark.
 func TestTheSameThingTwice(t *testing.T) {
 	r := newRoom(t)
-	bring := func(again bool) studio.Imported {
+	bring := func(again bool) library.Imported {
 		t.Helper()
-		out, err := r.app.Import(ctx, r.who, studio.Import{ID: studio.NewID(), FileName: "kelp.abc", Data: []byte("X:1\nT:Kelp Round\nL:1/4\nM:4/4\nK:C\nCDEF|G4|\n"), Book: "Kelp", Instrument: "piano", Strand: shelf.Repertoire, Again: again})
+		out, err := library.BringIn(ctx, r.app, r.who, library.Import{ID: studio.NewID(), FileName: "kelp.abc", Data: []byte("X:1\nT:Kelp Round\nL:1/4\nM:4/4\nK:C\nCDEF|G4|\n"), Book: "Kelp", Instrument: "piano", Strand: shelf.Repertoire, Again: again})
 		require.NoError(t, err)
 		return out
 	}
@@ -30,7 +32,7 @@ func TestTheSameThingTwice(t *testing.T) {
 	require.Len(t, first.Items, 1)
 	twin := bring(false)
 	assert.Empty(t, twin.Items)
-	assert.Equal(t, []studio.Twin{{Item: first.Items[0].ID, Title: "Kelp Round", Book: "Kelp"}}, twin.Twins)
+	assert.Equal(t, []library.Twin{{Item: first.Items[0].ID, Title: "Kelp Round", Book: "Kelp"}}, twin.Twins)
 	second := bring(true)
 	require.Len(t, second.Items, 1)
 	a, b := first.Items[0].ID, second.Items[0].ID
@@ -40,9 +42,9 @@ func TestTheSameThingTwice(t *testing.T) {
 	r.tell(fact.PointMarked{Rung: rung, Point: "tone", State: fact.Met})
 	renamed := second.Items[0]
 	renamed.Title = "Kelp Canon"
-	require.NoError(t, r.app.SaveItem(ctx, r.who, renamed))
-	require.NoError(t, r.app.SameItem(ctx, r.who, a, b))
-	ladder, err := r.app.Ladder(ctx, r.who, r.student)
+	require.NoError(t, library.SaveItem(ctx, r.app, r.who, renamed))
+	require.NoError(t, library.SameItem(ctx, r.app, r.who, a, b))
+	ladder, err := places.Ladder(ctx, r.app, r.who, r.student)
 	require.NoError(t, err)
 	found := false
 	for _, on := range ladder.Rungs {
@@ -53,27 +55,27 @@ func TestTheSameThingTwice(t *testing.T) {
 		}
 	}
 	assert.True(t, found)
-	view, err := r.app.Shelf(ctx, r.who, "", 0)
+	view, err := library.Shelf(ctx, r.app, r.who, "", 0)
 	require.NoError(t, err)
 	for _, it := range view.Items {
 		assert.NotEqual(t, a, it.ID, "one of the two stands on the shelf")
 	}
-	page, err := r.app.Item(ctx, r.who, b)
+	page, err := library.Item(ctx, r.app, r.who, b)
 	require.NoError(t, err)
 	assert.Len(t, page.Players, 1, "who has the first plays the second")
-	assert.ErrorContains(t, r.app.DropItem(ctx, r.who, b), "part them first")
-	assert.ErrorContains(t, r.app.SaveItem(ctx, r.who, first.Items[0]), "edit that one")
-	assert.ErrorContains(t, r.app.SameItem(ctx, r.who, b, a), "choose that one")
-	require.NoError(t, r.app.SameItem(ctx, r.who, a, ""))
-	page, err = r.app.Item(ctx, r.who, a)
+	assert.ErrorContains(t, library.DropItem(ctx, r.app, r.who, b), "part them first")
+	assert.ErrorContains(t, library.SaveItem(ctx, r.app, r.who, first.Items[0]), "edit that one")
+	assert.ErrorContains(t, library.SameItem(ctx, r.app, r.who, b, a), "choose that one")
+	require.NoError(t, library.SameItem(ctx, r.app, r.who, a, ""))
+	page, err = library.Item(ctx, r.app, r.who, a)
 	require.NoError(t, err)
 	assert.Equal(t, "Kelp Round", page.Item.Title, "parted again, with its own words")
 
 	table := []byte("title,book,instrument,strand\nKelp Round,Kelp,piano,repertoire\nNew One,Kelp,piano,repertoire\n")
-	v, err := r.app.Table(ctx, r.who, table, true, false)
+	v, err := library.Table(ctx, r.app, r.who, table, true, false)
 	require.NoError(t, err)
 	assert.Equal(t, []int{1, 1}, []int{v.Twins, len(v.Changes)}, "what stands there is left out")
-	v, err = r.app.Table(ctx, r.who, table, true, true)
+	v, err = library.Table(ctx, r.app, r.who, table, true, true)
 	require.NoError(t, err)
 	assert.Len(t, v.Changes, 2)
 }
@@ -82,42 +84,42 @@ func TestTheSameThingTwice(t *testing.T) {
 // away when nothing is for them.
 func TestOwnInstrumentsAndSkills(t *testing.T) {
 	r := newRoom(t)
-	whistle := studio.InstrumentView{ID: "01WHISTLE", Name: "tin whistle", Family: instrument.Other, Clef: "G2", Low: "D4", High: "B5", Strings: []string{}}
-	require.NoError(t, r.app.SaveInstrument(ctx, r.who, whistle))
-	for says, bad := range map[string]func(*studio.InstrumentView){
-		"comes with the program":   func(v *studio.InstrumentView) { v.ID = "piano" },
-		"not a note":               func(v *studio.InstrumentView) { v.Low = "H9x" },
-		"must lie above":           func(v *studio.InstrumentView) { v.High = "C4" },
-		"needs a name":             func(v *studio.InstrumentView) { v.Name = " " },
-		"There is a piano already": func(v *studio.InstrumentView) { v.ID, v.Name = "01OTHER", "Piano" },
-		"another family":           func(v *studio.InstrumentView) { v.Shelf = "guitar" },
-		"how the hand lies":        func(v *studio.InstrumentView) { v.Family, v.Strings = instrument.Plucked, []string{"A4"} },
-		"not a way in which": func(v *studio.InstrumentView) {
+	whistle := library.InstrumentView{ID: "01WHISTLE", Name: "tin whistle", Family: instrument.Other, Clef: "G2", Low: "D4", High: "B5", Strings: []string{}}
+	require.NoError(t, library.SaveInstrument(ctx, r.app, r.who, whistle))
+	for says, bad := range map[string]func(*library.InstrumentView){
+		"comes with the program":   func(v *library.InstrumentView) { v.ID = "piano" },
+		"not a note":               func(v *library.InstrumentView) { v.Low = "H9x" },
+		"must lie above":           func(v *library.InstrumentView) { v.High = "C4" },
+		"needs a name":             func(v *library.InstrumentView) { v.Name = " " },
+		"There is a piano already": func(v *library.InstrumentView) { v.ID, v.Name = "01OTHER", "Piano" },
+		"another family":           func(v *library.InstrumentView) { v.Shelf = "guitar" },
+		"how the hand lies":        func(v *library.InstrumentView) { v.Family, v.Strings = instrument.Plucked, []string{"A4"} },
+		"not a way in which": func(v *library.InstrumentView) {
 			v.Family, v.Strings, v.Hand = instrument.Plucked, []string{"A4"}, "claws"
 		},
-		`String 1, "x"`: func(v *studio.InstrumentView) { v.Family, v.Strings = instrument.Plucked, []string{"x"} },
+		`String 1, "x"`: func(v *library.InstrumentView) { v.Family, v.Strings = instrument.Plucked, []string{"x"} },
 	} {
 		v := whistle
 		bad(&v)
-		assert.ErrorContains(t, r.app.SaveInstrument(ctx, r.who, v), says)
+		assert.ErrorContains(t, library.SaveInstrument(ctx, r.app, r.who, v), says)
 	}
 	whistle.High = "D6"
-	require.NoError(t, r.app.SaveInstrument(ctx, r.who, whistle), "the same again is changed")
-	all, err := r.app.Instruments(ctx, r.who)
+	require.NoError(t, library.SaveInstrument(ctx, r.app, r.who, whistle), "the same again is changed")
+	all, err := library.Instruments(ctx, r.app, r.who)
 	require.NoError(t, err)
 	assert.Len(t, all.Instruments, len(instrument.Shipped)+1)
 	last := all.Instruments[len(all.Instruments)-1]
 	assert.Equal(t, []any{"D6", true, false}, []any{last.High, last.Own, last.Used})
 	it := shelf.Item{ID: "reel", Title: "Reel", Instrument: "01WHISTLE", Strand: shelf.Book, Book: "Reels"}
-	require.NoError(t, r.app.SaveItem(ctx, r.who, it))
-	assert.ErrorContains(t, r.app.DropInstrument(ctx, r.who, "01WHISTLE"), "on the shelf is for it")
-	assert.ErrorContains(t, r.app.DropInstrument(ctx, r.who, "cello"), "comes with the program")
-	require.NoError(t, r.app.DropItem(ctx, r.who, "reel"))
-	require.NoError(t, r.app.DropInstrument(ctx, r.who, "01WHISTLE"))
-	assert.ErrorContains(t, r.app.SaveItem(ctx, r.who, it), "not an instrument here")
+	require.NoError(t, library.SaveItem(ctx, r.app, r.who, it))
+	assert.ErrorContains(t, library.DropInstrument(ctx, r.app, r.who, "01WHISTLE"), "on the shelf is for it")
+	assert.ErrorContains(t, library.DropInstrument(ctx, r.app, r.who, "cello"), "comes with the program")
+	require.NoError(t, library.DropItem(ctx, r.app, r.who, "reel"))
+	require.NoError(t, library.DropInstrument(ctx, r.app, r.who, "01WHISTLE"))
+	assert.ErrorContains(t, library.SaveItem(ctx, r.app, r.who, it), "not an instrument here")
 
 	sway := skill.Skill{ID: "01SWAY", Name: "Sways in time", Family: instrument.Shared, Area: skill.Rhythm, Weight: 1, RestsOn: []string{"steady-beat"}, Chain: []skill.Link{{Do: "Sway", Minutes: 1, Weeks: 1}}}
-	require.NoError(t, r.app.SaveSkill(ctx, r.who, sway))
+	require.NoError(t, library.SaveSkill(ctx, r.app, r.who, sway))
 	for says, bad := range map[string]func(*skill.Skill){
 		"comes with the program": func(s *skill.Skill) { s.ID = "steady-beat" },
 		"in a circle":            func(s *skill.Skill) { s.RestsOn = []string{"01SWAY"} },
@@ -129,18 +131,18 @@ func TestOwnInstrumentsAndSkills(t *testing.T) {
 	} {
 		s := sway
 		bad(&s)
-		assert.ErrorContains(t, r.app.SaveSkill(ctx, r.who, s), says)
+		assert.ErrorContains(t, library.SaveSkill(ctx, r.app, r.who, s), says)
 	}
 	piece := shelf.Item{ID: "shanty", Title: "Shanty", Instrument: "piano", Strand: shelf.Book, Book: "Own", Brings: []string{"01SWAY"}}
-	require.NoError(t, r.app.SaveItem(ctx, r.who, piece))
+	require.NoError(t, library.SaveItem(ctx, r.app, r.who, piece))
 	r.tell(fact.Prepared{Skill: "01SWAY", Step: 1})
-	view, err := r.app.Skills(ctx, r.who)
+	view, err := library.Skills(ctx, r.app, r.who)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"01SWAY"}, view.Own)
-	assert.ErrorContains(t, r.app.DropSkill(ctx, r.who, "01SWAY"), "take it off there first")
-	assert.ErrorContains(t, r.app.DropSkill(ctx, r.who, "steady-beat"), "comes with the program")
-	require.NoError(t, r.app.DropItem(ctx, r.who, "shanty"))
-	require.NoError(t, r.app.DropSkill(ctx, r.who, "01SWAY"))
+	assert.ErrorContains(t, library.DropSkill(ctx, r.app, r.who, "01SWAY"), "take it off there first")
+	assert.ErrorContains(t, library.DropSkill(ctx, r.app, r.who, "steady-beat"), "comes with the program")
+	require.NoError(t, library.DropItem(ctx, r.app, r.who, "shanty"))
+	require.NoError(t, library.DropSkill(ctx, r.app, r.who, "01SWAY"))
 }
 
 // A long shelf comes in parts that make the whole, in order.
@@ -150,11 +152,11 @@ func TestALongShelfComesInParts(t *testing.T) {
 	for i := range 2100 {
 		items = append(items, store.NewItem{Item: shelf.Item{ID: fmt.Sprintf("i%04d", i), Title: fmt.Sprint("Piece ", i), Instrument: "piano", Strand: shelf.Book, Book: "Long", Brings: []string{"steps"}, Needs: []string{"steps"}}})
 	}
-	require.NoError(t, r.app.AddItems(ctx, r.who, items))
+	require.NoError(t, library.AddItems(ctx, r.app, r.who, items))
 	var ids []string
 	from, parts := 0, 0
 	for {
-		v, err := r.app.Shelf(ctx, r.who, "", from)
+		v, err := library.Shelf(ctx, r.app, r.who, "", from)
 		require.NoError(t, err)
 		parts++
 		for _, it := range v.Items {
@@ -171,7 +173,7 @@ func TestALongShelfComesInParts(t *testing.T) {
 	assert.Equal(t, 3, parts)
 	assert.Len(t, ids, len(slices.Compact(slices.Clone(ids))))
 	assert.Equal(t, "i2099", ids[len(ids)-1])
-	beyond, err := r.app.Shelf(ctx, r.who, "", 99999)
+	beyond, err := library.Shelf(ctx, r.app, r.who, "", 99999)
 	require.NoError(t, err)
 	assert.Empty(t, beyond.Items)
 	assert.Zero(t, beyond.Next)
@@ -179,10 +181,10 @@ func TestALongShelfComesInParts(t *testing.T) {
 
 func TestABookIsLaidAwayAndTakenOff(t *testing.T) {
 	r := newRoom(t)
-	_, err := r.app.AddTitles(ctx, r.who, studio.TitleList{Book: "Attic songs", Instrument: "cello", Strand: shelf.Book, Titles: "Rafters\nGable\n"})
+	_, err := library.AddTitles(ctx, r.app, r.who, library.TitleList{Book: "Attic songs", Instrument: "cello", Strand: shelf.Book, Titles: "Rafters\nGable\n"})
 	require.NoError(t, err)
 	archived := func() (n int) {
-		v, err := r.app.Shelf(ctx, r.who, "", 0)
+		v, err := library.Shelf(ctx, r.app, r.who, "", 0)
 		require.NoError(t, err)
 		for _, it := range v.Items {
 			if it.Book == "Attic songs" && it.Archived {
@@ -191,32 +193,32 @@ func TestABookIsLaidAwayAndTakenOff(t *testing.T) {
 		}
 		return n
 	}
-	require.NoError(t, r.app.ArchiveBook(ctx, r.who, "Attic songs", true))
+	require.NoError(t, library.ArchiveBook(ctx, r.app, r.who, "Attic songs", true))
 	assert.Equal(t, 2, archived())
-	require.NoError(t, r.app.ArchiveBook(ctx, r.who, "Attic songs", false))
+	require.NoError(t, library.ArchiveBook(ctx, r.app, r.who, "Attic songs", false))
 	assert.Zero(t, archived())
-	assert.ErrorContains(t, r.app.ArchiveBook(ctx, r.who, "No such book", true), "no book")
+	assert.ErrorContains(t, library.ArchiveBook(ctx, r.app, r.who, "No such book", true), "no book")
 
-	v, err := r.app.Shelf(ctx, r.who, "", 0)
+	v, err := library.Shelf(ctx, r.app, r.who, "", 0)
 	require.NoError(t, err)
 	i := slices.IndexFunc(v.Items, func(it shelf.Item) bool { return it.Title == "Gable" })
 	rung := r.tell(fact.RungAdded{Item: v.Items[i].ID, Strand: "book", After: fact.Top})
-	assert.ErrorContains(t, r.app.DropBook(ctx, r.who, "Attic songs"), "Lay it away")
-	require.NoError(t, r.app.ArchiveBook(ctx, r.who, "Attic songs", true))
-	now, err := r.app.Ladder(ctx, r.who, r.student)
+	assert.ErrorContains(t, library.DropBook(ctx, r.app, r.who, "Attic songs"), "Lay it away")
+	require.NoError(t, library.ArchiveBook(ctx, r.app, r.who, "Attic songs", true))
+	now, err := places.Ladder(ctx, r.app, r.who, r.student)
 	require.NoError(t, err)
-	assert.True(t, slices.ContainsFunc(now.Rungs, func(v studio.RungView) bool { return v.ID == rung }), "who has it goes on")
+	assert.True(t, slices.ContainsFunc(now.Rungs, func(v places.RungView) bool { return v.ID == rung }), "who has it goes on")
 
-	_, err = r.app.AddTitles(ctx, r.who, studio.TitleList{Book: "Never used", Instrument: "cello", Strand: shelf.Book, Titles: "One\n"})
+	_, err = library.AddTitles(ctx, r.app, r.who, library.TitleList{Book: "Never used", Instrument: "cello", Strand: shelf.Book, Titles: "One\n"})
 	require.NoError(t, err)
-	require.NoError(t, r.app.DropBook(ctx, r.who, "Never used"))
-	assert.ErrorContains(t, r.app.DropBook(ctx, r.who, "Never used"), "no book")
+	require.NoError(t, library.DropBook(ctx, r.app, r.who, "Never used"))
+	assert.ErrorContains(t, library.DropBook(ctx, r.app, r.who, "Never used"), "no book")
 
-	_, err = r.app.AddTitles(ctx, r.who, studio.TitleList{Book: "Chosen", Instrument: "cello", Strand: shelf.Book, Titles: "Two\n"})
+	_, err = library.AddTitles(ctx, r.app, r.who, library.TitleList{Book: "Chosen", Instrument: "cello", Strand: shelf.Book, Titles: "Two\n"})
 	require.NoError(t, err)
 	r.tell(fact.BookChosen{Book: "Chosen"})
-	require.NoError(t, r.app.RenameBook(ctx, r.who, "Chosen", "", "Renamed"))
-	assert.ErrorContains(t, r.app.DropBook(ctx, r.who, "Renamed"), "Lay it away", "under whatever title it was chosen")
+	require.NoError(t, library.RenameBook(ctx, r.app, r.who, "Chosen", "", "Renamed"))
+	assert.ErrorContains(t, library.DropBook(ctx, r.app, r.who, "Renamed"), "Lay it away", "under whatever title it was chosen")
 }
 
 // Of a score for several players it is asked which part the student plays; only that goes onto the
@@ -224,8 +226,8 @@ func TestABookIsLaidAwayAndTakenOff(t *testing.T) {
 func TestAPartOfAScore(t *testing.T) {
 	r := newRoom(t)
 	song := "X:1\nT:Gull Song\nM:4/4\nL:1/4\n%%score 1 {2 3}\nV:1 name=Voice\nV:2 name=Piano\nV:3 clef=bass\nK:C\n[V:1]c d e f|\n[V:2]C E G E|\n[V:3]C,4|\n"
-	bring := func(parts ...int) (studio.Imported, error) {
-		return r.app.Import(ctx, r.who, studio.Import{ID: studio.NewID(), FileName: "song.abc", Data: []byte(song), Instrument: "piano", Strand: shelf.Repertoire, Parts: parts})
+	bring := func(parts ...int) (library.Imported, error) {
+		return library.BringIn(ctx, r.app, r.who, library.Import{ID: studio.NewID(), FileName: "song.abc", Data: []byte(song), Instrument: "piano", Strand: shelf.Repertoire, Parts: parts})
 	}
 	out, err := bring()
 	require.NoError(t, err)

@@ -16,48 +16,53 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/studio"
+	"patientladder/studio/diary"
+	"patientladder/studio/family"
+	"patientladder/studio/places"
+	"patientladder/studio/roster"
+	"patientladder/studio/sending"
 )
 
-func (r *room) kept() studio.StudentView {
-	v, err := r.app.Student(ctx, r.who, r.student)
+func (r *room) kept() roster.StudentView {
+	v, err := roster.Student(ctx, r.app, r.who, r.student)
 	require.NoError(r.t, err)
 	return v
 }
 
 func TestAStudentIsCorrected(t *testing.T) {
 	r := newRoom(t)
-	right := studio.Person{FirstName: " Emilia ", FamilyName: "Vane", BirthYear: 2019, BirthMonth: 12, Instrument: "violin"}
-	require.NoError(t, r.app.CorrectStudent(ctx, r.who, r.student, right))
+	right := roster.Person{FirstName: " Emilia ", FamilyName: "Vane", BirthYear: 2019, BirthMonth: 12, Instrument: "violin"}
+	require.NoError(t, roster.CorrectStudent(ctx, r.app, r.who, r.student, right))
 	v := r.kept()
-	assert.Equal(t, studio.Person{FirstName: "Emilia", FamilyName: "Vane", BirthYear: 2019, BirthMonth: 12, Instrument: "violin"}, v.Person)
+	assert.Equal(t, roster.Person{FirstName: "Emilia", FamilyName: "Vane", BirthYear: 2019, BirthMonth: 12, Instrument: "violin"}, v.Person)
 	assert.Equal(t, 6, v.Student.Age, "seven in December")
 	assert.Equal(t, "violin", v.Student.Plays)
-	for says, change := range map[string]func(*studio.Person){
-		"needs a first name":     func(p *studio.Person) { p.FirstName = "  " },
-		"not an instrument":      func(p *studio.Person) { p.Instrument = "kazoo" },
-		"would make the student": func(p *studio.Person) { p.BirthYear = 2026 },
+	for says, change := range map[string]func(*roster.Person){
+		"needs a first name":     func(p *roster.Person) { p.FirstName = "  " },
+		"not an instrument":      func(p *roster.Person) { p.Instrument = "kazoo" },
+		"would make the student": func(p *roster.Person) { p.BirthYear = 2026 },
 	} {
 		wrong := right
 		change(&wrong)
-		assert.ErrorContains(t, r.app.CorrectStudent(ctx, r.who, r.student, wrong), says)
+		assert.ErrorContains(t, roster.CorrectStudent(ctx, r.app, r.who, r.student, wrong), says)
 	}
 	assert.Equal(t, "Emilia", r.kept().Person.FirstName, "nothing was kept of those")
-	assert.Error(t, r.app.CorrectStudent(ctx, r.who, studio.NewID(), right), "nobody")
+	assert.Error(t, roster.CorrectStudent(ctx, r.app, r.who, studio.NewID(), right), "nobody")
 }
 
 // Who pauses or has left stands in no day, no calendar and no feed of that time.
 func TestAStudentPausesLeavesAndComesBack(t *testing.T) {
 	r := newRoom(t)
 	lessons := func(day calendar.Date) int {
-		d, err := r.app.Day(ctx, r.who, day)
+		d, err := diary.Day(ctx, r.app, r.who, day)
 		require.NoError(t, err)
-		s, err := r.app.Sheets(ctx, r.who, day)
+		s, err := sending.Sheets(ctx, r.app, r.who, day)
 		require.NoError(t, err)
 		assert.Len(t, s.Sheets, len(d.Segments))
 		return len(d.Segments)
 	}
 	feed := func() int {
-		data, err := r.app.Lessons(ctx, r.who)
+		data, err := diary.Lessons(ctx, r.app, r.who)
 		require.NoError(t, err)
 		return strings.Count(string(data), "BEGIN:VEVENT")
 	}
@@ -72,9 +77,9 @@ func TestAStudentPausesLeavesAndComesBack(t *testing.T) {
 	v := r.kept()
 	assert.Equal(t, "left", v.Student.State)
 	assert.Empty(t, v.Student.Next)
-	assert.Equal(t, []studio.AwayView{{From: "2026-11-18", Left: true, Now: true}}, v.Away)
+	assert.Equal(t, []roster.AwayView{{From: "2026-11-18", Left: true, Now: true}}, v.Away)
 	assert.Equal(t, 0, lessons("2026-11-18"))
-	cal, err := r.app.Calendar(ctx, r.who)
+	cal, err := diary.Calendar(ctx, r.app, r.who)
 	require.NoError(t, err)
 	assert.Empty(t, cal.Slots, "the time is free for another")
 	plan := r.lesson()
@@ -94,10 +99,10 @@ func TestAStudentIsTakenAlongAndErased(t *testing.T) {
 	r.tell(fact.Taught{Rung: rung})
 	r.tell(fact.Noted{Text: "liked the storm"})
 	r.tell(fact.LessonClosed{Day: "2026-11-18"})
-	_, err := r.app.MakeLink(ctx, r.who, r.student, false)
+	_, err := family.MakeLink(ctx, r.app, r.who, r.student, false)
 	require.NoError(t, err)
 
-	out, err := r.app.ExportStudent(ctx, r.who, r.student)
+	out, err := roster.ExportStudent(ctx, r.app, r.who, r.student)
 	require.NoError(t, err)
 	assert.Equal(t, "Emil-2026-11-18.zip", out.Name)
 	pack, err := zip.NewReader(bytes.NewReader(out.Data), int64(len(out.Data)))
@@ -109,7 +114,7 @@ func TestAStudentIsTakenAlongAndErased(t *testing.T) {
 		require.NoError(t, err)
 		return string(data)
 	}
-	var all studio.StudentArchive
+	var all roster.StudentArchive
 	require.NoError(t, json.Unmarshal([]byte(read("student.json")), &all))
 	assert.Equal(t, "Emil", all.FirstName)
 	assert.Len(t, all.Facts, 5)
@@ -121,12 +126,12 @@ func TestAStudentIsTakenAlongAndErased(t *testing.T) {
 
 	kept := r.kept().Kept
 	assert.Equal(t, 5, kept.Facts)
-	_, err = r.app.EraseStudent(ctx, r.who, r.student, "Emily")
+	_, err = roster.EraseStudent(ctx, r.app, r.who, r.student, "Emily")
 	assert.ErrorContains(t, err, "Nothing was deleted")
-	receipt, err := r.app.EraseStudent(ctx, r.who, r.student, "emil")
+	receipt, err := roster.EraseStudent(ctx, r.app, r.who, r.student, "emil")
 	require.NoError(t, err)
 	assert.Equal(t, kept, receipt.Deleted, "as it was said before")
-	_, err = r.app.Student(ctx, r.who, r.student)
+	_, err = roster.Student(ctx, r.app, r.who, r.student)
 	assert.ErrorContains(t, err, "There is no such student")
 	for _, table := range []string{"students", "facts", "documents", "family_links", "sendings"} {
 		var n int
@@ -145,12 +150,12 @@ func TestALessonIsMarkedTheDayAfter(t *testing.T) {
 	rung := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
 	r.tell(fact.LessonOpened{Day: "2026-11-18"})
 	r.now = r.now.Add(20 * time.Hour) // Thursday
-	day, err := r.app.Day(ctx, r.who, "")
+	day, err := diary.Day(ctx, r.app, r.who, "")
 	require.NoError(t, err)
 	require.Len(t, day.Open, 1)
 	assert.Equal(t, advice.Unclosed{Day: "2026-11-18", Begun: true}, day.Open[0].Unclosed)
 
-	v, err := r.app.Lesson(ctx, r.who, r.student, "2026-11-18")
+	v, err := places.Lesson(ctx, r.app, r.who, r.student, "2026-11-18")
 	require.NoError(t, err)
 	assert.Equal(t, "open", v.State)
 	require.NotNil(t, v.Late)
@@ -158,23 +163,23 @@ func TestALessonIsMarkedTheDayAfter(t *testing.T) {
 	for i, b := range []fact.Body{fact.Taught{Rung: rung}, fact.PointMarked{Rung: rung, Point: "tone", State: fact.Met}, fact.LessonClosed{Day: "2026-11-18"}} {
 		require.NoError(t, r.app.Tell(ctx, r.who, []fact.Fact{{ID: studio.NewID(), Student: r.student, At: v.Late.Add(time.Duration(i) * time.Second), Body: b}}))
 	}
-	v, err = r.app.Lesson(ctx, r.who, r.student, "2026-11-18")
+	v, err = places.Lesson(ctx, r.app, r.who, r.student, "2026-11-18")
 	require.NoError(t, err)
 	assert.Equal(t, "closed", v.State)
 	assert.Len(t, v.Noted, 4)
-	w, err := r.app.Week(ctx, r.who, r.student, "", 0)
+	w, err := places.Week(ctx, r.app, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	assert.Equal(t, calendar.Date("2026-11-18"), w.Sheet.From)
-	day, err = r.app.Day(ctx, r.who, "")
+	day, err = diary.Day(ctx, r.app, r.who, "")
 	require.NoError(t, err)
 	assert.Empty(t, day.Open)
 
 	r.now = r.now.Add(14 * 24 * time.Hour) // a fortnight later: the lessons of 25 November and 2 December
-	day, err = r.app.Day(ctx, r.who, "")
+	day, err = diary.Day(ctx, r.app, r.who, "")
 	require.NoError(t, err)
 	assert.Len(t, day.Open, 2)
 	r.tell(fact.LessonMissed{Day: "2026-11-25", Why: "ill"})
-	day, err = r.app.Day(ctx, r.who, "")
+	day, err = diary.Day(ctx, r.app, r.who, "")
 	require.NoError(t, err)
 	require.Len(t, day.Open, 1)
 	assert.Equal(t, advice.Unclosed{Day: "2026-12-02"}, day.Open[0].Unclosed)
@@ -186,28 +191,28 @@ func TestMarksOfTheWrongStudentAreTakenOver(t *testing.T) {
 	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
 	slip := r.tell(fact.RungAdded{Item: "slipway", Strand: "book", After: fact.Top})
 	ada := studio.NewID()
-	_, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: ada, FirstName: "Ada", BirthYear: 2017, BirthMonth: 3, Instrument: "cello", Slot: calendar.Slot{Weekday: time.Wednesday, Start: "17:00", Minutes: 30}})
+	_, err := roster.AddStudent(ctx, r.app, r.who, roster.NewStudent{ID: ada, FirstName: "Ada", BirthYear: 2017, BirthMonth: 3, Instrument: "cello", Slot: calendar.Slot{Weekday: time.Wednesday, Start: "17:00", Minutes: 30}})
 	require.NoError(t, err)
 	r.student = ada
 	hers := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
 	r.student = wrong
 	marks := []string{r.tell(fact.LessonOpened{Day: "2026-11-18"}), r.tell(fact.Taught{Rung: lamp}), r.tell(fact.PointMarked{Rung: lamp, Point: "tone", State: fact.Met}), r.tell(fact.Taught{Rung: slip})}
 
-	out, err := r.app.MoveMarks(ctx, r.who, wrong, ada, marks)
+	out, err := roster.MoveMarks(ctx, r.app, r.who, wrong, ada, marks)
 	require.NoError(t, err)
 	assert.Equal(t, 3, out.Moved)
 	require.Len(t, out.Left, 1)
 	assert.Equal(t, "Slipway Song", out.Left[0].Title, "it is not on her ladder")
 	assert.Equal(t, "planned", r.lesson().State, "his lesson has not begun")
-	v, err := r.app.Lesson(ctx, r.who, ada, "2026-11-18")
+	v, err := places.Lesson(ctx, r.app, r.who, ada, "2026-11-18")
 	require.NoError(t, err)
 	assert.Equal(t, "open", v.State)
 	assert.Equal(t, hers, v.Rungs[0].ID)
 	assert.EqualValues(t, fact.Met, v.Rungs[0].Points[0].State)
 
-	_, err = r.app.MoveMarks(ctx, r.who, wrong, ada, marks[:3])
+	_, err = roster.MoveMarks(ctx, r.app, r.who, wrong, ada, marks[:3])
 	assert.ErrorContains(t, err, "None of these marks", "they are not his any more")
-	_, err = r.app.MoveMarks(ctx, r.who, wrong, wrong, marks)
+	_, err = roster.MoveMarks(ctx, r.app, r.who, wrong, wrong, marks)
 	assert.ErrorContains(t, err, "this student's already")
 }
 
@@ -225,13 +230,13 @@ func TestALongRecordComesInParts(t *testing.T) {
 	}
 	require.NoError(t, r.app.Tell(ctx, r.who, facts))
 	r.now = r.now.Add(time.Hour)
-	v, err := r.app.Record(ctx, r.who, r.student, 0)
+	v, err := places.Record(ctx, r.app, r.who, r.student, 0)
 	require.NoError(t, err)
 	assert.Len(t, v.Entries, 400)
 	assert.Equal(t, 53, v.More)
 	require.Len(t, v.Done, 1)
 	assert.Equal(t, "Lamp Room", v.Done[0].Title)
-	v, err = r.app.Record(ctx, r.who, r.student, 2400)
+	v, err = places.Record(ctx, r.app, r.who, r.student, 2400)
 	require.NoError(t, err)
 	assert.Len(t, v.Entries, 453)
 	assert.Zero(t, v.More)
@@ -243,37 +248,37 @@ func TestTwoInstrumentsOfOnePerson(t *testing.T) {
 	r := newRoom(t)
 	violin, stranger := studio.NewID(), studio.NewID()
 	slot := calendar.Slot{Weekday: time.Wednesday, Start: "17:00", Minutes: 30}
-	card, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: violin, Person: r.student, Instrument: "violin", Slot: slot, BirthYear: 1990, BirthMonth: 1})
+	card, err := roster.AddStudent(ctx, r.app, r.who, roster.NewStudent{ID: violin, Person: r.student, Instrument: "violin", Slot: slot, BirthYear: 1990, BirthMonth: 1})
 	require.NoError(t, err)
 	assert.Equal(t, []any{"Emil", 8, r.student}, []any{card.FirstName, card.Age, card.Person}, "names and birth are the same person's")
-	_, err = r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: stranger, FirstName: "Ada", BirthYear: 2017, BirthMonth: 3, Instrument: "cello", Slot: slot})
+	_, err = roster.AddStudent(ctx, r.app, r.who, roster.NewStudent{ID: stranger, FirstName: "Ada", BirthYear: 2017, BirthMonth: 3, Instrument: "cello", Slot: slot})
 	require.NoError(t, err)
-	require.NoError(t, r.app.CorrectStudent(ctx, r.who, violin, studio.Person{FirstName: "Emile", BirthYear: 2018, BirthMonth: 4, Instrument: "violin"}))
+	require.NoError(t, roster.CorrectStudent(ctx, r.app, r.who, violin, roster.Person{FirstName: "Emile", BirthYear: 2018, BirthMonth: 4, Instrument: "violin"}))
 	assert.Equal(t, "Emile", r.kept().Person.FirstName, "corrected on both")
 	assert.EqualValues(t, "cello", r.kept().Person.Instrument)
 
-	link, err := r.app.MakeLink(ctx, r.who, r.student, false)
+	link, err := family.MakeLink(ctx, r.app, r.who, r.student, false)
 	require.NoError(t, err)
 	token := strings.TrimPrefix(link.Path, "/family/")
-	v, err := r.app.Family(ctx, token)
+	v, err := family.Page(ctx, r.app, token)
 	require.NoError(t, err)
 	require.Len(t, v.Parts, 2)
-	assert.Equal(t, []studio.FamilyPart{{Plays: "cello", Path: "/family/" + token + "~" + r.student, Here: true}, {Plays: "violin", Path: "/family/" + token + "~" + violin}}, v.Parts)
-	v, err = r.app.Family(ctx, token+"~"+violin)
+	assert.Equal(t, []family.FamilyPart{{Plays: "cello", Path: "/family/" + token + "~" + r.student, Here: true}, {Plays: "violin", Path: "/family/" + token + "~" + violin}}, v.Parts)
+	v, err = family.Page(ctx, r.app, token+"~"+violin)
 	require.NoError(t, err)
 	assert.Equal(t, violin, v.Student)
 	assert.True(t, v.Parts[1].Here)
-	_, err = r.app.Family(ctx, token+"~"+stranger)
+	_, err = family.Page(ctx, r.app, token+"~"+stranger)
 	assert.ErrorContains(t, err, "opens no week")
 	practised := func(student string) error {
-		return r.app.TellFamily(ctx, token+"~"+violin, []fact.Fact{{ID: studio.NewID(), Student: student, At: r.now, Body: fact.Practised{Day: "2026-11-18", Minutes: 10}}})
+		return family.Tell(ctx, r.app, token+"~"+violin, []fact.Fact{{ID: studio.NewID(), Student: student, At: r.now, Body: fact.Practised{Day: "2026-11-18", Minutes: 10}}})
 	}
 	assert.NoError(t, practised(violin))
 	assert.Error(t, practised(stranger))
 
-	_, err = r.app.EraseStudent(ctx, r.who, r.student, "Emile")
+	_, err = roster.EraseStudent(ctx, r.app, r.who, r.student, "Emile")
 	require.NoError(t, err)
-	day, err := r.app.Day(ctx, r.who, "")
+	day, err := diary.Day(ctx, r.app, r.who, "")
 	require.NoError(t, err)
 	require.Len(t, day.Students, 2)
 	for _, s := range day.Students {

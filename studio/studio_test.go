@@ -22,6 +22,11 @@ import (
 	"patientladder/store"
 	"patientladder/store/storetest"
 	"patientladder/studio"
+	"patientladder/studio/account"
+	"patientladder/studio/diary"
+	"patientladder/studio/library"
+	"patientladder/studio/places"
+	"patientladder/studio/roster"
 )
 
 func TestMain(m *testing.M) { storetest.Main(m) }
@@ -44,15 +49,15 @@ func newRoom(t *testing.T) *room {
 	r.store = storetest.New(t)
 	r.app = studio.New(r.store, func() time.Time { return r.now })
 	var err error
-	r.who, err = r.app.SignUp(ctx, studio.SignUp{Name: "T", Studio: "S", Email: "t@example.com", Password: "a long password", Zone: "Europe/London",
+	r.who, err = account.Make(ctx, r.app, account.SignUp{Name: "T", Studio: "S", Email: "t@example.com", Password: "a long password", Zone: "Europe/London",
 		Calendar: calendar.Calendar{Terms: []calendar.Span{{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}}}})
 	require.NoError(t, err)
 	r.student = studio.NewID()
-	_, err = r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: r.student, FirstName: "Emil", BirthYear: 2018, BirthMonth: 3, Instrument: "cello",
+	_, err = roster.AddStudent(ctx, r.app, r.who, roster.NewStudent{ID: r.student, FirstName: "Emil", BirthYear: 2018, BirthMonth: 3, Instrument: "cello",
 		Slot: calendar.Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 30}})
 	require.NoError(t, err)
 	for _, title := range []string{"Lamp Room", "Slipway Song", "Half Tide"} {
-		require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{Item: shelf.Item{ID: strings.ToLower(strings.Fields(title)[0]), Title: title, Instrument: "cello", Strand: shelf.Book, Bars: 16, Points: shelf.PointsOf("Tone", "Tuning", "Spots")}}}))
+		require.NoError(t, library.AddItems(ctx, r.app, r.who, []store.NewItem{{Item: shelf.Item{ID: strings.ToLower(strings.Fields(title)[0]), Title: title, Instrument: "cello", Strand: shelf.Book, Bars: 16, Points: shelf.PointsOf("Tone", "Tuning", "Spots")}}}))
 	}
 	return r
 }
@@ -66,8 +71,8 @@ func (r *room) tell(b fact.Body) string {
 	return f.ID
 }
 
-func (r *room) lesson() studio.LessonView {
-	v, err := r.app.Lesson(ctx, r.who, r.student, "")
+func (r *room) lesson() places.LessonView {
+	v, err := places.Lesson(ctx, r.app, r.who, r.student, "")
 	require.NoError(r.t, err)
 	return v
 }
@@ -82,7 +87,7 @@ func TestALessonFromPlanToSheet(t *testing.T) {
 	assert.Equal(t, calendar.Date("2026-11-18"), v.Day)
 	blocks := len(v.Plan.Blocks)
 
-	w, err := r.app.Week(ctx, r.who, r.student, "", 0)
+	w, err := places.Week(ctx, r.app, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	assert.Nil(t, w.Sheet, "no sheet before a lesson was closed")
 
@@ -111,7 +116,7 @@ func TestALessonFromPlanToSheet(t *testing.T) {
 	assert.Equal(t, "spot-carried", v.After.Follows[0].Code)
 	assert.Equal(t, calendar.Date("2026-11-25"), v.After.Next)
 
-	w, err = r.app.Week(ctx, r.who, r.student, "", 0)
+	w, err = places.Week(ctx, r.app, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	require.NotNil(t, w.Sheet)
 	assert.Len(t, w.Sheet.Days, 7)
@@ -127,7 +132,7 @@ func TestALessonFromPlanToSheet(t *testing.T) {
 			assert.Equal(t, "still-open", b.Why[0].Code)
 		}
 	}
-	again, err := r.app.Week(ctx, r.who, r.student, "", 0)
+	again, err := places.Week(ctx, r.app, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	assert.Equal(t, w.Sheet, again.Sheet)
 }
@@ -135,7 +140,7 @@ func TestALessonFromPlanToSheet(t *testing.T) {
 func TestSuggestionsSayWhatFollows(t *testing.T) {
 	r := newRoom(t)
 	codes := func() (out []string) {
-		v, err := r.app.Ladder(ctx, r.who, r.student)
+		v, err := places.Ladder(ctx, r.app, r.who, r.student)
 		require.NoError(t, err)
 		for _, s := range v.Suggestions {
 			out = append(out, s.Why.Code)
@@ -168,14 +173,14 @@ func TestSuggestionsSayWhatFollows(t *testing.T) {
 // enter the book as soon as a sign at most is missing.
 func TestTheWayToTheFirstBook(t *testing.T) {
 	r := furnished(t)
-	in := newcomer(func(in *studio.NewStudent) {
+	in := newcomer(func(in *roster.NewStudent) {
 		in.Begin, in.BirthYear, in.Books = "before", 2022, []string{"Tidelines: Pebbles"}
 	})
-	_, err := r.app.AddStudent(ctx, r.who, in)
+	_, err := roster.AddStudent(ctx, r.app, r.who, in)
 	require.NoError(t, err)
 	r.student = in.ID
 	book := func() advice.Suggestion {
-		v, err := r.app.Ladder(ctx, r.who, r.student)
+		v, err := places.Ladder(ctx, r.app, r.who, r.student)
 		require.NoError(t, err)
 		for _, s := range v.Suggestions {
 			if strings.HasSuffix(s.Why.Code, "-book") {
@@ -203,12 +208,12 @@ func TestTheWayToTheFirstBook(t *testing.T) {
 // A piece with a day is warned of when its forecast ends after that day.
 func TestADayThatComesTooSoon(t *testing.T) {
 	r := newRoom(t)
-	require.NoError(t, r.app.SetCalendar(ctx, r.who, calendar.Calendar{Terms: []calendar.Span{{Name: "a long one", From: "2026-09-07", To: "2027-08-31"}}}))
+	require.NoError(t, diary.SetCalendar(ctx, r.app, r.who, calendar.Calendar{Terms: []calendar.Span{{Name: "a long one", From: "2026-09-07", To: "2027-08-31"}}}))
 	lamp := r.tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
 	r.tell(fact.Taught{Rung: lamp})
 	warned := func(day calendar.Date) bool {
 		r.tell(fact.TargetSet{Rung: lamp, Day: day})
-		v, err := r.app.Ladder(ctx, r.who, r.student)
+		v, err := places.Ladder(ctx, r.app, r.who, r.student)
 		require.NoError(t, err)
 		return slices.ContainsFunc(v.Suggestions, func(s advice.Suggestion) bool { return s.Why.Code == "date-at-risk" && s.Rung == lamp })
 	}
@@ -219,22 +224,22 @@ func TestADayThatComesTooSoon(t *testing.T) {
 
 func TestTheDay(t *testing.T) {
 	r := newRoom(t)
-	v, err := r.app.Day(ctx, r.who, "")
+	v, err := diary.Day(ctx, r.app, r.who, "")
 	require.NoError(t, err)
 	assert.Equal(t, [2]int{11, 14}, [2]int{v.Week, v.WeekOf})
 	require.Len(t, v.Segments, 1)
 	assert.Equal(t, "16:00", v.Segments[0].Start)
-	v, err = r.app.Day(ctx, r.who, "2026-11-19")
+	v, err = diary.Day(ctx, r.app, r.who, "2026-11-19")
 	require.NoError(t, err)
 	assert.Empty(t, v.Segments)
 }
 
 func TestPasswordsAreNotKept(t *testing.T) {
 	r := newRoom(t)
-	_, err := r.app.SignIn(ctx, studio.SignIn{Email: "t@example.com", Password: "a long password", From: "here"})
+	_, err := account.Admit(ctx, r.app, account.SignIn{Email: "t@example.com", Password: "a long password", From: "here"})
 	assert.NoError(t, err)
 	for _, wrong := range [][2]string{{"t@example.com", "a long passwore"}, {"nobody@example.com", "a long password"}, {"", ""}} {
-		_, err := r.app.SignIn(ctx, studio.SignIn{Email: wrong[0], Password: wrong[1], From: "here"})
+		_, err := account.Admit(ctx, r.app, account.SignIn{Email: wrong[0], Password: wrong[1], From: "here"})
 		var known *studio.Error
 		require.True(t, errors.As(err, &known))
 		assert.Equal(t, studio.Denied, known.Kind)

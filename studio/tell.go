@@ -16,12 +16,12 @@ import (
 	"patientladder/store"
 )
 
-// maxFacts is the most facts taken in one delivery.
-const maxFacts = 500
+// MaxFacts is the most facts taken in one delivery.
+const MaxFacts = 500
 
-// aDay is how many facts are taken in a day: far more than anybody taps, far fewer than would slow a studio
+// DailyLimits is how many facts are taken in a day: far more than anybody taps, far fewer than would slow a studio
 // down.
-var aDay = store.Limits{Family: 1000, Student: 20_000, Studio: 200_000}
+var DailyLimits = store.Limits{Family: 1000, Student: 20_000, Studio: 200_000}
 
 // Lives has an app take any number of facts a day: one that lives through years of a studio in minutes.
 func (a *App) Lives() *App {
@@ -37,8 +37,8 @@ func (a *App) Tell(ctx context.Context, who Who, facts []fact.Fact) error {
 
 // TellAs saves facts that an author tells.
 func (a *App) TellAs(ctx context.Context, who Who, by fact.Author, facts []fact.Fact) error {
-	if len(facts) > maxFacts {
-		return invalid("%d facts at once; send at most %d.", len(facts), maxFacts)
+	if len(facts) > MaxFacts {
+		return Refuse("%d facts at once; send at most %d.", len(facts), MaxFacts)
 	}
 	for i := range facts {
 		facts[i].At = facts[i].At.Truncate(time.Microsecond) // as it is kept
@@ -79,7 +79,7 @@ func (a *App) take(ctx context.Context, who Who, by fact.Author, facts []fact.Fa
 		if refused.Conflict {
 			kind = Conflict
 		}
-		return &Error{Kind: kind, Says: capital(refused.Error()) + ".", Cause: err}
+		return &Error{Kind: kind, Says: Capital(refused.Error()) + ".", Cause: err}
 	}
 	if err != nil || len(fresh) == 0 {
 		return err
@@ -88,24 +88,24 @@ func (a *App) take(ctx context.Context, who Who, by fact.Author, facts []fact.Fa
 	if err != nil {
 		return err
 	}
-	err = a.store.In(who.Studio).AddTold(ctx, fresh, docs, a.aDay)
+	err = a.Store.In(who.Studio).AddTold(ctx, fresh, docs, a.aDay)
 	if errors.Is(err, store.ErrTooMany) {
 		return &Error{TooMany, "More was told today than is taken in a day. What you marked waits here and is sent tomorrow; if you did not tell that much, ask who runs this copy.", err}
 	}
-	return told(err, "student")
+	return Failed(err, "student")
 }
 
 // known gathers what the door asks about. Most marks name facts only.
 func (a *App) known(ctx context.Context, who Who, facts []fact.Fact, ask bool) (door.Known, error) {
-	r := a.store.In(who.Studio)
-	k := door.Known{Now: a.now(), Graph: catalogue}
+	r := a.Store.In(who.Studio)
+	k := door.Known{Now: a.Now(), Graph: Catalogue}
 	ids, items := door.Referred(facts), r.ItemsAtHand
 	if ask {
 		ids, items = door.Named(facts), r.ItemsNow
 	}
 	var err error
 	if k.Stored, err = r.FactsNamed(ctx, ids); err != nil {
-		return k, told(err, "fact")
+		return k, Failed(err, "fact")
 	}
 	var shelved, games, late bool
 	for _, f := range facts {
@@ -116,32 +116,32 @@ func (a *App) known(ctx context.Context, who Who, facts []fact.Fact, ask bool) (
 		for _, ref := range fact.Refs(f.Body) {
 			shelved = shelved || slices.Contains([]string{"item", "book", "point", "card"}, ref.To)
 			games = games || ref.To == "activity"
-			_, program := catalogue[ref.ID]
+			_, program := Catalogue[ref.ID]
 			late = late || ref.To == "skill" && !program
 		}
 		t, try := f.Body.(fact.FootholdTried)
 		shelved = shelved || try && t.Part != ""
 	}
 	if late { // or a skill of its own
-		room, err := a.enter(ctx, who)
+		room, err := a.Enter(ctx, who)
 		if err != nil {
 			return k, err
 		}
-		k.Now, k.Graph = room.now, room.graph
+		k.Now, k.Graph = room.Now, room.Graph
 	}
 	if shelved {
 		if k.Items, err = items(ctx); err != nil {
-			return k, told(err, "shelf")
+			return k, Failed(err, "shelf")
 		}
 	}
 	if games {
 		if k.Own, err = r.Activities(ctx); err != nil {
-			return k, told(err, "studio")
+			return k, Failed(err, "studio")
 		}
 	}
 	docs, err := r.DocumentsNamed(ctx, door.Documents(facts))
 	if err != nil {
-		return k, told(err, "sheet")
+		return k, Failed(err, "sheet")
 	}
 	k.Lines = map[string][]string{}
 	for _, d := range docs {
@@ -154,7 +154,7 @@ func (a *App) known(ctx context.Context, who Who, facts []fact.Fact, ask bool) (
 	return k, nil
 }
 
-func byID(list []shelf.Item) map[string]shelf.Item {
+func ByID(list []shelf.Item) map[string]shelf.Item {
 	out := make(map[string]shelf.Item, len(list))
 	for _, it := range list {
 		out[it.ID] = it
@@ -174,18 +174,18 @@ func (a *App) follow(ctx context.Context, who Who, fresh []fact.Fact) ([]store.K
 			continue
 		}
 		done = append(done, f.Student)
-		p, err := a.taught(ctx, who, f.Student)
+		p, err := a.Taught(ctx, who, f.Student)
 		if err != nil {
 			return nil, err
 		}
 		var more []fact.Fact
 		for _, g := range fresh {
 			if g.Student == p.ID {
-				g.At = g.At.In(p.zone)
+				g.At = g.At.In(p.Zone)
 				more = append(more, g)
 			}
 		}
-		p.take(p.with(more, p.items))
+		p.take(p.with(more, p.Items))
 		docs, err := p.owed(ctx)
 		if err != nil {
 			return nil, err

@@ -19,6 +19,11 @@ import (
 	"patientladder/mail"
 	"patientladder/store"
 	"patientladder/studio"
+	"patientladder/studio/family"
+	"patientladder/studio/library"
+	"patientladder/studio/places"
+	"patientladder/studio/roster"
+	"patientladder/studio/sending"
 )
 
 const ropeWalk = "X:1\nT:Rope Walk\nM:4/4\nL:1/4\nK:C clef=bass\nC, D, E, F,|G,2 E,2|C, D, E, D,|C,4|G, F, E, D,|E,2 C,2|D, E, F, D,|C,4|\n"
@@ -26,7 +31,7 @@ const ropeWalk = "X:1\nT:Rope Walk\nM:4/4\nL:1/4\nK:C clef=bass\nC, D, E, F,|G,2
 // inHand puts a piece with its notes on the ladder, gives it its first lesson and
 // closes that.
 func (r *room) inHand() string {
-	require.NoError(r.t, r.app.AddItems(ctx, r.who, []store.NewItem{{
+	require.NoError(r.t, library.AddItems(ctx, r.app, r.who, []store.NewItem{{
 		Item: shelf.Item{ID: "rope", Title: "Rope Walk", Instrument: "cello", Strand: shelf.Book, Bars: 8, HasScore: true, Points: shelf.PointsOf("Tone")},
 		File: &store.ScoreFile{Name: "rope.abc", Data: []byte(ropeWalk)},
 	}}))
@@ -42,7 +47,7 @@ func (r *room) inHand() string {
 func TestChunksOfTheWeek(t *testing.T) {
 	r := newRoom(t)
 	rope := r.inHand()
-	view, err := r.app.Week(ctx, r.who, r.student, "", 0)
+	view, err := places.Week(ctx, r.app, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	require.Len(t, view.Chunks, 1)
 	piece := view.Chunks[0]
@@ -59,27 +64,27 @@ func TestChunksOfTheWeek(t *testing.T) {
 	assert.Greater(t, level[0], 1)
 	assert.Greater(t, level[1], 0, "two are joined")
 
-	link, err := r.app.MakeLink(ctx, r.who, r.student, false)
+	link, err := family.MakeLink(ctx, r.app, r.who, r.student, false)
 	require.NoError(t, err)
 	token := link.Path[len("/family/"):]
-	family, err := r.app.Family(ctx, token)
+	page, err := family.Page(ctx, r.app, token)
 	require.NoError(t, err)
-	i := slices.IndexFunc(family.Sheet.Days[1].Tasks, func(t week.Task) bool { return t.Rung == rope && t.Start != nil })
-	line := family.Sheet.Days[1].Tasks[i]
-	assert.Contains(t, family.Heard, line.Key)
-	notes, err := r.app.FamilyNotes(ctx, token, line.Key)
+	i := slices.IndexFunc(page.Sheet.Days[1].Tasks, func(t week.Task) bool { return t.Rung == rope && t.Start != nil })
+	line := page.Sheet.Days[1].Tasks[i]
+	assert.Contains(t, page.Heard, line.Key)
+	notes, err := family.Notes(ctx, r.app, token, line.Key)
 	require.NoError(t, err)
 	require.Len(t, notes.Drawn, 1)
 	assert.NotEmpty(t, notes.Drawn[0].Bracket)
 	assert.Equal(t, line.Says.Mark, notes.Drawn[0].Says)
 	assert.Contains(t, strings.Join(notes.Drawn[0].Voices[0].Chords, " "), notes.Drawn[0].Bracket[0], "the bracket stands over notes that are drawn")
-	_, err = r.app.FamilyNotes(ctx, token, "lamp")
+	_, err = family.Notes(ctx, r.app, token, "lamp")
 	assert.ErrorContains(t, err, "not on the week's sheet")
-	model, err := r.app.FamilyModel(ctx, token, line.Key)
+	model, err := family.Model(ctx, r.app, token, line.Key)
 	require.NoError(t, err)
 	assert.Len(t, model.Sounds, 22)
 	assert.Equal(t, []string{"left"}, model.Hands)
-	_, err = r.app.FamilyModel(ctx, token, "lamp")
+	_, err = family.Model(ctx, r.app, token, "lamp")
 	assert.ErrorContains(t, err, "not on the week's sheet")
 }
 
@@ -89,7 +94,7 @@ func TestTheSheetListens(t *testing.T) {
 	r := newRoom(t)
 	r.inHand()
 	r.tell(fact.DaysSet{Minutes: 9, Weekdays: []int{4, 6}})
-	view, err := r.app.Week(ctx, r.who, r.student, "", 0)
+	view, err := places.Week(ctx, r.app, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	var days []time.Weekday
 	for _, d := range view.Sheet.Days[1:] {
@@ -100,7 +105,7 @@ func TestTheSheetListens(t *testing.T) {
 	assert.Equal(t, []time.Weekday{time.Thursday, time.Saturday}, days)
 	assert.Equal(t, 9, view.Sheet.Budget)
 	r.tell(fact.Pained{Side: "right", Where: "wrist"})
-	view, err = r.app.Week(ctx, r.who, r.student, "", 0)
+	view, err = places.Week(ctx, r.app, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	assert.Equal(t, "no-playing", view.Sheet.Lines[0].Code)
 	for _, d := range view.Sheet.Days {
@@ -113,20 +118,20 @@ func TestTheSheetListens(t *testing.T) {
 // The day's sheets: whose lesson is closed, and where no mail can go.
 func TestSheetsOfADay(t *testing.T) {
 	r := newRoom(t)
-	sheets := func() studio.DaySheet {
-		v, err := r.app.Sheets(ctx, r.who, "2026-11-18")
+	sheets := func() sending.DaySheet {
+		v, err := sending.Sheets(ctx, r.app, r.who, "2026-11-18")
 		require.NoError(t, err)
 		require.Len(t, v.Sheets, 1)
 		return v.Sheets[0]
 	}
-	assert.Equal(t, studio.DaySheet{Student: r.student, Name: "Emil", Start: "16:00"}, sheets())
+	assert.Equal(t, sending.DaySheet{Student: r.student, Name: "Emil", Start: "16:00"}, sheets())
 	r.inHand()
-	require.NoError(t, r.app.SetContact(ctx, r.who, r.student, " parent@homes.example "))
-	assert.Equal(t, studio.DaySheet{Student: r.student, Name: "Emil", Start: "16:00", Closed: true, Contact: "parent@homes.example"}, sheets())
-	_, err := r.app.SendSheet(ctx, r.who, r.student, "", studio.NewID(), letter.A4)
+	require.NoError(t, roster.SetContact(ctx, r.app, r.who, r.student, " parent@homes.example "))
+	assert.Equal(t, sending.DaySheet{Student: r.student, Name: "Emil", Start: "16:00", Closed: true, Contact: "parent@homes.example"}, sheets())
+	_, err := sending.SendSheet(ctx, r.app, r.who, r.student, "", studio.NewID(), letter.A4)
 	assert.ErrorContains(t, err, "no mail server is set")
-	assert.ErrorContains(t, r.app.SetContact(ctx, r.who, studio.NewID(), ""), "no such student")
-	_, err = r.app.Sheets(ctx, r.who, "someday")
+	assert.ErrorContains(t, roster.SetContact(ctx, r.app, r.who, studio.NewID(), ""), "no such student")
+	_, err = sending.Sheets(ctx, r.app, r.who, "someday")
 	assert.ErrorContains(t, err, "not a day")
 }
 
@@ -145,21 +150,21 @@ func (b brokenPost) Send(context.Context, mail.Letter) error {
 func TestMailThatDoesNotGoOut(t *testing.T) {
 	r := newRoom(t)
 	r.inHand()
-	require.NoError(t, r.app.SetContact(ctx, r.who, r.student, "parent@homes.example"))
+	require.NoError(t, roster.SetContact(ctx, r.app, r.who, r.student, "parent@homes.example"))
 	r.app.Mails(brokenPost{}, "http://ladder.example")
-	sent, err := r.app.SendSheet(ctx, r.who, r.student, "", studio.NewID(), letter.A4)
+	sent, err := sending.SendSheet(ctx, r.app, r.who, r.student, "", studio.NewID(), letter.A4)
 	require.NoError(t, err)
 	assert.Equal(t, store.Failed, sent.State)
 	assert.Contains(t, sent.Says, "cannot be reached just now")
 
 	id := studio.NewID()
 	r.app.Mails(brokenPost{func() { panic("the program is killed") }}, "http://ladder.example")
-	assert.Panics(t, func() { _, _ = r.app.SendSheet(ctx, r.who, r.student, "", id, letter.A4) })
-	again, err := r.app.SendSheet(ctx, r.who, r.student, "", id, letter.A4)
+	assert.Panics(t, func() { _, _ = sending.SendSheet(ctx, r.app, r.who, r.student, "", id, letter.A4) })
+	again, err := sending.SendSheet(ctx, r.app, r.who, r.student, "", id, letter.A4)
 	require.NoError(t, err)
 	assert.Equal(t, store.Sending, again.State)
 	r.now = r.now.Add(3 * time.Minute)
-	view, err := r.app.Week(ctx, r.who, r.student, "", 0)
+	view, err := places.Week(ctx, r.app, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	assert.Equal(t, store.Failed, view.Sending.State)
 	assert.Contains(t, view.Sending.Says, "cut off")
@@ -184,14 +189,14 @@ func (c choosyPost) Send(_ context.Context, l mail.Letter) error {
 func TestALetterToTwoHomes(t *testing.T) {
 	r := newRoom(t)
 	r.inHand()
-	assert.ErrorContains(t, r.app.SetContact(ctx, r.who, r.student, "a@h.example, b@h.example, c@h.example, d@h.example, e@h.example"), "4 addresses at most")
-	assert.ErrorContains(t, r.app.SetContact(ctx, r.who, r.student, "a@homes.example, b@homes"), `"b@homes" is not a mail address`)
-	require.NoError(t, r.app.SetContact(ctx, r.who, r.student, "mother@homes.example;father@homes.example"))
+	assert.ErrorContains(t, roster.SetContact(ctx, r.app, r.who, r.student, "a@h.example, b@h.example, c@h.example, d@h.example, e@h.example"), "4 addresses at most")
+	assert.ErrorContains(t, roster.SetContact(ctx, r.app, r.who, r.student, "a@homes.example, b@homes"), `"b@homes" is not a mail address`)
+	require.NoError(t, roster.SetContact(ctx, r.app, r.who, r.student, "mother@homes.example;father@homes.example"))
 	var took []mail.Letter
 	r.app.Mails(choosyPost{took: &took}, "http://ladder.example")
 	id := studio.NewID()
 	for range 2 {
-		sent, err := r.app.SendSheet(ctx, r.who, r.student, "", id, letter.A4)
+		sent, err := sending.SendSheet(ctx, r.app, r.who, r.student, "", id, letter.A4)
 		require.NoError(t, err)
 		assert.Equal(t, []string{store.Sent, "father@homes.example, mother@homes.example"}, []string{sent.State, sent.Address})
 	}
@@ -202,11 +207,11 @@ func TestALetterToTwoHomes(t *testing.T) {
 
 	r.app.Mails(choosyPost{"father@homes.example", &took}, "http://ladder.example")
 	r.now = r.now.Add(time.Minute)
-	sent, err := r.app.SendSheet(ctx, r.who, r.student, "", studio.NewID(), letter.A4)
+	sent, err := sending.SendSheet(ctx, r.app, r.who, r.student, "", studio.NewID(), letter.A4)
 	require.NoError(t, err)
 	assert.Equal(t, store.Failed, sent.State)
 	assert.Contains(t, sent.Says, "father@homes.example: ")
-	view, err := r.app.Week(ctx, r.who, r.student, "", 0)
+	view, err := places.Week(ctx, r.app, r.who, r.student, "", 0)
 	require.NoError(t, err)
 	assert.Equal(t, sent, *view.Sending)
 	assert.Len(t, took, 3)
@@ -222,12 +227,12 @@ func TestWhoIsOfferedTreats(t *testing.T) {
 	}{{2018, "asked", true}, {2010, "asked", false}, {2010, "counted", true}, {2018, "music", false}} {
 		r := newRoom(t)
 		id := studio.NewID()
-		_, err := r.app.AddStudent(ctx, r.who, studio.NewStudent{ID: id, FirstName: "A", BirthYear: c.born, BirthMonth: 1, Instrument: "piano",
+		_, err := roster.AddStudent(ctx, r.app, r.who, roster.NewStudent{ID: id, FirstName: "A", BirthYear: c.born, BirthMonth: 1, Instrument: "piano",
 			Slot: weekly, Approach: approach.Approach{"rewards": c.rewards}})
 		require.NoError(t, err)
-		link, err := r.app.MakeLink(ctx, r.who, id, false)
+		link, err := family.MakeLink(ctx, r.app, r.who, id, false)
 		require.NoError(t, err)
-		v, err := r.app.Family(ctx, link.Path[len("/family/"):])
+		v, err := family.Page(ctx, r.app, link.Path[len("/family/"):])
 		require.NoError(t, err)
 		assert.Equal(t, c.want, v.Treats, "born %d, %s", c.born, c.rewards)
 	}

@@ -16,13 +16,18 @@ import (
 	"patientladder/store"
 	"patientladder/store/storetest"
 	"patientladder/studio"
+	"patientladder/studio/account"
+	"patientladder/studio/diary"
+	"patientladder/studio/library"
+	"patientladder/studio/places"
+	"patientladder/studio/roster"
 )
 
 // lived is a room in which something of each kind has happened.
 func lived(t *testing.T) *room {
 	r := furnished(t)
-	require.NoError(t, r.app.AddItems(ctx, r.who, []store.NewItem{{Item: shelf.Item{ID: "mine", Title: "Mine", Instrument: "cello", Strand: shelf.Book, Points: shelf.PointsOf("Tone")}, File: &store.ScoreFile{Name: "mine.abc", Data: []byte("X:1\nT:Mine\nM:4/4\nL:1/4\nK:C clef=bass\nC, D, E, F,|\n")}}}))
-	require.NoError(t, r.app.SaveActivity(ctx, r.who, activity.Activity{ID: "own-game", Title: "Own game", Aim: "left-right", Family: "shared", From: 4, Least: 2, Most: 4, Levels: []string{"Do it."}}))
+	require.NoError(t, library.AddItems(ctx, r.app, r.who, []store.NewItem{{Item: shelf.Item{ID: "mine", Title: "Mine", Instrument: "cello", Strand: shelf.Book, Points: shelf.PointsOf("Tone")}, File: &store.ScoreFile{Name: "mine.abc", Data: []byte("X:1\nT:Mine\nM:4/4\nL:1/4\nK:C clef=bass\nC, D, E, F,|\n")}}}))
+	require.NoError(t, library.SaveActivity(ctx, r.app, r.who, activity.Activity{ID: "own-game", Title: "Own game", Aim: "left-right", Family: "shared", From: 4, Least: 2, Most: 4, Levels: []string{"Do it."}}))
 	rung := r.tell(fact.RungAdded{Item: "mine", Strand: "book", After: fact.Top})
 	r.tell(fact.LessonOpened{Day: "2026-11-18"})
 	r.tell(fact.Taught{Rung: rung})
@@ -32,8 +37,8 @@ func lived(t *testing.T) *room {
 	return r
 }
 
-func (r *room) archive() studio.StudioArchive {
-	v, err := r.app.ExportStudio(ctx, r.who)
+func (r *room) archive() roster.StudioArchive {
+	v, err := roster.ExportStudio(ctx, r.app, r.who)
 	require.NoError(r.t, err)
 	return v
 }
@@ -46,58 +51,58 @@ func TestAStudioMovesHouse(t *testing.T) {
 	raw, err := json.Marshal(out)
 	require.NoError(t, err)
 
-	other, err := r.app.SignUp(ctx, studio.SignUp{Name: "N", Studio: "New", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
+	other, err := account.Make(ctx, r.app, account.SignUp{Name: "N", Studio: "New", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
 	require.NoError(t, err)
-	var in studio.StudioArchive
+	var in roster.StudioArchive
 	require.NoError(t, json.NewDecoder(bytes.NewReader(raw)).Decode(&in))
-	require.NoError(t, r.app.ImportStudio(ctx, other, in))
-	again, err := r.app.ExportStudio(ctx, other)
+	require.NoError(t, roster.ImportStudio(ctx, r.app, other, in))
+	again, err := roster.ExportStudio(ctx, r.app, other)
 	require.NoError(t, err)
 	second, err := json.Marshal(again)
 	require.NoError(t, err)
 	assert.JSONEq(t, string(raw), string(second))
-	week, err := r.app.Week(ctx, other, r.student, "", 0)
+	week, err := places.Week(ctx, r.app, other, r.student, "", 0)
 	require.NoError(t, err)
 	require.NotNil(t, week.Sheet, "the sheet came along")
-	search, err := r.app.Search(ctx, other, "mine")
+	search, err := diary.Search(ctx, r.app, other, "mine")
 	require.NoError(t, err)
 	assert.NotEmpty(t, search.Hits)
 
-	assert.ErrorContains(t, r.app.ImportStudio(ctx, other, in), "holds students or items already")
-	assert.ErrorContains(t, r.app.EmptyStudio(ctx, other, "Old", "a long password"), "Nothing was deleted")
-	assert.ErrorContains(t, r.app.EmptyStudio(ctx, other, "S", "wrong password"), "not your password")
-	require.NoError(t, r.app.EmptyStudio(ctx, other, "S", "a long password"))
-	empty, err := r.app.ExportStudio(ctx, other)
+	assert.ErrorContains(t, roster.ImportStudio(ctx, r.app, other, in), "holds students or items already")
+	assert.ErrorContains(t, roster.EmptyStudio(ctx, r.app, other, "Old", "a long password"), "Nothing was deleted")
+	assert.ErrorContains(t, roster.EmptyStudio(ctx, r.app, other, "S", "wrong password"), "not your password")
+	require.NoError(t, roster.EmptyStudio(ctx, r.app, other, "S", "a long password"))
+	empty, err := roster.ExportStudio(ctx, r.app, other)
 	require.NoError(t, err)
 	assert.Empty(t, empty.Students)
 	assert.Empty(t, empty.Items)
-	require.NoError(t, r.app.ImportStudio(ctx, other, in), "and it may be brought in again")
+	require.NoError(t, roster.ImportStudio(ctx, r.app, other, in), "and it may be brought in again")
 	assert.JSONEq(t, string(raw), func() string { b, _ := json.Marshal(r.archive()); return string(b) }(), "the first studio is as it was")
 }
 
 func TestArchivesThatAreNotTaken(t *testing.T) {
 	r := lived(t)
 	good := r.archive()
-	other, err := r.app.SignUp(ctx, studio.SignUp{Name: "N", Studio: "New", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
+	other, err := account.Make(ctx, r.app, account.SignUp{Name: "N", Studio: "New", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
 	require.NoError(t, err)
-	for says, change := range map[string]func(*studio.StudioArchive){
-		"no archive of a studio": func(a *studio.StudioArchive) { a.Format = "something else" },
-		"not a time zone":        func(a *studio.StudioArchive) { a.Zone = "Mars" },
-		"stands twice":           func(a *studio.StudioArchive) { a.Students = append(a.Students, a.Students[0]) },
-		"Mark 1 of Emil": func(a *studio.StudioArchive) {
+	for says, change := range map[string]func(*roster.StudioArchive){
+		"no archive of a studio": func(a *roster.StudioArchive) { a.Format = "something else" },
+		"not a time zone":        func(a *roster.StudioArchive) { a.Zone = "Mars" },
+		"stands twice":           func(a *roster.StudioArchive) { a.Students = append(a.Students, a.Students[0]) },
+		"Mark 1 of Emil": func(a *roster.StudioArchive) {
 			a.Students[0].Facts = append([]fact.Fact{{ID: "short"}}, a.Students[0].Facts...)
 		},
-		"cannot be brought in": func(a *studio.StudioArchive) {
-			a.Items = append([]studio.ArchivedItem{{Item: shelf.Item{ID: "x"}}}, a.Items...)
+		"cannot be brought in": func(a *roster.StudioArchive) {
+			a.Items = append([]roster.ArchivedItem{{Item: shelf.Item{ID: "x"}}}, a.Items...)
 		},
 	} {
 		raw, err := json.Marshal(good)
 		require.NoError(t, err)
-		var bad studio.StudioArchive
+		var bad roster.StudioArchive
 		require.NoError(t, json.Unmarshal(raw, &bad))
 		change(&bad)
-		assert.ErrorContains(t, r.app.ImportStudio(ctx, other, bad), says)
-		after, err := r.app.ExportStudio(ctx, other)
+		assert.ErrorContains(t, roster.ImportStudio(ctx, r.app, other, bad), says)
+		after, err := roster.ExportStudio(ctx, r.app, other)
 		require.NoError(t, err)
 		assert.Empty(t, after.Items, "nothing of it stays")
 	}
@@ -105,16 +110,16 @@ func TestArchivesThatAreNotTaken(t *testing.T) {
 
 func TestAStudioIsDeleted(t *testing.T) {
 	r := lived(t)
-	other, err := r.app.SignUp(ctx, studio.SignUp{Name: "N", Studio: "New", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
+	other, err := account.Make(ctx, r.app, account.SignUp{Name: "N", Studio: "New", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
 	require.NoError(t, err)
-	_, err = r.app.OpenDevice(ctx, r.who, "a browser")
+	_, err = account.OpenDevice(ctx, r.app, r.who, "a browser")
 	require.NoError(t, err)
-	_, err = r.app.MakeFeed(ctx, r.who)
+	_, err = diary.MakeFeed(ctx, r.app, r.who)
 	require.NoError(t, err)
-	assert.ErrorContains(t, r.app.DeleteStudio(ctx, r.who, "T", "a long password"), "Nothing was deleted")
-	require.NoError(t, r.app.DeleteStudio(ctx, r.who, "S", "a long password"))
+	assert.ErrorContains(t, roster.DeleteStudio(ctx, r.app, r.who, "T", "a long password"), "Nothing was deleted")
+	require.NoError(t, roster.DeleteStudio(ctx, r.app, r.who, "S", "a long password"))
 	assert.Error(t, r.signIn("a long password", ""), "the account is gone")
-	_, err = r.app.Day(ctx, other, "")
+	_, err = diary.Day(ctx, r.app, other, "")
 	assert.NoError(t, err, "the other studio is not")
 	rows, err := r.store.DB().Query("SELECT table_name FROM information_schema.columns WHERE table_schema = DATABASE() AND column_name = 'studio_id'")
 	require.NoError(t, err)

@@ -6,7 +6,7 @@ import (
 
 	"patientladder/core/fact"
 	"patientladder/core/ladder"
-	"patientladder/studio"
+	"patientladder/studio/places"
 )
 
 // soon is within how many lessons what a student from elsewhere lacks is found, and patient within
@@ -18,7 +18,7 @@ const (
 
 // tick is a teacher's way through what is taken for granted of a new student: a part of the list in
 // each of the first lessons, as it is heard.
-func (r *run) tick(view studio.LessonView) {
+func (r *run) tick(view places.LessonView) {
 	if r.policy != ByPath || r.seen.lessons >= soon {
 		return
 	}
@@ -57,7 +57,7 @@ func (r *run) played(p *piece) {
 
 // onGaps holds what a student from elsewhere lacks against the rules: it is found within three
 // lessons, and within twelve closed or brought by what is in hand.
-func (r *run) onGaps(view studio.LessonView) {
+func (r *run) onGaps(view places.LessonView) {
 	if r.policy != ByPath || len(r.life.lacks) == 0 {
 		return
 	}
@@ -67,7 +67,7 @@ func (r *run) onGaps(view studio.LessonView) {
 		case r.seen.lessons == soon:
 			r.ledger.hold("21 found", found, func() string { return fmt.Sprintf("%s lacks %s, and nothing asked after it", r.life.name, id) })
 		case r.seen.lessons == patient:
-			inHand := slices.ContainsFunc(view.Rungs, func(v studio.RungView) bool {
+			inHand := slices.ContainsFunc(view.Rungs, func(v places.RungView) bool {
 				return v.State == ladder.Current && slices.Contains(r.items[v.Item].Brings, id)
 			})
 			r.ledger.hold("21 closed", !open || inHand, func() string { return fmt.Sprintf("%s still lacks %s after %d lessons", r.life.name, id, patient) })

@@ -6,11 +6,12 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/week"
+	"patientladder/studio/places"
 )
 
 // home lives the days after a lesson up to the next.
 func (r *run) home(k int, after, next calendar.Date) error {
-	v, err := r.app.Week(r.ctx, r.who, r.id, "", 0)
+	v, err := places.Week(r.ctx, r.app, r.who, r.id, "", 0)
 	if err != nil {
 		return err
 	}

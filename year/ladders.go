@@ -6,11 +6,11 @@ import (
 
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
-	"patientladder/studio"
+	"patientladder/studio/places"
 )
 
 // onLadder holds a ladder, as it stands after a lesson, against the rules of ladders.
-func (r *run) onLadder(v studio.LadderView) {
+func (r *run) onLadder(v places.LadderView) {
 	name := fmt.Sprintf("%s, ladder of %s", r.life.name, v.Today)
 	r.seen.mixture = v.Mixture != nil
 	sticks := map[string]bool{}
@@ -96,7 +96,7 @@ func (r *run) onLadder(v studio.LadderView) {
 }
 
 // onTheWay reports whether a skill is brought by something before a proposal.
-func (r *run) onTheWay(v studio.LadderView, at studio.RungView, skill string) bool {
+func (r *run) onTheWay(v places.LadderView, at places.RungView, skill string) bool {
 	for _, rv := range v.Rungs {
 		if rv.ID == at.ID {
 			return false

@@ -11,11 +11,11 @@ import (
 	"patientladder/core/lesson"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
-	"patientladder/studio"
+	"patientladder/studio/places"
 )
 
 // onPlan holds the plan of a lesson that is about to begin against the rules of lessons.
-func (r *run) onPlan(v studio.LessonView) {
+func (r *run) onPlan(v places.LessonView) {
 	name := fmt.Sprintf("%s, lesson of %s", r.life.name, v.Day)
 	if r.show {
 		text := name + " " + v.Plan.Mode
@@ -96,7 +96,7 @@ func (r *run) onPlan(v studio.LessonView) {
 }
 
 // begins: a new piece comes soon after a break, and after a foothold.
-func (r *run) begins(name string, v studio.LessonView) {
+func (r *run) begins(name string, v places.LessonView) {
 	fresh := false // a piece that has not had its lesson waits, and is in the plan
 	waits := map[shelf.Strand]string{}
 	hand := map[shelf.Strand]bool{}
@@ -146,7 +146,7 @@ func (r *run) begins(name string, v studio.LessonView) {
 }
 
 // secured holds a foothold against what was asked for and foretold.
-func (r *run) secured(v studio.RungView, p *piece, day calendar.Date) {
+func (r *run) secured(v places.RungView, p *piece, day calendar.Date) {
 	name := fmt.Sprintf("%s, %s, foothold of %s", r.life.name, day, v.Title)
 	playing := v.Strand.Piece()
 	if told := r.seen.told[v.ID]; playing && v.HasScore && (r.seen.sheets[v.ID] > 1 || r.seen.sheets[v.ID] == 1 && told.Whole.Low <= 1) { // quicker than nine in ten would be, after one

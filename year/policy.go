@@ -7,6 +7,8 @@ import (
 	"patientladder/core/fact"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
+	"patientladder/studio/library"
+	"patientladder/studio/places"
 )
 
 // A Policy is how the rungs of a life are put in order and prepared.
@@ -27,7 +29,7 @@ const abreast = 3
 // plainly takes the proposals of the first day off the ladder again and lists what comes
 // instead, lane by lane.
 func (r *run) plainly(items []shelf.Item) error {
-	loads, err := r.app.Shelf(r.ctx, r.who, r.id, 0)
+	loads, err := library.Shelf(r.ctx, r.app, r.who, r.id, 0)
 	if err != nil {
 		return err
 	}
@@ -44,7 +46,7 @@ func (r *run) plainly(items []shelf.Item) error {
 			slices.SortStableFunc(list, func(a, b shelf.Item) int { return cmp.Compare(loads.Loads[a.ID].Total, loads.Loads[b.ID].Total) })
 		}
 	}
-	lv, err := r.app.Ladder(r.ctx, r.who, r.id)
+	lv, err := places.Ladder(r.ctx, r.app, r.who, r.id)
 	if err != nil {
 		return err
 	}
@@ -61,7 +63,7 @@ func (r *run) plainly(items []shelf.Item) error {
 
 // topUp adds to each lane what comes next in a plain order.
 func (r *run) topUp() error {
-	lv, err := r.app.Ladder(r.ctx, r.who, r.id)
+	lv, err := places.Ladder(r.ctx, r.app, r.who, r.id)
 	if err != nil {
 		return err
 	}

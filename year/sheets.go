@@ -11,7 +11,7 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/week"
-	"patientladder/studio"
+	"patientladder/studio/places"
 )
 
 // says is what each rule means, as a teacher would say it.
@@ -119,7 +119,7 @@ func wrong(l life, text string) string {
 }
 
 // onSheet holds a sheet, just given, against the rules of sheets.
-func (r *run) onSheet(k int, v studio.WeekView, lv studio.LadderView) {
+func (r *run) onSheet(k int, v places.WeekView, lv places.LadderView) {
 	sh, l := *v.Sheet, r.life
 	name := fmt.Sprintf("%s, sheet of %s", l.name, sh.From)
 	if data, err := json.Marshal(v.Sheet); err == nil {
@@ -135,7 +135,7 @@ func (r *run) onSheet(k int, v studio.WeekView, lv studio.LadderView) {
 		}
 		fmt.Println(text)
 	}
-	rungs := map[string]studio.RungView{}
+	rungs := map[string]places.RungView{}
 	for _, rv := range lv.Rungs {
 		rungs[rv.ID] = rv
 	}
@@ -211,7 +211,7 @@ func (r *run) days(name string, sh week.Sheet) {
 }
 
 // task: its words, its notes, its minutes.
-func (r *run) task(name string, t week.Task, rv studio.RungView) {
+func (r *run) task(name string, t week.Task, rv places.RungView) {
 	for _, text := range []string{t.Says.What, t.Says.Why, t.Title} {
 		w := wrong(r.life, text)
 		r.ledger.hold("01 words", w == "", func() string { return fmt.Sprintf("%s: %q in %q", name, w, text) })
@@ -247,7 +247,7 @@ func (r *run) task(name string, t week.Task, rv studio.RungView) {
 }
 
 // pieces: what changes from sheet to sheet.
-func (r *run) pieces(name string, rungs map[string]studio.RungView, byRung map[string][]string) {
+func (r *run) pieces(name string, rungs map[string]places.RungView, byRung map[string][]string) {
 	for id, lines := range byRung {
 		rv := rungs[id]
 		if rv.State != ladder.Current || rv.Taught == nil {
@@ -321,18 +321,18 @@ func (r *run) thinness(k int, name string, sh week.Sheet) {
 
 // end reads every sheet once more.
 func (r *run) end() error {
-	v, err := r.app.Week(r.ctx, r.who, r.id, "", 0)
+	v, err := places.Week(r.ctx, r.app, r.who, r.id, "", 0)
 	if err != nil {
 		return err
 	}
 	for _, day := range v.Given {
-		w, err := r.app.Week(r.ctx, r.who, r.id, day, 0)
+		w, err := places.Week(r.ctx, r.app, r.who, r.id, day, 0)
 		if err != nil {
 			return err
 		}
 		keys := map[string]bool{}
 		for _, doc := range w.Revisions {
-			old, err := r.app.Week(r.ctx, r.who, r.id, day, doc.Revision)
+			old, err := places.Week(r.ctx, r.app, r.who, r.id, day, doc.Revision)
 			if err != nil {
 				return err
 			}

@@ -12,13 +12,13 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/lesson"
 	"patientladder/core/shelf"
-	"patientladder/studio"
+	"patientladder/studio/places"
 )
 
 // block gives one block of a lesson as a teacher would mark it.
-func (r *run) block(b lesson.Block, view studio.LessonView, day calendar.Date, worked map[string]bool) {
-	var rung studio.RungView
-	if i := slices.IndexFunc(view.Rungs, func(v studio.RungView) bool { return v.ID == b.Rung }); i >= 0 {
+func (r *run) block(b lesson.Block, view places.LessonView, day calendar.Date, worked map[string]bool) {
+	var rung places.RungView
+	if i := slices.IndexFunc(view.Rungs, func(v places.RungView) bool { return v.ID == b.Rung }); i >= 0 {
 		rung = view.Rungs[i]
 	}
 	switch b.Kind {
@@ -62,7 +62,7 @@ func (r *run) block(b lesson.Block, view studio.LessonView, day calendar.Date, w
 const longInHand = 6
 
 // work is what a lesson does for a rung in hand, and what the teacher marks of it.
-func (r *run) work(v studio.RungView, day calendar.Date) {
+func (r *run) work(v places.RungView, day calendar.Date) {
 	p := r.piece(v.ID, v.Item)
 	if v.Taught == nil {
 		r.say(fact.Taught{Rung: v.ID})
@@ -122,13 +122,13 @@ func (r *run) work(v studio.RungView, day calendar.Date) {
 	if playing && len(v.Spots) == 0 && p.lessons == 2 && share < 0.8 && r.mind.chance(0.5) {
 		r.say(fact.SpotNoted{Rung: v.ID, Where: fmt.Sprintf("bar %d", 1+r.rng.IntN(max(v.Bars, 4))), Goal: 5})
 	}
-	if heard := v.Bars == 0 || r.items[v.Item].Staves < 2 || p.lessons > 3; heard && share >= 1 && !slices.ContainsFunc(v.Spots, func(s studio.SpotView) bool { return s.Done < s.Goal && share <= 0.3 }) {
+	if heard := v.Bars == 0 || r.items[v.Item].Staves < 2 || p.lessons > 3; heard && share >= 1 && !slices.ContainsFunc(v.Spots, func(s places.SpotView) bool { return s.Done < s.Goal && share <= 0.3 }) {
 		r.say(fact.FootholdTried{Rung: v.ID, Outcome: "granted"})
 		r.grant(v, p, day)
 	}
 }
 
-func done(v studio.RungView) int {
+func done(v places.RungView) int {
 	n := 0
 	for _, p := range v.Parts {
 		if p.Done {
@@ -139,7 +139,7 @@ func done(v studio.RungView) int {
 }
 
 // grant books a foothold.
-func (r *run) grant(v studio.RungView, p *piece, day calendar.Date) {
+func (r *run) grant(v places.RungView, p *piece, day calendar.Date) {
 	r.mind.secured(p, day)
 	r.secured(v, p, day)
 	r.played(p)
@@ -165,14 +165,14 @@ func (r *run) afterwards(worked map[string]bool) {
 // after is what a teacher does when a lesson is over: reads the sheet, sees to it, sends
 // it, and looks at the ladder.
 func (r *run) after(k int, day calendar.Date) error {
-	v, err := r.app.Week(r.ctx, r.who, r.id, "", 0)
+	v, err := places.Week(r.ctx, r.app, r.who, r.id, "", 0)
 	if err != nil {
 		return err
 	}
 	if v.Sheet == nil {
 		return fmt.Errorf("no sheet after the lesson")
 	}
-	lv, err := r.app.Ladder(r.ctx, r.who, r.id)
+	lv, err := places.Ladder(r.ctx, r.app, r.who, r.id)
 	if err != nil {
 		return err
 	}
@@ -207,7 +207,7 @@ func (r *run) after(k int, day calendar.Date) error {
 }
 
 // edit is the teacher's word on a sheet.
-func (r *run) edit(k int, v studio.WeekView) {
+func (r *run) edit(k int, v places.WeekView) {
 	r.at = r.at.Add(time.Minute)
 	day := v.Sheet.From
 	if len(v.Lines) == 0 {
@@ -231,7 +231,7 @@ func (r *run) edit(k int, v studio.WeekView) {
 }
 
 // suggested takes up, turns down or leaves what the ladder suggests.
-func (r *run) suggested(lv studio.LadderView) error {
+func (r *run) suggested(lv places.LadderView) error {
 	r.at = r.at.Add(time.Minute)
 	if r.policy != ByPath && r.queue != nil {
 		return r.topUp()

@@ -25,6 +25,10 @@ import (
 	"patientladder/demo"
 	"patientladder/store"
 	"patientladder/studio"
+	"patientladder/studio/account"
+	"patientladder/studio/library"
+	"patientladder/studio/places"
+	"patientladder/studio/roster"
 )
 
 const zone = "Europe/London"
@@ -65,7 +69,7 @@ func Open(ctx context.Context, s *store.Store) (*Studio, error) {
 	st := &Studio{Email: studio.NewID() + "@year.example", store: s}
 	app := st.at(new(terms.Terms[0].From.Time()))
 	var err error
-	st.who, err = app.SignUp(ctx, studio.SignUp{Name: "Ines Falk", Email: st.Email, Password: Password, Studio: "The Net Loft", Zone: zone, Calendar: terms})
+	st.who, err = account.Make(ctx, app, account.SignUp{Name: "Ines Falk", Email: st.Email, Password: Password, Studio: "The Net Loft", Zone: zone, Calendar: terms})
 	if err != nil {
 		return nil, err
 	}
@@ -91,7 +95,7 @@ func (st *Studio) Live(ctx context.Context, name string, seed uint64, weeks int,
 	app := st.at(&clock)
 	var err error
 	if l.instrument == "violin" {
-		st.violin.Do(func() { err = app.AddItems(ctx, st.who, violin()) })
+		st.violin.Do(func() { err = library.AddItems(ctx, app, st.who, violin()) })
 	}
 	if err != nil {
 		return Ledger{}, err
@@ -164,7 +168,7 @@ func (r *run) deliver(by fact.Author) error {
 
 // begin takes the student on before the first lesson.
 func (r *run) begin(seed uint64) error {
-	v, err := r.app.Shelf(r.ctx, r.who, "", 0)
+	v, err := library.Shelf(r.ctx, r.app, r.who, "", 0)
 	if err != nil {
 		return err
 	}
@@ -180,7 +184,7 @@ func (r *run) begin(seed uint64) error {
 		if v.Next == 0 {
 			break
 		}
-		if v, err = r.app.Shelf(r.ctx, r.who, "", v.Next); err != nil {
+		if v, err = library.Shelf(r.ctx, r.app, r.who, "", v.Next); err != nil {
 			return err
 		}
 	}
@@ -190,7 +194,7 @@ func (r *run) begin(seed uint64) error {
 	r.at = r.life.slot.On(r.day, r.place).Add(-2 * time.Hour)
 	*r.clock = r.at
 	r.id = r.newID()
-	_, err = r.app.AddStudent(r.ctx, r.who, studio.NewStudent{ID: r.id, FirstName: r.life.name, FamilyName: "Falk", BirthYear: 2026 - r.life.age, BirthMonth: 3,
+	_, err = roster.AddStudent(r.ctx, r.app, r.who, roster.NewStudent{ID: r.id, FirstName: r.life.name, FamilyName: "Falk", BirthYear: 2026 - r.life.age, BirthMonth: 3,
 		Instrument: r.life.instrument, Slot: r.life.slot, Approach: r.life.approach, Home: r.life.home, Books: r.life.books, Begin: r.life.begin})
 	if err == nil && r.life.own != "" {
 		r.say(fact.OwnPoint{Name: r.life.own})
@@ -271,7 +275,7 @@ func (r *run) given(k int, day calendar.Date, start time.Time) error {
 		}
 	}
 	*r.clock = r.at
-	view, err := r.app.Lesson(r.ctx, r.who, r.id, day)
+	view, err := places.Lesson(r.ctx, r.app, r.who, r.id, day)
 	if err != nil {
 		return err
 	}
@@ -282,7 +286,7 @@ func (r *run) given(k int, day calendar.Date, start time.Time) error {
 		if err != nil {
 			return err
 		}
-		if view, err = r.app.Lesson(r.ctx, r.who, r.id, day); err != nil {
+		if view, err = places.Lesson(r.ctx, r.app, r.who, r.id, day); err != nil {
 			return err
 		}
 	}

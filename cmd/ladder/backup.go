@@ -10,6 +10,7 @@ import (
 
 	"patientladder/store"
 	"patientladder/studio"
+	"patientladder/studio/account"
 )
 
 // backupCommand writes the whole database into a file, which stands whole or not at all.
@@ -79,7 +80,7 @@ func passwordCommand(ctx context.Context, args []string, in io.Reader, out io.Wr
 		return err
 	}
 	defer s.Close()
-	if err := studio.New(s, time.Now).SetPasswordOf(ctx, args[0], password); err != nil {
+	if err := account.SetPasswordOf(ctx, studio.New(s, time.Now), args[0], password); err != nil {
 		return err
 	}
 	_, err = fmt.Fprintln(out, "The password is set, and every sign-in of that account has ended.")

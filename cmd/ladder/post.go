@@ -9,6 +9,7 @@ import (
 	"patientladder/mail"
 	"patientladder/mail/mailbox"
 	"patientladder/studio"
+	"patientladder/studio/sending"
 )
 
 // localSender is who mail in the program's own mailbox comes from.
@@ -19,7 +20,7 @@ const localSender = "sheets@ladder.example"
 // where families reach the program. Close ends what was opened.
 func post(app *studio.App, base string) (box *mailbox.Box, closeAll func(), err error) {
 	returned := func(id, says string) {
-		if err := app.Returned(context.Background(), id, says); err != nil {
+		if err := sending.Returned(context.Background(), app, id, says); err != nil {
 			slog.Error("a letter came back", "sending", id, "says", says, "cause", err)
 		}
 	}
@@ -43,7 +44,7 @@ func post(app *studio.App, base string) (box *mailbox.Box, closeAll func(), err 
 	}
 	app.Mails(p, cmp.Or(os.Getenv("LADDER_URL"), base))
 	if !own {
-		app.Confirming()
+		app.Confirms = true
 	}
 	return box, closeAll, nil
 }

@@ -18,6 +18,7 @@ import (
 	"patientladder/server"
 	"patientladder/store"
 	"patientladder/studio"
+	"patientladder/studio/account"
 	"patientladder/web"
 )
 
@@ -73,7 +74,7 @@ func inviteCommand(ctx context.Context, out io.Writer) error {
 		return err
 	}
 	defer s.Close()
-	token, err := studio.New(s, time.Now).Invite(ctx)
+	token, err := account.Invite(ctx, studio.New(s, time.Now))
 	if err != nil {
 		return err
 	}
@@ -127,7 +128,7 @@ func serve(ctx context.Context, l net.Listener, s *store.Store, opt server.Optio
 	switch by := os.Getenv("LADDER_SIGNUP"); by {
 	case "":
 	case "invitation":
-		app.ByInvitation()
+		app.ByInvitation = true
 	default:
 		return fmt.Errorf("LADDER_SIGNUP: %q is not known; leave it out, or set it to invitation", by)
 	}

@@ -1,0 +1,58 @@
+package account
+
+import (
+	"context"
+
+	"github.com/alexedwards/argon2id"
+
+	"patientladder/studio"
+)
+
+// passwords are hashed by RFC 9106, section 4, the second recommended option (64 MiB, 3
+// passes), with 2 lanes.
+var passwords = &argon2id.Params{Memory: 64 << 10, Iterations: 3, Parallelism: 2, SaltLength: 16, KeyLength: 32}
+
+// hashing holds as many turns as passwords may be hashed at once: each takes 64 MiB.
+var hashing = make(chan struct{}, 2)
+
+// inTurn does something that hashes when its turn comes.
+func inTurn(ctx context.Context, do func()) error {
+	select {
+	case hashing <- struct{}{}:
+	case <-ctx.Done():
+		return &studio.Error{Kind: studio.Unavailable, Says: "Too many are signing in at this moment. Try again in a while.", Cause: ctx.Err()}
+	}
+	defer func() { <-hashing }()
+	do()
+	return nil
+}
+
+func hashPassword(ctx context.Context, password string) (string, error) {
+	var hash string
+	err := inTurn(ctx, func() {
+		var err error
+		if hash, err = argon2id.CreateHash(password, passwords); err != nil {
+			panic(err) // the machine has no randomness
+		}
+	})
+	return hash, err
+}
+
+func checkPassword(ctx context.Context, encoded, password string) (bool, error) {
+	var same bool
+	err := inTurn(ctx, func() {
+		ok, err := argon2id.ComparePasswordAndHash(password, encoded)
+		same = err == nil && ok
+	})
+	return same, err
+}
+
+// dummy takes as long to check as a real password, so that the time does not
+// tell which mail addresses have accounts.
+var dummy = func() string {
+	hash, err := argon2id.CreateHash("no one's password", passwords)
+	if err != nil {
+		panic(err) // the machine has no randomness
+	}
+	return hash
+}()
