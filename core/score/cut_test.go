@@ -35,6 +35,16 @@ func TestBarsCutOutKeepWhatHoldsThere(t *testing.T) {
 		assert.Equal(t, Meter{3, 4}, *first.Meter)
 		assert.Equal(t, []string{"G", c.below}, []string{first.Clefs[0].Sign, first.Clefs[1].Sign}, "%d to %d", c.from, c.to)
 	}
+	p.Bars[2].Clefs = []Clef{{Staff: 2, Sign: "C", Line: 3, Onset: Quarters(1)}, {Staff: 1, Sign: "C", Line: 4}}
+	p.Bars[1].Clefs = append(p.Bars[1].Clefs, Clef{Staff: 2, Sign: "F", Line: 3, Onset: Quarters(2)})
+	at := func(from int) (out []string) {
+		for _, c := range s.Cut(from, 3).Parts[0].Bars[0].Clefs {
+			out = append(out, c.Sign+" "+c.Onset.String())
+		}
+		return out
+	}
+	assert.Equal(t, []string{"C 0", "F 0", "C 1"}, at(3), "a clef before the cut holds at its beginning; one in its first bar stays where it is")
+	assert.Equal(t, []string{"G 0", "G 0", "F 2"}, at(2))
 	assert.True(t, s.Cut(1, 4).Parts[0].Bars[0].Repeat.Starts, "the whole keeps its repeats")
 	assert.False(t, s.Cut(1, 3).Parts[0].Bars[0].Repeat.Starts)
 	assert.True(t, s.Parts[0].Bars[0].Repeat.Starts, "the score itself stays")

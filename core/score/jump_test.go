@@ -57,9 +57,38 @@ func TestJumpsArePlayed(t *testing.T) {
 		{"a fine before any jump is passed", []string{"fine", "-", "DC"}, "1 2 3 1"},
 		{"a jump in a repeat is made after its last pass", []string{"|: fine", ":| DC"}, "1 2 1 2 1"},
 		{"no jump at all", []string{"|:", "1 :|", "2"}, "1 2 1 3"},
+		{"two passages with endings, each taken by its last", []string{"|:", "1 :|", "2", "|:", "1 :|", "2 DC"}, "1 2 1 3 4 5 4 6 1 3 4 6"},
+		{"a passage that begins in the bar of an ending", []string{"|:", "1 :|", "2", "|: 1 :|", "2", "DC"}, "1 2 1 3 4 5 6 1 3 5 6"},
+		{"endings from the first bar on", []string{"1 :|", "2", "DC"}, "1 2 3 2 3"},
+		{"the coda's sign in the bar of the jump before is none", []string{"coda", "to", "-", "DC"}, "1 2 3 4 1 2 3 4"},
+		{"a coda that follows at once", []string{"-", "to DC", "coda"}, "1 2 1 2 3"},
+		{"an ending that closes for a pass that is not the last goes on", []string{"|:", "1", "2 :|", "-"}, "1 2 4"},
 	} {
 		assert.Equal(t, c.want, strings.Trim(fmt.Sprint(piece(c.bars...).Played()), "[]"), c.form)
 	}
+}
+
+// The first of two coda signs is left from in every part that has it; a part that ends before it does not matter.
+func TestCodasInSeveralParts(t *testing.T) {
+	s := piece("-", "coda", "DC", "-")
+	s.Parts = append(s.Parts, Part{Bars: make([]Bar, 1)}, piece("-", "coda", "DC", "coda").Parts[0])
+	s.Parts[2].Bars[1].Marks[0].Text = Coda // as it is read
+	s.Finish()
+	assert.True(t, s.Parts[0].Bars[1].Jumps(ToCoda))
+	assert.True(t, s.Parts[2].Bars[1].Jumps(ToCoda))
+	assert.True(t, s.Parts[2].Bars[3].Jumps(Coda))
+	assert.False(t, s.Parts[0].Bars[0].Jumps(Coda))
+	alone := piece("-", "coda", "DC")
+	assert.True(t, alone.Parts[0].Bars[1].Jumps(Coda), "a single sign stays one")
+}
+
+func TestWordsThatTellAJump(t *testing.T) {
+	b := Bar{Marks: []Mark{Jump(Fine, Time{}), {Kind: "words", Text: "gently"}, {Kind: "chord", Text: "Fine"}, {Kind: "words", Text: "D.C. al Fine"}}}
+	assert.Equal(t, "D.C. al Fine", b.Says(DaCapo))
+	assert.Empty(t, b.Says(Fine), "its sign stands alone")
+	assert.True(t, b.Jumps(Fine))
+	assert.False(t, b.Jumps(DaCapo))
+	assert.False(t, b.Jumps("gently"))
 }
 
 func TestJumpsInWords(t *testing.T) {
