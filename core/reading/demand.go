@@ -328,6 +328,27 @@ func meters(is func(score.Meter) bool) func(*sight) []Place {
 	}
 }
 
+// changes finds bars in which what holds from its sign on becomes another; the same told again is none.
+func changes[T comparable](told func(score.Bar) *T) func(*sight) []Place {
+	return func(s *sight) []Place {
+		var out []Place
+		for _, st := range s.Staves {
+			var now *T
+			for bi, b := range s.Score.Parts[st.Part].Bars {
+				t := told(b)
+				if t == nil {
+					continue
+				}
+				if now != nil && *t != *now {
+					out = append(out, Place{Bar: bi + 1})
+				}
+				now = t
+			}
+		}
+		return out
+	}
+}
+
 // words reports whether a mark says one of some words.
 func words(list ...string) func(score.Mark) bool {
 	return func(m score.Mark) bool {
@@ -358,13 +379,7 @@ var sharedSigns = []sign{
 	{"six-eight", "beats of three in the meter", true, meters(func(m score.Meter) bool { _, c := beatOf(m); return c })},
 	{"pickup", "it begins before the bar", true, pickups},
 	{"ties", "a tie", true, each(func(n *seen) bool { return n.TieTo })},
-	{"changing-meter", "the meter changes", true, func(s *sight) []Place {
-		found := meters(func(score.Meter) bool { return true })(s)
-		if len(found) < 2 || found[1].Bar == 1 {
-			return nil
-		}
-		return found[1:]
-	}},
+	{"changing-meter", "the meter changes", true, changes(func(b score.Bar) *score.Meter { return b.Meter })},
 	{"two-against-three", "two in one hand against three in the other", true, against(2)},
 	{"three-against-four", "three in one hand against four in the other", true, against(4)},
 	{"steps", "steps", false, leap(2, 2)},
@@ -375,23 +390,15 @@ var sharedSigns = []sign{
 	{"key-signature", "a note that the signature changes", false, each(func(n *seen) bool {
 		return n.Pitch.Alter() != 0 && n.Pitch.Alter() == n.key.Alter(n.Pitch.Step())
 	})},
-	{"key-change", "the key changes", true, func(s *sight) []Place {
-		var out []Place
-		for _, st := range s.Staves {
-			bars := s.Score.Parts[st.Part].Bars
-			now := 0
-			for bi, b := range bars {
-				if b.Key == nil {
-					continue
-				}
-				if bi > 0 && b.Key.Fifths != now {
-					out = append(out, Place{Bar: bi + 1})
-				}
-				now = b.Key.Fifths
-			}
+	{"key-change", "the key changes", true, changes(func(b score.Bar) *int {
+		switch {
+		case b.Key != nil:
+			return &b.Key.Fifths
+		case b.Start.Sign() == 0:
+			return new(int) // begins without a signature
 		}
-		return out
-	}},
+		return nil
+	})},
 	{"modes", "a scale that is neither major nor minor", false, func(s *sight) []Place {
 		if k, _ := s.Key(); !slices.Contains([]string{"major", "minor", "ionian", "aeolian"}, k.Mode) {
 			return []Place{{Bar: 1}}

@@ -58,6 +58,7 @@ var asked = []struct {
 	{"pickup", instrument.Keyboard, "", "G|C D E F|G3", []int{1}},
 	{"ties", instrument.Keyboard, "", "C D E F-|F4", []int{1}},
 	{"changing-meter", instrument.Keyboard, "", "C D E F|[M:3/4] G A G|C3", []int{2}},
+	{"changing-meter", instrument.Keyboard, "", "C D E F|[M:3/4] G A G|C3\nC,4|[M:3/4] C,3|C,3", []int{2}},
 	{"two-against-three", instrument.Keyboard, "", "(3C/D/E/ F G2\nC,/D,/ E, F,2", []int{1}},
 	{"three-against-four", instrument.Keyboard, "", "(3C/D/E/ F G2\nC,/4D,/4E,/4D,/4 E, F,2", []int{1}},
 	{"steps", instrument.Keyboard, "", "C E G E|C D E C", []int{2}},

@@ -11,7 +11,7 @@ import (
 
 // Version counts the readers: it goes up when what is read off a score changes, so that
 // what was read by an older one is read again.
-const Version = 4
+const Version = 5
 
 // A Staff is what one hand reads, or one player of a single staff, with all
 // that is read off it.

@@ -264,11 +264,11 @@ func (r *reader) voiceField(value string) error {
 	if id == "" {
 		return fmt.Errorf("a V: line without a voice name")
 	}
+	before := len(r.voices)
+	v := r.voice(id)
 	if len(r.voices) > maxVoices {
 		return fmt.Errorf("more than %d voices", maxVoices)
 	}
-	before := len(r.voices)
-	v := r.voice(id)
 	for props = strings.TrimSpace(props); props != ""; props = strings.TrimSpace(props) {
 		name, rest, eq := strings.Cut(props, "=")
 		if !eq {

@@ -1,6 +1,7 @@
 package abc
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"os"
@@ -135,12 +136,84 @@ func TestWhatFollowsTheEmptyLineIsTold(t *testing.T) {
 	}
 }
 
+// voices writes a note each for so many.
+func voices(n int) string {
+	var b strings.Builder
+	for v := range n {
+		fmt.Fprintf(&b, "V:%d\nC|\n", v+1)
+	}
+	return b.String()
+}
+
+func TestAsManyVoicesAsAreTaken(t *testing.T) {
+	s, err := Read([]byte("X:1\nK:C\n" + voices(maxVoices) + "V:1\nD|\n"))
+	require.NoError(t, err)
+	assert.Len(t, s.Parts, maxVoices)
+	_, err = Read([]byte("X:1\nL:1/1\nK:C\nC/1024|\n"))
+	assert.NoError(t, err)
+}
+
+func TestTheColumnThatIsWrong(t *testing.T) {
+	for text, column := range map[string]int{"C ^|": 3, "?": 1, "C D|E ?": 7} {
+		_, err := Read([]byte("X:1\nK:C\n" + text + "\n"))
+		var at *score.SyntaxError
+		require.ErrorAs(t, err, &at)
+		assert.Equal(t, column, at.Column, text)
+	}
+}
+
+// A tuplet without its other figures. ABC 2.1, section 4.13: five, seven and nine go into the time of
+// three in compound time, else of two.
+func TestTupletsByTheirMeter(t *testing.T) {
+	for _, c := range []struct {
+		meter string
+		notes int
+		into  int
+	}{
+		{"4/4", 2, 3}, {"4/4", 3, 2}, {"4/4", 4, 3}, {"4/4", 6, 2}, {"4/4", 8, 3},
+		{"4/4", 5, 2}, {"6/8", 5, 3}, {"9/8", 7, 3}, {"12/8", 9, 3}, {"3/8", 5, 2}, {"3/4", 5, 2}, {"6/4", 5, 2}, {"5/8", 7, 2},
+	} {
+		s, err := Read(fmt.Appendf(nil, "X:1\nM:%s\nL:1/8\nK:C\n(%d%s|\n", c.meter, c.notes, strings.Repeat("C", c.notes)))
+		require.NoError(t, err, "%v", c)
+		assert.Equal(t, score.Tuplet{Actual: c.notes, Normal: c.into}, *s.Parts[0].Bars[0].Notes[0].Tuplet, "%d in %s", c.notes, c.meter)
+	}
+}
+
+// Words under notes: a bar of them steps to the next bar (ABC 2.1, section 5.1).
+func TestWordsByTheBar(t *testing.T) {
+	for words, want := range map[string]string{
+		"one two|three": "one two - three -", "one|two": "one - - two -", "one|two|three": "one - - two -", "|one two": "one two - - -", "one two three|four": "one two three four -",
+	} {
+		s, err := Read([]byte("X:1\nM:none\nL:1/4\nK:C\nC D E|F G|\nw: " + words + "\n"))
+		require.NoError(t, err, words)
+		var got []string
+		for _, b := range s.Parts[0].Bars {
+			for _, n := range b.Notes {
+				got = append(got, cmp.Or(n.Lyric, "-"))
+			}
+		}
+		assert.Equal(t, want, strings.Join(got, " "), words)
+	}
+}
+
+// A bar line and a colon with blanks between open a repeat; a colon at a line's end, or before a bar line, does not.
+func TestABlankInARepeat(t *testing.T) {
+	for music, want := range map[string][]int{"C| :D:|": {1, 2, 2}, "C|\t:D:|": {1, 2, 2}, "C|:D:|": {1, 2, 2}, "C|D :|": {1, 2, 1, 2}} {
+		s, err := Read([]byte("X:1\nK:C\n" + music + "\n"))
+		require.NoError(t, err, music)
+		assert.Equal(t, want, s.Played(), music)
+	}
+}
+
 func TestWhereItWentWrong(t *testing.T) {
 	for _, c := range []struct {
 		name, text string
 		line, bar  int
 		says       string
 	}{
+		{"voices", "X:1\nK:C\n" + voices(maxVoices+1), 2*maxVoices + 3, 2, "more than 64 voices"},
+		{"a length of nothing", "X:1\nL:0/8\nK:C\n", 2, 0, "unit length"},
+		{"shorter than is written", "X:1\nL:1/4\nK:C\nC/2048|\n", 4, 1, "shorter than a 1024th"},
 		{"no tune", "just words\n", 1, 0, "needs an X: line"},
 		{"no key", "X:1\nT:No key\nCDEF|\n", 3, 0, "before the key"},
 		{"strange letter", "X:1\nK:C\nCD|EH?|\n", 3, 2, `"?" is not ABC music`},

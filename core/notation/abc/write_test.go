@@ -49,9 +49,55 @@ func TestMusicAsWeWriteIt(t *testing.T) {
 		{"a word that goes on under a held note", "M:4/4\nL:1/4\nK:C\nC D E F|]\nw: o-*ver there", "C2 D2 E2 F2 |]\nw: o- * ver there"},
 		{"chord symbols, and words in the same quotation marks", "M:4/4\nL:1/4\nK:G\n\"G\"G B \"Em/b\"d2|\"gently\"\"D7\"F4|]", "\"G\"G2 B2 \"Em/B\"d4 | \"^gently\"\"D7\"F8 |]"},
 		{"a sign over the second voice's note", "M:4/4\nL:1/4\n%%score (1 2)\nV:1\nV:2\nK:C\nV:1\ne4|]\nV:2\nc2 \"^now\"c2|]", "V:1\ne8 |]\nV:2\nc4 \"^now\"c4 |]"},
+		{"three voices on a staff and one below", "M:2/4\nL:1/4\n%%score {(1 2 3) 4}\nV:1\nV:2\nV:3\nV:4 clef=bass\nK:C\nV:1\nc2|]\nV:2\nE2|]\nV:3\nC2|]\nV:4\nC,2|]", "V:1\nc4 |]\nV:2\nE4 |]\nV:3\nC4 |]\nV:4\nC,4 |]"},
+		{"an ending over two bars", "M:2/4\nL:1/4\nK:C\n|:CD|1 EF|G2:|2 E2|]", "|:C2 D2 | [1 E2 F2 | G4 :| [2 E4 |]"},
+		{"where to go, by its sign and in words", "M:2/4\nL:1/4\nK:C\nCD!fine!|E2!D.C.!|]", "C2 D2 !fine!| E4 !D.C.!|]"},
 		{"two voices on a staff", "M:4/4\nL:1/4\n%%score (1 2)\nV:1\nV:2\nK:C\nV:1\ne f g2|]\nV:2\nc4|]", "V:1\ne2 f2 g4 |]\nV:2\nc8 |]"},
 	} {
 		t.Run(c.name, func(t *testing.T) { assert.Equal(t, c.want, music(t, c.tune)) })
+	}
+}
+
+// What a tune cannot hold is told with its bar; what it can is not.
+func TestWhatATuneCannotHold(t *testing.T) {
+	q := score.Quarters(1)
+	c, g := pitch.MustParseAll("C4")[0], pitch.MustParseAll("G4")[0]
+	n := func(p pitch.Pitch, at, long int) score.Note {
+		return score.Note{Pitch: p, Onset: score.Quarters(at), Duration: score.Quarters(long), Voice: 1, Staff: 1}
+	}
+	with := func(n score.Note, change func(*score.Note)) score.Note { change(&n); return n }
+	for _, row := range []struct {
+		says string
+		bar  score.Bar
+		want string
+	}{
+		{"plain notes", score.Bar{Notes: []score.Note{n(c, 0, 1), n(g, 1, 1)}}, ""},
+		{"a chord", score.Bar{Notes: []score.Note{n(c, 0, 1), n(g, 0, 1)}}, ""},
+		{"tablature", score.Bar{Notes: []score.Note{with(n(c, 0, 1), func(n *score.Note) { n.String = 1 })}}, "strings and frets"},
+		{"a finger", score.Bar{Notes: []score.Note{with(n(c, 0, 1), func(n *score.Note) { n.Fingers = []string{"5", "0"} })}}, ""},
+		{"a plucking finger", score.Bar{Notes: []score.Note{with(n(c, 0, 1), func(n *score.Note) { n.Fingers = []string{"p"} })}}, "plucking fingers"},
+		{"a sixth", score.Bar{Notes: []score.Note{with(n(c, 0, 1), func(n *score.Note) { n.Fingers = []string{"6"} })}}, "plucking fingers"},
+		{"a sign", score.Bar{Notes: []score.Note{with(n(c, 0, 1), func(n *score.Note) { n.Articulations = []string{"staccato"} })}}, ""},
+		{"one of another notation", score.Bar{Notes: []score.Note{with(n(c, 0, 1), func(n *score.Note) { n.Articulations = []string{"doit"} })}}, "the sign doit"},
+		{"a chord that ends unevenly", score.Bar{Notes: []score.Note{n(c, 0, 1), n(g, 0, 2)}}, "notes of a chord that end at different times"},
+		{"a note held under the next", score.Bar{Notes: []score.Note{n(c, 0, 2), n(g, 1, 1)}}, "notes that overlap in one voice"},
+		{"the same in another voice", score.Bar{Notes: []score.Note{n(c, 0, 2), with(n(g, 1, 1), func(n *score.Note) { n.Voice = 2 })}}, ""},
+		{"or under a rest", score.Bar{Notes: []score.Note{n(c, 0, 2), with(n(g, 1, 1), func(n *score.Note) { n.Rest = true })}}, ""},
+		{"or a grace note", score.Bar{Notes: []score.Note{with(n(g, 0, 0), func(n *score.Note) { n.Grace = true }), n(c, 0, 2)}}, ""},
+		{"a clef within", score.Bar{Notes: []score.Note{n(c, 0, 2)}, Clefs: []score.Clef{{Onset: q, Staff: 1, Sign: "F", Line: 4}}}, "another clef inside a bar"},
+		{"a clef at the beginning", score.Bar{Notes: []score.Note{n(c, 0, 2)}, Clefs: []score.Clef{{Staff: 1, Sign: "F", Line: 4}}}, ""},
+		{"loudness at a note", score.Bar{Length: score.Quarters(2), Notes: []score.Note{n(c, 0, 2)}, Marks: []score.Mark{{Kind: "dynamic", Text: "mf"}}}, ""},
+		{"at the end of the bar", score.Bar{Length: score.Quarters(2), Notes: []score.Note{n(c, 0, 2)}, Marks: []score.Mark{{Onset: score.Quarters(2), Kind: "words", Text: "gently"}}}, ""},
+		{"within a note", score.Bar{Length: score.Quarters(2), Notes: []score.Note{n(c, 0, 2)}, Marks: []score.Mark{{Onset: q, Kind: "dynamic", Text: "mf"}}}, "signs in the middle of a note (set at the next)"},
+		{"loudness that it has no sign for", score.Bar{Length: score.Quarters(2), Notes: []score.Note{n(c, 0, 2)}, Marks: []score.Mark{{Kind: "dynamic", Text: "niente"}}}, "the loudness niente"},
+		{"pedal", score.Bar{Length: score.Quarters(2), Notes: []score.Note{n(c, 0, 2)}, Marks: []score.Mark{{Kind: "pedal", Text: "ped."}}}, "pedal"},
+	} {
+		var got []string
+		for _, u := range Losses(score.Score{Parts: []score.Part{{Bars: []score.Bar{{}, row.bar}}}}) {
+			got = append(got, u.What)
+			assert.Equal(t, 2, u.Bar, row.says)
+		}
+		assert.Equal(t, row.want, strings.Join(got, ", "), row.says)
 	}
 }
 

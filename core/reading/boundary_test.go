@@ -1,0 +1,207 @@
+package reading
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"patientladder/core/instrument"
+	"patientladder/core/judgement"
+	"patientladder/core/score"
+)
+
+// What looks like a sign of the page and is none: the other side of what is asked. Common
+// practice, no source.
+func TestWhatAPageDoesNotAskFor(t *testing.T) {
+	for _, c := range []struct {
+		skill string
+		plays instrument.Family
+		head  string
+		bars  string
+		why   string
+	}{
+		{"long-notes", instrument.Keyboard, "", "C D E F|G3/2 E/ C D", "a dotted beat is not a long note"},
+		{"halves", instrument.Keyboard, "", "C D E F|G2 E2", "beats"},
+		{"quarters-of-beat", instrument.Keyboard, "", "C/D/E/F/ G2", "halves of one"},
+		{"syncopation", instrument.Keyboard, "", "C/ D/ E F G", "on the beat again"},
+		{"six-eight", instrument.Keyboard, "M:3/8\nL:1/8\n", "C D E|F3", "three eighths are three beats"},
+		{"three-time", instrument.Keyboard, "M:6/8\nL:1/8\n", "C3 D3|E3 F3", "six eighths are two"},
+		{"three-time", instrument.Keyboard, "M:2/4\n", "C D|E2", "two"},
+		{"pickup", instrument.Keyboard, "", "C D E F|G4", "a whole bar"},
+		{"ties", instrument.Keyboard, "", "(C D E F)|F4", "a slur is not a tie"},
+		{"changing-meter", instrument.Keyboard, "", "C D E F|[M:4/4] G4", "the same again"},
+		{"key-change", instrument.Keyboard, "", "C D E F|[K:C]G4", "the same again"},
+		{"two-against-three", instrument.Keyboard, "", "(3C/D/E/ F G2\nC, E, F,2", "beats go into three"},
+		{"steps", instrument.Keyboard, "", "C E G E|C2 C2", "skips"},
+		{"skips", instrument.Keyboard, "", "C D E F|G F E D", "steps"},
+		{"fourths-fifths", instrument.Keyboard, "", "C E G B|C2 C2", "thirds"},
+		{"fourths-fifths", instrument.Keyboard, "", "C D C2|C A C2", "a sixth"},
+		{"wide-leaps", instrument.Keyboard, "", "C D E F|G C G2", "a fifth"},
+		{"accidentals", instrument.Keyboard, "K:G\n", "G A B c|d f d2", "of the key"},
+		{"loud-soft", instrument.Keyboard, "", "!p!C D E F|!p!G4", "the same again"},
+
+		{"hands-in-turn", instrument.Keyboard, "", "C D E F|z4\nC,4|C,4", "the right hand is never alone"},
+		{"hands-in-turn", instrument.Keyboard, "", "C D E F|G4\nz4|C,4", "nor the left here"},
+		{"held-left-hand", instrument.Keyboard, "", "C D E F|G4\nC, D, E, F,|C,4", "both move"},
+		{"hands-together", instrument.Keyboard, "", "C D E F|G4\nC,4|C,4", "one holds"},
+		{"parallel-hands", instrument.Keyboard, "", "C D E F|G4\nG, F, E, D,|C,4", "they run apart"},
+		{"parallel-hands", instrument.Keyboard, "", "C C C C|G4\nC, C, C, C,|C,4", "they stay"},
+		{"mirrored-hands", instrument.Keyboard, "", "C D E F|G4\nC, D, E, F,|G,4", "they run the same way"},
+		{"mirrored-hands", instrument.Keyboard, "", "C D E F|G4\nC, C, C, C,|C,4", "one stays"},
+		{"g-position", instrument.Keyboard, "", "C D E F|G F E D", "five fingers from C"},
+		{"thumb-under", instrument.Keyboard, "", "C D E F|G F E D", "no thumb passes within five keys"},
+		{"finger-over", instrument.Keyboard, "", "C D E F|G F E D", "nor a finger"},
+		{"extend", instrument.Keyboard, "", "C D E F|[CG]4", "a fifth lies in the hand"},
+		{"octaves", instrument.Keyboard, "", "C D E F|[CB]4", "a seventh"},
+		{"chord-block", instrument.Keyboard, "", "C D E F|[CE]4", "two notes"},
+		{"chord-broken", instrument.Keyboard, "", "C D E F|C E C E", "two keys"},
+		{"chord-broken", instrument.Keyboard, "", "C D E F|C E F D", "a step among them"},
+		{"rocking-bass", instrument.Keyboard, "", "C4|z4\nC,4|C, E, G, E,", "with nothing above it"},
+		{"rocking-bass", instrument.Keyboard, "", "C E G E|G4\nC,4|C,4", "in the right hand it is a broken chord"},
+		{"arpeggio", instrument.Keyboard, "", "C D E F|C E G E", "it turns within the octave"},
+		{"slur-two", instrument.Keyboard, "", "C D E F|(G F E) D", "three under a slur"},
+		{"slur-long", instrument.Keyboard, "", "C D E F|(G F) E D", "two"},
+		{"touch-detached", instrument.Keyboard, "", "C D E F|!>!G F E D", "an accent"},
+		{"two-touches", instrument.Keyboard, "", "(C D E F)|G4\n(C, D, E, F,)|G,4", "both joined"},
+		{"repeated-notes", instrument.Keyboard, "", "C D E F|G/G/ E G2", "two"},
+
+		{"open-strings", instrument.Bowed, "K:C bass\n", "E, F, E, F,|E,4", "all stopped"},
+		{"slur-two-notes", instrument.Bowed, "K:C bass\n", "D, E, F, G,|D, E, F,2", "a bow each"},
+		{"slur-three", instrument.Bowed, "K:C bass\n", "D, E, F, G,|(D, E,) F,2", "two"},
+		{"slur-crossing", instrument.Bowed, "K:C bass\n", "D, E, F, G,|(D, E,) F,2", "on one string"},
+		{"double-open", instrument.Bowed, "K:C bass\n", "D, E, F, G,|[G,,E,]4", "one is stopped"},
+		{"double-notes", instrument.Bowed, "K:C bass\n", "D, E, F, G,|[G,,D,]4", "both are open"},
+		{"quick-crossings", instrument.Bowed, "K:C bass\n", "D, A, D, A,|D,2 A,2", "slow ones"},
+
+		{"alternating-bass", instrument.Plucked, "", "G B e B|E, B E, B", "the thumb stays on its string"},
+		{"alternating-bass", instrument.Plucked, "", "G B e B|[E,B] [A,B] z2", "with a finger at the same moment"},
+		{"pinch", instrument.Plucked, "", "G B e B|E,2 e2", "one after the other"},
+		{"strum", instrument.Plucked, "", "G B e B|[A,c]4", "two strings"},
+		{"chord-three-finger", instrument.Plucked, "", "G B e B|[E,B,EGBe]4", "two are stopped"},
+		{"chord-change", instrument.Plucked, "", "[CEGce]4|[CEGce]4", "the same again"},
+		{"tune-and-bass", instrument.Plucked, "", "G B e B|c2 A,2", "one after the other"},
+	} {
+		for _, d := range written(t, c.plays, c.head, c.bars).Demands() {
+			assert.NotEqual(t, c.skill, d.Skill, "%s in %q on %s: %s", c.skill, c.bars, c.plays, c.why)
+		}
+	}
+}
+
+func TestLengthsOfABeat(t *testing.T) {
+	for _, c := range []struct {
+		meter    score.Meter
+		beat     score.Time
+		compound bool
+	}{
+		{score.Meter{Beats: 4, BeatType: 4}, score.Quarters(1), false}, {score.Meter{Beats: 2, BeatType: 2}, score.Quarters(2), false}, {score.Meter{Beats: 3, BeatType: 8}, score.Frac(1, 2), false},
+		{score.Meter{Beats: 6, BeatType: 8}, score.Frac(3, 2), true}, {score.Meter{Beats: 9, BeatType: 16}, score.Frac(3, 4), true}, {score.Meter{Beats: 7, BeatType: 8}, score.Frac(1, 2), false}, {score.Meter{Beats: 6, BeatType: 4}, score.Quarters(1), false},
+	} {
+		beat, compound := beatOf(c.meter)
+		assert.Equal(t, c.beat, beat, "%v", c.meter)
+		assert.Equal(t, c.compound, compound, "%v", c.meter)
+	}
+}
+
+func TestLettersOfFigures(t *testing.T) {
+	for n, want := range map[int]string{0: "A", 25: "Z", 26: "AA", 27: "AB", 51: "AZ", 52: "BA"} {
+		assert.Equal(t, want, letter(n), n)
+	}
+}
+
+// What phrases cost by their length in bars: a table of a judgement, so that it is noticed when it moves.
+func TestPhrasesOfOddLengths(t *testing.T) {
+	odd1, two := judgement.PhraseOdd, judgement.PhraseTwo
+	for bars, want := range map[float64]float64{
+		4: 0, 2: two, 3: odd1, 5: odd1, 8: 2 * odd1, 1: 3 * odd1, 0: 3 * odd1, 6: 2.5 * odd1, 7: 2.5 * odd1, 9: 2.5 * odd1,
+		3.875: odd1 / 4, 4.25: odd1 / 2, 4.375: odd1 / 2,
+	} {
+		assert.InDelta(t, want, odd(bars), 1e-9, "%g bars", bars)
+	}
+}
+
+// Words for a rhythm have sixty letters at most, and are not only blanks.
+func TestHowLongWordsMayBe(t *testing.T) {
+	assert.NoError(t, Words{"1": strings.Repeat("a", 60)}.Check())
+	assert.ErrorContains(t, Words{"1": strings.Repeat("a", 61)}.Check(), "at most 60 letters")
+	assert.NoError(t, Words{"4": "la"}.Check())
+	assert.NoError(t, Words{"1 r1 2": "la"}.Check())
+}
+
+// How a piece goes by what is written: common practice, no source, with the two speeds a judgement.
+func TestHowAPieceIsMarked(t *testing.T) {
+	for _, c := range []struct{ head, bars, want string }{
+		{fmt.Sprintf("Q:1/4=%d\n", livelyFrom), ".C .D E F|G4", "lively"},
+		{fmt.Sprintf("Q:1/4=%d\n", livelyFrom-1), ".C .D E F|G4", ""},
+		{fmt.Sprintf("Q:1/4=%d\n", livelyFrom), "(C D) E F|G4", ""},
+		{fmt.Sprintf("Q:1/4=%d\n", lyricalTo), "(C D) E F|G4", "lyrical"},
+		{fmt.Sprintf("Q:1/4=%d\n", lyricalTo+1), "(C D) E F|G4", ""},
+		{fmt.Sprintf("Q:1/4=%d\n", lyricalTo), ".C (D E) F|G4", "lyrical"},
+		{fmt.Sprintf("Q:1/4=%d\n", lyricalTo), ".C .D (E F)|G4", ""},
+		{"", ".C .D .E F|G4", "lively"},
+		{"", ".C .D E F|G4", ""},
+		{"", "(C D) E F|G4", ""},
+	} {
+		assert.Equal(t, c.want, written(t, instrument.Keyboard, c.head, c.bars).taste(), "%q in %q", c.bars, c.head)
+	}
+}
+
+// A line goes on by step across the thumb: away from it, it passes under the third or fourth finger;
+// towards it, they go over. Common practice, no source.
+func TestTheUsualCrossings(t *testing.T) {
+	up, down := line(t, "E F"), line(t, "F E")
+	e, f := up[0].Top().Line(), up[1].Top().Line()
+	for _, c := range []struct {
+		says      string
+		line      []Chord
+		was, then int // lowest key of the hand
+		hand      Hand
+		usual     bool
+	}{
+		{"right hand up: the thumb under the third", up, e - 2, f, Right, true},
+		{"under the fourth", up, e - 3, f, Right, true},
+		{"not under the second", up, e - 1, f, Right, false},
+		{"nor the fifth", up, e - 4, f, Right, false},
+		{"right hand down: the third over the thumb", down, f, e - 2, Right, true},
+		{"the fourth over the thumb", down, f, e - 3, Right, true},
+		{"not the second", down, f, e - 1, Right, false},
+		{"left hand up: the third over the thumb", up, e - 4, f - 2, Left, true},
+		{"left hand down: the thumb under the third", down, f - 2, e - 4, Left, true},
+		{"left hand up with the thumb: no", up, e - 2, f - 4, Left, false},
+	} {
+		cost := awkward(&c.line[0], &c.line[1], c.was, c.then, c.hand)
+		assert.Equal(t, c.usual, cost == 0, c.says)
+	}
+}
+
+// A written finger says where the hand lies, in either hand; two that disagree do not.
+func TestWhereAWrittenFingerPutsTheHand(t *testing.T) {
+	for _, c := range []struct {
+		bars string
+		hand Hand
+		low  string // of the five keys; empty where any will do
+	}{
+		{"!1!E", Right, "E"}, {"!3!E", Right, "C"}, {"!5!G", Right, "C"},
+		{"!5!E", Left, "E"}, {"!1!G", Left, "C"}, {"!3!E", Left, "C"},
+		{"[!1!C!3!E]", Right, "C"}, {"[!1!C!2!E]", Right, "C"}, {"[!2!C!5!E]", Right, "C"},
+		{"E", Right, ""}, {"[CA]", Right, "C"}, {"[CG]", Right, ""},
+	} {
+		l := line(t, c.bars)
+		low, one := l[0].fixed(c.hand)
+		assert.Equal(t, c.low != "", one, c.bars)
+		if c.low != "" {
+			assert.Equal(t, line(t, c.low)[0].Top().Line(), low, "%s %s", c.bars, c.hand)
+		}
+	}
+}
+
+// Chunks of several levels: the smallest have numbers and one of two grounds, their joins none.
+func TestLevelsOfChunks(t *testing.T) {
+	l, _ := written(t, instrument.Keyboard, "", "C D E F|G F E D|C E G E|C4").Layer("chunks", Ask{Size: 4})
+	var got []string
+	for _, s := range l.Spans {
+		got = append(got, fmt.Sprintf("%s/%d/%d", s.Text, s.Hue, s.Level))
+	}
+	assert.Equal(t, []string{"1/0/0", "2/1/0", "/0/1", "3/0/0", "/0/2"}, got)
+}
