@@ -9,6 +9,7 @@ import (
 
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
+	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
 
@@ -204,4 +205,94 @@ func TestLevelsOfChunks(t *testing.T) {
 		got = append(got, fmt.Sprintf("%s/%d/%d", s.Text, s.Hue, s.Level))
 	}
 	assert.Equal(t, []string{"1/0/0", "2/1/0", "/0/1", "3/0/0", "/0/2"}, got)
+}
+
+// What speaks for a phrase to begin with a note, in the names of what is judged.
+func TestWhatSpeaksForAPhrase(t *testing.T) {
+	base, rest, long, breath, bar, upbeat := judgement.PhraseBase, judgement.PhraseRest, judgement.PhraseLong, judgement.PhraseBreath, judgement.PhraseBar, judgement.PhraseUpbeat
+	for _, c := range []struct {
+		says string
+		bars string
+		note int // from 0
+		want float64
+	}{
+		{"within a bar nothing does", "C D E F|G A B c|A4", 2, -base - bar},
+		{"a bar line", "C D E F|G A B c|A4", 4, -base + bar},
+		{"a rest at the bar line", "C D E z|G A B c|A4", 3, -base + rest + long + bar},
+		{"a rest within the bar", "C z E F|G A B c|A4", 1, -base + rest + long},
+		{"a note twice as long as most, before a bar line", "C D E2|G A B c|A4", 3, -base + long + bar},
+		{"four times as long as most", "C D E F|A4|G A B c", 5, -base + 2*long + bar},
+		{"one half as long again as most is not long", "C D E3/2F/|G A B c|A4", 3, -base - bar},
+		{"a long one before one as long is not", "C D E F|A2 A2|G A B c", 5, -base},
+		{"the end of a slur", "(C D E F)|G A B c|A4", 4, -base + breath + bar},
+		{"an upbeat as long as the first", "G|C D E F|G2 A B|c3", 7, -base + upbeat},
+		{"a bar line in a piece with an upbeat", "G|C D E F|G2 A B|c3", 5, -base + bar},
+	} {
+		page := written(t, instrument.Keyboard, "", c.bars)
+		weights, _ := page.breaths(page.Staves[0], 4)
+		assert.InDelta(t, c.want, weights[c.note], 1e-9, c.says)
+	}
+}
+
+// A score names strings by its clef or at a note.
+func TestWhatIsTablature(t *testing.T) {
+	of := func(b score.Bar) score.Score { return score.Score{Parts: []score.Part{{Bars: []score.Bar{{}, b}}}} }
+	assert.True(t, Tablature(of(score.Bar{Clefs: []score.Clef{{Sign: "TAB"}}})))
+	assert.True(t, Tablature(of(score.Bar{Notes: []score.Note{{String: 1}}})))
+	assert.False(t, Tablature(of(score.Bar{Clefs: []score.Clef{{Sign: "G"}}, Notes: []score.Note{{Fret: 3}}})))
+}
+
+// Intervals have a number by the lines and a quality by the half steps; which of the two is named
+// first does not matter. Facts of the trade, common practice, no source.
+func TestIntervalsEitherWay(t *testing.T) {
+	for _, c := range []struct{ a, b, want string }{
+		{"C4", "C4", "P1"}, {"C4", "C#4", "A1"}, {"Cb4", "C4", "A1"}, {"C4", "Db4", "m2"}, {"C4", "D4", "M2"}, {"C4", "D#4", "A2"}, {"C#4", "Db4", "d2"}, {"C4", "F4", "P4"}, {"C4", "F#4", "A4"}, {"C4", "Gb4", "d5"},
+		{"C4", "Bb4", "m7"}, {"C#4", "Bb4", "d7"}, {"C4", "C5", "P8"}, {"C4", "E5", "M10"}, {"Cb4", "F#4", "AA4"}, {"C#4", "Fb4", "dd4"}, {"C#4", "Ebb4", "dd3"},
+	} {
+		a, b := pitch.MustParseAll(c.a)[0], pitch.MustParseAll(c.b)[0]
+		assert.Equal(t, c.want, Between(a, b).String(), "%s %s", c.a, c.b)
+		assert.Equal(t, c.want, Between(b, a).String(), "%s %s", c.b, c.a)
+	}
+}
+
+// Demands stand in the order in which the page asks.
+func TestDemandsInOrder(t *testing.T) {
+	demands := written(t, instrument.Keyboard, "", "C D E F|G/A/ G E2|!trill!C4|^F G3/2 A/ z|c4").Demands()
+	assert.Greater(t, len(demands), 4)
+	for i := 1; i < len(demands); i++ {
+		a, b := demands[i-1], demands[i]
+		assert.True(t, a.Bar < b.Bar || a.Bar == b.Bar && !b.Beat.Less(a.Beat), "%s before %s", a.Skill, b.Skill)
+	}
+}
+
+// A chunk says where it is and how the hand begins.
+func TestWhatAChunkSays(t *testing.T) {
+	for want, c := range map[string]Chunk{
+		"bar 2: right hand, finger 1 on C4": {From: Place{Bar: 2}, To: Place{Bar: 2}, Hand: Right, Start: StartOf{"1", "C4"}},
+		"bars 2 to 4: begins on G":          {From: Place{Bar: 2}, To: Place{Bar: 4}, Start: StartOf{"", "G"}},
+	} {
+		assert.Equal(t, want, c.says())
+	}
+}
+
+// The smallest chunks of one hand know their notes' names and the ways between them; those in which both play do not.
+func TestNamesAndWaysOfAChunk(t *testing.T) {
+	chunks := func(bars string) (out []string) {
+		var walk func(c Chunk)
+		walk = func(c Chunk) {
+			if len(c.Parts) == 0 {
+				out = append(out, strings.Join(c.Names, " ")+strings.Trim(fmt.Sprint(len(c.Ways)), "[]"))
+			}
+			for _, part := range c.Parts {
+				walk(part)
+			}
+		}
+		for _, tree := range written(t, instrument.Keyboard, "", bars).Chunks(4) {
+			walk(tree)
+		}
+		return out
+	}
+	assert.Equal(t, []string{"C4 D4 E4 F43", "G4 F4 E4 D4 C44"}, chunks("C D E F|G F E D|C4"))
+	both := chunks("C D E F|G4\nC,2 D,2|C,4")
+	assert.Contains(t, both, "0", "both hands together")
 }

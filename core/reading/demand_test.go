@@ -71,6 +71,8 @@ var asked = []struct {
 	{"loud-soft", instrument.Keyboard, "", "!p!C D E F|!f!G4", []int{1, 2}},
 	{"six-levels", instrument.Keyboard, "", "!pp!C !p!D !mf!E F|!f!G4", []int{1, 2}},
 	{"swell", instrument.Keyboard, "", "C D E F|!<(!G A B !<)!c", []int{2}},
+	{"swell", instrument.Keyboard, "", "C D E F|!>(!G A B !>)!c", []int{2}},
+	{"swell", instrument.Keyboard, "", "C D E F|\"^poco cresc.\"G4", []int{2}},
 	{"accents", instrument.Keyboard, "", "C D E F|!>!G4", []int{2}},
 	{"phrase-breath", instrument.Keyboard, "", "C D E !breath!F|G4", []int{1}},
 	{"tempo-change", instrument.Keyboard, "", "C D E F|\"^rit.\"G4", []int{2}},
