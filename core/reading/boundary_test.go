@@ -171,7 +171,7 @@ func TestTheUsualCrossings(t *testing.T) {
 		{"left hand down: the thumb under the third", down, f - 2, e - 4, Left, true},
 		{"left hand up with the thumb: no", up, e - 2, f - 4, Left, false},
 	} {
-		cost := awkward(&c.line[0], &c.line[1], c.was, c.then, c.hand)
+		cost := awkward(c.line[0].Top().Line(), c.line[1].Top().Line(), c.was, c.then, c.hand)
 		assert.Equal(t, c.usual, cost == 0, c.says)
 	}
 }

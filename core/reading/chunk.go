@@ -71,12 +71,17 @@ func (p Page) Chunks(size int) []Chunk {
 		trees++
 	}
 	out := make([]Chunk, trees)
-	beside(trees, func(i int) {
-		if i == len(p.Staves) {
+	var motifs []motif
+	beside(trees+1, func(i int) {
+		switch {
+		case i == trees:
+			motifs = p.motifs()
+			return
+		case i == len(p.Staves):
 			line, fingers := p.together()
 			out[i] = cutter{line, fingers, Both, p.borders(line, p.Staves), size}.tree(p.cuts)
 			starter{p.Staves, [][]string{p.Staves[0].Fingers(), p.Staves[1].Fingers()}}.tell(&out[i])
-			alike(&out[i], p.Staves)
+			alike(&out[i], p.Staves, new([]byte))
 			return
 		}
 		st := p.Staves[i]
@@ -85,11 +90,11 @@ func (p Page) Chunks(size int) []Chunk {
 			line[ci] = &st.Line[ci]
 		}
 		out[i] = cutter{line, st.Fingers(), st.Hand, p.borders(line, []Staff{st}), size}.tree(p.cuts)
-		alike(&out[i], []Staff{st})
-		if i == 0 {
-			spoken(&out[i], p.motifs())
-		}
+		alike(&out[i], []Staff{st}, new([]byte))
 	})
+	if len(out) > 0 {
+		spoken(&out[0], motifs)
+	}
 	return out
 }
 
@@ -141,15 +146,15 @@ func (s starter) tell(c *Chunk) {
 }
 
 // alike tells of each smallest chunk what sounds in it, so that one that comes back is
-// known again: on which staff, how far from its beginning, how long, which notes.
-func alike(c *Chunk, staves []Staff) {
+// known again: on which staff, how far from its beginning, how long, which notes. room is lent for it.
+func alike(c *Chunk, staves []Staff, room *[]byte) {
 	if len(c.Parts) > 0 {
 		for i := range c.Parts {
-			alike(&c.Parts[i], staves)
+			alike(&c.Parts[i], staves, room)
 		}
 		return
 	}
-	var like []byte
+	like := *room
 	number := func(n int64) { like = append(strconv.AppendInt(like, n, 10), ' ') }
 	length := func(t score.Time) {
 		num, den := t.Fraction()
@@ -191,7 +196,7 @@ func alike(c *Chunk, staves []Staff) {
 			c.Names = append(c.Names, st.Line[n].Top().String())
 		}
 	}
-	c.Like = string(like)
+	c.Like, *room = string(like), like[:0]
 }
 
 func (c *Chord) at() Place { return Place{c.Bar, c.Beat} }
@@ -225,17 +230,19 @@ func (p Page) together() (line []*Chord, fingers []string) {
 
 // borders weighs how strongly a line may be cut before each of its moments.
 func (p Page) borders(line []*Chord, staves []Staff) []float64 {
-	type moment struct {
-		bar  int
-		beat score.Time
-	}
-	figures, moves, ends := map[moment]bool{}, map[moment]bool{}, map[score.Time]bool{}
+	out := make([]float64, len(line))
+	ends := map[score.Time]bool{}
+	figures, moves := make([]bool, len(line)), make([]bool, len(line))
 	for _, st := range staves {
+		i := 0 // both lists are in order, as the line is
 		for _, f := range st.built {
-			figures[moment{f.Bar, f.Beat}] = true
+			i = tick(line, i, Place{f.Bar, f.Beat}, figures)
 		}
+		i = 0
 		for _, pos := range st.Positions {
-			moves[moment{pos.Bar, pos.Beat}] = pos.Move != ""
+			if pos.Move != "" {
+				i = tick(line, i, Place{pos.Bar, pos.Beat}, moves)
+			}
 		}
 		for onset := range p.phraseEnds(st) {
 			ends[onset] = true
@@ -245,17 +252,15 @@ func (p Page) borders(line []*Chord, staves []Staff) []float64 {
 	if p.Score.Parts[staves[0].Part].Pickup() {
 		pickup = 1
 	}
-	out := make([]float64, len(line))
 	for i := 1; i < len(line); i++ {
 		c, before := line[i], line[i-1]
-		here := moment{c.Bar, c.Beat}
 		if before.Onset.Add(before.Duration).Less(c.Onset) || ends[before.Onset] {
 			out[i] += judgement.CutPhrase
 		}
-		if figures[here] {
+		if figures[i] {
 			out[i] += judgement.CutFigure
 		}
-		if moves[here] {
+		if moves[i] {
 			out[i] += judgement.CutPosition
 		}
 		switch _, den := c.Beat.Fraction(); {
@@ -272,6 +277,17 @@ func (p Page) borders(line []*Chord, staves []Staff) []float64 {
 		}
 	}
 	return out
+}
+
+// tick marks the moment of a line that stands at a place, looked for from one on, and returns where it is or would be.
+func tick(line []*Chord, from int, at Place, marks []bool) int {
+	for from < len(line) && line[from].at().before(at) {
+		from++
+	}
+	if from < len(line) && line[from].at() == at {
+		marks[from] = true
+	}
+	return from
 }
 
 // phraseEnds returns the onsets of notes after which a staff breathes: the end

@@ -1,6 +1,8 @@
 package reading
 
 import (
+	"slices"
+
 	"patientladder/core/score"
 )
 
@@ -79,27 +81,26 @@ func figures(s score.Score, in scope) []Figure {
 		return nil
 	}
 	bars := barCells(s, in)
-	best, least := tell(halves(s, in, bars))
+	best := tell(halves(s, in, bars))
 	for _, unit := range units {
-		told, cost := tell(stretches(s, bars, unit))
-		if unit > 1 && ToLearn(told) == len(told) {
+		t := tell(stretches(s, bars, unit))
+		if unit > 1 && !t.returns() {
 			continue // more than a bar is a figure only if it returns
 		}
-		if cost <= least {
-			best, least = told, cost
+		if t.cost <= best.cost {
+			best = t
 		}
 	}
-	return best
+	return best.figures()
 }
 
 // named returns the figures of a staff, or of all, a phrase at a time, where any phrase comes
 // back: "line three is line one". Where none does, it returns what the piece is built from.
 func (p Page) named(in scope, built []Figure) []Figure {
-	told, _ := tell(p.lines(in))
-	if ToLearn(told) == len(told) {
-		return built
+	if told := tell(p.lines(in)); told.returns() {
+		return told.figures()
 	}
-	return told
+	return built
 }
 
 // lines returns the piece phrase by phrase. The end of the last bar of each is left open: what
@@ -135,11 +136,32 @@ func (p Page) lines(in scope) []window {
 	return out
 }
 
-// tell names windows that follow each other, and returns what it costs to learn them.
-func tell(list []window) (told []Figure, cost float64) {
-	letters, fresh := make([]string, len(list)), 0
-	for i, r := range refer(list) {
-		w := &list[i]
+// A telling is windows that follow each other, each told by an earlier one or as new, and what it costs to
+// learn them.
+type telling struct {
+	list []window
+	as   []reference // of each window
+	cost float64
+}
+
+func tell(list []window) telling {
+	t := telling{list: list, as: refer(list)}
+	for _, r := range t.as {
+		t.cost += r.cost
+	}
+	return t
+}
+
+// returns reports whether any window is told by an earlier one.
+func (t telling) returns() bool {
+	return slices.ContainsFunc(t.as, func(r reference) bool { return r.kind != First })
+}
+
+// figures names the windows; those without a note are left out.
+func (t telling) figures() []Figure {
+	told, letters, fresh := make([]Figure, 0, len(t.list)), make([]string, len(t.list)), 0
+	for i, r := range t.as {
+		w := &t.list[i]
 		if w.notes == 0 {
 			continue
 		}
@@ -150,9 +172,8 @@ func tell(list []window) (told []Figure, cost float64) {
 			letters[i] = letters[r.to]
 		}
 		told = append(told, Figure{ID: letters[i], Kind: r.kind, Exact: r.exact, Bar: w.bar, Beat: w.beat, Length: w.length})
-		cost += r.cost
 	}
-	return told, cost
+	return told
 }
 
 // A reference tells a stretch by an earlier one, or as new.
@@ -232,8 +253,7 @@ func stretches(s score.Score, bars []cell, unit int) []window {
 
 // Bars returns the figures bar by bar.
 func Bars(s score.Score) []Figure {
-	told, _ := tell(stretches(s, barCells(s, scope{}), 1))
-	return told
+	return tell(stretches(s, barCells(s, scope{}), 1)).figures()
 }
 
 // Distinct counts the bars that are not the same again; a bar of rests alone

@@ -83,12 +83,13 @@ func Positions(line []Chord, hand Hand, small bool) []Position {
 	if small {
 		opened = costOpenedSmall
 	}
-	all := moments(line, hand)
-	where := placed(all, hand, opened, nil)
+	all := placer{line: moments(line, hand), hand: hand, opened: opened}
+	all.lay()
+	where := all.placed(nil)
 	if first := runs(line); first != nil {
 		for range 2 { // once for the places of the first runs, once for all by those
 			want := where
-			where = placed(all, hand, opened, func(i, low int) float64 {
+			where = all.placed(func(i, low int) float64 {
 				if first[i] >= 0 && low != want[first[i]] {
 					return costAnother
 				}
@@ -219,21 +220,40 @@ func moments(line []Chord, hand Hand) []moment {
 	return out
 }
 
-// placed returns the position of each moment of a line, by its lowest key's place on the staff; opened
-// is what it costs to open the hand for a note, more what a position costs besides, nil for nothing.
-func placed(line []moment, hand Hand, opened float64, more func(i, low int) float64) []int {
-	type cell struct {
-		cost float64
-		from int32 // index in the cells of the moment before
+// A placer finds where a hand lies at each moment of a line.
+type placer struct {
+	line   []moment
+	hand   Hand
+	opened float64     // what it costs to open the hand for a note
+	ways   [][]arrival // of each moment, in the order of its positions
+}
+
+// An arrival is what it costs at least to come to a position, and from which of the moment before.
+type arrival struct {
+	cost float64
+	from int32
+}
+
+// lay makes the room in which arrivals are reckoned.
+func (p *placer) lay() {
+	n := 0
+	for i := range p.line {
+		n += p.line[i].ways
 	}
-	cells, ways := make([][]cell, len(line)), 0
-	for i := range line {
-		ways += line[i].ways
+	room := make([]arrival, n)
+	p.ways = make([][]arrival, len(p.line))
+	for i := range p.line {
+		n := p.line[i].ways
+		p.ways[i], room = room[:n:n], room[n:]
 	}
-	room := make([]cell, ways)
+}
+
+// placed returns the position of each moment, by its lowest key's place on the staff; more is what a
+// position costs besides, nil for nothing.
+func (p *placer) placed(more func(i, low int) float64) []int {
+	line, cells, hand, opened := p.line, p.ways, p.hand, p.opened
 	for i := range line {
 		c := &line[i]
-		cells[i], room = room[:c.ways:c.ways], room[c.ways:]
 		least := math.Inf(1)
 		var before *moment
 		if i > 0 {
@@ -263,7 +283,7 @@ func placed(line []moment, hand Hand, opened float64, more func(i, low int) floa
 				if opens && c.again { // it is open already
 					best -= opened
 				}
-				if c.beside && finger(before.Chord, low, hand) == finger(c.Chord, low, hand) { // in an opened hand
+				if c.beside && fingerAt(before.top, low, hand) == fingerAt(c.top, low, hand) { // in an opened hand
 					best += costSlide
 				}
 			}
@@ -276,17 +296,17 @@ func placed(line []moment, hand Hand, opened float64, more func(i, low int) floa
 				if cost >= best || was == low {
 					continue
 				}
-				if c.legato && contrary(before.Chord, c.Chord, was, low, hand) {
+				if c.legato && contrary(before.top, c.top, was, low, hand) {
 					cost += costContrary
 				}
 				if c.legato && c.beside {
-					cost += awkward(before.Chord, c.Chord, was, low, hand)
+					cost += awkward(before.top, c.top, was, low, hand)
 				}
 				if cost < best {
 					best, from = cost, k
 				}
 			}
-			cells[i][j] = cell{best, int32(from)}
+			cells[i][j] = arrival{best, int32(from)}
 		}
 	}
 	at := 0
@@ -317,13 +337,12 @@ func openedFor(bottom, top, low int) string {
 	return ""
 }
 
-// awkward is what it costs to cross, where a line goes on by step, with other
+// awkward is what it costs to cross, where a line goes on by step from one top note to another, with other
 // fingers than the usual: away from the thumb it passes under the third or
 // fourth finger; towards it the third or fourth goes over the thumb.
-func awkward(before, c *Chord, lowBefore, low int, hand Hand) float64 {
-	by := c.Top().Line() - before.Top().Line()
-	from, to := finger(before, lowBefore, hand), finger(c, low, hand)
-	if under := (by > 0) == (hand == Right); !under {
+func awkward(before, top, lowBefore, low int, hand Hand) float64 {
+	from, to := fingerAt(before, lowBefore, hand), fingerAt(top, low, hand)
+	if under := (top > before) == (hand == Right); !under {
 		from, to = to, from
 	}
 	if to == 1 && (from == 3 || from == 4) {
@@ -335,8 +354,8 @@ func awkward(before, c *Chord, lowBefore, low int, hand Hand) float64 {
 // contrary reports whether a line goes one way and the fingers the other or nowhere, as when the
 // second finger follows the fourth upwards. The thumb may pass where the line goes by step, and
 // begin anew over a fourth and more.
-func contrary(before, c *Chord, lowBefore, low int, hand Hand) bool {
-	from, to, by := finger(before, lowBefore, hand), finger(c, low, hand), c.Top().Line()-before.Top().Line()
+func contrary(before, top, lowBefore, low int, hand Hand) bool {
+	from, to, by := fingerAt(before, lowBefore, hand), fingerAt(top, low, hand), top-before
 	if abs(by) != 2 && (from == 1 || to == 1) {
 		return false
 	}

@@ -95,6 +95,7 @@ func (p Page) motifs() []motif {
 		signs, length = nil, score.Time{}
 	}
 	last := Place{}
+	p.Staves = p.Staves[:1]
 	for _, n := range melody(see(p)) {
 		if n.bar != last.Bar {
 			flush() // a cell does not cross a bar line
