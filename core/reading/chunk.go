@@ -81,7 +81,7 @@ func (p Page) Chunks(size int) []Chunk {
 			line, fingers := p.together()
 			out[i] = cutter{line, fingers, Both, p.borders(line, p.Staves), size}.tree(p.cuts)
 			starter{p.Staves, [][]string{p.Staves[0].Fingers(), p.Staves[1].Fingers()}}.tell(&out[i])
-			alike(&out[i], p.Staves, new([]byte))
+			alike(&out[i], p.Staves)
 			return
 		}
 		st := p.Staves[i]
@@ -90,7 +90,7 @@ func (p Page) Chunks(size int) []Chunk {
 			line[ci] = &st.Line[ci]
 		}
 		out[i] = cutter{line, st.Fingers(), st.Hand, p.borders(line, []Staff{st}), size}.tree(p.cuts)
-		alike(&out[i], []Staff{st}, new([]byte))
+		alike(&out[i], []Staff{st})
 	})
 	if len(out) > 0 {
 		spoken(&out[0], motifs)
@@ -132,6 +132,7 @@ type starter struct {
 
 // tell tells of a chunk of both hands and of its parts how each hand begins it.
 func (s starter) tell(c *Chunk) {
+	c.Starts = make([]HandStart, 0, len(s.staves))
 	for i := range s.staves {
 		line := s.staves[i].Line
 		first := sort.Search(len(line), func(n int) bool { return !line[n].at().before(c.From) })
@@ -145,58 +146,69 @@ func (s starter) tell(c *Chunk) {
 	}
 }
 
-// alike tells of each smallest chunk what sounds in it, so that one that comes back is
-// known again: on which staff, how far from its beginning, how long, which notes. room is lent for it.
-func alike(c *Chunk, staves []Staff, room *[]byte) {
+// A likener tells of each smallest chunk what sounds in it, so that one that comes back is
+// known again: on which staff, how far from its beginning, how long, which notes.
+type likener struct {
+	staves []Staff
+	text   []byte // room for it
+	first  []int  // of each staff, the first chord in the chunk
+}
+
+func alike(c *Chunk, staves []Staff) {
+	l := likener{staves: staves, first: make([]int, len(staves))}
+	l.tell(c)
+}
+
+func (l *likener) tell(c *Chunk) {
+	for i := range c.Parts {
+		l.tell(&c.Parts[i])
+	}
 	if len(c.Parts) > 0 {
-		for i := range c.Parts {
-			alike(&c.Parts[i], staves, room)
-		}
 		return
 	}
-	like := *room
-	number := func(n int64) { like = append(strconv.AppendInt(like, n, 10), ' ') }
-	length := func(t score.Time) {
-		num, den := t.Fraction()
-		number(num)
-		number(den)
-	}
+	l.text = l.text[:0]
 	begins := score.Time{}
-	first := make([]int, len(staves))
-	for i := range staves {
-		line := staves[i].Line
-		first[i] = sort.Search(len(line), func(n int) bool { return !line[n].at().before(c.From) })
-		if first[i] < len(line) && line[first[i]].at() == c.From {
-			begins = line[first[i]].Onset
+	for i := range l.staves {
+		line := l.staves[i].Line
+		first := sort.Search(len(line), func(n int) bool { return !line[n].at().before(c.From) })
+		if l.first[i] = first; first < len(line) && line[first].at() == c.From {
+			begins = line[first].Onset
 		}
 	}
 	playing, alone, last := 0, 0, 0
-	for i := range staves {
-		line, n := staves[i].Line, first[i]
+	for i := range l.staves {
+		line, n := l.staves[i].Line, l.first[i]
 		for ; n < len(line) && !c.To.before(line[n].at()); n++ {
-			number(int64(i))
-			length(line[n].Onset.Sub(begins))
-			length(line[n].Duration)
+			l.number(int64(i))
+			l.length(line[n].Onset.Sub(begins))
+			l.length(line[n].Duration)
 			for _, note := range line[n].Notes {
-				number(int64(note.Line()))
-				number(int64(note.MIDI()))
+				l.number(int64(note.Line()))
+				l.number(int64(note.MIDI()))
 			}
-			like = append(like, ';')
+			l.text = append(l.text, ';')
 		}
-		if n > first[i] {
+		if n > l.first[i] {
 			playing, alone, last = playing+1, i, n
 		}
 	}
 	if playing == 1 {
-		st := &staves[alone]
-		for n := first[alone]; n < last; n++ {
-			if n > first[alone] {
-				c.Ways = append(c.Ways, st.Top[n])
-			}
+		st, first := &l.staves[alone], l.first[alone]
+		c.Ways = append(c.Ways, st.Top[first+1:last]...)
+		c.Names = make([]string, 0, last-first)
+		for n := first; n < last; n++ {
 			c.Names = append(c.Names, st.Line[n].Top().String())
 		}
 	}
-	c.Like, *room = string(like), like[:0]
+	c.Like = string(l.text)
+}
+
+func (l *likener) number(n int64) { l.text = append(strconv.AppendInt(l.text, n, 10), ' ') }
+
+func (l *likener) length(t score.Time) {
+	num, den := t.Fraction()
+	l.number(num)
+	l.number(den)
 }
 
 func (c *Chord) at() Place { return Place{c.Bar, c.Beat} }

@@ -235,7 +235,7 @@ func cellOf(s score.Score, in scope, b int, from, to score.Time, room *[]heard) 
 
 // stretches cuts bars into windows of some each, after a pickup; the last may be shorter.
 func stretches(s score.Score, bars []cell, unit int) []window {
-	var out []window
+	out := make([]window, 0, len(bars)/unit+2)
 	for from := 0; from < len(bars); {
 		to := min(from+unit, len(bars))
 		if from == 0 && s.Parts[0].Pickup() {

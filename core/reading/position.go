@@ -232,9 +232,11 @@ type placer struct {
 type arrival struct {
 	cost float64
 	from int32
+	own  float64 // what the position itself costs
+	stay float64 // what it costs more, or less, where the hand lay there before
 }
 
-// lay makes the room in which arrivals are reckoned.
+// lay reckons what positions cost by themselves, and makes the room for the rest.
 func (p *placer) lay() {
 	n := 0
 	for i := range p.line {
@@ -243,70 +245,55 @@ func (p *placer) lay() {
 	room := make([]arrival, n)
 	p.ways = make([][]arrival, len(p.line))
 	for i := range p.line {
-		n := p.line[i].ways
-		p.ways[i], room = room[:n:n], room[n:]
+		c := &p.line[i]
+		p.ways[i], room = room[:c.ways:c.ways], room[c.ways:]
+		for j := range p.ways[i] {
+			low, at := c.lowest+j, &p.ways[i][j]
+			at.own = 0.001 * float64(abs(c.bottom-low)) // between equals the lowest key of the position is played
+			if openedFor(c.bottom, c.top, low) != "" {
+				at.own += p.opened
+				if c.again {
+					at.stay = -p.opened // it is open already
+				}
+			}
+			if c.beside && fingerAt(p.line[i-1].top, low, p.hand) == fingerAt(c.top, low, p.hand) { // in an opened hand
+				at.stay += costSlide
+			}
+		}
 	}
 }
 
 // placed returns the position of each moment, by its lowest key's place on the staff; more is what a
 // position costs besides, nil for nothing.
 func (p *placer) placed(more func(i, low int) float64) []int {
-	line, cells, hand, opened := p.line, p.ways, p.hand, p.opened
-	for i := range line {
-		c := &line[i]
+	line, cells := p.line, p.ways
+	for j := range cells[0] {
+		at := &cells[0][j]
+		at.cost = far + at.own
+		if more != nil {
+			at.cost += more(0, line[0].lowest+j)
+		}
+	}
+	for i := 1; i < len(line); i++ {
+		c, before, was := &line[i], &line[i-1], cells[i-1]
 		least := math.Inf(1)
-		var before *moment
-		if i > 0 {
-			before = &line[i-1]
-			for _, at := range cells[i-1] {
-				least = min(least, at.cost)
-			}
+		for k := range was {
+			least = min(least, was[k].cost)
 		}
 		for j := range cells[i] {
-			low := c.lowest + j
-			// between equals the lowest key of the position is played
-			own := 0.001 * float64(abs(c.bottom-low))
-			opens := openedFor(c.bottom, c.top, low) != ""
-			if opens {
-				own += opened
-			}
+			low, at := c.lowest+j, &cells[i][j]
+			own := at.own
 			if more != nil {
 				own += more(i, low)
 			}
-			if i == 0 {
-				cells[i][j].cost = far + own
-				continue
-			}
 			best, from := math.Inf(1), 0
 			if k := low - before.lowest; k >= 0 && k < before.ways {
-				best, from = cells[i-1][k].cost+own, k
-				if opens && c.again { // it is open already
-					best -= opened
-				}
-				if c.beside && fingerAt(before.top, low, hand) == fingerAt(c.top, low, hand) { // in an opened hand
-					best += costSlide
-				}
+				best, from = was[k].cost+own+at.stay, k
 			}
-			for k := range cells[i-1] {
-				if least+own+c.leave >= best {
-					break // no change can be cheaper
-				}
-				was := before.lowest + k
-				cost := cells[i-1][k].cost + own + c.leave + float64(abs(low-was))
-				if cost >= best || was == low {
-					continue
-				}
-				if c.legato && contrary(before.top, c.top, was, low, hand) {
-					cost += costContrary
-				}
-				if c.legato && c.beside {
-					cost += awkward(before.top, c.top, was, low, hand)
-				}
-				if cost < best {
-					best, from = cost, k
-				}
+			if least+own+c.leave < best { // else no change can be cheaper
+				best, from = p.leaves(c, before, was, low, own, best, from)
 			}
-			cells[i][j] = arrival{best, int32(from)}
+			at.cost, at.from = best, int32(from)
 		}
 	}
 	at := 0
@@ -321,6 +308,27 @@ func (p *placer) placed(more func(i, low int) float64) []int {
 		at = int(cells[i][at].from)
 	}
 	return where
+}
+
+// leaves looks for a position of the moment before from which coming to one costs less than the best so far.
+func (p *placer) leaves(c, before *moment, was []arrival, low int, own, best float64, from int) (float64, int) {
+	for k := range was {
+		left := before.lowest + k
+		cost := was[k].cost + own + c.leave + float64(abs(low-left))
+		if cost >= best || left == low {
+			continue
+		}
+		if c.legato && contrary(before.top, c.top, left, low, p.hand) {
+			cost += costContrary
+		}
+		if c.legato && c.beside {
+			cost += awkward(before.top, c.top, left, low, p.hand)
+		}
+		if cost < best {
+			best, from = cost, k
+		}
+	}
+	return best, from
 }
 
 // openedFor says how the hand opens for a chord between two places on the staff, in a position: forward by a key above, back by one
@@ -402,7 +410,13 @@ func inside(c *Chord, low int) bool { return c.Notes[0].Line() >= low && c.Top()
 
 // gathered turns the position of each chord into runs.
 func gathered(line []Chord, where []int, hand Hand) []Position {
-	var out []Position
+	places := 1
+	for i := 1; i < len(where); i++ {
+		if where[i] != where[i-1] {
+			places++
+		}
+	}
+	out := make([]Position, 0, places)
 	for i := range line {
 		c := &line[i]
 		if i == 0 || where[i] != where[i-1] {

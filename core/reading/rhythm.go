@@ -92,7 +92,7 @@ func (p Page) motifs() []motif {
 		if len(signs) > 0 {
 			out = append(out, motif{strings.Join(signs, " "), start})
 		}
-		signs, length = nil, score.Time{}
+		signs, length = signs[:0], score.Time{}
 	}
 	last := Place{}
 	p.Staves = p.Staves[:1]
