@@ -68,6 +68,34 @@ func TestWhatAPageDoesNotAskFor(t *testing.T) {
 		{"two-touches", instrument.Keyboard, "", "(C D E F)|G4\n(C, D, E, F,)|G,4", "both joined"},
 		{"repeated-notes", instrument.Keyboard, "", "C D E F|G/G/ E G2", "two"},
 
+		{"repeated-notes", instrument.Keyboard, "", "C D E F|G G G G", "three beats are no quick ones"},
+		{"parallel-hands", instrument.Keyboard, "", "C D2 E|G4\nC, D, C,2|G,4", "twice running"},
+		{"parallel-hands", instrument.Keyboard, "", "C D z E|F4\nC, D, E,2|G,4", "with a pause in one hand between"},
+		{"bass-chord", instrument.Keyboard, "", "C4|D4\nC, [D,F,] C,2|z4", "the chord is a step away"},
+		{"bass-chord", instrument.Keyboard, "", "C4|D4\nC, z [E,G,] z|z4", "after a rest"},
+		{"bass-chord", instrument.Keyboard, "", "C4|D4\n[C,E,] [E,G,] C,2|z4", "after a chord"},
+		{"bass-chord", instrument.Keyboard, "", "C [EG] C [EG]|D4\nC,4|z4", "in the right hand"},
+		{"any-position", instrument.Keyboard, "", "D E D E|D4", "two keys are no position"},
+		{"any-position", instrument.Keyboard, "", "D E F E|D4", "nor three"},
+		{"f-position", instrument.Keyboard, "", "F G A B|c4", "without B flat"},
+		{"ledger-lines", instrument.Keyboard, "", "C D E F|G4\nC,4|E,4", "in the bass clef they lie on the staff"},
+		{"slur-two", instrument.Keyboard, "", "C D E F-|(F F) E2", "one of the two is tied"},
+
+		{"stepping-fingers", instrument.Bowed, "K:C bass\n", "D, E, D, E,|D,4", "from the open string"},
+		{"stepping-fingers", instrument.Bowed, "K:C bass\n", "E, E, E, E,|E,4", "the same finger"},
+		{"stepping-fingers", instrument.Bowed, "K:C bass\n", "E, B, E, B,|E,4", "on two strings"},
+		{"string-levels", instrument.Bowed, "K:C bass\n", "E, F, E, F,|E,4", "one string"},
+		{"quick-crossings", instrument.Bowed, "K:C bass\n", "D,/A,/ D, D,2|D,4", "only two"},
+		{"quick-crossings", instrument.Bowed, "K:C bass\n", "D, A,/D,/ A,2|D,4", "the first slow"},
+		{"shift-up", instrument.Bowed, "K:C bass\n", "D, E, F, G,|A,4", "in first position"},
+		{"pinch", instrument.Plucked, "", "G B e B|[E,B,EG]4", "four strings at once"},
+		{"chord-two-finger", instrument.Plucked, "", "G B e B|[A,c]4", "two strings"},
+		{"chord-change", instrument.Plucked, "", "[CEGce]4|G B e2", "into single notes"},
+		{"strum", instrument.Plucked, "", "G B e B|[GBe]4", "three strings"},
+		{"hammer", instrument.Plucked, "", "e f g2|(g e) g2", "downwards"},
+		{"hammer", instrument.Plucked, "", "e f g2|(B f) g2", "from another string"},
+		{"pull", instrument.Plucked, "", "e f g2|(e f) g2", "upwards"},
+		{"tune-and-bass", instrument.Plucked, "", "G B e B|[ce]4", "two fingers"},
 		{"open-strings", instrument.Bowed, "K:C bass\n", "E, F, E, F,|E,4", "all stopped"},
 		{"slur-two-notes", instrument.Bowed, "K:C bass\n", "D, E, F, G,|D, E, F,2", "a bow each"},
 		{"slur-three", instrument.Bowed, "K:C bass\n", "D, E, F, G,|(D, E,) F,2", "two"},
@@ -295,4 +323,66 @@ func TestNamesAndWaysOfAChunk(t *testing.T) {
 	assert.Equal(t, []string{"C4 D4 E4 F43", "G4 F4 E4 D4 C44"}, chunks("C D E F|G F E D|C4"))
 	both := chunks("C D E F|G4\nC,2 D,2|C,4")
 	assert.Contains(t, both, "0", "both hands together")
+}
+
+// The hands take turns where hardly any moment of the one sounds under the other: one in seven, a judgement.
+func TestHowMuchOfATurn(t *testing.T) {
+	for _, c := range []struct {
+		says, bars string
+		want       bool
+	}{
+		{"bar by bar", "C D E F|z4\nz4|C, D, E, F,", true},
+		{"the last of one held under the first of the other", "C D E F-|F z3|z4|C D E F\nz4|C, D, E, F,|C, D, E, F,|z4", true},
+		{"one in seven", "C4|z4|C D E F|C D E F\nC, D, E, F,|C, D, E,2|z4|z4", false},
+		{"both all the time", "C D E F|G4\nC,4|C,4", false},
+		{"one ends as the other begins", "C2 z2|C2 z2\nz2 C,2|z2 C,2", true},
+		{"one hand", "C D E F", false},
+	} {
+		assert.Equal(t, c.want, written(t, instrument.Keyboard, "", c.bars).InTurn(), c.says)
+	}
+}
+
+// Where it will trip: what weighs enough, at most three bars, in the order of the page; what stands in every bar trips nobody.
+func TestWhereItWillTrip(t *testing.T) {
+	page := written(t, instrument.Keyboard, "", "C4|C4|C4|C4|C4|C4|C4|C4|C4|C4")
+	at := func(demands ...Demand) (out []string) {
+		for _, t := range page.trips(demands) {
+			out = append(out, fmt.Sprint(t.bar, " ", strings.Join(t.why, ", ")))
+		}
+		return out
+	}
+	ask := func(skill string, bars ...int) Demand {
+		return Demand{Skill: skill, Bars: bars, Bar: bars[0], Why: skill}
+	}
+	assert.Equal(t, []string{"3 syncopation"}, at(ask("syncopation", 3)))
+	assert.Empty(t, at(ask("ties", 3)), "a tie alone does not")
+	assert.Equal(t, []string{"3 ties, fourths-fifths"}, at(ask("ties", 3), ask("fourths-fifths", 3, 5)), "with a leap it does")
+	assert.Empty(t, at(ask("syncopation", 1, 2, 3, 4, 5, 6, 7, 8, 9, 10)))
+	assert.Empty(t, at(ask("steps", 3)), "what weighs nothing")
+	assert.Equal(t, []string{"1 syncopation", "4 three-against-four", "8 two-against-three"}, at(ask("syncopation", 1, 2, 9), ask("three-against-four", 4), ask("two-against-three", 8)), "the three that weigh most")
+}
+
+// What stands first at the head counts; what is said later in the bar does not say how it goes.
+func TestWordsAtTheHead(t *testing.T) {
+	s := score.Score{Parts: []score.Part{{}, {Bars: []score.Bar{{Length: score.Quarters(4), Marks: []score.Mark{
+		{Onset: score.Quarters(2), Kind: "words", Text: "slowly"}, {Kind: "dynamic", Text: "mf"}, {Kind: "words", Text: " Lively "}, {Kind: "words", Text: "calmly"}}}}}}}
+	assert.Equal(t, "Lively", Page{Score: s}.Tempo().Word)
+	for qpm, want := range map[float64]string{livelyFrom: "lively", livelyFrom - 1: "walking", lyricalTo: "calm", lyricalTo + 1: "walking"} {
+		assert.Equal(t, want, pace(qpm), "%g", qpm)
+	}
+}
+
+// The lowest notes of the beginning and the end, of all staves that sound as they are written.
+func TestTheLowestAtBothEnds(t *testing.T) {
+	for _, c := range []struct{ bars, first, last string }{
+		{"[CE] D E F|[EG]4", "C4", "E4"},
+		{"C D E F|G4\nE,4|G,4", "E3", "G3"},
+		{"z C D E|G2 z2\nE,4|G,4", "E3", "G3"},
+		{"z2 C2|G4\nz4|z4", "C4", "G4"},
+		{"G|C D E F|G3", "C4", "G4"},
+		{"C D E F|z2 C2\nE,4|G,2 z2", "E3", "C4"},
+	} {
+		first, last := written(t, instrument.Keyboard, "", c.bars).lowest()
+		assert.Equal(t, []string{c.first, c.last}, []string{first.String(), last.String()}, c.bars)
+	}
 }
