@@ -67,12 +67,32 @@ func (p Pitch) String() string {
 	if p.step == 0 {
 		return ""
 	}
-	mark := "#"
-	if p.alter < 0 {
-		mark = "b"
+	if p.octave >= 0 && p.octave <= 9 {
+		names, long := spelled[p.alter+2], 2+abs(int(p.alter))
+		at := long * (10*steps[p.step] + int(p.octave))
+		return names[at : at+long]
 	}
-	return string(p.step) + strings.Repeat(mark, abs(int(p.alter))) + strconv.Itoa(int(p.octave))
+	return string(p.step) + marks[p.alter+2] + strconv.Itoa(int(p.octave))
 }
+
+// By alteration, from two flats up: its mark, and the names of all pitches with an octave of one figure, side by side.
+var (
+	marks   = [5]string{"bb", "b", "", "#", "##"}
+	spelled = func() (all [5]string) {
+		for i, mark := range marks {
+			var b strings.Builder
+			for _, letter := range letters {
+				for octave := '0'; octave <= '9'; octave++ {
+					b.WriteRune(letter)
+					b.WriteString(mark)
+					b.WriteRune(octave)
+				}
+			}
+			all[i] = b.String()
+		}
+		return all
+	}()
+)
 
 // MarshalText writes the form String writes.
 func (p Pitch) MarshalText() ([]byte, error) { return []byte(p.String()), nil }

@@ -73,13 +73,13 @@ func (p Page) Chunks(size int) []Chunk {
 	out := make([]Chunk, trees)
 	var motifs []motif
 	beside(trees+1, func(i int) {
-		switch {
-		case i == trees:
+		switch i -= 1; i {
+		case -1:
 			motifs = p.motifs()
 			return
-		case i == len(p.Staves):
+		case len(p.Staves): // the longest, which is begun first as the last
 			line, fingers := p.together()
-			out[i] = cutter{line, fingers, Both, p.borders(line, p.Staves), size}.tree(p.cuts)
+			out[i] = (&cutter{line, fingers, Both, p.borders(line, p.Staves), size}).tree(p.cuts)
 			starter{p.Staves, [][]string{p.Staves[0].Fingers(), p.Staves[1].Fingers()}}.tell(&out[i])
 			alike(&out[i], p.Staves)
 			return
@@ -89,7 +89,7 @@ func (p Page) Chunks(size int) []Chunk {
 		for ci := range st.Line {
 			line[ci] = &st.Line[ci]
 		}
-		out[i] = cutter{line, st.Fingers(), st.Hand, p.borders(line, []Staff{st}), size}.tree(p.cuts)
+		out[i] = (&cutter{line, st.Fingers(), st.Hand, p.borders(line, []Staff{st}), size}).tree(p.cuts)
 		alike(&out[i], []Staff{st})
 	})
 	if len(out) > 0 {
@@ -150,12 +150,19 @@ func (s starter) tell(c *Chunk) {
 // known again: on which staff, how far from its beginning, how long, which notes.
 type likener struct {
 	staves []Staff
-	text   []byte // room for it
-	first  []int  // of each staff, the first chord in the chunk
+	names  [][]string // of each staff's top notes
+	text   []byte     // room for it
+	first  []int      // of each staff, the first chord in the chunk
 }
 
 func alike(c *Chunk, staves []Staff) {
-	l := likener{staves: staves, first: make([]int, len(staves))}
+	l := likener{staves: staves, names: make([][]string, len(staves)), first: make([]int, len(staves))}
+	for i, st := range staves {
+		l.names[i] = make([]string, len(st.Line))
+		for n := range st.Line {
+			l.names[i][n] = st.Line[n].Top().String()
+		}
+	}
 	l.tell(c)
 }
 
@@ -193,11 +200,10 @@ func (l *likener) tell(c *Chunk) {
 		}
 	}
 	if playing == 1 {
-		st, first := &l.staves[alone], l.first[alone]
-		c.Ways = append(c.Ways, st.Top[first+1:last]...)
-		c.Names = make([]string, 0, last-first)
-		for n := first; n < last; n++ {
-			c.Names = append(c.Names, st.Line[n].Top().String())
+		first := l.first[alone]
+		c.Names = l.names[alone][first:last:last]
+		if last > first+1 {
+			c.Ways = l.staves[alone].Top[first+1 : last : last]
 		}
 	}
 	c.Like = string(l.text)
@@ -339,8 +345,8 @@ type border struct {
 }
 
 // tree makes the chunk of the whole line, of phrases down to those of a few notes.
-func (c cutter) tree(phrases []phrase) Chunk {
-	var list []border
+func (c *cutter) tree(phrases []phrase) (out Chunk) {
+	list := make([]border, 0, len(phrases))
 	before := 0 // where the phrase before begins
 	for _, ph := range phrases {
 		at := sort.Search(len(c.line), func(i int) bool { return !c.line[i].at().before(ph.at) })
@@ -349,13 +355,15 @@ func (c cutter) tree(phrases []phrase) Chunk {
 			before = at
 		}
 	}
-	return c.join(0, len(c.line), list)
+	c.join(&out, 0, len(c.line), list)
+	return out
 }
 
 // join makes the chunk of the phrases from one chord up to another, whose borders lie between.
-func (c cutter) join(from, to int, between []border) Chunk {
+func (c *cutter) join(out *Chunk, from, to int, between []border) {
 	if len(between) == 0 {
-		return c.cut(from, to)
+		c.cut(out, from, to)
+		return
 	}
 	best, at := math.Inf(-1), 0
 	for k, b := range between {
@@ -371,22 +379,23 @@ func (c cutter) join(from, to int, between []border) Chunk {
 			best, at = worth, k
 		}
 	}
-	out := c.whole(from, to)
+	c.whole(out, from, to)
 	mid := between[at].index
-	out.Parts = append(out.Parts, c.join(from, mid, between[:at]), c.join(mid, to, between[at+1:]))
-	return out
+	out.Parts = make([]Chunk, 2)
+	c.join(&out.Parts[0], from, mid, between[:at])
+	c.join(&out.Parts[1], mid, to, between[at+1:])
 }
 
 // whole is the chunk of chords from one up to another, with no parts.
-func (c cutter) whole(from, to int) Chunk {
+func (c *cutter) whole(out *Chunk, from, to int) {
 	first, last := c.line[from], c.line[to-1]
-	return Chunk{From: Place{first.Bar, first.Beat}, To: Place{last.Bar, last.Beat}, Hand: c.hand, Notes: to - from,
+	*out = Chunk{From: Place{first.Bar, first.Beat}, To: Place{last.Bar, last.Beat}, Hand: c.hand, Notes: to - from,
 		Start: StartOf{c.fingers[from], first.Top().String()}, FromID: first.IDs[0], ToID: last.IDs[0], Lasts: last.Onset.Add(last.Duration).Sub(first.Onset).Float(), Parts: []Chunk{}}
 }
 
 // cut makes the chunk of chords from one up to another.
-func (c cutter) cut(from, to int) Chunk {
-	out := c.whole(from, to)
+func (c *cutter) cut(out *Chunk, from, to int) {
+	c.whole(out, from, to)
 	best, at := math.Inf(-1), 0
 	for i := from + 2; i <= to-2; i++ {
 		off := math.Abs(float64(i-from)-float64(to-i)) / float64(to-from)
@@ -396,8 +405,9 @@ func (c cutter) cut(from, to int) Chunk {
 	}
 	// one note more than a chunk is kept where nothing parts it
 	if to-from <= c.size || at == 0 || to-from == c.size+1 && c.borders[at] < judgement.CutBar {
-		return out
+		return
 	}
-	out.Parts = append(out.Parts, c.cut(from, at), c.cut(at, to))
-	return out
+	out.Parts = make([]Chunk, 2)
+	c.cut(&out.Parts[0], from, at)
+	c.cut(&out.Parts[1], at, to)
 }

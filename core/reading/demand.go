@@ -3,6 +3,7 @@ package reading
 import (
 	"slices"
 	"strings"
+	"sync/atomic"
 
 	"patientladder/core/instrument"
 	"patientladder/core/pitch"
@@ -54,8 +55,9 @@ func (p Page) Demands() []Demand {
 	out := []Demand{}
 	all := signs(p.On.Family)
 	found := make([][]Place, len(all))
-	beside(workers, func(w int) {
-		for i := w; i < len(all); i += workers {
+	var next atomic.Int64
+	beside(workers, func(int) {
+		for i := next.Add(1) - 1; i < int64(len(all)); i = next.Add(1) - 1 {
 			found[i] = all[i].find(s)
 		}
 	})

@@ -113,7 +113,7 @@ func (p Page) lines(in scope) []window {
 		if i+1 < len(p.cuts) {
 			to = p.cuts[i+1].at
 		}
-		w := window{bar: ph.at.Bar, beat: ph.at.Beat}
+		w := window{bar: ph.at.Bar, beat: ph.at.Beat, cells: make([]cell, 0, to.Bar-ph.at.Bar+1)}
 		for b := ph.at.Bar - 1; b < min(to.Bar, p.Score.Bars()); b++ {
 			begins, ends := score.Time{}, p.Score.Parts[0].Bars[b].Length
 			if b+1 == ph.at.Bar {

@@ -93,7 +93,7 @@ const (
 
 // odd is what a phrase costs by its length in bars: four cost nothing, two a little.
 func odd(bars float64) float64 {
-	whole := math.Round(bars)
+	whole := float64(int(bars + 0.5)) // the nearest; much is asked for it
 	cost := 0.0
 	switch {
 	case whole == 4:
@@ -108,7 +108,7 @@ func odd(bars float64) float64 {
 	default:
 		cost = 2.5 * judgement.PhraseOdd
 	}
-	return cost + judgement.PhraseOdd*math.Min(1, math.Abs(bars-whole)*4)/2
+	return cost + judgement.PhraseOdd*min(1, math.Abs(bars-whole)*4)/2
 }
 
 // usualBar is how long a bar of the piece is, in quarter notes: as its first meter has it, or

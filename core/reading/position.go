@@ -56,6 +56,7 @@ const far = 1000
 const (
 	costOpened      = 400
 	costOpenedSmall = 2*far + 100 // of a small hand: more than there and back
+	costOff         = 0.001       // a key
 	costRepeat      = 300
 	costSlide       = 1100 // from one key to the next on one finger, where the hand opens
 	costContrary    = 200  // where the line goes one way and the fingers the other, or nowhere
@@ -230,13 +231,33 @@ type placer struct {
 
 // An arrival is what it costs at least to come to a position, and from which of the moment before.
 type arrival struct {
-	cost float64
-	from int32
-	own  float64 // what the position itself costs
-	stay float64 // what it costs more, or less, where the hand lay there before
+	cost   float64
+	from   int8
+	off    int8 // keys from the chord's lowest to the position's
+	opens  bool // the hand opens
+	slides bool // one finger goes from the key before to this, where the hand lay there before
 }
 
-// lay reckons what positions cost by themselves, and makes the room for the rest.
+// own is what a position costs by itself; between equals the lowest key of it is played.
+func (p *placer) own(at *arrival) float64 {
+	if at.opens {
+		return costOff*float64(at.off) + p.opened
+	}
+	return costOff * float64(at.off)
+}
+
+// stays is what it costs more, or less, where the hand lay there before.
+func (p *placer) stays(c *moment, at *arrival) (sum float64) {
+	if at.opens && c.again {
+		sum -= p.opened // it is open already
+	}
+	if at.slides {
+		sum += costSlide
+	}
+	return sum
+}
+
+// lay looks at positions by themselves, and makes the room for what is reckoned.
 func (p *placer) lay() {
 	n := 0
 	for i := range p.line {
@@ -248,16 +269,11 @@ func (p *placer) lay() {
 		c := &p.line[i]
 		p.ways[i], room = room[:c.ways:c.ways], room[c.ways:]
 		for j := range p.ways[i] {
-			low, at := c.lowest+j, &p.ways[i][j]
-			at.own = 0.001 * float64(abs(c.bottom-low)) // between equals the lowest key of the position is played
-			if openedFor(c.bottom, c.top, low) != "" {
-				at.own += p.opened
-				if c.again {
-					at.stay = -p.opened // it is open already
-				}
-			}
-			if c.beside && fingerAt(p.line[i-1].top, low, p.hand) == fingerAt(c.top, low, p.hand) { // in an opened hand
-				at.stay += costSlide
+			low := c.lowest + j
+			p.ways[i][j] = arrival{
+				off:    int8(abs(c.bottom - low)),
+				opens:  openedFor(c.bottom, c.top, low) != "",
+				slides: c.beside && fingerAt(p.line[i-1].top, low, p.hand) == fingerAt(c.top, low, p.hand), // in an opened hand
 			}
 		}
 	}
@@ -269,7 +285,7 @@ func (p *placer) placed(more func(i, low int) float64) []int {
 	line, cells := p.line, p.ways
 	for j := range cells[0] {
 		at := &cells[0][j]
-		at.cost = far + at.own
+		at.cost = far + p.own(at)
 		if more != nil {
 			at.cost += more(0, line[0].lowest+j)
 		}
@@ -282,18 +298,18 @@ func (p *placer) placed(more func(i, low int) float64) []int {
 		}
 		for j := range cells[i] {
 			low, at := c.lowest+j, &cells[i][j]
-			own := at.own
+			own := p.own(at)
 			if more != nil {
 				own += more(i, low)
 			}
 			best, from := math.Inf(1), 0
 			if k := low - before.lowest; k >= 0 && k < before.ways {
-				best, from = was[k].cost+own+at.stay, k
+				best, from = was[k].cost+own+p.stays(c, at), k
 			}
 			if least+own+c.leave < best { // else no change can be cheaper
 				best, from = p.leaves(c, before, was, low, own, best, from)
 			}
-			at.cost, at.from = best, int32(from)
+			at.cost, at.from = best, int8(from)
 		}
 	}
 	at := 0

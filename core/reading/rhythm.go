@@ -85,12 +85,18 @@ func (p Page) motifs() []motif {
 		return nil
 	}
 	var out []motif
-	var signs []string
+	var signs []byte
 	var start *seen
+	known := map[string]string{} // most come back
 	length := score.Time{}
 	flush := func() {
 		if len(signs) > 0 {
-			out = append(out, motif{strings.Join(signs, " "), start})
+			rhythm, met := known[string(signs)]
+			if !met {
+				rhythm = string(signs)
+				known[rhythm] = rhythm
+			}
+			out = append(out, motif{rhythm, start})
 		}
 		signs, length = signs[:0], score.Time{}
 	}
@@ -103,12 +109,14 @@ func (p Page) motifs() []motif {
 		last = n.place()
 		if len(signs) == 0 {
 			start = n
+		} else {
+			signs = append(signs, ' ')
 		}
-		sign := n.beats.String()
 		if n.Rest {
-			sign = "r" + sign
+			signs = append(signs, 'r')
 		}
-		signs, length = append(signs, sign), length.Add(n.beats)
+		signs, _ = n.beats.AppendText(signs) // never fails
+		length = length.Add(n.beats)
 		// a cell ends where a beat does, counted from where it began
 		if _, den := length.Fraction(); den == 1 {
 			flush()
@@ -127,10 +135,12 @@ func spoken(c *Chunk, motifs []motif) {
 		return
 	}
 	first := sort.Search(len(motifs), func(i int) bool { return !motifs[i].start.place().before(c.From) })
-	for _, m := range motifs[first:] {
-		if c.To.before(m.start.place()) {
-			break
-		}
+	last := first
+	for last < len(motifs) && !c.To.before(motifs[last].start.place()) {
+		last++
+	}
+	c.Rhythm = slices.Grow(c.Rhythm, last-first)
+	for _, m := range motifs[first:last] {
 		c.Rhythm = append(c.Rhythm, m.rhythm)
 	}
 }

@@ -247,16 +247,22 @@ func (s *Score) Finish() {
 
 // name gives the notes of the part with an index their ids. They share one text.
 func (p *Part) name(index int) {
-	var text []byte
-	var ends []int
+	count := 0
 	for bi := range p.Bars {
-		head := fmt.Sprintf("p%db%dn", index+1, bi+1)
+		count += len(p.Bars[bi].Notes)
+	}
+	var text strings.Builder
+	text.Grow(count * len("p1b100n10"))
+	ends := make([]int, 0, count)
+	for bi := range p.Bars {
+		head := "p" + strconv.Itoa(index+1) + "b" + strconv.Itoa(bi+1) + "n"
 		for ni := range p.Bars[bi].Notes {
-			text = strconv.AppendInt(append(text, head...), int64(ni+1), 10)
-			ends = append(ends, len(text))
+			text.WriteString(head)
+			text.WriteString(strconv.Itoa(ni + 1))
+			ends = append(ends, text.Len())
 		}
 	}
-	ids, from, i := string(text), 0, 0
+	ids, from, i := text.String(), 0, 0
 	for bi := range p.Bars {
 		for ni := range p.Bars[bi].Notes {
 			p.Bars[bi].Notes[ni].ID = ids[from:ends[i]]

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"math"
+	"math/bits"
 	"strconv"
 	"strings"
 )
@@ -72,15 +73,20 @@ func ParseTime(s string) (Time, error) {
 }
 
 // String writes an integer or a fraction in lowest terms.
-func (t Time) String() string {
-	if t.den == 0 {
-		return strconv.FormatInt(t.num, 10)
+func (t Time) String() string { return string(t.append(nil)) }
+
+func (t Time) append(b []byte) []byte {
+	if b = strconv.AppendInt(b, t.num, 10); t.den == 0 {
+		return b
 	}
-	return strconv.FormatInt(t.num, 10) + "/" + strconv.FormatInt(t.den+1, 10)
+	return strconv.AppendInt(append(b, '/'), t.den+1, 10)
 }
 
+// AppendText appends the form String writes.
+func (t Time) AppendText(b []byte) ([]byte, error) { return t.append(b), nil }
+
 // MarshalText writes the form String writes.
-func (t Time) MarshalText() ([]byte, error) { return []byte(t.String()), nil }
+func (t Time) MarshalText() ([]byte, error) { return t.append(nil), nil }
 
 // UnmarshalText reads the form String writes.
 func (t *Time) UnmarshalText(b []byte) (err error) {
@@ -135,8 +141,10 @@ func (t Time) Cmp(u Time) int {
 	if t.den == u.den {
 		return cmp.Compare(t.num, u.num)
 	}
-	d := t.Sub(u)
-	return cmp.Compare(d.num, 0)
+	if max(t.num, -t.num, u.num, -u.num, t.den, u.den) < 1<<31 {
+		return cmp.Compare(t.num*(u.den+1), u.num*(t.den+1))
+	}
+	return t.Sub(u).Sign()
 }
 
 // Less reports whether t comes before u.
@@ -152,8 +160,9 @@ func (t Time) Float() float64 { return float64(t.num) / float64(t.den+1) }
 func (t Time) Fraction() (num, den int64) { return t.num, t.den + 1 }
 
 func reduced(num, den int64) Time {
-	if num&(den-1) == 0 && den&(den-1) == 0 { // a whole number of halves, quarters, eighths
-		return Time{num: num / den}
+	if den&(den-1) == 0 { // halves, quarters, eighths, of which the division is a shift
+		by := min(bits.TrailingZeros64(uint64(num)), bits.TrailingZeros64(uint64(den)))
+		return Time{num >> by, den>>by - 1}
 	}
 	g := gcd(num, den)
 	return Time{num / g, den/g - 1}

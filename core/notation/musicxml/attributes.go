@@ -27,7 +27,7 @@ func (m *measure) attribute(e element) error {
 		if err != nil || n <= 0 || n > score.Grid {
 			return fmt.Errorf("<divisions> is %q; it must be a positive whole number", e.text())
 		}
-		m.p.divisions = n
+		m.p.divisions, m.p.lasts = n, ""
 	case "staves":
 		n, err := strconv.Atoi(e.text())
 		if err != nil || n < 1 || n > 8 {

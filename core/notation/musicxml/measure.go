@@ -104,6 +104,9 @@ func (m *measure) move(t score.Time) {
 
 // time reads a number of divisions, which may have a fraction.
 func (m *measure) time(s string) (score.Time, error) {
+	if s != "" && s == m.p.lasts {
+		return m.p.lasting, nil
+	}
 	whole, frac, _ := strings.Cut(s, ".")
 	if len(frac) > 6 {
 		return score.Time{}, fmt.Errorf("the duration %q is too fine", s)
@@ -119,5 +122,9 @@ func (m *measure) time(s string) (score.Time, error) {
 	if m.p.divisions == 0 {
 		return score.Time{}, fmt.Errorf("a duration stands before <divisions> says what it counts")
 	}
-	return score.NewTime(num, den*m.p.divisions)
+	t, err := score.NewTime(num, den*m.p.divisions)
+	if err == nil {
+		m.p.lasts, m.p.lasting = s, t
+	}
+	return t, err
 }

@@ -14,6 +14,8 @@ type part struct {
 	part      score.Part
 	tags      [][]int64 // where the tag of each note ends, by bar and place
 	divisions int64
+	lasts     string // the duration read last, which mostly comes again
+	lasting   score.Time
 	meter     score.Meter
 	voices    map[string]int
 	endings   []int // passes of the ending that is open

@@ -2,6 +2,7 @@ package musicxml
 
 import (
 	"bytes"
+	"encoding/binary"
 	"fmt"
 	"io"
 	"strconv"
@@ -57,15 +58,26 @@ func newDocument(text []byte) *document { return &document{src: string(text)} }
 // check says whether a text has only characters that XML knows, and where the
 // first other one stands.
 func check(text []byte) (at int, err error) {
-	for i, c := range text {
-		if c < ' ' && c != '\n' && c != '\t' && c != '\r' {
+	for i := 0; i < len(text); {
+		if i+8 <= len(text) && !controls(binary.LittleEndian.Uint64(text[i:])) {
+			i += 8
+			continue
+		}
+		if c := text[i]; c < ' ' && c != '\n' && c != '\t' && c != '\r' {
 			return i, bad("a control character")
 		}
+		i++
 	}
 	if !utf8.Valid(text) {
 		return len(text) - len(bytes.ToValidUTF8(text, nil)), bad("the text is not UTF-8")
 	}
 	return 0, nil
+}
+
+// controls reports whether any of eight bytes is below the blank.
+func controls(eight uint64) bool {
+	const each = 0x0101010101010101
+	return (eight-' '*each)&^eight&(0x80*each) != 0
 }
 
 // line returns the line, from 1, that the document is read up to.
