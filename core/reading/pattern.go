@@ -188,7 +188,7 @@ type reference struct {
 // by what they would share.
 func refer(list []window) []reference {
 	out := make([]reference, len(list))
-	first := make(map[share]int, len(list))
+	first := make(map[mix]int, len(list))
 	for i := range list {
 		w := &list[i]
 		out[i] = reference{kind: First, cost: 1 + float64(w.notes)}
@@ -196,7 +196,7 @@ func refer(list []window) []reference {
 			out[i].cost = 0
 			continue
 		}
-		for _, shared := range w.shares() {
+		for _, shared := range w.shared() {
 			at, before := first[shared]
 			if !before {
 				first[shared] = i
@@ -279,20 +279,13 @@ func ToLearn(figures []Figure) int {
 	return n
 }
 
-// A share is what a window may have in common with one that it repeats: a kind of
-// repetition, and a hash of what must be alike for it.
-type share struct {
-	kind Kind
-	hash uint64
-}
-
 // half is how many cells at the beginning have to be alike where only the end is another.
 func (w *window) half() int { return (len(w.cells) + 1) / 2 }
 
-// shares returns what a window would share with one that it repeats: notes and
-// rhythm, shape and rhythm, the notes, or the first half. Windows that share by chance
-// only are told apart by relate.
-func (w *window) shares() [4]share {
+// shared returns hashes of what a window would share with one that it repeats: notes and
+// rhythm, shape and rhythm, the notes, or the first half, each with its kind. Windows that
+// share by chance only are told apart by relate.
+func (w *window) shared() [4]mix {
 	var rhythm, pitch, shape, head mix
 	from, begun := int16(0), false
 	for i := range w.cells {
@@ -315,7 +308,11 @@ func (w *window) shares() [4]share {
 	again, moved := rhythm, rhythm
 	again.add(uint64(pitch))
 	moved.add(uint64(shape))
-	return [4]share{{Again, uint64(again)}, {Moved, uint64(moved)}, {NewRhythm, uint64(pitch)}, {Ending, uint64(head)}}
+	out := [4]mix{again, moved, pitch, head}
+	for kind := range out {
+		out[kind].add(uint64(kind))
+	}
+	return out
 }
 
 // closed reckons what a cell may share and returns what it has grown into, for the

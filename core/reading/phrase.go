@@ -5,7 +5,6 @@ import (
 	"slices"
 
 	"patientladder/core/judgement"
-	"patientladder/core/pitch"
 	"patientladder/core/score"
 )
 
@@ -215,19 +214,17 @@ func returns(line []Chord, bar float64) []float64 {
 	same := func(i, k int) bool {
 		return line[i].Duration == line[k].Duration && slices.Equal(line[i].Notes, line[k].Notes)
 	}
-	type opening struct {
-		notes [opens]pitch.Pitch
-		beat  score.Time
-	}
-	heard := map[opening][]int{} // where music with these first notes began, the last few
+	heard := make(map[mix]int, len(line)) // where music with these first notes began last, counted from 1
+	before := make([]int, len(line))      // where it began before that
 	for i := 0; i+opens <= len(line); i++ {
-		o := opening{beat: line[i].Beat}
+		var begins mix
+		begins.time(line[i].Beat)
 		for n := range opens {
-			o.notes[n] = line[i+n].Top()
+			begins.add(uint64(line[i+n].Top().Line())<<8 | uint64(line[i+n].Top().MIDI()))
 		}
-		before := heard[o]
-		heard[o] = append(before, i)
-		for _, k := range before[max(len(before)-16, 0):] {
+		before[i] = heard[begins]
+		heard[begins] = i + 1
+		for k, few := before[i]-1, 16; k >= 0 && few > 0; k, few = before[k]-1, few-1 {
 			if k > 0 && same(i-1, k-1) {
 				continue
 			}
