@@ -228,6 +228,7 @@ func (p *Pupil) keep(ctx context.Context, kind document.Kind, day calendar.Date)
 	return d, err
 }
 
+// Summarize is what the record shows of a sheet.
 func Summarize(sheet week.Sheet) SheetSummary {
 	out := SheetSummary{Lines: []SheetLine{}}
 	at := map[string]int{}

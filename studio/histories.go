@@ -76,21 +76,22 @@ func (p *past) after(more []fact.Fact) *past {
 	return &past{at: p.at, standing: p.standing}
 }
 
+// IsRetraction reports whether a fact takes another back.
 func IsRetraction(f fact.Fact) bool { _, is := f.Body.(fact.Retracted); return is }
 
-// A part names the facts that a history is of.
-type part struct {
+// A Part names the facts that a history is of.
+type Part struct {
 	name  string
 	kinds []fact.Body // none for all
 }
 
 // The parts that screens about the whole studio ask for, and all.
 var (
-	everything = part{name: "all"}
-	Comings    = part{"comings", append([]fact.Body{fact.LessonOpened{}, fact.LessonClosed{}}, outOfTurn...)}
-	Talks      = part{"talks", append([]fact.Body{fact.Talked{}, fact.LessonClosed{}, fact.ApproachSet{}, fact.Probed{}}, outOfTurn...)}
-	Placed     = part{"places", placing}
-	speeds     = part{"speeds", []fact.Body{fact.RungAdded{}, fact.Taught{}, fact.FootholdTried{}, fact.LessonClosed{}}}
+	everything = Part{name: "all"}
+	Comings    = Part{"comings", append([]fact.Body{fact.LessonOpened{}, fact.LessonClosed{}}, outOfTurn...)}
+	Talks      = Part{"talks", append([]fact.Body{fact.Talked{}, fact.LessonClosed{}, fact.ApproachSet{}, fact.Probed{}}, outOfTurn...)}
+	Placed     = Part{"places", placing}
+	speeds     = Part{"speeds", []fact.Body{fact.RungAdded{}, fact.Taught{}, fact.FootholdTried{}, fact.LessonClosed{}}}
 )
 
 // histories keeps what was last made of students, as many facts of it as memory is lent for; what was not asked
@@ -172,7 +173,7 @@ func (h *histories) forget(studio, student string) {
 
 // Lived returns the histories of students by id, as the database has them now: of those who were told nothing
 // since they are at hand, of the others what is new is fetched.
-func (r Room) Lived(ctx context.Context, students []store.Student, of part) (map[string]History, error) {
+func (r Room) Lived(ctx context.Context, students []store.Student, of Part) (map[string]History, error) {
 	out := make(map[string]History, len(students))
 	var missing []store.Deliveries
 	for _, st := range students {
@@ -218,7 +219,7 @@ func (r Room) Lived(ctx context.Context, students []store.Student, of part) (map
 }
 
 // Standings are those of all students of a part of their facts.
-func (r Room) Standings(ctx context.Context, of part) (map[string]ladder.Standing, error) {
+func (r Room) Standings(ctx context.Context, of Part) (map[string]ladder.Standing, error) {
 	students, err := r.Students(ctx)
 	if err != nil {
 		return nil, Failed(err, "student")

@@ -23,15 +23,15 @@ import (
 	"patientladder/store"
 )
 
-// Pupil is one student with all that is known, loaded for one use case.
+// A Pupil is one student with all that is known, loaded for one use case.
 type Pupil struct {
 	Room
 	store.Student
-	History // shared, as the shelf and its items
-	Plays   instrument.Profile
-	Chosen  approach.Approach // when the student came
-	Shelved []shelf.Item
-	Items   map[string]shelf.Item // the shelf by id
+	History                       // shared, as the shelf and its items
+	Plays   instrument.Profile    // at the student's age
+	Chosen  approach.Approach     // when the student came
+	Shelved []shelf.Item          // the studio's shelf
+	Items   map[string]shelf.Item // the same by id
 	Own     []activity.Activity   // the studio's, where a lesson is planned
 	trees   map[string][]reading.Chunk
 	inTurn  map[string]bool // by rung: its hands take turns
@@ -41,6 +41,7 @@ type Pupil struct {
 	Among   []float64 // paces of the studio's other students
 }
 
+// Pupil loads a student of the studio of who is signed in.
 func (a *App) Pupil(ctx context.Context, who Who, id string) (Pupil, error) {
 	r, err := a.Enter(ctx, who)
 	if err != nil {
@@ -53,6 +54,7 @@ func (a *App) Pupil(ctx context.Context, who Who, id string) (Pupil, error) {
 	return a.PupilOf(ctx, r, st)
 }
 
+// PupilOf loads the rest of a student of a room.
 func (a *App) PupilOf(ctx context.Context, r Room, st store.Student) (Pupil, error) {
 	p := Pupil{Room: r, Student: st, Plays: r.Instruments.Of(st.Instrument).PlayedAt(Age(st, r.Today())), Chosen: st.Approach}
 	if err := p.FetchShelf(ctx); err != nil {
@@ -120,6 +122,7 @@ func (p *Pupil) Way(s ladder.Standing, a approach.Approach, at time.Time) Way {
 	return Way{advice.Reckon(p.AsStudent(s, a, at), Age(p.Student, calendar.On(at))), p.Calendar().Marks(p.Slot, calendar.On(at), horizon)}
 }
 
+// AsStudent is what the path of a student is reckoned from, at a moment.
 func (p *Pupil) AsStudent(s ladder.Standing, a approach.Approach, at time.Time) climb.Student {
 	return climb.Student{Standing: s, Graph: p.Graph.Resting(a.RestsOn), Shelf: shelf.Offered(p.Shelved, p.Instruments, p.Plays), Presumed: p.Presumed(s), Approach: a,
 		Home: p.Home, Studio: p.Row.Home, Plays: p.Plays, Calendar: p.Calendar(), Slot: p.Slot, Among: p.Among, Now: at}
@@ -134,6 +137,7 @@ func (p *Pupil) Presumed(s ladder.Standing) []string {
 // times away.
 func (p *Pupil) Calendar() calendar.Calendar { return OwnCalendar(p.Row.Calendar, p.Standing) }
 
+// WayNow reckons the path as things stand.
 func (p *Pupil) WayNow() Way { return p.Way(p.Standing, p.Approach, p.Room.Now) }
 
 // Until gives the standing at a moment; what was later taken back is left out.
@@ -152,6 +156,7 @@ func (p *Pupil) LessonDay() calendar.Date {
 // Starts returns when the lesson of a day begins.
 func (p *Pupil) Starts(d calendar.Date) time.Time { return p.SlotAt(d).On(d, p.Zone) }
 
+// SlotAt is the weekly slot, at another time where the day's lesson was moved.
 func (p *Pupil) SlotAt(d calendar.Date) calendar.Slot { return SlotOn(p.Slot, p.Standing, d) }
 
 // FromHome is what comes back from home.

@@ -16,12 +16,12 @@ import (
 	"patientladder/store"
 )
 
-// Room is a studio with its clock and zone, loaded for one use case.
+// A Room is a studio with its clock and zone, loaded for one use case.
 type Room struct {
 	store.Studio
-	Row  store.StudioRow
+	Row  store.StudioRow // what the studio has set
 	Zone *time.Location
-	Now  time.Time
+	Now  time.Time // by the studio's clock
 	kept *histories
 
 	Instruments instrument.Set // the program's and its own
@@ -31,8 +31,10 @@ type Room struct {
 // Catalogue is the program's own skills.
 var Catalogue = skill.Catalogue()
 
+// Today is the day by the studio's clock.
 func (r Room) Today() calendar.Date { return calendar.On(r.Now) }
 
+// Enter loads the studio of who is signed in.
 func (a *App) Enter(ctx context.Context, who Who) (Room, error) {
 	st := a.Store.In(who.Studio)
 	row, err := st.Row(ctx)
@@ -67,6 +69,7 @@ func (r Room) Words() reading.Words {
 	return reading.OwnWords
 }
 
+// OwnCalendar is a studio's calendar as it holds for one student.
 func OwnCalendar(c calendar.Calendar, s ladder.Standing) calendar.Calendar {
 	c.Off, c.On = make(map[calendar.Date]bool, len(s.Missed)), make(map[calendar.Date]bool, len(s.Extra))
 	for day := range s.Missed {

@@ -154,6 +154,7 @@ func (a *App) known(ctx context.Context, who Who, facts []fact.Fact, ask bool) (
 	return k, nil
 }
 
+// ByID is items by their ids.
 func ByID(list []shelf.Item) map[string]shelf.Item {
 	out := make(map[string]shelf.Item, len(list))
 	for _, it := range list {

@@ -59,6 +59,7 @@ func Day(ctx context.Context, a *studio.App, who studio.Who, date calendar.Date)
 	return DayOf(ctx, r, date)
 }
 
+// DayOf shows a teaching day of a room.
 func DayOf(ctx context.Context, r studio.Room, date calendar.Date) (DayView, error) {
 	if date == "" {
 		date = r.Today()

@@ -23,6 +23,7 @@ type DrawnVoice struct {
 	Chords []string `json:"chords" doc:"ids of the notes of each, parted by spaces"`
 }
 
+// Drawn is a score for the light engraver.
 func Drawn(sc score.Score) (DrawnNotes, error) {
 	d, err := abc.Draw(sc)
 	out := DrawnNotes{ABC: d.Text, Voices: []DrawnVoice{}, Bracket: []string{}, Stops: []card.Stop{}}
