@@ -133,9 +133,9 @@ func (s *Server) begun(ctx context.Context, c account.Ceremony, err error) (cere
 }
 
 // accountRoutes are those of signing in and of a teacher's account.
-func (s *Server) accountRoutes(open map[string]any) {
+func (s *Server) accountRoutes() {
 	public := func(id, path, summary string) huma.Operation {
-		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Metadata: open, DefaultStatus: http.StatusNoContent}
+		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Metadata: openToAll, DefaultStatus: http.StatusNoContent}
 	}
 	huma.Register(s.api, public("sign-up", "/api/sign-up", "Make a studio and sign in; 202 where the address is to be confirmed first, by a mail that is on its way"), func(ctx context.Context, in *signUp) (*answered, error) {
 		w, err := account.Make(ctx, s.app, account.SignUp{Name: in.Body.Name, Studio: in.Body.Studio, Email: in.Body.Email, Password: in.Body.Password, Zone: in.Body.Zone,
@@ -249,12 +249,12 @@ func (s *Server) accountRoutes(open map[string]any) {
 	}) error {
 		return account.DropPasskey(ctx, s.app, w, in.Passkey)
 	})
-	answer(s, huma.Operation{OperationID: "begin-passkey-sign-in", Method: http.MethodPost, Path: "/api/passkey", Summary: "Begin to sign in by passkey", Metadata: open},
+	answer(s, huma.Operation{OperationID: "begin-passkey-sign-in", Method: http.MethodPost, Path: "/api/passkey", Summary: "Begin to sign in by passkey", Metadata: openToAll},
 		func(ctx context.Context, _ studio.Who, _ *none) (ceremony, error) {
 			c, err := account.BeginPasskeySignIn(ctx, s.app, site(ctx))
 			return s.begun(ctx, c, err)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "passkey-sign-in", Method: http.MethodPut, Path: "/api/passkey", Summary: "Sign in by passkey", Metadata: open, DefaultStatus: http.StatusNoContent},
+	huma.Register(s.api, huma.Operation{OperationID: "passkey-sign-in", Method: http.MethodPut, Path: "/api/passkey", Summary: "Sign in by passkey", Metadata: openToAll, DefaultStatus: http.StatusNoContent},
 		func(ctx context.Context, in *struct {
 			Body json.RawMessage
 		}) (*none, error) {
