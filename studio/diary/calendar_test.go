@@ -1,4 +1,4 @@
-package studio_test
+package diary_test
 
 import (
 	"encoding/json"
@@ -17,6 +17,7 @@ import (
 	"patientladder/studio/account"
 	"patientladder/studio/diary"
 	"patientladder/studio/roster"
+	"patientladder/studio/studiotest"
 )
 
 // The calendar file is read by an npm iCalendar parser to the same lessons, at the
@@ -24,19 +25,19 @@ import (
 // moved and one not given. RFC 5545, sections 3.6.1 (events), 3.8.2.4 (all-day events
 // end on the day after).
 func TestTheCalendarFile(t *testing.T) {
-	r := newRoom(t)
-	require.NoError(t, diary.SetCalendar(ctx, r.app, r.who, calendar.Calendar{
+	r := studiotest.New(t)
+	require.NoError(t, diary.SetCalendar(ctx, r.App, r.Who, calendar.Calendar{
 		Terms: []calendar.Span{{Name: "autumn, first half", From: "2026-09-07", To: "2026-12-11"}, {Name: "spring", From: "2027-01-11", To: "2027-04-30"}},
 		Free:  []calendar.Span{{Name: "free week", From: "2026-11-23", To: "2026-11-27"}},
 	}))
-	require.NoError(t, diary.SetSlot(ctx, r.app, r.who, r.student, calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 45}))
-	r.tell(fact.LessonMoved{Day: "2026-12-02", To: "2026-12-04", Start: "17:30"})
-	r.tell(fact.LessonMissed{Day: "2026-12-09"})
-	data, err := diary.Lessons(ctx, r.app, r.who)
+	require.NoError(t, diary.SetSlot(ctx, r.App, r.Who, r.Student, calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 45}))
+	r.Tell(fact.LessonMoved{Day: "2026-12-02", To: "2026-12-04", Start: "17:30"})
+	r.Tell(fact.LessonMissed{Day: "2026-12-09"})
+	data, err := diary.Lessons(ctx, r.App, r.Who)
 	require.NoError(t, err)
 	file := filepath.Join(t.TempDir(), "lessons.ics")
 	require.NoError(t, os.WriteFile(file, data, 0o600))
-	out, err := exec.Command("node", "../web/checks/ical.mjs", file).Output()
+	out, err := exec.Command("node", "../../web/checks/ical.mjs", file).Output()
 	require.NoError(t, err)
 	var read struct {
 		Version string
@@ -74,18 +75,18 @@ func TestTheCalendarFile(t *testing.T) {
 // A name cannot end a line of the file and begin another: new ones are refused, and those from before are
 // written without what steers.
 func TestNamesThatSteer(t *testing.T) {
-	r := newRoom(t)
+	r := studiotest.New(t)
 	for _, name := range []string{"Joe\r\nEND:VEVENT", "Joe\rX", "Joe\u2028X", "Joe\u202eX", "Joe\x00"} {
-		assert.ErrorContains(t, roster.CorrectStudent(ctx, r.app, r.who, r.student, roster.Person{FirstName: name, BirthYear: 2018, BirthMonth: 3, Instrument: "cello"}), "are not written", "%q", name)
-		assert.ErrorContains(t, account.SetAccount(ctx, r.app, r.who, "T", name, "Europe/London"), "are not written", "%q", name)
-		_, err := account.Make(ctx, r.app, account.SignUp{Name: name, Studio: "S", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
+		assert.ErrorContains(t, roster.CorrectStudent(ctx, r.App, r.Who, r.Student, roster.Person{FirstName: name, BirthYear: 2018, BirthMonth: 3, Instrument: "cello"}), "are not written", "%q", name)
+		assert.ErrorContains(t, account.SetAccount(ctx, r.App, r.Who, "T", name, "Europe/London"), "are not written", "%q", name)
+		_, err := account.Make(ctx, r.App, account.SignUp{Name: name, Studio: "S", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
 		assert.ErrorContains(t, err, "are not written", "%q", name)
 	}
-	_, err := r.store.DB().Exec("UPDATE students SET first_name = ?", "Joe\r\nEND:VEVENT\rX-INJECTED:1")
+	_, err := r.Store.DB().Exec("UPDATE students SET first_name = ?", "Joe\r\nEND:VEVENT\rX-INJECTED:1")
 	require.NoError(t, err)
-	_, err = r.store.DB().Exec("UPDATE studios SET name = ?", "Studio\r\nBcc: all@example.com")
+	_, err = r.Store.DB().Exec("UPDATE studios SET name = ?", "Studio\r\nBcc: all@example.com")
 	require.NoError(t, err)
-	data, err := diary.Lessons(ctx, r.app, r.who)
+	data, err := diary.Lessons(ctx, r.App, r.Who)
 	require.NoError(t, err)
 	for line := range splitLines(data) {
 		assert.False(t, strings.HasPrefix(line, "X-INJECTED") || strings.HasPrefix(line, "Bcc"), line)
@@ -109,26 +110,26 @@ func splitLines(data []byte) func(func(string) bool) {
 }
 
 func TestCalendarsAndSlotsThatDoNotWork(t *testing.T) {
-	r := newRoom(t)
-	assert.ErrorContains(t, diary.SetCalendar(ctx, r.app, r.who, calendar.Calendar{Terms: []calendar.Span{{Name: "x", From: "2026-09-07", To: "2026-09-01"}}}), "before it begins")
-	assert.ErrorContains(t, diary.SetSlot(ctx, r.app, r.who, r.student, calendar.Slot{Weekday: 3, Start: "23:50", Minutes: 45}), "past midnight")
-	_, err := diary.Feed(ctx, r.app, "no such token")
+	r := studiotest.New(t)
+	assert.ErrorContains(t, diary.SetCalendar(ctx, r.App, r.Who, calendar.Calendar{Terms: []calendar.Span{{Name: "x", From: "2026-09-07", To: "2026-09-01"}}}), "before it begins")
+	assert.ErrorContains(t, diary.SetSlot(ctx, r.App, r.Who, r.Student, calendar.Slot{Weekday: 3, Start: "23:50", Minutes: 45}), "past midnight")
+	_, err := diary.Feed(ctx, r.App, "no such token")
 	assert.ErrorContains(t, err, "opens no calendar")
-	first, err := diary.MakeFeed(ctx, r.app, r.who)
+	first, err := diary.MakeFeed(ctx, r.App, r.Who)
 	require.NoError(t, err)
-	_, err = diary.MakeFeed(ctx, r.app, r.who)
+	_, err = diary.MakeFeed(ctx, r.App, r.Who)
 	require.NoError(t, err)
-	_, err = diary.Feed(ctx, r.app, first.Path[len("/api/feeds/"):])
+	_, err = diary.Feed(ctx, r.App, first.Path[len("/api/feeds/"):])
 	assert.ErrorContains(t, err, "opens no calendar", "a new address ends the one before")
 }
 
 // The calendar shows the week's lessons in order, what is out of turn in the days to
 // come, and what runs into what: each week, or on the one day that a lesson moves to.
 func TestTheCalendarShowsWhatRunsIntoWhat(t *testing.T) {
-	r := newRoom(t)
+	r := studiotest.New(t)
 	take := func(name string, slot calendar.Slot) string {
-		in := newcomer(func(in *roster.NewStudent) { in.FirstName, in.Slot, in.Books = name, slot, nil })
-		_, err := roster.AddStudent(ctx, r.app, r.who, in)
+		in := studiotest.Newcomer(func(in *roster.NewStudent) { in.FirstName, in.Slot, in.Books = name, slot, nil })
+		_, err := roster.AddStudent(ctx, r.App, r.Who, in)
 		require.NoError(t, err)
 		return in.ID
 	}
@@ -136,7 +137,7 @@ func TestTheCalendarShowsWhatRunsIntoWhat(t *testing.T) {
 	take("Jory", calendar.Slot{Weekday: time.Monday, Start: "16:20", Minutes: 30})
 	take("Mara", calendar.Slot{Weekday: time.Sunday, Start: "10:00", Minutes: 45})
 	show := func() diary.CalendarView {
-		v, err := diary.Calendar(ctx, r.app, r.who)
+		v, err := diary.Calendar(ctx, r.App, r.Who)
 		require.NoError(t, err)
 		return v
 	}
@@ -148,31 +149,31 @@ func TestTheCalendarShowsWhatRunsIntoWhat(t *testing.T) {
 	assert.Equal(t, []string{"Ida", "Jory", "Emil", "Mara"}, order, "Monday comes first, Sunday last")
 	assert.Equal(t, []calendar.Date{"2026-11-23", "2026-11-30", "2026-12-07"}, v.Slots[0].Next, "to the end of the term")
 	assert.Empty(t, v.Changes)
-	require.Equal(t, []string{"calendar-clash"}, codes(v.Warnings))
+	require.Equal(t, []string{"calendar-clash"}, studiotest.Codes(v.Warnings))
 	assert.Equal(t, map[string]string{"on": "Monday", "a": "Ida", "b": "Jory", "start": "16:20"}, v.Warnings[0].Args)
 
 	// Ida moves into Emil's lesson of one Wednesday
-	r.student = ida
-	r.tell(fact.LessonMoved{Day: "2026-11-23", To: "2026-11-25", Start: "16:15"})
-	r.tell(fact.LessonMissed{Day: "2026-12-07"})
+	r.Student = ida
+	r.Tell(fact.LessonMoved{Day: "2026-11-23", To: "2026-11-25", Start: "16:15"})
+	r.Tell(fact.LessonMissed{Day: "2026-12-07"})
 	v = show()
 	assert.Equal(t, []diary.MoveView{
 		{Student: ida, Name: "Ida", Day: "2026-11-23", Kind: "off"},
 		{Student: ida, Name: "Ida", Day: "2026-11-25", Kind: "besides", Start: "16:15"},
 		{Student: ida, Name: "Ida", Day: "2026-12-07", Kind: "off"},
 	}, v.Changes)
-	require.Equal(t, []string{"calendar-clash", "calendar-clash"}, codes(v.Warnings))
+	require.Equal(t, []string{"calendar-clash", "calendar-clash"}, studiotest.Codes(v.Warnings))
 	assert.Equal(t, "2026-11-25", v.Warnings[1].Args["on"], "only that Wednesday")
 }
 
 // A feed is the calendar file at an address of its own.
 func TestTheCalendarFeed(t *testing.T) {
-	r := newRoom(t)
-	link, err := diary.MakeFeed(ctx, r.app, r.who)
+	r := studiotest.New(t)
+	link, err := diary.MakeFeed(ctx, r.App, r.Who)
 	require.NoError(t, err)
-	fed, err := diary.Feed(ctx, r.app, link.Path[len("/api/feeds/"):])
+	fed, err := diary.Feed(ctx, r.App, link.Path[len("/api/feeds/"):])
 	require.NoError(t, err)
-	file, err := diary.Lessons(ctx, r.app, r.who)
+	file, err := diary.Lessons(ctx, r.App, r.Who)
 	require.NoError(t, err)
 	assert.Equal(t, string(file), string(fed))
 	assert.Equal(t, 12, strings.Count(string(fed), "BEGIN:VEVENT"), "sixty days back, and on to the end of the term")
