@@ -16,7 +16,8 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
-	"patientladder/core/shelf"
+	"patientladder/core/reading"
+	"patientladder/core/score"
 )
 
 // An Hour is one that several students share.
@@ -83,31 +84,13 @@ type Piece struct {
 	Current bool    // in hand, and not secure
 }
 
-// meters are those that a score's demands tell, the first that is asked for, else the last; and the beats of
-// a bar.
-var meters = []struct {
-	demand, meter string
-	beats         int
-}{{"six-eight", "6/8", 2}, {"three-time", "3/4", 3}, {"", "4/4", 4}}
-
-// MeterOf is the meter of an item as its score asks for it; empty where no score tells.
-func MeterOf(it shelf.Item) string {
-	for _, m := range meters {
-		if it.HasScore && (m.demand == "" || slices.Contains(it.Demanded, m.demand)) {
-			return m.meter
-		}
-	}
-	return ""
-}
-
-// Beats is how many beats a bar of a meter has; four where it is not known.
+// Beats is how many beats a bar of a meter such as 6/8 has; four where it is not known.
 func Beats(meter string) int {
-	for _, m := range meters {
-		if m.meter == meter {
-			return m.beats
-		}
+	m, err := score.ParseMeter(meter)
+	if err != nil {
+		return 4
 	}
-	return 4
+	return reading.Beats(m)
 }
 
 // TuneOf is what a title and a composer have in common with the same tune of another instrument: their

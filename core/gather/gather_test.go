@@ -8,7 +8,6 @@ import (
 
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
-	"patientladder/core/shelf"
 )
 
 func player(id string, age int, pieces ...Piece) Player {
@@ -58,6 +57,7 @@ func TestWhoCouldPlayAlong(t *testing.T) {
 		{"another that does not go into its bars", Piece{Tune: "rope", Key: "C major", Meter: "3/4", Bars: 12, Recall: 1}, piece("fog", "C major", 0.9), ""},
 		{"another whose bars are not known", Piece{Tune: "rope", Key: "C major", Meter: "3/4", Recall: 1}, piece("fog", "C major", 0.9), ""},
 		{"another of another key", piece("rope", "C major", 0.9), piece("fog", "D major", 0.9), ""},
+		{"another of two in a bar", Piece{Tune: "rope", Key: "C major", Meter: "2/4", Bars: 16, Recall: 1}, piece("fog", "C major", 0.9), ""},
 		{"another of another meter", Piece{Tune: "rope", Key: "C major", Meter: "4/4", Recall: 1}, piece("fog", "C major", 0.9), ""},
 		{"another of no known key", piece("rope", "", 0.9), piece("fog", "", 0.9), ""},
 		{"half forgotten", piece("rope", "C major", 0.9), piece("rope", "C major", judgement.GatherFresh-0.01), ""},
@@ -72,20 +72,9 @@ func TestWhoCouldPlayAlong(t *testing.T) {
 	}
 }
 
-func TestMetersAsScoresAskForThem(t *testing.T) {
-	for _, c := range []struct {
-		it    shelf.Item
-		meter string
-		beats int
-	}{
-		{shelf.Item{}, "", 4},
-		{shelf.Item{Demanded: []string{"three-time"}}, "", 4}, // no score tells
-		{shelf.Item{HasScore: true}, "4/4", 4},
-		{shelf.Item{HasScore: true, Demanded: []string{"halves", "three-time"}}, "3/4", 3},
-		{shelf.Item{HasScore: true, Demanded: []string{"three-time", "six-eight"}}, "6/8", 2},
-	} {
-		assert.Equal(t, c.meter, MeterOf(c.it), "%v", c.it.Demanded)
-		assert.Equal(t, c.beats, Beats(c.meter), c.meter)
+func TestBeatsOfABar(t *testing.T) {
+	for meter, beats := range map[string]int{"": 4, "4/4": 4, "2/4": 2, "3/4": 3, "6/8": 2, "9/8": 3, "3/8": 3, "2/2": 2, "free": 4, "0/4": 4} {
+		assert.Equal(t, beats, Beats(meter), meter)
 	}
 }
 

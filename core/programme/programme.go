@@ -16,6 +16,7 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/judgement"
+	"patientladder/core/score"
 )
 
 // An Event is a day on which students play before others.
@@ -72,16 +73,20 @@ type Piece struct {
 	Seconds    int
 }
 
-// Lasts reckons the seconds of a piece from its bars, of four beats, and its tempo in quarter notes a
-// minute, 0 for none written.
-func Lasts(bars int, tempo float64) int {
+// Lasts reckons the seconds of a piece from its bars, their meter such as 3/4, empty for four beats, and its
+// tempo in quarter notes a minute, 0 for none written.
+func Lasts(bars int, meter string, tempo float64) int {
 	if bars == 0 {
 		return int(judgement.PieceSeconds)
 	}
 	if tempo == 0 {
 		tempo = moderate
 	}
-	return int(math.Round(float64(bars) * 4 * 60 / tempo))
+	bar := 4.0
+	if m, err := score.ParseMeter(meter); err == nil {
+		bar = m.Length().Float()
+	}
+	return int(math.Round(float64(bars) * bar * 60 / tempo))
 }
 
 // moderate is a tempo where none is written.

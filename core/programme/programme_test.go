@@ -99,10 +99,14 @@ func TestWhatAnOrderGoesBy(t *testing.T) {
 }
 
 func TestHowLongItLasts(t *testing.T) {
-	assert.Equal(t, 48, Lasts(16, 80))
-	assert.Equal(t, 48, Lasts(16, 0), "a moderate tempo where none is written")
-	assert.Equal(t, 64, Lasts(16, 60))
-	assert.EqualValues(t, judgement.PieceSeconds, Lasts(0, 0))
+	assert.Equal(t, 48, Lasts(16, "4/4", 80))
+	assert.Equal(t, 48, Lasts(16, "", 80), "four beats where no score tells")
+	assert.Equal(t, 36, Lasts(16, "3/4", 80))
+	assert.Equal(t, 36, Lasts(16, "6/8", 80), "three quarter notes long")
+	assert.Equal(t, 24, Lasts(16, "2/4", 80))
+	assert.Equal(t, 48, Lasts(16, "4/4", 0), "a moderate tempo where none is written")
+	assert.Equal(t, 64, Lasts(16, "4/4", 60))
+	assert.EqualValues(t, judgement.PieceSeconds, Lasts(0, "3/4", 0))
 	a, b, c := Piece{Student: "a", Instrument: "piano", Seconds: 60}, Piece{Student: "b", Instrument: "piano", Seconds: 60}, Piece{Student: "c", Instrument: "cello", Seconds: 60}
 	bow, move := int(judgement.BowSeconds), int(judgement.MoveSeconds)
 	assert.Equal(t, 180+bow+move, Length([]Piece{a, b, c}))

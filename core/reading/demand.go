@@ -190,6 +190,14 @@ func see(p Page) *sight {
 	return s
 }
 
+// Beats is how many beats a bar of a meter has: two of three eighths in 6/8.
+func Beats(m score.Meter) int {
+	if _, compound := beatOf(m); compound {
+		return m.Beats / 3
+	}
+	return m.Beats
+}
+
 // beatOf returns the length of a beat: three eighths where the meter counts in
 // threes of them, else the note that the meter counts.
 func beatOf(m score.Meter) (beat score.Time, compound bool) {

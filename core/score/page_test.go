@@ -96,6 +96,18 @@ func TestBeamGroups(t *testing.T) {
 	assert.Equal(t, Quarters(4), Meter{2, 2}.Length())
 }
 
+func TestMetersInText(t *testing.T) {
+	for _, s := range []string{"3/4", "6/8", "1/1", "64/64"} {
+		m, err := ParseMeter(s)
+		require.NoError(t, err)
+		assert.Equal(t, s, m.String())
+	}
+	for _, s := range []string{"", "4", "C", "0/4", "65/4", "3/0", "3/3", "3/128", "-1/4", "3/4/2"} {
+		_, err := ParseMeter(s)
+		assert.ErrorContains(t, err, "is not a meter", s)
+	}
+}
+
 func TestWhatAPickupIs(t *testing.T) {
 	for _, c := range []struct {
 		lengths []int

@@ -61,6 +61,20 @@ type Meter struct {
 	BeatType int // 4 for a quarter note
 }
 
+// ParseMeter reads the form String writes.
+func ParseMeter(s string) (Meter, error) {
+	beats, of, _ := strings.Cut(s, "/")
+	b, err1 := strconv.Atoi(beats)
+	t, err2 := strconv.Atoi(of)
+	if err1 != nil || err2 != nil || b < 1 || b > 64 || t < 1 || t > 64 || t&(t-1) != 0 {
+		return Meter{}, fmt.Errorf("%q is not a meter such as 3/4", s)
+	}
+	return Meter{b, t}, nil
+}
+
+// String writes the meter as it is counted: "3/4".
+func (m Meter) String() string { return strconv.Itoa(m.Beats) + "/" + strconv.Itoa(m.BeatType) }
+
 // Length returns the length of a full bar.
 func (m Meter) Length() Time { return Frac(int64(m.Beats)*4, int64(m.BeatType)) }
 

@@ -117,16 +117,18 @@ func TestKeysOfAKeyboard(t *testing.T) {
 
 // What a score tells: its compass over rests and parts, its first tempo, its staves.
 func TestWhatIsRead(t *testing.T) {
-	s, err := notation.Read("x.abc", []byte("X:1\nT:T\nM:4/4\nL:1/4\nQ:1/4=72\nK:C\nE z C G|\"^Fast\"[Q:1/4=120]E z C G|\n"))
+	s, err := notation.Read("x.abc", []byte("X:1\nT:T\nM:4/4\nL:1/4\nQ:1/4=72\nK:C\nE z C G|[M:3/4]\"^Fast\"[Q:1/4=120]E z C|\n"))
 	require.NoError(t, err)
 	p := PrintedOf(s, instrument.Shipped.Of("piano"))
-	assert.Equal(t, []any{2, 1, 1, 72.0, 60, 67}, []any{p.Bars, p.Different, p.Staves, p.Tempo, p.Low, p.High})
+	assert.Equal(t, []any{2, 2, 1, 72.0, 60, 67}, []any{p.Bars, p.Different, p.Staves, p.Tempo, p.Low, p.High})
+	assert.Equal(t, "4/4", p.Meter, "the one that it begins in")
 	assert.NotNil(t, p.Demanded)
 	two := score.Score{Parts: []score.Part{{Staves: 2, Bars: []score.Bar{{Notes: []score.Note{{Pitch: pitch.MustParse("C4")}, {Rest: true, Pitch: pitch.MustParse("C1")}}}}}, {Staves: 1, Bars: []score.Bar{{Notes: []score.Note{{Pitch: pitch.MustParse("C6")}}}}}}}
 	p = PrintedOf(two, instrument.Shipped.Of("cello"))
 	assert.Equal(t, []int{2, 60, 84}, []int{p.Staves, p.Low, p.High})
 	empty := PrintedOf(score.Score{}, instrument.Shipped.Of("cello"))
 	assert.Zero(t, empty.Low)
+	assert.Empty(t, empty.Meter)
 }
 
 // What may be offered: what stands on the instrument's shelf and is not laid away.

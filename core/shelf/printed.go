@@ -18,6 +18,7 @@ type Printed struct {
 	Low       int      `json:"low"`
 	High      int      `json:"high"`
 	Key       string   `json:"key"`
+	Meter     string   `json:"meter"`
 	Demanded  []string `json:"demanded"`
 }
 
@@ -43,6 +44,9 @@ func PrintedOf(s score.Score, on instrument.Profile) Printed {
 	}
 	for _, p := range s.Parts {
 		for _, b := range p.Bars {
+			if b.Meter != nil && r.Meter == "" {
+				r.Meter = b.Meter.String()
+			}
 			for _, m := range b.Marks {
 				if m.QPM > 0 && r.Tempo == 0 {
 					r.Tempo = m.QPM
@@ -65,12 +69,12 @@ func PrintedOf(s score.Score, on instrument.Profile) Printed {
 // Take gives an item what its score tells.
 func (it *Item) Take(r Printed) {
 	it.HasScore = true
-	it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Key, it.Demanded = r.Bars, r.Different, r.Staves, r.Tempo, r.Low, r.High, r.Key, r.Demanded
+	it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Key, it.Meter, it.Demanded = r.Bars, r.Different, r.Staves, r.Tempo, r.Low, r.High, r.Key, r.Meter, r.Demanded
 }
 
 // Printed returns what an item's score told, as Take gave it.
 func (it Item) Printed() Printed {
-	return Printed{it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Key, it.Demanded}
+	return Printed{it.Bars, it.Different, it.Staves, it.Tempo, it.Low, it.High, it.Key, it.Meter, it.Demanded}
 }
 
 // Listing returns what a person says of an item, without what its score tells: as it

@@ -65,6 +65,7 @@ type Item struct {
 	HasScore   bool          `json:"hasScore"`
 	SameAs     string        `json:"sameAs,omitempty" maxLength:"60" doc:"the item that it was told to be the same as, whose words it has"`
 	Archived   bool          `json:"archived,omitempty" doc:"laid away: whoever has it goes on, nobody is offered it"`
+	Meter      string        `json:"meter,omitempty" doc:"that it begins in, as 3/4; empty where its score tells none"`
 	Demanded   []string      `json:"demanded,omitempty" doc:"skills that the score asks for"`
 	Settled    []string      `json:"settled,omitempty" doc:"skills of which the tags stand, whatever the score tells"`
 }

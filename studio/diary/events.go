@@ -128,7 +128,7 @@ func entry(p *studio.Pupil, w studio.Way, r ladder.Rung, e programme.Event, day 
 		v.Seconds = e.Entries[i].Seconds
 	}
 	if v.Lasts = v.Seconds; v.Lasts == 0 {
-		v.Lasts = programme.Lasts(r.Item.Bars, r.Item.Tempo)
+		v.Lasts = programme.Lasts(r.Item.Bars, r.Item.Meter, r.Item.Tempo)
 	}
 	return v
 }

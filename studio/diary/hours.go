@@ -167,7 +167,7 @@ func player(p *studio.Pupil) gather.Player {
 		if !r.Strand.Piece() {
 			continue
 		}
-		q := gather.Piece{Tune: gather.TuneOf(r.Item.Title, r.Item.Composer), Rung: r.ID, Title: r.Item.Title, Key: r.Item.Key, Meter: gather.MeterOf(r.Item), Bars: r.Item.Bars, QPM: r.Item.Tempo, Recall: recall[r.ID], Current: r.Foothold == nil}
+		q := gather.Piece{Tune: gather.TuneOf(r.Item.Title, r.Item.Composer), Rung: r.ID, Title: r.Item.Title, Key: r.Item.Key, Meter: r.Item.Meter, Bars: r.Item.Bars, QPM: r.Item.Tempo, Recall: recall[r.ID], Current: r.Foothold == nil}
 		if r.Item.HasScore {
 			q.Item = r.Item.ID
 		}

@@ -142,7 +142,6 @@ type ItemView struct {
 	Revisits []string       `json:"revisits"`
 	File     string         `json:"file" doc:"name of the score file"`
 	Key      string         `json:"key"`
-	Meter    string         `json:"meter"`
 	Lowest   string         `json:"lowest"`
 	Highest  string         `json:"highest"`
 	Unread   []score.Unread `json:"unread" doc:"what the reader met and did not keep"`
@@ -186,9 +185,6 @@ func describe(v *ItemView, s score.Score) {
 		for _, b := range p.Bars {
 			if b.Key != nil && v.Key == "" {
 				v.Key = b.Key.String()
-			}
-			if b.Meter != nil && v.Meter == "" {
-				v.Meter = fmt.Sprintf("%d/%d", b.Meter.Beats, b.Meter.BeatType)
 			}
 			for _, n := range b.Notes {
 				if n.Rest {

@@ -7,7 +7,7 @@ export function Facts({ view }: { view: Schemas["ItemView"] }) {
   const lines: [string, string][] = [
     ["Lane", strandNames[item.strand] ?? ""],
     ["Taste", item.taste ?? ""],
-    ["Key and meter", [view.key, view.meter].filter(Boolean).join(", ")],
+    ["Key and meter", [view.key, item.meter].filter(Boolean).join(", ")],
     ["Lowest, highest", view.lowest ? `${view.lowest} to ${view.highest}` : ""],
     ["Brings", view.brings.join(", ")],
     ["Needs", view.needs.join(", ")],
