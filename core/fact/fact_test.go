@@ -223,3 +223,63 @@ func TestTheFirstForm(t *testing.T) {
 		assert.Equal(t, by, FirstAuthor(body), body.Kind())
 	}
 }
+
+// The figures of a take, finger by finger: a finger has a name of four letters at most and one of two hands, or none.
+func TestFingersOfATake(t *testing.T) {
+	for _, c := range []struct {
+		is    Touch
+		taken bool
+	}{
+		{Touch{Finger: "1"}, true}, {Touch{Finger: "left"}, true}, {Touch{Finger: "thumb"}, false}, {Touch{}, false}, {Touch{Finger: " "}, false},
+		{Touch{Finger: "1", Hand: "left"}, true}, {Touch{Finger: "1", Hand: "right"}, true}, {Touch{Finger: "1", Hand: "both"}, false},
+		{Touch{Finger: "1", Late: 60000}, true}, {Touch{Finger: "1", Late: -60001}, false}, {Touch{Finger: "1", Heft: -127}, true}, {Touch{Finger: "1", Heft: 127.5}, false},
+	} {
+		assert.Equal(t, c.taken, PlayedIn{Fingers: []Touch{c.is}}.check() == nil, "%+v", c.is)
+	}
+}
+
+// A line that is added has something on it; which line a fact names, and of which sheet.
+func TestLinesOfSheets(t *testing.T) {
+	for _, b := range []LineAdded{{Text: "a"}, {Item: "a"}, {Exercise: "a"}, {Game: "a"}} {
+		assert.True(t, b.Says(), "%+v", b)
+	}
+	assert.False(t, LineAdded{Day: "2026-11-18"}.Says())
+	for _, c := range []struct {
+		body      Body
+		doc, line string
+		ok        bool
+	}{
+		{Ticked{Document: "d", Line: "l"}, "d", "l", true}, {Ticked{Line: "l"}, "", "l", false}, {LineStruck{Document: "d", Line: "l"}, "d", "l", true}, {Noted{Text: "a"}, "", "", false},
+	} {
+		doc, line, ok := SheetLine(c.body)
+		assert.Equal(t, c.ok, ok, "%+v", c.body)
+		if ok {
+			assert.Equal(t, []string{c.doc, c.line}, []string{doc, line})
+		}
+	}
+}
+
+// What refers to other things can be made to refer to others, as when marks of the wrong student are taken over: all
+// of it or none; what stays empty stays.
+func TestReferringToOthers(t *testing.T) {
+	to := func(r Ref) (string, bool) { return r.To + " of the other", r.ID != "unknown" }
+	got, known := Referring(PointMarked{Rung: "r", Point: "p", State: Met}, to)
+	assert.True(t, known)
+	assert.Equal(t, PointMarked{Rung: "rung of the other", Point: "point of the other", State: Met}, got)
+	_, known = Referring(PointMarked{Rung: "unknown", Point: "p"}, to)
+	assert.False(t, known)
+	got, known = Referring(PlayedIn{Asked: "a scale"}, to)
+	assert.True(t, known)
+	assert.Equal(t, PlayedIn{Asked: "a scale"}, got, "no rung stays none")
+	assert.Equal(t, []Ref{{"rung", "r"}, {"point", "p"}}, Refs(PointMarked{Rung: "r", Point: "p"}))
+	assert.Equal(t, Kind(""), Fact{}.Kind())
+	assert.Equal(t, Kind("noted"), Fact{Body: Noted{}}.Kind())
+}
+
+// An id is twenty-six figures and letters of Crockford's base 32, the first not above seven (the ULID specification).
+func TestWhatAnIDIs(t *testing.T) {
+	const good = "01ARZ3NDEKTSV4RRFFQ69G5FAV"
+	for id, is := range map[string]bool{good: true, "7" + good[1:]: true, "8" + good[1:]: false, good[1:]: false, good + "0": false, "01arz3ndektsv4rrffq69g5fav": false, good[:25] + "U": false, good[:25] + "I": false, "": false} {
+		assert.Equal(t, is, isULID(id), id)
+	}
+}
