@@ -1,6 +1,7 @@
 package activity
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -86,4 +87,41 @@ func TestALineOfTheBank(t *testing.T) {
 	assert.Error(t, err)
 	_, err = parse("own|Own|steady-beat|four|0|1|3|shared|sit|||clap||||||")
 	assert.Error(t, err)
+}
+
+// From ten on nobody is called a child, and reasons are given.
+func TestWordsByAge(t *testing.T) {
+	a := Activity{Levels: []string{"Tap; the child answers.", "The child leads."}}
+	assert.Equal(t, "Tap; the child answers.", a.Says(1, grownUp-1))
+	assert.Equal(t, "Tap; the student answers.", a.Says(1, grownUp))
+	assert.Equal(t, "The student leads.", a.Says(2, grownUp))
+	key := probes[0].Key
+	assert.Empty(t, WhyFor(key, grownUp-1))
+	assert.Equal(t, probes[0].Why, WhyFor(key, grownUp))
+	assert.Empty(t, WhyFor("no such aim", grownUp))
+	last := probes[len(probes)-1]
+	assert.Equal(t, last.Why, WhyFor(last.Key, 14))
+}
+
+// What goes home after a first meeting where nobody told what was played: the first game of each aim, five at most,
+// in the order in which it is asked.
+func TestTheFirstGames(t *testing.T) {
+	for _, age := range []int{4, 6, 9, 13} {
+		var aims []string
+		for _, p := range Probes(age, instrument.Keyboard) {
+			aims = append(aims, p.Key)
+		}
+		at := -1
+		games := Firsts(age, instrument.Keyboard)
+		assert.NotEmpty(t, games, age)
+		assert.LessOrEqual(t, len(games), 5, age)
+		for _, g := range games {
+			assert.True(t, g.Fits(age, instrument.Keyboard), g.ID)
+			i := slices.Index(aims, g.Aim)
+			assert.Greater(t, i, at, "%s at %d", g.ID, age)
+			at = i
+			first := slices.IndexFunc(Bank(), func(a Activity) bool { return a.Aim == g.Aim && a.Fits(age, instrument.Keyboard) })
+			assert.Equal(t, Bank()[first].ID, g.ID, "the first of its aim")
+		}
+	}
 }
