@@ -86,24 +86,16 @@ func (s *Server) libraryRoutes() {
 	post(s, "/api/exercise", "exercise", "Make an exercise by rule; keeps nothing", func(ctx context.Context, w studio.Who, in library.ExerciseAsk) (library.ExerciseView, error) {
 		return library.Exercise(ctx, s.app, w, in)
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "keep-exercise", Method: http.MethodPut, Path: "/api/exercises/{exercise}", Summary: "Put an exercise made by rule on the shelf; the same again is the same item"},
-		func(ctx context.Context, in *struct {
+	answer(s, huma.Operation{OperationID: "keep-exercise", Method: http.MethodPut, Path: "/api/exercises/{exercise}", Summary: "Put an exercise made by rule on the shelf; the same again is the same item"},
+		func(ctx context.Context, w studio.Who, in *struct {
 			Exercise string `path:"exercise" minLength:"26" maxLength:"26" doc:"id of the item, made by the client: a ULID"`
 			Body     library.ExerciseAsk
-		}) (*body[shelf.Item], error) {
-			it, err := library.KeepExercise(ctx, s.app, who(ctx), in.Exercise, in.Body)
-			if err != nil {
-				return nil, s.problem(err)
-			}
-			return &body[shelf.Item]{it}, nil
+		}) (shelf.Item, error) {
+			return library.KeepExercise(ctx, s.app, w, in.Exercise, in.Body)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "import", Method: http.MethodPost, Path: "/api/import", Summary: "Put a score file on the shelf", MaxBodyBytes: notation.MaxFile},
-		func(ctx context.Context, in *importInput) (*body[library.Imported], error) {
-			out, err := library.BringIn(ctx, s.app, who(ctx), library.Import{ID: in.ID, FileName: in.Name, Data: in.RawBody, Book: in.Book, Unit: in.Unit, Instrument: in.Instrument, Strand: in.Strand, Again: in.Again, Parts: in.Parts})
-			if err != nil {
-				return nil, s.problem(err)
-			}
-			return &body[library.Imported]{out}, nil
+	answer(s, huma.Operation{OperationID: "import", Method: http.MethodPost, Path: "/api/import", Summary: "Put a score file on the shelf", MaxBodyBytes: notation.MaxFile},
+		func(ctx context.Context, w studio.Who, in *importInput) (library.Imported, error) {
+			return library.BringIn(ctx, s.app, w, library.Import{ID: in.ID, FileName: in.Name, Data: in.RawBody, Book: in.Book, Unit: in.Unit, Instrument: in.Instrument, Strand: in.Strand, Again: in.Again, Parts: in.Parts})
 		})
 	post(s, "/api/items/check", "check-item", "What is wrong with an item; keeps nothing", func(ctx context.Context, w studio.Who, in shelf.Item) (library.FaultsView, error) {
 		return library.CheckItem(ctx, s.app, w, in)
@@ -126,17 +118,13 @@ func (s *Server) libraryRoutes() {
 	change(s, http.MethodDelete, "/api/items/{item}", "drop-item", "Take an item off the shelf for good; one that a student has or had is archived instead", func(ctx context.Context, w studio.Who, in *ofItem) error {
 		return library.DropItem(ctx, s.app, w, in.Item)
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "replace-score", Method: http.MethodPut, Path: "/api/items/{item}/score", Summary: "Give an item another score file; marks stay", MaxBodyBytes: notation.MaxFile},
-		func(ctx context.Context, in *struct {
+	answer(s, huma.Operation{OperationID: "replace-score", Method: http.MethodPut, Path: "/api/items/{item}/score", Summary: "Give an item another score file; marks stay", MaxBodyBytes: notation.MaxFile},
+		func(ctx context.Context, w studio.Who, in *struct {
 			Item    string `path:"item" maxLength:"60"`
 			Name    string `query:"name" required:"true" minLength:"1" maxLength:"200"`
 			RawBody []byte `contentType:"application/octet-stream"`
-		}) (*body[library.Replaced], error) {
-			out, err := library.ReplaceScore(ctx, s.app, who(ctx), in.Item, in.Name, in.RawBody)
-			if err != nil {
-				return nil, s.problem(err)
-			}
-			return &body[library.Replaced]{out}, nil
+		}) (library.Replaced, error) {
+			return library.ReplaceScore(ctx, s.app, w, in.Item, in.Name, in.RawBody)
 		})
 	change(s, http.MethodPut, "/api/books", "rename-book", "Give a book, or a unit of one, another title", func(ctx context.Context, w studio.Who, in *body[struct {
 		Book  string `json:"book" maxLength:"200"`

@@ -72,12 +72,13 @@ func (p Page) Chunks(size int) []Chunk {
 	}
 	out := make([]Chunk, trees)
 	var motifs []motif
-	beside(trees+1, func(i int) {
-		switch i -= 1; i {
-		case -1:
+	beside(1+trees, func(task int) {
+		if task == 0 {
 			motifs = p.motifs()
 			return
-		case len(p.Staves): // the longest, which is begun first as the last
+		}
+		i := task - 1
+		if i == len(p.Staves) { // the longest stands last, which is begun first
 			line, fingers := p.together()
 			out[i] = (&cutter{line, fingers, Both, p.borders(line, p.Staves), size}).tree(p.cuts)
 			starter{p.Staves, [][]string{p.Staves[0].Fingers(), p.Staves[1].Fingers()}}.tell(&out[i])

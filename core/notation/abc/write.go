@@ -65,7 +65,7 @@ func (w *writer) write(s score.Score) error {
 	}
 	head := w.staves[0].part.Bars[0]
 	if head.Meter != nil {
-		w.field("M", fmt.Sprintf("%d/%d", head.Meter.Beats, head.Meter.BeatType))
+		w.field("M", head.Meter.String())
 	}
 	w.field("L", "1/8")
 	if len(w.staves) > 1 {
@@ -327,7 +327,7 @@ func (w *writer) closing(b score.Bar, next score.Repeat, last bool) {
 func (w *writer) changes(v *lane, b score.Bar, head bool) {
 	if !head && b.Meter != nil {
 		v.meter = *b.Meter
-		fmt.Fprintf(&w.out, "[M:%d/%d]", b.Meter.Beats, b.Meter.BeatType)
+		fmt.Fprintf(&w.out, "[M:%s]", b.Meter)
 	}
 	clef := ""
 	for _, c := range b.Clefs {
