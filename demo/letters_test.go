@@ -16,7 +16,7 @@ import (
 // The page that goes with each demo student's mail is one page, and its text holds
 // every task.
 func TestPagesOfEveryStudent(t *testing.T) {
-	app, who, store := seeded(t, 17)
+	app, who, store := seeded(t)
 	_, weeks := ferryHouse(t, app, who, store)
 	pages := 0
 	for name, view := range weeks {

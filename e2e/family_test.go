@@ -28,7 +28,7 @@ func TestAFamilyTicksItsWeek(t *testing.T) {
 	teacher.setClock("2026-11-18T17:10:00Z")
 	teacher.closeLesson(tobias)
 	teacher.goTo("/students/" + tobias + "/lesson")
-	teacher.press("Send the sheet to lindqvist-roy@homes.example")
+	teacher.press("Send sheet to lindqvist-roy@homes.example")
 	teacher.sees("Sent to lindqvist-roy@homes.example")
 	teacher.goTo("/mailbox")
 	teacher.press("as plain text")
@@ -161,7 +161,7 @@ func TestTenSheetsAtOnce(t *testing.T) {
 	p.goTo("/students/" + emil + "/lesson")
 	p.press("Begin the lesson")
 	p.press("Close the lesson")
-	p.pressTwice("Send the sheet to castellano@homes.example")
+	p.pressTwice("Send sheet to castellano@homes.example")
 	p.sees("Sent to castellano@homes.example")
 	require.Len(t, s.box.Letters(), 1)
 

@@ -30,6 +30,7 @@ import (
 	"patientladder/store/storetest"
 	"patientladder/studio"
 	"patientladder/studio/sending"
+	"patientladder/studio/studiotest"
 	"patientladder/web"
 )
 
@@ -82,18 +83,6 @@ type site struct {
 func (s *site) unplug() { s.off.Store(true); s.CloseClientConnections() }
 func (s *site) plug()   { s.off.Store(false) }
 
-// ferryHouse is the demo, filled once and only copied from.
-var ferryHouse = sync.OnceValue(func() *store.Store {
-	st, err := storetest.Open()
-	if err == nil {
-		err = demo.Seed(context.Background(), st, 17, time.Now)
-	}
-	if err != nil {
-		panic(err)
-	}
-	return st
-})
-
 // newSite starts a site. Tests with a site of their own run side by side: each has its
 // database, its server and its pages.
 func newSite(t testing.TB, seeded bool) *site {
@@ -102,7 +91,7 @@ func newSite(t testing.TB, seeded bool) *site {
 	}
 	var st *store.Store
 	if seeded {
-		st = storetest.CopyOf(t, ferryHouse())
+		st = studiotest.FerryHouse(t, time.Now)
 	} else {
 		st = storetest.New(t)
 	}
@@ -133,6 +122,11 @@ func newSite(t testing.TB, seeded bool) *site {
 	post, err := mail.NewPost(box.Server(), "sheets@ladder.example")
 	require.NoError(t, err)
 	app.Mails(post, s.URL)
+	app.Hold = 2 * time.Second
+	posting, stop := context.WithCancel(context.Background())
+	var letters sync.WaitGroup
+	letters.Go(func() { sending.Run(posting, app) })
+	t.Cleanup(func() { stop(); letters.Wait() })
 	return s
 }
 

@@ -187,7 +187,7 @@ func TestAWeekWithTobias(t *testing.T) {
 		assert.Contains(t, pdfText(t, pdf), "Tobias's week")
 	}
 
-	p.press("Send the sheet")
+	p.press("Send sheet")
 	p.sees("Sent to lindqvist-roy@homes.example")
 	p.goTo("/mailbox")
 	p.press("as plain text")

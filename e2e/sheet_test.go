@@ -57,7 +57,7 @@ func TestTheSheetIsTheTeachers(t *testing.T) {
 	p.sees("you changed a line")
 	p.sees("The left hand sang this week.")
 	p.look("sheet-edited")
-	p.press("Send the sheet")
+	p.press("Send sheet")
 	p.sees("Sent to halvorsen@homes.example")
 	p.goTo("/mailbox")
 	p.press("as plain text")
@@ -155,20 +155,38 @@ func TestKeysTurnedOff(t *testing.T) {
 	p.until("document.querySelector('textarea')", "the button does")
 }
 
-// A letter is held for a moment and can be taken back; a key that marks in a lesson sends
-// nothing when the lesson is closed.
-func TestALetterCanBeTakenBack(t *testing.T) {
-	p := atWork(t)
+// A letter waits for a moment in which it can be undone; a key that marks in a lesson sends nothing when the
+// lesson is closed.
+func TestALetterCanBeUndone(t *testing.T) {
+	s := newSite(t, true)
+	s.app.Hold = time.Hour
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
 	tobias := p.student("Tobias")
 	p.begins(tobias)
 	p.key("c")
-	p.sees("Send the sheet to lindqvist-roy@homes.example")
+	p.sees("Send sheet to lindqvist-roy@homes.example")
 	p.key("s")
 	p.key("m")
-	p.sees("It goes out in a moment.")
-	p.press("Take it back")
-	p.sees("Send the sheet to lindqvist-roy@homes.example")
-	time.Sleep(5 * time.Second)
-	p.goTo("/mailbox")
-	p.until("!document.body.innerText.includes('lindqvist-roy@homes.example')", "nothing went out")
+	p.sees("Going out in a few seconds to lindqvist-roy@homes.example")
+	p.press("Undo")
+	p.sees("Undone. Nothing was sent to lindqvist-roy@homes.example")
+	p.sees("Send again")
+	p.goTo("/students/" + tobias + "/week")
+	p.sees("Undone. Nothing was sent to lindqvist-roy@homes.example")
+}
+
+// A letter goes out though its page is closed at once.
+func TestALetterThatWasSentLeaves(t *testing.T) {
+	s := newSite(t, true)
+	p := open(t, s.URL, 1280, 800)
+	p.signIn()
+	tobias := p.student("Tobias")
+	p.begins(tobias)
+	p.key("c")
+	p.sees("Send sheet to lindqvist-roy@homes.example")
+	p.key("m")
+	p.sees("Going out in a few seconds")
+	p.goTo("/sheets")
+	p.sees("Sent to lindqvist-roy@homes.example")
 }

@@ -413,7 +413,7 @@ func TestAccessibility(t *testing.T) {
 	p.sees("What changed")
 	check("lesson closed")
 	p.goTo("/students/" + emil + "/week")
-	p.press("Send the sheet")
+	p.press("Send sheet")
 	p.sees("Sent to castellano@homes.example")
 	p.goTo("/mailbox")
 	p.sees("as plain text")

@@ -55,6 +55,7 @@ const (
 // seen puts what a request tells of itself into its context.
 func seen(ctx huma.Context) huma.Context {
 	ctx = huma.WithValue(ctx, fromKey, humagin.Unwrap(ctx).ClientIP())
+	ctx = huma.WithValue(ctx, stoppedKey, stopped(ctx.Method(), ctx.URL().Path))
 	ctx = huma.WithValue(ctx, agentKey, ctx.Header("User-Agent"))
 	origin, err := url.Parse(ctx.Header("Origin"))
 	if err != nil || origin.Host != ctx.Host() {
@@ -73,14 +74,14 @@ func (s *Server) device(ctx context.Context) string { return s.sessions.GetStrin
 // enter signs in.
 func (s *Server) enter(ctx context.Context, w studio.Who, err error) error {
 	if err != nil {
-		return s.problem(err)
+		return s.problem(ctx, err)
 	}
 	device, err := account.OpenDevice(ctx, s.app, w, agent(ctx))
 	if err != nil {
-		return s.problem(err)
+		return s.problem(ctx, err)
 	}
 	if err := s.sessions.RenewToken(ctx); err != nil {
-		return s.problem(err)
+		return s.problem(ctx, err)
 	}
 	s.sessions.Put(ctx, "teacher", w.Teacher)
 	s.sessions.Put(ctx, "studio", w.Studio)
@@ -163,7 +164,7 @@ func (s *Server) accountRoutes() {
 			Email string `json:"email" maxLength:"190"`
 		}
 	}) (*none, error) {
-		return nil, s.problem(account.Forgot(ctx, s.app, in.Body.Email, from(ctx)))
+		return nil, s.problem(ctx, account.Forgot(ctx, s.app, in.Body.Email, from(ctx)))
 	})
 	huma.Register(s.api, public("reset", "/api/reset", "Set another password by a link that was mailed"), func(ctx context.Context, in *struct {
 		Body struct {
@@ -171,7 +172,7 @@ func (s *Server) accountRoutes() {
 			Password string `json:"password" maxLength:"200"`
 		}
 	}) (*none, error) {
-		return nil, s.problem(account.Reset(ctx, s.app, in.Body.Token, in.Body.Password))
+		return nil, s.problem(ctx, account.Reset(ctx, s.app, in.Body.Token, in.Body.Password))
 	})
 	change(s, http.MethodPost, "/api/sign-out", "sign-out", "Sign out", func(ctx context.Context, w studio.Who, _ *none) error {
 		if err := account.EndDevice(ctx, s.app, w, s.device(ctx)); err != nil {

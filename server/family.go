@@ -59,7 +59,7 @@ func (s *Server) familyRoutes() {
 				Facts []fact.Fact `json:"facts"`
 			}
 		}) (*none, error) {
-			return nil, s.problem(family.Tell(ctx, s.app, in.Token, in.Body.Facts))
+			return nil, s.problem(ctx, family.Tell(ctx, s.app, in.Token, in.Body.Facts))
 		})
 	get(s, "/api/listening", "listening", "What can be listened to and answered", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `query:"student" maxLength:"26" doc:"empty for anybody"`

@@ -14,6 +14,7 @@ import (
 	"patientladder/mail/mailbox"
 	"patientladder/studio/family"
 	"patientladder/studio/places"
+	"patientladder/studio/sending"
 )
 
 // link makes a family link and returns its token.
@@ -128,6 +129,7 @@ func TestSheetsByMail(t *testing.T) {
 	h := newHouse(t)
 	teacher, emil := h.teacher(t, "mailing@example.com")
 	at := "/api/students/" + emil
+	h.app.Hold = 0
 	send := func(id string) (int, string) { return teacher.post(at+"/sendings", `{"id":"`+id+`","paper":"A4"}`) }
 	contact := func(address string) int {
 		status, _ := teacher.do("PUT", at+"/contact", "application/json", []byte(`{"address":"`+address+`"}`))
@@ -135,13 +137,13 @@ func TestSheetsByMail(t *testing.T) {
 	}
 	status, text := send(ulid.Make().String())
 	assert.Equal(t, 409, status)
-	assert.Contains(t, text, "written when a lesson is closed")
+	assert.Contains(t, text, "written when a lesson is finished")
 	day := time.Now().UTC().Format(time.DateOnly)
 	status, text = teacher.post("/api/facts", facts(fact(emil, "lesson_opened", `,"day":"`+day+`"`), fact(emil, "lesson_closed", `,"day":"`+day+`"`)))
 	require.Equal(t, 204, status, text)
 	status, text = send(ulid.Make().String())
 	assert.Equal(t, 422, status)
-	assert.Contains(t, text, "no mail address")
+	assert.Contains(t, text, "no email address")
 
 	assert.Equal(t, 422, contact("nowhere"))
 	assert.Equal(t, 204, contact("parent@homes.example"))
@@ -157,6 +159,8 @@ func TestSheetsByMail(t *testing.T) {
 			Files                       []string
 		}
 	}
+	deliver := func() { require.NoError(t, sending.Deliver(t.Context(), h.app)) }
+	deliver()
 	_, text = teacher.get("/api/mailbox")
 	require.NoError(t, json.Unmarshal([]byte(text), &box))
 	require.Len(t, box.Letters, 1, "asked twice, sent once")
@@ -185,6 +189,7 @@ func TestSheetsByMail(t *testing.T) {
 	} {
 		assert.Equal(t, 204, contact(c.address))
 		_, _ = send(ulid.Make().String())
+		deliver()
 		_, text = teacher.get(at + "/week")
 		var week struct{ Sending places.Sending }
 		require.NoError(t, json.Unmarshal([]byte(text), &week))

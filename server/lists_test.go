@@ -1,7 +1,6 @@
 package server_test
 
 import (
-	"context"
 	"encoding/json"
 	"fmt"
 	"log/slog"
@@ -17,16 +16,15 @@ import (
 
 	"patientladder/demo"
 	"patientladder/server"
-	"patientladder/store/storetest"
 	"patientladder/studio"
+	"patientladder/studio/studiotest"
 )
 
 // No list of any view is null: a screen counts and walks its lists without
 // asking first. Every operation that shows something, in a new studio without
 // anything, in a full one, and with the clock on the first day of a break.
 func TestNoListIsEverNull(t *testing.T) {
-	h := newHouse(t)
-	require.NoError(t, demo.Seed(context.Background(), h.store, 1, time.Now))
+	h := houseOn(t, studiotest.FerryHouse(t, time.Now))
 	full := h.client(t)
 	status, text := full.post("/api/sign-in", fmt.Sprintf(`{"email":%q,"password":%q}`, demo.Email, demo.Password))
 	require.Equal(t, 204, status, text)
@@ -134,8 +132,7 @@ func nulls(v any, at string) (out []string) {
 // and the clock stands: every view of a lesson just closed, fifty times.
 func TestTheSameRequestHasTheSameAnswer(t *testing.T) {
 	now := time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
-	s := storetest.New(t)
-	require.NoError(t, demo.Seed(context.Background(), s, 1, func() time.Time { return now }))
+	s := studiotest.FerryHouse(t, func() time.Time { return now })
 	app := studio.New(s, func() time.Time { return now })
 	srv := server.New(app, s, fstest.MapFS{}, server.Options{Log: slog.New(slog.DiscardHandler)})
 	t.Cleanup(srv.Close)

@@ -63,7 +63,7 @@ func (s *Server) mailbox() {
 			}
 			own, err := sending.SentFrom(ctx, s.app, who(ctx))
 			if err != nil {
-				return nil, s.problem(err)
+				return nil, s.problem(ctx, err)
 			}
 			for _, l := range s.box.Letters() {
 				for _, f := range l.Files {

@@ -24,7 +24,7 @@ func (s *Server) notesRoutes() {
 		}) (*file, error) {
 			xml, err := notes.Engraved(ctx, s.app, who(ctx), in.Item, in.Tablature, in.Minor)
 			if err != nil {
-				return nil, s.problem(err)
+				return nil, s.problem(ctx, err)
 			}
 			return &file{Type: "application/vnd.recordare.musicxml+xml", Body: xml}, nil
 		})
@@ -50,7 +50,7 @@ func (s *Server) notesRoutes() {
 		}) (*file, error) {
 			out, err := notes.Convert(ctx, s.app, who(ctx), in.Item, in.Format, in.Layers, in.Student)
 			if err != nil {
-				return nil, s.problem(err)
+				return nil, s.problem(ctx, err)
 			}
 			return &file{in.Format.Media(), mime.FormatMediaType("attachment", map[string]string{"filename": out.Name}), out.Data}, nil
 		})

@@ -77,7 +77,7 @@ func (s *Server) rosterRoutes() {
 	})
 	huma.Register(s.api, huma.Operation{OperationID: "import-studio", Method: http.MethodPost, Path: "/api/studio", Summary: "Bring an archive into an empty studio", DefaultStatus: http.StatusNoContent, MaxBodyBytes: maxArchive},
 		func(ctx context.Context, in *body[roster.StudioArchive]) (*none, error) {
-			return nil, s.problem(roster.ImportStudio(ctx, s.app, who(ctx), in.Body))
+			return nil, s.problem(ctx, roster.ImportStudio(ctx, s.app, who(ctx), in.Body))
 		})
 	change(s, http.MethodDelete, "/api/studio", "delete-studio", "Delete all that the studio holds, or the studio with its accounts", func(ctx context.Context, w studio.Who, in *struct {
 		Body struct {

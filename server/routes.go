@@ -43,7 +43,7 @@ func answer[I, O any](s *Server, op huma.Operation, ask func(context.Context, st
 	huma.Register(s.api, op, func(ctx context.Context, in *I) (*body[O], error) {
 		v, err := ask(ctx, who(ctx), in)
 		if err != nil {
-			return nil, s.problem(err)
+			return nil, s.problem(ctx, err)
 		}
 		return &body[O]{v}, nil
 	})
@@ -57,7 +57,7 @@ func get[I, O any](s *Server, path, id, summary string, ask func(context.Context
 // change registers what changes something and answers with nothing.
 func change[I any](s *Server, method, path, id, summary string, do func(context.Context, studio.Who, *I) error) {
 	huma.Register(s.api, huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, DefaultStatus: http.StatusNoContent},
-		func(ctx context.Context, in *I) (*none, error) { return nil, s.problem(do(ctx, who(ctx), in)) })
+		func(ctx context.Context, in *I) (*none, error) { return nil, s.problem(ctx, do(ctx, who(ctx), in)) })
 }
 
 // post registers an ask that needs a body: a POST of it to one use case.
@@ -72,7 +72,7 @@ func calendarFile[I any](s *Server, path, id, summary string, metadata map[strin
 		func(ctx context.Context, in *I) (*file, error) {
 			data, err := write(ctx, in)
 			if err != nil {
-				return nil, s.problem(err)
+				return nil, s.problem(ctx, err)
 			}
 			return &file{"text/calendar; charset=utf-8", `attachment; filename="lessons.ics"`, data}, nil
 		})
@@ -84,7 +84,7 @@ func download[I any](s *Server, path, id, summary, media string, ask func(contex
 		func(ctx context.Context, in *I) (*file, error) {
 			out, err := ask(ctx, who(ctx), in)
 			if err != nil {
-				return nil, s.problem(err)
+				return nil, s.problem(ctx, err)
 			}
 			return &file{media, mime.FormatMediaType("attachment", map[string]string{"filename": out.Name}), out.Data}, nil
 		})

@@ -21,7 +21,7 @@ func (s *Server) sendingRoutes() {
 	}) (sending.SheetsView, error) {
 		return sending.Sheets(ctx, s.app, w, calendar.Date(in.Date))
 	})
-	answer(s, huma.Operation{OperationID: "send-sheet", Method: http.MethodPost, Path: "/api/students/{student}/sendings", Summary: "Mail the week sheet to the family; sending the same id twice sends once"},
+	answer(s, huma.Operation{OperationID: "send-sheet", Method: http.MethodPost, Path: "/api/students/{student}/sendings", Summary: "Send the week sheet to the family in a few seconds; sending the same id twice sends once"},
 		func(ctx context.Context, w studio.Who, in *struct {
 			Student string `path:"student" maxLength:"26"`
 			Body    struct {
@@ -31,6 +31,17 @@ func (s *Server) sendingRoutes() {
 			}
 		}) (places.Sending, error) {
 			return sending.SendSheet(ctx, s.app, w, in.Student, in.Body.Day, in.Body.ID, in.Body.Paper)
+		})
+	get(s, "/api/sendings/{sending}", "sending", "How the letters of a sending stand", func(ctx context.Context, w studio.Who, in *struct {
+		Sending string `path:"sending" minLength:"26" maxLength:"26"`
+	}) (places.Sending, error) {
+		return sending.Fared(ctx, s.app, w, in.Sending)
+	})
+	answer(s, huma.Operation{OperationID: "undo-sending", Method: http.MethodDelete, Path: "/api/sendings/{sending}", Summary: "Take back letters that still wait to go out"},
+		func(ctx context.Context, w studio.Who, in *struct {
+			Sending string `path:"sending" minLength:"26" maxLength:"26"`
+		}) (places.Sending, error) {
+			return sending.Undo(ctx, s.app, w, in.Sending)
 		})
 	get(s, "/api/students/{student}/report", "report", "A student's report of a term, kept or drafted", func(ctx context.Context, w studio.Who, in *struct {
 		Student string        `path:"student" maxLength:"26"`
@@ -44,7 +55,7 @@ func (s *Server) sendingRoutes() {
 	}) error {
 		return sending.KeepReport(ctx, s.app, w, in.Student, in.Body)
 	})
-	answer(s, huma.Operation{OperationID: "send-report", Method: http.MethodPost, Path: "/api/students/{student}/report/letters", Summary: "Mail a report as it was kept; sending the same id twice sends once"},
+	answer(s, huma.Operation{OperationID: "send-report", Method: http.MethodPost, Path: "/api/students/{student}/report/letters", Summary: "Send a report as it was kept in a few seconds; sending the same id twice sends once"},
 		func(ctx context.Context, w studio.Who, in *struct {
 			Student string `path:"student" maxLength:"26"`
 			Body    struct {

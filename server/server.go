@@ -9,6 +9,7 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"runtime/debug"
 	"strconv"
 	"strings"
 	"time"
@@ -204,12 +205,24 @@ func (s *Server) recovered(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		defer func() {
 			if v := recover(); v != nil {
-				s.log.Error("panic", "path", withoutToken(r.URL.Path), "cause", v)
-				writeProblem(w, http.StatusInternalServerError, "Something went wrong in the program; nothing was lost. Try again.")
+				s.log.Error("panic", "path", withoutToken(r.URL.Path), "cause", v, "stack", string(debug.Stack()))
+				writeProblem(w, http.StatusInternalServerError, "The program made a mistake. "+stopped(r.Method, r.URL.Path))
 			}
 		}()
 		next.ServeHTTP(w, r)
 	})
+}
+
+// stopped is what a person is told of a request that a mistake in the program, or its
+// deadline, has ended: what is lost depends on what was asked.
+func stopped(method, path string) string {
+	switch {
+	case method == http.MethodGet || method == http.MethodHead:
+		return "Nothing was lost. Try again."
+	case strings.HasSuffix(path, "/facts"): // the device keeps them until they are taken
+		return "What you marked is kept on this device and sent again."
+	}
+	return "Your change may not be saved: reload the page and look before you try again."
 }
 
 type key int
@@ -217,6 +230,7 @@ type key int
 const (
 	whoKey key = iota
 	fromKey
+	stoppedKey
 )
 
 // who returns who is signed in; only handlers behind signedIn call it.
@@ -241,7 +255,7 @@ func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
 		var err error
 		if holds, err = account.Holds(ctx.Context(), s.app, w, s.device(ctx.Context())); err != nil {
 			var status huma.StatusError
-			if errors.As(s.problem(err), &status) {
+			if errors.As(s.problem(ctx.Context(), err), &status) {
 				_ = huma.WriteErr(s.api, ctx, status.GetStatus(), status.Error())
 			}
 			return
@@ -271,7 +285,7 @@ var statuses = map[studio.ErrorKind]int{
 
 // problem is the one place where a failure becomes an answer: an RFC 9457
 // problem with a sentence for the person. The cause goes to the log.
-func (s *Server) problem(err error) error {
+func (s *Server) problem(ctx context.Context, err error) error {
 	if err == nil {
 		return nil
 	}
@@ -292,8 +306,14 @@ func (s *Server) problem(err error) error {
 	}
 	if errors.Is(err, context.DeadlineExceeded) {
 		s.log.Error("deadline", "cause", err)
-		return huma.NewError(http.StatusServiceUnavailable, "This took too long, so it was stopped. Nothing was lost; try again.")
+		return huma.NewError(http.StatusServiceUnavailable, "This took too long, so it was stopped. "+tellOf(ctx))
 	}
 	s.log.Error("request", "cause", err)
-	return huma.NewError(http.StatusInternalServerError, "Something went wrong in the program; nothing was lost. Try again.")
+	return huma.NewError(http.StatusInternalServerError, "The program made a mistake. "+tellOf(ctx))
+}
+
+// tellOf is what the person who asked is told of a request that was ended.
+func tellOf(ctx context.Context) string {
+	says, _ := ctx.Value(stoppedKey).(string)
+	return says
 }

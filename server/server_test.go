@@ -73,8 +73,9 @@ type house struct {
 	box   *mailbox.Box
 }
 
-func newHouse(t *testing.T) house {
-	s := storetest.New(t)
+func newHouse(t *testing.T) house { return houseOn(t, storetest.New(t)) }
+
+func houseOn(t *testing.T, s *store.Store) house {
 	files := fstest.MapFS{"index.html": {Data: []byte("<title>page</title>")}, "assets/a.js": {Data: []byte("long")}, "assets/a.js.br": {Data: []byte("short")}}
 	app := studio.New(s, time.Now)
 	box, err := mailbox.Open("127.0.0.1:0", true, func(id, says string) { assert.NoError(t, sending.Returned(context.Background(), app, id, says)) })

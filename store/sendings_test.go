@@ -22,13 +22,21 @@ func TestHowAMailFares(t *testing.T) {
 	emil := student(t, st)
 	at := time.Date(2026, 11, 18, 16, 30, 0, 0, time.UTC)
 	add := func(day calendar.Date, after time.Duration) store.Mailing {
-		m := store.Mailing{Kind: document.Sheet, ID: id(), Student: emil.ID, Day: day, Address: "parent@homes.example", At: at.Add(after)}
+		m := store.Mailing{Kind: document.Sheet, ID: id(), Student: emil.ID, Day: day, Address: "parent@homes.example", Paper: "A4", At: at.Add(after), Due: at.Add(after)}
 		added, err := st.AddMailing(ctx, m)
 		require.NoError(t, err)
 		require.True(t, added)
 		added, err = st.AddMailing(ctx, m)
 		require.NoError(t, err)
 		require.False(t, added, "the same id again is the same sheet")
+		due, err := s.DueMailings(ctx, m.Due)
+		require.NoError(t, err)
+		require.Len(t, due, 1)
+		for n := range 2 {
+			mine, err := s.TakeMailing(ctx, due[0], m.Due.Add(time.Hour))
+			require.NoError(t, err)
+			require.Equal(t, n == 0, mine, "who comes first takes it")
+		}
 		return m
 	}
 	old, first, second := add("2026-11-11", 0), add("2026-11-18", 0), add("2026-11-18", time.Minute)

@@ -16,21 +16,20 @@ import (
 	"patientladder/demo"
 	"patientladder/internal/yardstick"
 	"patientladder/store"
-	"patientladder/store/storetest"
 	"patientladder/studio"
 	"patientladder/studio/account"
 	"patientladder/studio/diary"
 	"patientladder/studio/library"
 	"patientladder/studio/places"
 	"patientladder/studio/roster"
+	"patientladder/studio/studiotest"
 )
 
 // BenchmarkStudentView measures the ladder of a demo student, and of one with five
 // years of facts and 200 documents, each against the bare queries of the same rows, in
 // turn, and prints the ratio of the medians.
 func BenchmarkStudentView(b *testing.B) {
-	s := storetest.New(b)
-	require.NoError(b, demo.Seed(ctx, s, 17, time.Now))
+	s := studiotest.FerryHouse(b, time.Now)
 	app := studio.New(s, time.Now)
 	who, err := account.Admit(ctx, app, account.SignIn{Email: demo.Email, Password: demo.Password, From: "bench"})
 	require.NoError(b, err)

@@ -22,6 +22,7 @@ type App struct {
 	Now    func() time.Time // the machine's clock
 	Mailer Mailer           // nil where no mail is sent
 	Base   string           // of the links in mails
+	Hold   time.Duration    // how long a letter waits in which it can be undone
 
 	ByInvitation bool // new studios come by invitation only
 	// A studio is made only when the link in a mail to its address is opened. What a sign-up answers
@@ -35,8 +36,11 @@ type App struct {
 
 // New makes the use cases. now is the machine's clock.
 func New(s *store.Store, now func() time.Time) *App {
-	return &App{Store: s, Now: now, aDay: DailyLimits, paces: newPaces(), kept: newHistories()}
+	return &App{Store: s, Now: now, Hold: hold, aDay: DailyLimits, paces: newPaces(), kept: newHistories()}
 }
+
+// hold is how long a letter waits before it goes out. A judgement.
+const hold = 5 * time.Second
 
 // Who is signed in.
 type Who struct {
@@ -63,14 +67,6 @@ type Mailer interface {
 // Mails makes the use cases send through a mailer, with links that begin with a
 // base such as https://ladder.example.
 func (a *App) Mails(m Mailer, base string) { a.Mailer, a.Base = m, strings.TrimRight(base, "/") }
-
-// Capital begins a sentence with a capital letter.
-func Capital(s string) string {
-	if s == "" {
-		return s
-	}
-	return strings.ToUpper(s[:1]) + s[1:]
-}
 
 // An Archive is a file to keep.
 type Archive struct {

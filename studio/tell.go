@@ -11,6 +11,7 @@ import (
 	"patientladder/core/document"
 	"patientladder/core/door"
 	"patientladder/core/fact"
+	"patientladder/core/phrase"
 	"patientladder/core/shelf"
 	"patientladder/core/week"
 	"patientladder/store"
@@ -79,7 +80,7 @@ func (a *App) take(ctx context.Context, who Who, by fact.Author, facts []fact.Fa
 		if refused.Conflict {
 			kind = Conflict
 		}
-		return &Error{Kind: kind, Says: Capital(refused.Error()) + ".", Cause: err}
+		return &Error{Kind: kind, Says: phrase.Begin(refused.Error()) + ".", Cause: err}
 	}
 	if err != nil || len(fresh) == 0 {
 		return err

@@ -11,6 +11,7 @@ import (
 	"net/netip"
 	"os"
 	"strings"
+	"sync"
 	"syscall"
 	"time"
 
@@ -19,6 +20,7 @@ import (
 	"patientladder/store"
 	"patientladder/studio"
 	"patientladder/studio/account"
+	"patientladder/studio/sending"
 	"patientladder/web"
 )
 
@@ -144,6 +146,11 @@ func serve(ctx context.Context, l net.Listener, s *store.Store, opt server.Optio
 	opt.Mailbox = box
 	srv := server.New(app, s, web.Files(), opt)
 	defer srv.Close()
+	var letters sync.WaitGroup
+	defer letters.Wait() // what was begun is finished
+	posting, stopPosting := context.WithCancel(ctx)
+	defer stopPosting()
+	letters.Go(func() { sending.Run(posting, app) })
 	h := answering(srv.Handler(), slowest)
 	done := make(chan error, 2)
 	if addr := os.Getenv("LADDER_METRICS"); addr != "" {

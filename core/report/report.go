@@ -11,6 +11,7 @@ import (
 	"strings"
 
 	"patientladder/core/calendar"
+	"patientladder/core/phrase"
 	"patientladder/core/record"
 )
 
@@ -70,10 +71,10 @@ func Draft(ask Ask) Report {
 	put("word", "In a word", "")
 	put("learnt", "What was learnt", v.learnt(ask))
 	if len(ask.Brought.Skills) > 0 {
-		put("skills", "New this term", capital(list(lower(ask.Brought.Skills), "; "))+".")
+		put("skills", "New this term", phrase.Begin(list(within(ask.Brought.Skills), "; "))+".")
 	}
 	if ask.Kept > 0 && !ask.Before {
-		put("old", "What is kept alive", fmt.Sprintf("%s %s by now, and %s heard again and again, so that nothing learnt is lost.", capital(count(ask.Kept, "finished piece")), verb(ask.Kept, "is there", "are there"), verb(ask.Kept, "it is", "they are")))
+		put("old", "What is kept alive", fmt.Sprintf("%s %s by now, and %s heard again and again, so that nothing learnt is lost.", phrase.Begin(count(ask.Kept, "finished piece")), verb(ask.Kept, "is there", "are there"), verb(ask.Kept, "it is", "they are")))
 	}
 	put("home", "At home", v.home(ask))
 	if len(ask.Hand) > 0 {
@@ -92,7 +93,7 @@ func (v voice) learnt(ask Ask) string {
 	if b.Lessons == 0 {
 		return fmt.Sprintf("There was no lesson from %s to %s.", day(ask.Span.From), day(ask.Span.To))
 	}
-	had := fmt.Sprintf("%s %s had %s", capital(v.who), v.has, count(b.Lessons, "lesson"))
+	had := fmt.Sprintf("%s %s had %s", phrase.Begin(v.who), v.has, count(b.Lessons, "lesson"))
 	if len(b.Footholds) == 0 {
 		return had + ". Nothing was finished in this time, which is nothing out of the ordinary: a piece takes between one week and ten, and what was begun is on its way."
 	}
@@ -153,7 +154,7 @@ func (v voice) hand(ask Ask) string {
 		case len(h.Missing) == 0:
 			out = append(out, "“"+h.Title+"” is nearly there.")
 		default:
-			out = append(out, fmt.Sprintf("“%s”, still open: %s.", h.Title, list(lower(h.Missing), ", ")))
+			out = append(out, fmt.Sprintf("“%s”, still open: %s.", h.Title, list(within(h.Missing), ", ")))
 		}
 	}
 	return strings.Join(out, " ")
@@ -165,7 +166,7 @@ func (v voice) next(ask Ask) string {
 		out = append(out, fmt.Sprintf("Next %s “%s”.", verb(len(ask.Next), "comes", "come"), strings.Join(ask.Next, "” and “")))
 	}
 	if len(ask.Ahead) > 0 {
-		out = append(out, fmt.Sprintf("Already being prepared, a minute at a time: %s.", list(lower(ask.Ahead), ", ")))
+		out = append(out, fmt.Sprintf("Already being prepared, a minute at a time: %s.", list(within(ask.Ahead), ", ")))
 	}
 	return strings.Join(out, " ")
 }
@@ -209,22 +210,11 @@ func verb(n int, one, more string) string {
 	return more
 }
 
-func capital(s string) string {
-	if len(s) < 2 || s[1] == ' ' { // p i m a
-		return s
-	}
-	return strings.ToUpper(s[:1]) + s[1:]
-}
-
-// lower begins each name with a small letter, as it stands in a sentence; a name of letters such as C
-// or G keeps its own.
-func lower(names []string) []string {
+// within is some names as they stand in the middle of a sentence.
+func within(names []string) []string {
 	out := make([]string, len(names))
-	for i, n := range names {
-		if len(n) > 1 && n[1] >= 'a' && n[1] <= 'z' {
-			n = strings.ToLower(n[:1]) + n[1:]
-		}
-		out[i] = n
+	for i, name := range names {
+		out[i] = phrase.Within(name)
 	}
 	return out
 }

@@ -5,9 +5,9 @@ import (
 	"math"
 	"regexp"
 	"slices"
-	"strings"
 
 	"patientladder/core/judgement"
+	"patientladder/core/phrase"
 )
 
 // A TapStep is one on the way to a cross-rhythm, tapped with a finger of each hand. Its onsets are
@@ -45,7 +45,7 @@ func Steps(right, left int) []TapStep {
 		s := &list[i]
 		s.right, s.left, s.Pulse = right, left, 1600
 		s.Key = fmt.Sprintf("tap %d:%d %s", right, left, s.kind)
-		s.Name = strings.ToUpper(s.Name[:1]) + s.Name[1:]
+		s.Name = phrase.Begin(s.Name)
 	}
 	return list
 }

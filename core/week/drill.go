@@ -9,6 +9,7 @@ import (
 	"patientladder/core/exercise"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
+	"patientladder/core/phrase"
 	"patientladder/core/reason"
 )
 
@@ -100,14 +101,6 @@ func (w *writer) cards(r ladder.Rung) []CardLine {
 	return out
 }
 
-// capital begins a sentence.
-func capital(s string) string {
-	if s == "" {
-		return s
-	}
-	return strings.ToUpper(s[:1]) + s[1:]
-}
-
 // drilled says what a task of technique or reading asks, in one line; empty of others.
 func (t *Task) drilled() string {
 	var parts []string
@@ -130,7 +123,7 @@ func (t *Task) drilled() string {
 		if i > 0 && t.Cards[i-1].Asks == c.Asks {
 			asks = "" // the same is asked of each
 		}
-		parts = append(parts, capital(c.Shown)+asks+" → "+c.Right)
+		parts = append(parts, phrase.Begin(c.Shown)+asks+" → "+c.Right)
 	}
 	if len(t.Steps) > 0 && len(parts) == 0 {
 		var says []string

@@ -22,14 +22,15 @@ func (w *writer) ahead() {
 	w.spare = w.sheet.Budget
 	w.early = map[int]int{}
 	put := func(day int, t Task) {
-		w.put(day, t)
-		if day > 0 {
+		if w.put(day, t) && day > 0 {
 			w.early[day] += t.Minutes
 		}
 	}
 	next, far := w.heard()
+	var hear Task
 	if next != nil {
-		put(0, Task{Band: "ahead", Rung: next.ID, Title: next.Item.Title, Count: 1, Listen: true, Minutes: 1, Why: reason.Of("hear-it-early", "title", next.Item.Title)})
+		hear = Task{Band: "ahead", Rung: next.ID, Title: next.Item.Title, Count: 1, Listen: true, Minutes: 1, Why: reason.Of("hear-it-early", "title", next.Item.Title)}
+		put(0, hear)
 		if w.sheet.Budget < least {
 			w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("no-room-for", "title", next.Item.Title))
 		}
@@ -51,7 +52,7 @@ func (w *writer) ahead() {
 	}
 	if !any && next != nil {
 		for d := 2; d <= len(w.days); d += 2 {
-			put(d, w.sheet.Days[0].Tasks[0])
+			put(d, hear)
 		}
 	}
 	all := 0

@@ -260,14 +260,14 @@ func (w *writer) in(s ladder.State) []ladder.Rung {
 }
 
 // put adds a task to a day of practice, counted from 1; 0 is the lesson's own day. What
-// the teacher strikes again and again is not put.
-func (w *writer) put(turn int, t Task) {
+// the teacher strikes again and again is not put; then it reports false.
+func (w *writer) put(turn int, t Task) bool {
 	if w.Standing.Strikes(t.Sort()) >= int(judgement.StruckOften) {
 		out := reason.Of("struck-often", "title", t.Title)
 		if !slices.ContainsFunc(w.sheet.LeftOut, func(r reason.Reason) bool { return r.Code == out.Code && r.Args["title"] == t.Title }) {
 			w.sheet.LeftOut = append(w.sheet.LeftOut, out)
 		}
-		return
+		return false
 	}
 	if kept := w.Standing.Counts[t.Counted()]; kept.Times > 0 {
 		t.Count = kept.Times
@@ -280,6 +280,7 @@ func (w *writer) put(turn int, t Task) {
 		t.Key = t.key()
 	}
 	d.Tasks = append(d.Tasks, t)
+	return true
 }
 
 // fits reports whether the home instrument can do a rung; one that it cannot

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"patientladder/core/phrase"
 	"patientladder/core/reading"
 	"patientladder/core/reason"
 )
@@ -197,8 +198,8 @@ func told(r reason.Reason, reader string) string {
 		name, after, _ := strings.Cut(rest, "}")
 		name, lower := strings.CutSuffix(name, ":lower")
 		value := r.Args[name]
-		if lower && value != "" {
-			value = strings.ToLower(value[:1]) + value[1:]
+		if lower {
+			value = phrase.Within(value)
 		}
 		out.WriteString(value)
 		words = after

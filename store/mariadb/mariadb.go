@@ -13,6 +13,7 @@ import (
 	"os/exec"
 	"os/user"
 	"path/filepath"
+	"runtime"
 	"strconv"
 	"strings"
 	"syscall"
@@ -27,6 +28,7 @@ type Server struct {
 	port     int
 	password string
 	settings []string
+	tied     bool // ends when this process does, however that ends
 	cmd      *exec.Cmd
 	done     chan error
 }
@@ -37,24 +39,34 @@ var durable = []string{"--innodb-buffer-pool-size=64M"}
 // Fast are settings for tests: quick to start, and careless of a power cut.
 var Fast = []string{
 	"--skip-log-bin", "--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=0", "--innodb-flush-method=nosync",
-	"--innodb-buffer-pool-size=32M", "--innodb-log-file-size=8M", "--performance-schema=0", "--max-connections=60",
+	"--innodb-buffer-pool-size=128M", "--innodb-log-file-size=32M", "--performance-schema=0", "--max-connections=400",
 }
 
 // Start starts a server on the data in dir, which it makes when there is none.
 // Without settings the server is durable. A server left over from a process
 // that was killed is stopped first.
 func Start(ctx context.Context, dir string, settings ...string) (*Server, error) {
+	return start(ctx, &Server{settings: settings}, dir)
+}
+
+// StartTied starts a server that ends when this process does, also when that is
+// killed: its data may be thrown away.
+func StartTied(ctx context.Context, dir string, settings ...string) (*Server, error) {
+	return start(ctx, &Server{settings: settings, tied: true}, dir)
+}
+
+func start(ctx context.Context, s *Server, dir string) (*Server, error) {
 	dir, err := filepath.Abs(dir)
 	if err != nil {
 		return nil, err
 	}
-	if len(settings) == 0 {
-		settings = durable
+	if len(s.settings) == 0 {
+		s.settings = durable
 	}
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return nil, fmt.Errorf("make the database's folder: %w", err)
 	}
-	s := &Server{dir: dir}
+	s.dir = dir
 	if err := s.stopLeftOver(); err != nil {
 		return nil, err
 	}
@@ -67,7 +79,6 @@ func Start(ctx context.Context, dir string, settings ...string) (*Server, error)
 	if s.port, err = freePort(); err != nil {
 		return nil, err
 	}
-	s.settings = settings
 	if err := s.launch(ctx); err != nil {
 		return nil, err
 	}
@@ -206,11 +217,24 @@ func (s *Server) launch(ctx context.Context) error {
 	}
 	s.cmd = exec.Command(program, args...)
 	s.cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true} // Ctrl-C stops the app first, then the app stops this
-	if err := s.cmd.Start(); err != nil {
+	if s.tied {
+		s.cmd.SysProcAttr.Pdeathsig = syscall.SIGKILL
+	}
+	started := make(chan error)
+	s.done = make(chan error, 1)
+	go func(cmd *exec.Cmd, done chan error) {
+		// The kernel sends the signal of a tied server when the thread that started it
+		// ends, so that thread stays until the server has ended.
+		runtime.LockOSThread()
+		defer runtime.UnlockOSThread()
+		err := cmd.Start()
+		if started <- err; err == nil {
+			done <- cmd.Wait()
+		}
+	}(s.cmd, s.done)
+	if err := <-started; err != nil {
 		return fmt.Errorf("start mariadbd: %w", err)
 	}
-	s.done = make(chan error, 1)
-	go func(cmd *exec.Cmd, done chan error) { done <- cmd.Wait() }(s.cmd, s.done)
 	return s.ready(ctx)
 }
 

@@ -10,6 +10,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/gather"
 	"patientladder/core/ladder"
+	"patientladder/core/phrase"
 	"patientladder/core/upkeep"
 	"patientladder/studio"
 	"patientladder/studio/notes"
@@ -145,7 +146,7 @@ func handOn(ctx context.Context, a *studio.App, who studio.Who, v *HourView, pla
 	}
 	s, err := gather.HandOver(beats, bar, each, players)
 	if err != nil {
-		v.Trouble = studio.Capital(err.Error()) + "."
+		v.Trouble = phrase.Begin(err.Error()) + "."
 		if beats == 0 {
 			v.Trouble = "How many beats the tune has is not known: say it."
 		}

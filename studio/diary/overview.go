@@ -101,8 +101,8 @@ func Overview(ctx context.Context, a *studio.App, who studio.Who) (OverviewView,
 func needs(p *studio.Pupil, w studio.Way, sent []store.Mailing, opened calendar.Date) []advice.Need {
 	day := studio.Latest(p.Standing.Closed)
 	given := advice.Given{Day: day, Contact: p.Contact != "", Opened: opened >= day}
-	if s := places.LastOf(sent, p.ID, day, p.Room.Now); s != nil {
-		given.Sent = s.State == store.Sent || s.State == store.Sending
+	if s := places.LastOf(sent, p.ID, day); s != nil {
+		given.Sent = s.State == store.Sent || s.State == store.Sending || s.State == store.Waiting
 	}
 	return w.Needs(p.FromHome(), places.MeasureAgain(p), given)
 }

@@ -9,6 +9,7 @@ import (
 	"patientladder/core/instrument"
 	"patientladder/core/notation"
 	"patientladder/core/notation/musicxml"
+	"patientladder/core/phrase"
 	"patientladder/core/reading"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
@@ -102,7 +103,7 @@ func Exercise(ctx context.Context, a *studio.App, who studio.Who, in ExerciseAsk
 	}
 	spec, err := exercise.Parse(in.Exercise)
 	if err != nil {
-		v.Wrong = studio.Capital(err.Error()) + "."
+		v.Wrong = phrase.Begin(err.Error()) + "."
 		return v, nil
 	}
 	on := r.Instruments.Of(in.Instrument)
@@ -114,7 +115,7 @@ func Exercise(ctx context.Context, a *studio.App, who studio.Who, in ExerciseAsk
 	}
 	s, err := exercise.Make(spec, on)
 	if err != nil {
-		v.Wrong = studio.Capital(err.Error()) + "."
+		v.Wrong = phrase.Begin(err.Error()) + "."
 		return v, nil
 	}
 	file := musicxml.Write(s)

@@ -14,6 +14,7 @@ import (
 	"patientladder/core/climb"
 	"patientladder/core/instrument"
 	"patientladder/core/notation"
+	"patientladder/core/phrase"
 	"patientladder/core/reading"
 	"patientladder/core/score"
 	"patientladder/core/shelf"
@@ -261,7 +262,7 @@ func BringIn(ctx context.Context, a *studio.App, who studio.Who, in Import) (Imp
 		s, err := tune.Read(in.FileName)
 		var wrong *score.SyntaxError
 		if len(tunes) > 1 && errors.As(err, &wrong) {
-			out.Left = append(out.Left, LeftTune{i + 1, studio.Capital(wrong.Error())})
+			out.Left = append(out.Left, LeftTune{i + 1, phrase.Begin(wrong.Error())})
 			continue
 		}
 		if err != nil {
@@ -351,7 +352,7 @@ func onlyParts(s score.Score, file *store.ScoreFile, parts []int) (score.Score, 
 func unreadable(name string, err error) error {
 	var at *score.SyntaxError
 	if errors.As(err, &at) {
-		return &studio.Error{Kind: studio.Invalid, Says: fmt.Sprintf("%s could not be read. %s. Nothing of it was put on the shelf.", name, studio.Capital(at.Error()))}
+		return &studio.Error{Kind: studio.Invalid, Says: fmt.Sprintf("%s could not be read. %s. Nothing of it was put on the shelf.", name, phrase.Begin(at.Error()))}
 	}
 	return err
 }

@@ -19,6 +19,7 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/notation"
 	"patientladder/core/notation/musicxml"
+	"patientladder/core/phrase"
 	"patientladder/core/pitch"
 	"patientladder/core/reading"
 	"patientladder/core/reason"
@@ -414,7 +415,7 @@ func ReadDraft(ctx context.Context, a *studio.App, who studio.Who, in Draft) (Dr
 	s, err := notation.Read("typed.abc", []byte(in.ABC))
 	var at *score.SyntaxError
 	if errors.As(err, &at) {
-		v.Wrong = &Wrong{at.Line, at.Column, at.Bar, studio.Capital(at.Msg) + "."}
+		v.Wrong = &Wrong{at.Line, at.Column, at.Bar, phrase.Begin(at.Msg) + "."}
 		return v, nil
 	}
 	if err != nil {

@@ -152,7 +152,7 @@ func Lesson(ctx context.Context, a *studio.App, who studio.Who, student string, 
 		if err != nil {
 			return v, studio.Failed(err, "student")
 		}
-		v.After.Sending = LastOf(sent, student, day, p.Room.Now)
+		v.After.Sending = LastOf(sent, student, day)
 	}
 	return v, nil
 }

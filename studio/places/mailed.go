@@ -13,28 +13,16 @@ import (
 type Sending struct {
 	ID      string    `json:"id"`
 	Address string    `json:"address"`
-	State   string    `json:"state" enum:"sending,sent,failed,refused,bounced"`
+	State   string    `json:"state" enum:"waiting,sending,sent,failed,refused,bounced,undone"`
 	Says    string    `json:"says" doc:"why it was not delivered"`
 	At      time.Time `json:"at"`
 }
 
-// sendingOf is how a mail stands at a moment. One that has been on its way for long
-// was cut off, by a program that stopped.
-func sendingOf(m store.Mailing, now time.Time) *Sending {
-	if m.State == store.Sending && now.Sub(m.At) > longSending {
-		m.State, m.Says = store.Failed, "It was cut off, and may have gone out or not; send it again"
-	}
-	return &Sending{m.ID, m.Address, m.State, m.Says, m.At}
-}
-
-// longSending is longer than any server takes over a letter.
-const longSending = 2 * time.Minute
-
 // LastOf is the newest sending of a student's sheet of a day.
-func LastOf(sent []store.Mailing, student string, day calendar.Date, now time.Time) *Sending {
+func LastOf(sent []store.Mailing, student string, day calendar.Date) *Sending {
 	for _, m := range sent { // newest first
 		if m.Student == student && m.Day == day {
-			s := Together(sent, now, func(o store.Mailing) bool { return Twins(o.ID, m.ID) })
+			s := Together(sent, func(o store.Mailing) bool { return Twins(o.ID, m.ID) })
 			return &s
 		}
 	}
@@ -58,14 +46,14 @@ func Twin(id string, i int) string {
 func Twins(a, b string) bool { return len(a) == len(b) && len(a) > 0 && a[:len(a)-1] == b[:len(b)-1] }
 
 // worse orders how letters fared, the best first.
-var worse = []string{store.Sent, store.Sending, store.Failed, store.Refused, store.Bounced}
+var worse = []string{store.Sent, store.Undone, store.Sending, store.Waiting, store.Failed, store.Refused, store.Bounced}
 
 // Together tells how the letters of one sending fared: all addresses, and the worst.
-func Together(sent []store.Mailing, now time.Time, of func(store.Mailing) bool) Sending {
+func Together(sent []store.Mailing, of func(store.Mailing) bool) Sending {
 	var list []*Sending
 	for _, m := range sent {
 		if of(m) {
-			list = append(list, sendingOf(m, now))
+			list = append(list, &Sending{m.ID, m.Address, m.State, m.Says, m.At})
 		}
 	}
 	if len(list) == 0 {

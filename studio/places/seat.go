@@ -6,6 +6,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/instrument"
+	"patientladder/core/phrase"
 	"patientladder/core/reason"
 	"patientladder/core/seat"
 	"patientladder/core/shelf"
@@ -63,7 +64,7 @@ func seatAt(b seat.Player, at seat.Bench, how instrument.Seat, bench approach.Sc
 	out := SeatAt{Place: at}
 	fit, err := seat.Work(b, at, how, seat.Preference(bench))
 	if err != nil {
-		out.Wrong = studio.Capital(err.Error()) + "."
+		out.Wrong = phrase.Begin(err.Error()) + "."
 		return out
 	}
 	out.Fit = &fit

@@ -64,7 +64,7 @@ func Week(ctx context.Context, a *studio.App, who studio.Who, student string, da
 		if err != nil {
 			return WeekView{}, studio.Failed(err, "student")
 		}
-		v.Sending = LastOf(sent, student, v.Sheet.From, p.Room.Now)
+		v.Sending = LastOf(sent, student, v.Sheet.From)
 	}
 	links, err := p.FamilyLinks(ctx, student)
 	for _, l := range links {

@@ -107,7 +107,7 @@ func reported(ctx context.Context, p *studio.Pupil, terms []record.TermSpan, sho
 	}
 	revisions, err := p.Revisions(ctx, p.ID, document.Report, term.From)
 	return ReportView{Student: p.Card(p.Student, p.Standing, p.LessonDay()), Terms: terms, Shown: shown, Lessons: brought.Lessons, Report: kept, Drafted: drafted,
-		Revisions: studio.List(revisions), Sending: places.LastOf(sent, p.ID, term.From, p.Room.Now)}, studio.Failed(err, "report")
+		Revisions: studio.List(revisions), Sending: places.LastOf(sent, p.ID, term.From)}, studio.Failed(err, "report")
 }
 
 // KeepReport keeps a report as the teacher wrote it. What reads as it was kept last changes nothing.
@@ -145,41 +145,22 @@ func KeepReport(ctx context.Context, a *studio.App, who studio.Who, student stri
 	return studio.Failed(p.AddTold(ctx, nil, []store.KeptDocument{d}, studio.DailyLimits), "student")
 }
 
-// SendReport mails a report as it was kept, to the addresses that sheets go to. The id is made by
-// the client, so that asking twice sends once.
+// SendReport puts a report, as it was kept, into the post to the addresses that sheets go to. The id
+// is made by the client, so that asking twice sends once.
 func SendReport(ctx context.Context, a *studio.App, who studio.Who, student string, from calendar.Date, id string, paper letter.Paper) (places.Sending, error) {
-	if a.Mailer == nil {
-		return places.Sending{}, &studio.Error{Kind: studio.Unavailable, Says: "This copy of the program sends no mail: no mail server is set."}
+	if err := noMail(a); err != nil {
+		return places.Sending{}, err
 	}
 	p, err := a.Pupil(ctx, who, student)
 	if err != nil {
 		return places.Sending{}, err
 	}
-	kept, there, err := reportOf(ctx, &p, from)
-	switch {
-	case err != nil:
+	if _, there, err := reportOf(ctx, &p, from); err != nil {
 		return places.Sending{}, err
-	case !there:
-		return places.Sending{}, &studio.Error{Kind: studio.Conflict, Says: "The report of " + p.FirstName + " is a draft yet. Read it, keep it, and send it then."}
-	case p.Contact == "":
-		return places.Sending{}, studio.Refuse("%s has no mail address yet. Put one in, and send again.", p.FirstName)
+	} else if !there {
+		return places.Sending{}, &studio.Error{Kind: studio.Conflict, Says: "The report of " + p.FirstName + " is still a draft. Read it, save it, and then send it."}
 	}
-	teacher, err := a.Store.TeacherName(ctx, who.Teacher)
-	if err != nil {
-		return places.Sending{}, studio.Failed(err, "studio")
-	}
-	ask := letter.ReportAsk{FirstName: p.FirstName, Studio: p.Row.Name, Teacher: teacher, Report: kept, Paper: paper}
-	for i, address := range Addresses(p.Contact) {
-		m := store.Mailing{ID: places.Twin(id, i), Student: student, Kind: document.Report, Day: from, Address: address, State: store.Sending, At: p.Room.Now}
-		if err := post(ctx, a, &p, m, func() (letter.Letter, error) { return letter.WriteReport(ask) }); err != nil {
-			return places.Sending{}, err
-		}
-	}
-	sent, err := p.Mailings(ctx, document.Report, from)
-	if err != nil {
-		return places.Sending{}, studio.Failed(err, "student")
-	}
-	return places.Together(sent, p.Room.Now, func(m store.Mailing) bool { return places.Twins(m.ID, id) }), nil
+	return put(ctx, a, who, &p, store.Mailing{ID: id, Student: student, Kind: document.Report, Day: from, Paper: string(paper)})
 }
 
 // A StudentReport is one student's report among those of a term.

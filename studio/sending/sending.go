@@ -4,27 +4,31 @@ package sending
 import (
 	"context"
 	"errors"
-	"fmt"
-	"log/slog"
 	"strings"
 
 	"patientladder/core/calendar"
 	"patientladder/core/document"
 	"patientladder/letter"
-	"patientladder/mail"
 	"patientladder/store"
 	"patientladder/studio"
 	"patientladder/studio/diary"
-	"patientladder/studio/family"
 	"patientladder/studio/places"
 )
 
-// SendSheet mails the week sheet that a student's lesson of a day gave, of the last for the
-// empty day, to the family: with a new link, and as a page that prints. The id is made by
-// the client, so that asking twice sends once.
-func SendSheet(ctx context.Context, a *studio.App, who studio.Who, student string, day calendar.Date, id string, paper letter.Paper) (places.Sending, error) {
+// noMail is told where the program has no mail server.
+func noMail(a *studio.App) error {
 	if a.Mailer == nil {
-		return places.Sending{}, &studio.Error{Kind: studio.Unavailable, Says: "This copy of the program sends no mail: no mail server is set."}
+		return &studio.Error{Kind: studio.Unavailable, Says: "This copy of the program sends no email: no mail server is set."}
+	}
+	return nil
+}
+
+// SendSheet puts the week sheet that a student's lesson of a day gave, of the last for the empty day,
+// into the post to the family. It waits there for a few seconds, in which it can be undone. The id is
+// made by the client, so that asking twice sends once.
+func SendSheet(ctx context.Context, a *studio.App, who studio.Who, student string, day calendar.Date, id string, paper letter.Paper) (places.Sending, error) {
+	if err := noMail(a); err != nil {
+		return places.Sending{}, err
 	}
 	if err := studio.CheckDay(day); err != nil {
 		return places.Sending{}, err
@@ -38,73 +42,73 @@ func SendSheet(ctx context.Context, a *studio.App, who studio.Who, student strin
 	case err != nil:
 		return places.Sending{}, err
 	case sheet == nil:
-		return places.Sending{}, &studio.Error{Kind: studio.Conflict, Says: p.FirstName + " has no week sheet yet: it is written when a lesson is closed."}
-	case p.Contact == "":
-		return places.Sending{}, studio.Refuse("%s has no mail address yet. Put one in, and send again.", p.FirstName)
+		return places.Sending{}, &studio.Error{Kind: studio.Conflict, Says: p.FirstName + " has no practice sheet yet: it is written when a lesson is finished."}
 	}
-	before, err1 := p.Mailings(ctx, document.Sheet, sheet.From)
-	revisions, err2 := p.Revisions(ctx, student, document.Sheet, sheet.From)
-	if err := errors.Join(err1, err2); err != nil {
-		return places.Sending{}, studio.Failed(err, "student")
+	return put(ctx, a, who, &p, store.Mailing{ID: id, Student: student, Kind: document.Sheet, Day: sheet.From, Paper: string(paper)})
+}
+
+// put puts a document into the post, a letter to each of the student's addresses.
+func put(ctx context.Context, a *studio.App, who studio.Who, p *studio.Pupil, m store.Mailing) (places.Sending, error) {
+	if p.Contact == "" {
+		return places.Sending{}, studio.Refuse("%s has no email address yet. Add one, and send again.", p.FirstName)
 	}
-	changed, err := p.Changed(ctx, *sheet, revisions, before)
-	if err != nil {
-		return places.Sending{}, err
-	}
+	first := m.ID
+	m.Teacher, m.At, m.Due = who.Teacher, p.Room.Now, a.Now().Add(a.Hold)
 	for i, address := range Addresses(p.Contact) { // each its own letter, with a link of its own
-		m := store.Mailing{ID: places.Twin(id, i), Student: student, Kind: document.Sheet, Day: sheet.From, Address: address, State: store.Sending, At: p.Room.Now}
-		ask := letter.Ask{FirstName: p.FirstName, Studio: p.Row.Name, Sheet: *sheet, Changed: changed, Paper: paper}
-		if err := post(ctx, a, &p, m, func() (letter.Letter, error) { return write(ctx, a, who, m.Student, ask) }); err != nil {
-			return places.Sending{}, err
+		m.ID, m.Address = places.Twin(first, i), address
+		if _, err := p.AddMailing(ctx, m); err != nil {
+			return places.Sending{}, studio.Failed(err, "student")
 		}
 	}
-	sent, err := p.Mailings(ctx, document.Sheet, sheet.From)
+	return Fared(ctx, a, who, first)
+}
+
+// most is to how many addresses a student's sheets go.
+const most = 4
+
+// Fared is how the letters of a sending stand.
+func Fared(ctx context.Context, a *studio.App, who studio.Who, id string) (places.Sending, error) {
+	sent, err := a.Store.In(who.Studio).MailingsNamed(ctx, twins(id))
 	if err != nil {
-		return places.Sending{}, studio.Failed(err, "student")
+		return places.Sending{}, studio.Failed(err, "sending")
 	}
-	return places.Together(sent, p.Room.Now, func(m store.Mailing) bool { return places.Twins(m.ID, id) }), nil
+	if len(sent) == 0 {
+		return places.Sending{}, &studio.Error{Kind: studio.Missing, Says: "No letter of that kind was sent from this studio."}
+	}
+	return places.Together(sent, func(store.Mailing) bool { return true }), nil
+}
+
+// twins are the ids of the letters of a sending.
+func twins(id string) []string {
+	ids := make([]string, most)
+	for i := range ids {
+		ids[i] = places.Twin(id, i)
+	}
+	return ids
+}
+
+// Undo takes back the letters of a sending that still wait.
+func Undo(ctx context.Context, a *studio.App, who studio.Who, id string) (places.Sending, error) {
+	undone := 0
+	for _, one := range twins(id) {
+		did, err := a.Store.In(who.Studio).UndoMailing(ctx, one)
+		if err != nil {
+			return places.Sending{}, studio.Failed(err, "sending")
+		}
+		if did {
+			undone++
+		}
+	}
+	fared, err := Fared(ctx, a, who, id)
+	if err == nil && undone == 0 && fared.State != store.Undone {
+		return fared, &studio.Error{Kind: studio.Conflict, Says: "It is too late: the letter has gone out."}
+	}
+	return fared, err
 }
 
 // Addresses are those that a student's sheets go to.
 func Addresses(contact string) []string {
 	return strings.FieldsFunc(contact, func(r rune) bool { return r == ',' || r == ' ' || r == ';' })
-}
-
-// post sends one letter; one that was sent before is not sent again.
-func post(ctx context.Context, a *studio.App, p *studio.Pupil, m store.Mailing, write func() (letter.Letter, error)) error {
-	if added, err := p.AddMailing(ctx, m); err != nil || !added {
-		return studio.Failed(err, "student")
-	}
-	m.State, m.Says = store.Sent, ""
-	l, err := write()
-	if err != nil {
-		m.State, m.Says = store.Failed, "The letter could not be written; try again"
-	} else if err = a.Mailer.Send(ctx, mail.Letter{ID: m.ID, FromName: diary.Line(p.Row.Name), To: m.Address, Subject: diary.Line(l.Subject), Text: l.Text, HTML: l.HTML,
-		Files: []mail.File{{Name: fmt.Sprintf("%s-%s.pdf", studio.FileName(p.FirstName), m.Day), Type: "application/pdf", Data: l.Page}}}); err != nil {
-		var refused *mail.Refused
-		if m.State, m.Says = store.Failed, "The mail server cannot be reached just now; try again in a while"; errors.As(err, &refused) {
-			m.State, m.Says = store.Refused, refused.Says
-		}
-	}
-	if err != nil {
-		slog.Warn(string(m.Kind)+" not sent", "sending", m.ID, "cause", err)
-	}
-	// what was sent is sent, also when the browser has gone meanwhile
-	return studio.Failed(p.EndMailing(context.WithoutCancel(ctx), m.ID, m.State, m.Says), "student")
-}
-
-// write writes a sheet's letter, with a new link in it.
-func write(ctx context.Context, a *studio.App, who studio.Who, student string, ask letter.Ask) (letter.Letter, error) {
-	link, err := family.MakeLink(ctx, a, who, student, false)
-	if err != nil {
-		return letter.Letter{}, err
-	}
-	teacher, err := a.Store.TeacherName(ctx, who.Teacher)
-	if err != nil {
-		return letter.Letter{}, err
-	}
-	ask.Link, ask.LastDay, ask.Teacher = a.Base+link.Path, link.LastDay, teacher
-	return letter.Write(ask)
 }
 
 // Returned keeps that a letter came back.
@@ -148,7 +152,7 @@ func Sheets(ctx context.Context, a *studio.App, who studio.Who, date calendar.Da
 	v := SheetsView{Date: day.Date, Today: day.Today, Sheets: []DaySheet{}}
 	for _, s := range day.Segments {
 		_, closed := lessons[s.Student].Closed[day.Date]
-		one := DaySheet{Student: s.Student, Name: s.Name, Start: s.Start, Closed: closed, Sending: places.LastOf(sent, s.Student, day.Date, r.Now)}
+		one := DaySheet{Student: s.Student, Name: s.Name, Start: s.Start, Closed: closed, Sending: places.LastOf(sent, s.Student, day.Date)}
 		for _, st := range day.Students {
 			if st.ID == s.Student {
 				one.Contact = st.Contact

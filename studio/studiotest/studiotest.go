@@ -130,3 +130,12 @@ func JSON(t *testing.T, v any) string {
 	require.NoError(t, err)
 	return string(out)
 }
+
+// FerryHouse is the demo on a database of the test's own, its clock at its beginning by the
+// machine's clock. It is filled once for all packages that are tested together.
+func FerryHouse(t testing.TB, now func() time.Time) *store.Store {
+	s := storetest.Copy(t, "ferryhouse", func(s *store.Store) error { return demo.Seed(ctx, s, 17, now) })
+	_, err := s.DB().Exec("UPDATE studios SET clock_shift = ? WHERE demo", int64(demo.Now().Sub(now())/time.Second))
+	require.NoError(t, err)
+	return s
+}

@@ -80,7 +80,10 @@ export async function answer<T>(call: Call<T>): Promise<T> {
   heard(response);
   if (!response.ok) {
     const detail = (error as { detail?: string } | undefined)?.detail;
-    throw new Problem(detail ?? "Something went wrong; nothing was lost. Try again.", response.status);
+    throw new Problem(
+      detail ?? "The server gave no answer that this page understands. Reload the page and look before you try again.",
+      response.status,
+    );
   }
   return data as T;
 }

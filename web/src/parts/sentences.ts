@@ -388,7 +388,8 @@ const words = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eig
 const number = (n = "") => words[Number(n)] ?? n;
 
 // lower writes a skill's name inside a sentence.
-const lower = (s = "") => s.charAt(0).toLowerCase() + s.slice(1);
+// lower is a name in the middle of a sentence; a first word of one letter keeps it: C sharp, I lead.
+const lower = (s = "") => s.replace(/^\p{Lu}(?=[\p{Ll}’'])/u, (first) => first.toLowerCase());
 
 const date = (d = "") =>
   new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", timeZone: "UTC" }).format(

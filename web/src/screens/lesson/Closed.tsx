@@ -4,7 +4,7 @@ import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { Trouble } from "../../parts/Told";
 import { longDay, ratings, sentence } from "../../parts/words";
-import { Contact, Fared, Held, latest, useSend } from "../week/Send";
+import { Contact, Fared, latest, onTheWay, useFared, useSend } from "../week/Send";
 import { blockNames, type LessonView } from "./view";
 
 // Closed says what the lesson changed, what follows from it, and how the next one
@@ -110,16 +110,16 @@ function Rated({ view }: { view: LessonView }) {
 // SendNow puts the sheet on its way with one touch.
 function SendNow({ view }: { view: LessonView }) {
   const send = useSend(view.student.id);
-  const last = latest(send.data, view.after?.sending);
-  const ready = view.student.contact !== "" && !send.isPending && !send.held && !last;
-  useKeys({ m: () => ready && send.hold() }); // no key that marks in a lesson
+  const last = useFared(latest(send.data, view.after?.sending));
+  const again = last !== undefined && !onTheWay(last);
+  const ready = view.student.contact !== "" && !send.isPending && (!last || again);
+  useKeys({ m: () => ready && send.put() }); // no key that marks in a lesson
   return (
     <div className="mt-auto max-w-xl pt-5">
       {last && <Fared sending={last} />}
-      {send.held && <Held back={send.back} />}
-      {!last && !send.held && view.student.contact && (
-        <Button look="main" hint="M" disabled={!ready} onClick={send.hold}>
-          {send.isPending ? "Sending …" : `Send the sheet to ${view.student.contact}`}
+      {(!last || again) && view.student.contact && (
+        <Button look="main" hint="M" disabled={!ready} onClick={send.put}>
+          {send.isPending ? "Sending …" : again ? "Send again" : `Send sheet to ${view.student.contact}`}
         </Button>
       )}
       {!view.student.contact && <Contact student={view.student} />}

@@ -10,7 +10,7 @@ import { Shown, Trouble } from "../../parts/Told";
 import { useInTurn } from "../../parts/useInTurn";
 import { plural } from "../../parts/words";
 import { type Paper, Papers } from "../week/OnePage";
-import { Fared, onTheWay, wentOut } from "../week/Send";
+import { Fared, onTheWay } from "../week/Send";
 import { PickTerm } from "./PickTerm";
 import { keepReport, printed, sendReport } from "./ReportScreen";
 
@@ -29,7 +29,7 @@ function Reports({ view }: { view: Schemas["ReportsView"] }) {
   const from = term?.from ?? "";
   const name = (one: One) => one.student.firstName;
   const keep = useInTurn(name, (one) => keepReport(one.student.id, one.report));
-  const send = useInTurn(name, async (one) => wentOut(await sendReport(one.student.id, from, ulid(), paper)));
+  const send = useInTurn(name, (one) => sendReport(one.student.id, from, ulid(), paper));
   const drafts = view.reports.filter((r) => r.kept === 0);
   const ready = view.reports.filter((r) => r.kept > 0 && r.student.contact && !onTheWay(r.sending));
   const kept = view.reports.length - drafts.length;

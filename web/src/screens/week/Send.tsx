@@ -1,6 +1,6 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
-import { type FormEvent, useRef, useState } from "react";
+import { type FormEvent, useRef } from "react";
 import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { useDay } from "../../api/views";
@@ -20,11 +20,33 @@ export const sendSheet = (student: string, id: string, paper: Paper, day?: strin
     }),
   );
 
-// useSend mails a student's sheet; however often it is touched while it is on its
-// way, it goes once.
+// moving tells that a letter is not settled yet.
+const moving = (s?: Sending) => s?.state === "waiting" || s?.state === "sending";
+
+// useFared follows a sending, as a view or an answer had it, until it is settled.
+export function useFared(seen?: Sending) {
+  const { data } = useQuery({
+    queryKey: ["sending", seen?.id],
+    queryFn: () => answer(api.GET("/api/sendings/{sending}", { params: { path: { sending: seen?.id ?? "" } } })),
+    enabled: moving(seen),
+    refetchInterval: (query) => (moving(query.state.data ?? seen) ? 1000 : false),
+  });
+  return moving(seen) ? (data ?? seen) : seen;
+}
+
+// useUndo takes back the letters of a sending that still wait.
+function useUndo(sending: Sending) {
+  return useMutation({
+    mutationFn: () => answer(api.DELETE("/api/sendings/{sending}", { params: { path: { sending: sending.id } } })),
+    onSuccess: (fared) => queries.setQueryData(["sending", sending.id], fared),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["sending", sending.id] }),
+  });
+}
+
+// useSend puts a student's sheet into the post, where it waits for a few seconds; a second touch meanwhile sends
+// nothing more.
 export function useSend(student: string, paper: Paper = "A4") {
   const id = useRef(ulid());
-  const [held, setHeld] = useState<ReturnType<typeof setTimeout>>();
   const send = useMutation({
     mutationFn: () => sendSheet(student, id.current, paper),
     onSettled: () => {
@@ -34,66 +56,47 @@ export function useSend(student: string, paper: Paper = "A4") {
       );
     },
   });
-  // A touch holds the letter for a moment, in which it can be taken back; leaving the
-  // screen does not stop it.
-  const hold = () => {
-    if (held !== undefined || send.isPending) return;
-    setHeld(
-      setTimeout(() => {
-        setHeld(undefined);
-        send.mutate();
-      }, moment),
-    );
-  };
-  const back = () => {
-    clearTimeout(held);
-    setHeld(undefined);
-  };
-  return { ...send, held: held !== undefined, hold, back };
-}
-
-// moment is how long a letter can be taken back, in milliseconds.
-const moment = 4000;
-
-// Held says that a letter is about to go, and takes it back.
-export function Held({ back }: { back: () => void }) {
-  return (
-    <p role="status" className="flex flex-wrap items-center gap-3">
-      It goes out in a moment.
-      <Button onClick={back}>Take it back</Button>
-    </p>
-  );
+  return { ...send, put: () => !send.isPending && send.mutate() };
 }
 
 // latest is a sending as it was last heard of: from the view, once that knows it.
 export const latest = (answered?: Sending, seen?: Sending) => (seen?.id === answered?.id ? seen : (answered ?? seen));
 
-// wentOut fails with what the server says where a letter did not go out.
-export function wentOut(fared: Sending) {
-  if (fared.state !== "sent") throw new Error(fared.says);
-}
-
 // onTheWay tells a sheet that needs no sending: it went out, or is going.
-export const onTheWay = (s?: Sending) => s?.state === "sent" || s?.state === "sending";
+export const onTheWay = (s?: Sending) => s?.state === "sent" || moving(s);
 
 const says: Record<Sending["state"], string> = {
+  waiting: "Going out in a few seconds to",
   sending: "On its way to",
   sent: "Sent to",
   failed: "Not sent to",
   refused: "Refused at",
   bounced: "Came back from",
+  undone: "Undone. Nothing was sent to",
 };
 
-// Fared says what became of a sheet's mail.
+// Fared says what became of a letter, and takes it back while it waits.
 export function Fared({ sending }: { sending: Sending }) {
   const zone = useDay().data?.zone ?? "UTC";
-  const well = onTheWay(sending);
+  const now = useFared(sending) ?? sending;
+  const undo = useUndo(sending);
+  const well = onTheWay(now);
   return (
-    <p role="status" className={well ? "text-keep" : "border-l-4 border-warn pl-2"}>
-      {well ? "✓ " : ""}
-      {says[sending.state]} {sending.address}, {clock(sending.at, zone)}.{" "}
-      {!well && <span className="text-soft">{sending.says}.</span>}
-    </p>
+    <div role="status" className={well ? "text-keep" : now.state === "undone" ? "" : "border-l-4 border-warn pl-2"}>
+      <p className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <span>
+          {now.state === "sent" ? "✓ " : ""}
+          {says[now.state]} {now.address}, {clock(now.at, zone)}.{" "}
+          {now.says && <span className="text-soft">{now.says}.</span>}
+        </span>
+        {now.state === "waiting" && (
+          <Button disabled={undo.isPending} onClick={() => undo.mutate()}>
+            Undo
+          </Button>
+        )}
+      </p>
+      {undo.error && <Trouble>{undo.error.message}</Trouble>}
+    </div>
   );
 }
 
@@ -102,18 +105,15 @@ type Props = { student: Schemas["StudentCard"]; sending?: Sending; paper: Paper 
 // Send puts the sheet on its way to the family by mail.
 export function Send({ student, sending, paper }: Props) {
   const send = useSend(student.id, paper);
-  const last = latest(send.data, sending);
+  const last = useFared(latest(send.data, sending));
+  const going = send.isPending || moving(last);
   return (
     <section aria-label="By mail" className="space-y-2">
       {student.contact ? (
         <>
-          {send.held ? (
-            <Held back={send.back} />
-          ) : (
-            <Button look="main" className="w-full" disabled={send.isPending} onClick={send.hold}>
-              {send.isPending ? "Sending …" : last ? "Send it again" : "Send the sheet"}
-            </Button>
-          )}
+          <Button look="main" className="w-full" disabled={going} onClick={send.put}>
+            {going ? "Sending …" : last ? "Send again" : "Send sheet"}
+          </Button>
           {last ? <Fared sending={last} /> : <p className="text-soft">To {student.contact}, with a new link.</p>}
           <p>
             <Link to="/mailbox" className="underline underline-offset-4">
@@ -124,7 +124,7 @@ export function Send({ student, sending, paper }: Props) {
       ) : (
         <Contact student={student} />
       )}
-      {last && !onTheWay(last) && <Contact student={student} />}
+      {last && !onTheWay(last) && last.state !== "undone" && <Contact student={student} />}
       {send.error && <Trouble>{send.error.message}</Trouble>}
     </section>
   );

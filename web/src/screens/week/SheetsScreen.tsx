@@ -10,7 +10,7 @@ import { Shown, Trouble } from "../../parts/Told";
 import { useInTurn } from "../../parts/useInTurn";
 import { longDay, plural, timeOfDay } from "../../parts/words";
 import { OnePage, type Paper, Papers } from "./OnePage";
-import { Fared, onTheWay, sendSheet, wentOut } from "./Send";
+import { Fared, onTheWay, sendSheet } from "./Send";
 import { Sheet } from "./Sheet";
 
 type DaySheet = Schemas["DaySheet"];
@@ -29,7 +29,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
   const ready = closed.filter((s) => s.contact && !onTheWay(s.sending));
   const send = useInTurn(
     (s: DaySheet) => s.name,
-    async (s) => wentOut(await sendSheet(s.student, ulid(), paper, view.date)),
+    (s) => sendSheet(s.student, ulid(), paper, view.date),
   );
   return (
     <main className="flex flex-1 flex-col gap-4 px-4 pt-3 pb-6 print:p-0">
