@@ -111,14 +111,14 @@ func (d *drawing) sheet(ask Ask) {
 	d.Ln(d.line * 0.4)
 	said := map[string]bool{}
 	for _, day := range sh.Days {
-		if !day.Thin {
+		if !day.Folded {
 			d.day(day, said)
 		}
 	}
-	if later := sh.Later(); later != nil && len(later.Titles) > 0 {
+	for _, later := range sh.Later() {
 		d.rule()
 		d.Ln(d.line * 0.3)
-		d.MultiCell(d.width, d.line, fmt.Sprintf("Then, until %s, lighter: on most days one or two of %s.", day(later.To), strings.Join(later.Titles, ", ")), "", "L", false)
+		d.MultiCell(d.width, d.line, later.Says, "", "L", false)
 	}
 	d.rule()
 	d.MultiCell(d.width, d.line*1.2, "Tick a circle when it is done. A day missed is a day missed: go on with the next. A line back to us:", "", "L", false)

@@ -46,10 +46,11 @@ type SheetSummary struct {
 
 // A SheetLine is a line of a sheet with the days on which it stands.
 type SheetLine struct {
-	Key   string `json:"key"`
-	Says  string `json:"says" doc:"what to do, as the sheet says it"`
-	Title string `json:"title"`
-	Days  int    `json:"days" doc:"on which it stands"`
+	Key   string        `json:"key"`
+	Says  string        `json:"says" doc:"what to do, as the sheet says it"`
+	Title string        `json:"title"`
+	Days  int           `json:"days" doc:"on which it stands"`
+	First calendar.Date `json:"first,omitempty" doc:"of them; empty of sheets from before that was kept"`
 }
 
 // owed makes the documents that the facts call for and that are not kept yet: of
@@ -101,6 +102,11 @@ func (p *Pupil) document(ctx context.Context, kind document.Kind, day calendar.D
 	}
 	lessons := p.held(kind)
 	cause, given := document.CauseOf(kind, day, p.Facts)
+	if given && kind == document.Sheet && day == Latest(lessons) {
+		if err := p.through(day, &cause, &last, there); err != nil {
+			return last, false, err
+		}
+	}
 	if !given || there && day != Latest(lessons) {
 		if !there {
 			return last, false, &Error{Kind: Missing, Says: "Nothing was given in a lesson on that day."}
@@ -137,11 +143,44 @@ func (p *Pupil) document(ctx context.Context, kind document.Kind, day calendar.D
 		if err := p.pins(ctx, then); err != nil {
 			return d, false, err
 		}
-		sheet := week.Edit(p.Sheet(p.Way(then, app, at), day), p.edits(day), p.adds(day))
+		sheet := p.Sheet(p.Way(then, app, at), day)
+		if why == document.NextLesson {
+			var was week.Sheet
+			if err := json.Unmarshal(last.Body, &was); err != nil {
+				return d, false, err
+			}
+			sheet = week.Extend(was, sheet)
+		}
+		sheet = week.Edit(sheet, p.edits(day), p.adds(day))
 		body, d.Summary = sheet, Summarize(sheet)
 	}
 	d.Body, err = json.Marshal(body)
 	return d, true, err
+}
+
+// through adds to the cause of the newest sheet the day that it must reach to. One that was given
+// before that was kept reached to its last day. Who has left is written no more days.
+func (p *Pupil) through(day calendar.Date, now *document.Cause, last *store.KeptDocument, there bool) error {
+	_, now.Through = p.reach(day)
+	if !there {
+		return nil
+	}
+	if last.Cause.Through == "" {
+		var sheet week.Sheet
+		if err := json.Unmarshal(last.Body, &sheet); err != nil {
+			return err
+		}
+		last.Cause.Through = sheet.Ends()
+	}
+	if away, is := p.Standing.AwayOn(p.Today()); is && away.Left {
+		now.Through = last.Cause.Through
+	}
+	return nil
+}
+
+// reach is to which lesson the sheet of a lesson runs as things stand, and its last day.
+func (p *Pupil) reach(day calendar.Date) (next, through calendar.Date) {
+	return week.Reach(p.Calendar(), p.Slot, day, p.Today())
 }
 
 // pins fetches the lines of sheets before that go on, as they were given.
@@ -240,7 +279,7 @@ func Summarize(sheet week.Sheet) SheetSummary {
 				continue
 			}
 			at[t.Key] = len(out.Lines)
-			out.Lines = append(out.Lines, SheetLine{t.Key, t.Says.What, t.Title, 1})
+			out.Lines = append(out.Lines, SheetLine{t.Key, t.Says.What, t.Title, 1, day.Date})
 		}
 	}
 	return out
@@ -362,9 +401,9 @@ func (p *Pupil) remember(ctx context.Context) error {
 	}
 	p.past = p.past[:0]
 	for _, w := range slices.Backward(weeks) {
-		past := week.Past{Day: w.Day, Ticked: map[string]int{}}
+		past := week.Past{Day: w.Day, Ticked: map[string]int{}, First: map[string]calendar.Date{}}
 		for _, l := range w.Lines {
-			past.Ticked[l.Key] = l.Ticked
+			past.Ticked[l.Key], past.First[l.Key] = l.Ticked, l.First
 		}
 		p.past = append(p.past, past)
 	}

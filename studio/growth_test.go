@@ -115,7 +115,7 @@ func plan(facts []fact.Fact, items []shelf.Item, byID map[string]shelf.Item, cal
 	st := climb.Student{Standing: s, Graph: graph, Shelf: items, Approach: approach.Default(12), Plays: instrument.Shipped.Of("piano"), Calendar: cal, Slot: weekly, Now: at}
 	p := climb.Reckon(st)
 	h := ahead.Plan(s, graph, p, 2, at)
-	week.Make(week.Ask{Standing: s, Graph: graph, Path: p, Ahead: h, Approach: st.Approach, Age: 12, From: calendar.On(at), Next: calendar.On(at).Add(7), At: at})
+	week.Make(week.Ask{Standing: s, Graph: graph, Path: p, Ahead: h, Approach: st.Approach, Age: 12, From: calendar.On(at), Next: calendar.On(at).Add(7), Through: calendar.On(at).Add(6), At: at})
 }
 
 // A booked studio has the shipped books on its shelf.
@@ -237,7 +237,7 @@ func BenchmarkSheets(b *testing.B) {
 	var asks []week.Ask
 	var ids [][]string
 	for _, w := range h.ways(graph, at) {
-		asks = append(asks, week.Ask{Standing: w.Standing, Graph: graph, Path: w.path, Ahead: w.ahead, Approach: w.Approach, Age: w.age, From: calendar.On(at), Next: calendar.On(at).Add(7), At: at})
+		asks = append(asks, week.Ask{Standing: w.Standing, Graph: graph, Path: w.path, Ahead: w.ahead, Approach: w.Approach, Age: w.age, From: calendar.On(at), Next: calendar.On(at).Add(7), Through: calendar.On(at).Add(6), At: at})
 		var hand []string
 		for _, r := range w.Standing.In(ladder.Current) {
 			if r.Item.HasScore && r.Taught != nil {

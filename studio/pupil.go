@@ -156,7 +156,7 @@ func (p *Pupil) LessonDay() calendar.Date {
 // Starts returns when the lesson of a day begins.
 func (p *Pupil) Starts(d calendar.Date) time.Time { return p.SlotAt(d).On(d, p.Zone) }
 
-// SlotAt is the weekly slot, at another time where the day's lesson was moved.
+// SlotAt is the slot of a day, at another time where the day's lesson was moved.
 func (p *Pupil) SlotAt(d calendar.Date) calendar.Slot { return SlotOn(p.Slot, p.Standing, d) }
 
 // FromHome is what comes back from home.
@@ -186,9 +186,10 @@ func (p *Pupil) Plan(w Way, d calendar.Date) lesson.Plan { return lesson.Make(p.
 
 // Sheet writes the week sheet from a lesson's day.
 func (p *Pupil) Sheet(w Way, from calendar.Date) week.Sheet {
+	next, through := p.reach(from)
 	return week.Make(week.Ask{Standing: w.Standing, Graph: p.Graph, Path: w.Path, Ahead: w.Ahead, Approach: w.Approach, Home: p.Home, Plays: p.Plays, Trees: p.trees, InTurn: p.inTurn, Tempos: p.tempos, Stuck: stuck(w), Seat: p.seatAtHome(), Past: before(p.past, from), Words: p.Words(), Pinned: p.pinned,
 		Games: activity.Played(slices.Concat(activity.Bank(), p.Own), w.Standing.Games(from), Age(p.Student, from), p.Plays.Family),
-		Age:   Age(p.Student, from), From: from, Next: p.Calendar().Next(p.Slot, from), At: w.Now})
+		Age:   Age(p.Student, from), From: from, Next: next, Through: through, Calendar: p.Calendar(), At: w.Now})
 }
 
 // before are the sheets that were given before a day.

@@ -1,7 +1,6 @@
 package studio
 
 import (
-	"cmp"
 	"context"
 	_ "embed"
 	"slices"
@@ -87,10 +86,13 @@ func OwnCalendar(c calendar.Calendar, s ladder.Standing) calendar.Calendar {
 	return c
 }
 
-// SlotOn is the weekly slot, at another time where the day's lesson was moved.
-func SlotOn(weekly calendar.Slot, s ladder.Standing, d calendar.Date) calendar.Slot {
-	weekly.Start = cmp.Or(s.Extra[d], weekly.Start)
-	return weekly
+// SlotOn is a slot as it is on a day, at another time where the day's lesson was moved.
+func SlotOn(slot calendar.Slot, s ladder.Standing, d calendar.Date) calendar.Slot {
+	slot = slot.At(d)
+	if start := s.Extra[d]; start != "" {
+		slot.Start, slot.Second = start, nil
+	}
+	return slot
 }
 
 // Age is in whole years at a day, reckoned from the month of birth.

@@ -147,53 +147,135 @@ func (c Calendar) Gaps() []Span {
 	return out
 }
 
-// A Slot is a weekly lesson.
+// A Rhythm is how often a student's lessons come.
+type Rhythm string
+
+// The rhythms. The zero Rhythm is every week.
+const (
+	Weekly      Rhythm = ""
+	Fortnightly Rhythm = "fortnightly" // every second week
+	Twice       Rhythm = "twice"       // two days of every week
+	Irregular   Rhythm = "irregular"   // each lesson is agreed by itself
+)
+
+// A Slot is when a student's lessons are, as far as that comes again.
 type Slot struct {
 	Weekday time.Weekday `json:"weekday" doc:"0 for Sunday to 6 for Saturday"`
 	Start   string       `json:"start" doc:"15:04"`
 	Minutes int          `json:"minutes"`
+	Rhythm  Rhythm       `json:"rhythm,omitempty" enum:",fortnightly,twice,irregular" doc:"empty for every week"`
+	Since   Date         `json:"since,omitempty" maxLength:"10" doc:"of fortnightly lessons: a day in a week that has one"`
+	Second  *Hour        `json:"second,omitempty" doc:"of two lessons a week: the other"`
+}
+
+// An Hour is a weekday and a time on it.
+type Hour struct {
+	Weekday time.Weekday `json:"weekday" doc:"0 for Sunday to 6 for Saturday"`
+	Start   string       `json:"start" doc:"15:04"`
 }
 
 // Check says what is wrong with a slot.
 func (s Slot) Check() error {
-	start, err := time.Parse("15:04", s.Start)
-	switch {
-	case err != nil:
-		return fmt.Errorf("%q is not a time of day such as 16:00", s.Start)
-	case s.Weekday < 0 || s.Weekday > 6:
-		return fmt.Errorf("%d is not a day of the week", s.Weekday)
-	case s.Minutes < 10 || s.Minutes > 120:
+	if s.Minutes < 10 || s.Minutes > 120 {
 		return fmt.Errorf("a lesson lasts 10 to 120 minutes, not %d", s.Minutes)
-	case start.Hour()*60+start.Minute()+s.Minutes > 24*60:
-		return fmt.Errorf("a lesson at %s of %d minutes runs past midnight", s.Start, s.Minutes)
+	}
+	if err := checkHour(s.Weekday, s.Start, s.Minutes); err != nil {
+		return err
+	}
+	switch s.Rhythm {
+	case Weekly, Irregular:
+	case Fortnightly:
+		if _, err := ParseDate(string(s.Since)); err != nil {
+			return fmt.Errorf("lessons every second week need a day of one of them: %w", err)
+		}
+	case Twice:
+		if s.Second == nil {
+			return fmt.Errorf("two lessons a week need a second day")
+		}
+		if s.Second.Weekday == s.Weekday {
+			return fmt.Errorf("two lessons a week need two days, not %s twice", s.Weekday)
+		}
+		return checkHour(s.Second.Weekday, s.Second.Start, s.Minutes)
+	default:
+		return fmt.Errorf("%q is no rhythm of lessons", s.Rhythm)
 	}
 	return nil
 }
 
+func checkHour(day time.Weekday, start string, minutes int) error {
+	at, err := time.Parse("15:04", start)
+	switch {
+	case err != nil:
+		return fmt.Errorf("%q is not a time of day such as 16:00", start)
+	case day < 0 || day > 6:
+		return fmt.Errorf("%d is not a day of the week", day)
+	case at.Hour()*60+at.Minute()+minutes > 24*60:
+		return fmt.Errorf("a lesson at %s of %d minutes runs past midnight", start, minutes)
+	}
+	return nil
+}
+
+// Hours lists the hours of a week in which the slot may fall, none of irregular lessons.
+func (s Slot) Hours() []Hour {
+	switch {
+	case s.Rhythm == Irregular:
+		return nil
+	case s.Rhythm == Twice && s.Second != nil:
+		return []Hour{{s.Weekday, s.Start}, *s.Second}
+	}
+	return []Hour{{s.Weekday, s.Start}}
+}
+
+// At returns the slot as it is on a day: at the second time where the day is that one's.
+func (s Slot) At(d Date) Slot {
+	for _, h := range s.Hours() {
+		if h.Weekday == d.Weekday() {
+			s.Start = h.Start
+		}
+	}
+	return s
+}
+
 // On returns the moment of the slot on a day in a zone.
 func (s Slot) On(d Date, zone *time.Location) time.Time {
-	t, err := time.ParseInLocation("2006-01-02 15:04", string(d)+" "+s.Start, zone)
+	t, err := time.ParseInLocation("2006-01-02 15:04", string(d)+" "+s.At(d).Start, zone)
 	if err != nil {
 		return time.Time{}
 	}
 	return t
 }
 
+// from returns the first day of an hour of the slot from d on, and the days to the next
+// one.
+func (s Slot) from(h Hour, d Date) (first Date, step int) {
+	first = d.Add((int(h.Weekday) - int(d.Weekday()) + 7) % 7)
+	if s.Rhythm != Fortnightly || s.Since == "" {
+		return first, 7
+	}
+	if weeks := first.Monday().Sub(s.Since.Monday()) / 7; weeks%2 != 0 {
+		first = first.Add(7)
+	}
+	return first, 14
+}
+
 // Lessons returns the days from first to last on which the slot is taught.
 func (c Calendar) Lessons(s Slot, first, last Date) []Date {
 	var days []Date
-	d := first.Add((int(s.Weekday) - int(first.Weekday()) + 7) % 7)
-	for left := last.Sub(d); left >= 0; d, left = d.Add(7), left-7 {
-		if c.Teaching(d) && !c.Off[d] && !c.On[d] {
-			days = append(days, d)
-		}
-	}
-	if len(c.On) > 0 {
-		for on := range c.On {
-			if first <= on && on <= last {
-				days = append(days, on)
+	hours := s.Hours()
+	for _, h := range hours {
+		d, step := s.from(h, first)
+		for left := last.Sub(d); left >= 0; d, left = d.Add(step), left-step {
+			if c.Teaching(d) && !c.Off[d] && !c.On[d] {
+				days = append(days, d)
 			}
 		}
+	}
+	for on := range c.On {
+		if first <= on && on <= last {
+			days = append(days, on)
+		}
+	}
+	if len(hours) != 1 || len(c.On) > 0 {
 		slices.Sort(days)
 	}
 	return days
@@ -205,15 +287,18 @@ const horizon = 200
 // Next returns the first lesson day after d, or no day when none comes within
 // 200 days.
 func (c Calendar) Next(s Slot, d Date) Date {
-	day := d.Add(1)
-	day = day.Add((int(s.Weekday) - int(day.Weekday()) + 7) % 7)
 	next := Date("")
-	for range horizon / 7 {
-		if c.Teaching(day) && !c.Off[day] {
-			next = day
-			break
+	for _, h := range s.Hours() {
+		day, step := s.from(h, d.Add(1))
+		for range horizon / step {
+			if c.Teaching(day) && !c.Off[day] {
+				if next == "" || day < next {
+					next = day
+				}
+				break
+			}
+			day = day.Add(step)
 		}
-		day = day.Add(7)
 	}
 	for on := range c.On {
 		if on > d && (next == "" || on < next) {
@@ -223,9 +308,35 @@ func (c Calendar) Next(s Slot, d Date) Date {
 	return next
 }
 
+// NextWeek returns the first lesson after d that begins another taught week: of two
+// lessons in a week the second begins none.
+func (c Calendar) NextWeek(s Slot, d Date) Date {
+	next := c.Next(s, d)
+	if s.Rhythm == Twice && next != "" && next.Monday() == d.Monday() {
+		next = c.Next(s, d.Monday().Add(6))
+	}
+	return next
+}
+
+// Weeks keeps of some lessons, in order, those that begin a taught week: where two are
+// given every week, the first of each.
+func (s Slot) Weeks(days []Date) []Date {
+	if s.Rhythm != Twice {
+		return days
+	}
+	var out []Date
+	for i, d := range days {
+		if i == 0 || d.Monday() != days[i-1].Monday() {
+			out = append(out, d)
+		}
+	}
+	return out
+}
+
 // Marks returns where the first n taught weeks from d begin, in calendar weeks
-// after d: each taught week runs from one lesson to the next. Past the last term
-// a taught week counts as a calendar week.
+// after d: each taught week runs from one lesson to the next, of two a week from the
+// first of one week to the first of the next. Past the last term, and where no lesson
+// is agreed, a taught week counts as a calendar week.
 func (c Calendar) Marks(s Slot, d Date, n int) Marks {
 	marks := make(Marks, n)
 	at := d
@@ -234,7 +345,7 @@ func (c Calendar) Marks(s Slot, d Date, n int) Marks {
 		case i == 0 && !c.missed(s, d):
 			continue
 		case at != "":
-			at = c.Next(s, at)
+			at = c.NextWeek(s, at)
 		}
 		if at == "" {
 			marks[i] = marks[max(i-1, 0)] + 1
@@ -248,8 +359,14 @@ func (c Calendar) Marks(s Slot, d Date, n int) Marks {
 // missed reports whether the lesson that the week around d would run from was not
 // given, and none in its place: then no taught week runs.
 func (c Calendar) missed(s Slot, d Date) bool {
-	last := d.Add(-((int(d.Weekday()) - int(s.Weekday) + 7) % 7))
-	if !c.Off[last] {
+	last := Date("")
+	for _, h := range s.Hours() {
+		day, step := s.from(h, d.Add(-13))
+		for ; day <= d; day = day.Add(step) {
+			last = max(last, day)
+		}
+	}
+	if last == "" || !c.Off[last] {
 		return false
 	}
 	for on := range c.On {

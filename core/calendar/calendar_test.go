@@ -46,7 +46,7 @@ func TestNextLesson(t *testing.T) {
 
 func TestSlots(t *testing.T) {
 	assert.NoError(t, wednesday.Check())
-	for _, bad := range []Slot{{3, "4pm", 30}, {7, "16:00", 30}, {3, "16:00", 5}, {3, "23:30", 60}} {
+	for _, bad := range []Slot{{Weekday: 3, Start: "4pm", Minutes: 30}, {Weekday: 7, Start: "16:00", Minutes: 30}, {Weekday: 3, Start: "16:00", Minutes: 5}, {Weekday: 3, Start: "23:30", Minutes: 60}} {
 		assert.Error(t, bad.Check(), bad)
 	}
 	zone := time.FixedZone("east", 3600)

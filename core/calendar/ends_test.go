@@ -13,9 +13,9 @@ func TestTheEndsOfASlot(t *testing.T) {
 		slot Slot
 		fits bool
 	}{
-		{Slot{time.Sunday, "16:00", 30}, true}, {Slot{time.Saturday, "16:00", 30}, true}, {Slot{7, "16:00", 30}, false}, {Slot{-1, "16:00", 30}, false},
-		{Slot{1, "16:00", 10}, true}, {Slot{1, "16:00", 9}, false}, {Slot{1, "16:00", 120}, true}, {Slot{1, "16:00", 121}, false},
-		{Slot{1, "23:30", 30}, true}, {Slot{1, "23:31", 30}, false}, {Slot{1, "25:00", 30}, false}, {Slot{1, "", 30}, false},
+		{Slot{Weekday: time.Sunday, Start: "16:00", Minutes: 30}, true}, {Slot{Weekday: time.Saturday, Start: "16:00", Minutes: 30}, true}, {Slot{Weekday: 7, Start: "16:00", Minutes: 30}, false}, {Slot{Weekday: -1, Start: "16:00", Minutes: 30}, false},
+		{Slot{Weekday: 1, Start: "16:00", Minutes: 10}, true}, {Slot{Weekday: 1, Start: "16:00", Minutes: 9}, false}, {Slot{Weekday: 1, Start: "16:00", Minutes: 120}, true}, {Slot{Weekday: 1, Start: "16:00", Minutes: 121}, false},
+		{Slot{Weekday: 1, Start: "23:30", Minutes: 30}, true}, {Slot{Weekday: 1, Start: "23:31", Minutes: 30}, false}, {Slot{Weekday: 1, Start: "25:00", Minutes: 30}, false}, {Slot{Weekday: 1, Start: "", Minutes: 30}, false},
 	} {
 		assert.Equal(t, c.fits, c.slot.Check() == nil, "%+v", c.slot)
 	}

@@ -225,7 +225,7 @@ func (l *lessonDays) after(weeks float64) calendar.Date {
 	n := max(int(weeks+0.999), 1)
 	for len(l.next) < n {
 		if l.day != "" {
-			l.day = l.c.Next(l.slot, l.day)
+			l.day = l.c.NextWeek(l.slot, l.day)
 		}
 		if l.day == "" {
 			return ""

@@ -63,10 +63,10 @@ func (s Student) given(first calendar.Date) Taught {
 	worked := func(d calendar.Date) bool {
 		return slices.ContainsFunc(s.Standing.Rungs, func(r ladder.Rung) bool { return slices.Contains(r.Worked, d) })
 	}
-	return slices.DeleteFunc(s.Calendar.Lessons(s.Slot, first, today), func(d calendar.Date) bool {
+	return s.Slot.Weeks(slices.DeleteFunc(s.Calendar.Lessons(s.Slot, first, today), func(d calendar.Date) bool {
 		_, closed := s.Standing.Closed[d]
 		return len(s.Standing.Closed) > 0 && d != today && !closed && !worked(d) || s.Standing.Ached(d)
-	})
+	}))
 }
 
 // A Path is a student's way on: the rungs in hand and ahead with their loads,

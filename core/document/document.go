@@ -38,7 +38,7 @@ type Document struct {
 	ID       string        `json:"id"`
 	Day      calendar.Date `json:"day" doc:"of the lesson"`
 	Revision int           `json:"revision" doc:"from 1"`
-	Reason   Reason        `json:"reason" enum:"given,closed-again,opened-again,pain,pain-cleared,days,plan-changed,edited"`
+	Reason   Reason        `json:"reason" enum:"given,closed-again,opened-again,pain,pain-cleared,days,plan-changed,edited,next-lesson"`
 	By       fact.Author   `json:"by" enum:"teacher,family,program" doc:"whose word brought it about"`
 	At       time.Time     `json:"at"`
 	Program  string        `json:"program" doc:"version that made it"`
@@ -59,30 +59,32 @@ const (
 	PainCleared Reason = "pain-cleared"
 	Days        Reason = "days" // the family practises on other days, or longer
 	PlanChanged Reason = "plan-changed"
-	Edited      Reason = "edited" // the teacher struck, changed or added a line
+	Edited      Reason = "edited"      // the teacher struck, changed or added a line
+	NextLesson  Reason = "next-lesson" // the next lesson is on another day, or was not given
 )
 
 // A Cause is the state of the facts that a revision follows from: the id of the
 // fact that began or closed the lesson, of the pain that stands, of the days that
 // were last set, and of the last change to the plan, or the sheet, with how many there
-// were.
+// were; and of a sheet the day that it must reach to, which whoever knows the calendar adds.
 type Cause struct {
 	Lesson  string
 	Ache    string
 	Days    string
 	Changes string
+	Through calendar.Date
 	by      fact.Author // of the last fact in it
 }
 
 // String writes a cause for the store.
 func (c Cause) String() string {
-	return strings.Join([]string{c.Lesson, c.Ache, c.Days, c.Changes}, "/")
+	return strings.Join([]string{c.Lesson, c.Ache, c.Days, c.Changes, string(c.Through)}, "/")
 }
 
 // ParseCause reads it back.
 func ParseCause(s string) Cause {
-	part := append(strings.Split(s, "/"), "", "", "", "")
-	return Cause{Lesson: part[0], Ache: part[1], Days: part[2], Changes: part[3]}
+	part := append(strings.Split(s, "/"), "", "", "", "", "")
+	return Cause{Lesson: part[0], Ache: part[1], Days: part[2], Changes: part[3], Through: calendar.Date(part[4])}
 }
 
 // CauseOf returns what the facts say of a document of a lesson's day; false when the
@@ -158,6 +160,7 @@ func Owed(k Kind, last *Document, now Cause) (Reason, fact.Author, bool) {
 		{before.Days != now.Days, Days, now.by},
 		{before.Changes != now.Changes && k == Sheet, Edited, now.by},
 		{before.Changes != now.Changes, PlanChanged, now.by},
+		{k == Sheet && before.Through != now.Through && now.Through != "", NextLesson, fact.Program},
 	} {
 		if c.differs {
 			return c.why, c.by, true
@@ -171,7 +174,8 @@ func Owed(k Kind, last *Document, now Cause) (Reason, fact.Author, bool) {
 func Bears(facts []fact.Fact) bool {
 	return slices.ContainsFunc(facts, func(f fact.Fact) bool {
 		switch f.Body.(type) {
-		case fact.LessonOpened, fact.LessonClosed, fact.Pained, fact.PainCleared, fact.DaysSet, fact.Retracted:
+		case fact.LessonOpened, fact.LessonClosed, fact.Pained, fact.PainCleared, fact.DaysSet, fact.Retracted,
+			fact.LessonMissed, fact.LessonMoved, fact.LessonExtra, fact.Paused, fact.Returned:
 			return true
 		}
 		_, changed := planned(f.Body)

@@ -224,8 +224,8 @@ func TestADayKeepsToItsThings(t *testing.T) {
 func TestThinDays(t *testing.T) {
 	run := func(last int, tasks ...Task) (out []string) {
 		sh := Sheet{Budget: 11, Days: []Day{{Lesson: true, Tasks: []Task{{Band: "ahead", Rung: "hear", Listen: true, Minutes: 1}}}, {Tasks: tasks}}}
-		w := writer{sheet: &sh, Ask: Ask{From: from}}
-		w.thin(last)
+		w := writer{sheet: &sh, days: []int{1}, Ask: Ask{From: from, Calendar: calendar.Calendar{Free: []calendar.Span{{Name: "holidays", From: from, To: from.Add(60)}}}}}
+		w.goOn(last)
 		for _, d := range sh.Days[2:] {
 			day := ""
 			for _, t := range d.Tasks {
@@ -245,9 +245,6 @@ func TestThinDays(t *testing.T) {
 	assert.Equal(t, []string{"h2 o2", "o5", "s2 o2", "o5"}, run(practice+4, old, hand, scale), "pieces in hand take turns")
 	assert.Equal(t, []string{"h5", "h5"}, run(practice+2, hand), "with no old friend every day")
 	assert.Equal(t, []string{"hear1"}, run(practice+1, part, Task{Band: "now", Rung: "h", Spot: "bar 3"}), "stretches and spots do not go on")
-	sh := Sheet{Days: []Day{{Date: "2026-11-18"}, {Date: "2026-11-25", Thin: true, Tasks: []Task{{Title: "A"}, {Title: "B"}}}, {Date: "2026-11-26", Thin: true, Tasks: []Task{{Title: "A"}}}}}
-	assert.Equal(t, &Later{"2026-11-25", "2026-11-26", []string{"A", "B"}}, sh.Later())
-	assert.Nil(t, Sheet{Days: sh.Days[:1]}.Later())
 	assert.Len(t, appendOnce([]Task{{Rung: "a", Hands: "left"}}, Task{Rung: "a", Hands: "right"}), 2, "the other hand is another thing")
 	assert.Len(t, appendOnce([]Task{{Rung: "a", Hands: "left"}}, Task{Rung: "a", Hands: "left"}), 1)
 }
@@ -337,7 +334,7 @@ func TestTheFirstMeetingGoesHome(t *testing.T) {
 			r.Taught = at(from)
 		}
 		s.Rungs = []ladder.Rung{r}
-		sh := Make(Ask{Standing: s, Graph: skill.Catalogue(), Approach: approach.Default(6), Plays: instrument.Shipped.Of("piano"), Age: 6, From: from, Next: from.Add(7), Games: played, At: *at(from)})
+		sh := Make(Ask{Standing: s, Graph: skill.Catalogue(), Approach: approach.Default(6), Plays: instrument.Shipped.Of("piano"), Age: 6, From: from, Next: from.Add(7), Through: from.Add(6), Games: played, At: *at(from)})
 		for _, d := range sh.Days[1:3] {
 			games := 0
 			for _, task := range d.Tasks {

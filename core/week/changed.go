@@ -22,20 +22,29 @@ func Changed(before, after Sheet) []Line {
 		}
 		out = append(out, Line{Reason: reason.Of(code, "title", t.Title, "says", now)})
 	}
+	ends := min(before.Ends(), after.Ends()) // a sheet that goes on is told as such, not line by line
+	switch {
+	case before.Next == after.Next:
+	case after.Next == "":
+		out = append(out, Line{Reason: reason.Of("changed-no-lesson", "until", string(after.Ends()))})
+	default:
+		out = append(out, Line{Reason: reason.Of("changed-lesson", "day", string(after.Next), "until", string(after.Ends()))})
+	}
 	for _, key := range after.Keys() {
 		is, _ := after.Line(key)
 		was, there := before.Line(key)
 		switch {
+		case !there && len(after.stands(key, ends)) == 0: // of the days that were added
 		case !there:
 			say("changed-new", is, is.Says.What)
 		case was.Says.What != is.Says.What:
 			say("changed-line", is, is.Says.What)
-		case !slices.Equal(before.stands(key), after.stands(key)):
+		case !slices.Equal(before.stands(key, ends), after.stands(key, ends)):
 			say("changed-days", is, "")
 		}
 	}
 	for _, key := range before.Keys() {
-		if _, there := after.Line(key); !there {
+		if _, there := after.Line(key); !there && len(before.stands(key, ends)) > 0 {
 			was, _ := before.Line(key)
 			say("changed-gone", was, was.Says.What)
 		}
@@ -49,11 +58,11 @@ func Changed(before, after Sheet) []Line {
 	return out
 }
 
-// stands are the days on which a line stands.
-func (sh Sheet) stands(key string) []calendar.Date {
+// stands are the days up to one on which a line stands.
+func (sh Sheet) stands(key string, until calendar.Date) []calendar.Date {
 	var out []calendar.Date
 	for _, d := range sh.Days {
-		if slices.ContainsFunc(d.Tasks, func(t Task) bool { return t.Key == key }) {
+		if d.Date <= until && slices.ContainsFunc(d.Tasks, func(t Task) bool { return t.Key == key }) {
 			out = append(out, d.Date)
 		}
 	}

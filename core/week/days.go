@@ -1,13 +1,9 @@
 package week
 
 import (
+	"maps"
 	"slices"
-
-	"patientladder/core/calendar"
 )
-
-// longest is the most days that a sheet runs on, where the next lesson is far off.
-const longest = 42
 
 // LinesADay returns how many things a day has room for at an age: finding the page and
 // setting the hand take time. Common practice, no source.
@@ -67,66 +63,94 @@ func (w *writer) few() {
 	}
 }
 
-// thin writes the days after the first week of a longer time: one old friend, and every
-// second day the newest piece in hand as far as it stands, at half the minutes.
-func (w *writer) thin(last int) {
+// goOn writes the days after the first week.
+func (w *writer) goOn(last int) {
 	var old, hand []Task
+	ends := map[string][]Task{} // by rung: what its last day of the first week asks of it
 	for _, d := range w.sheet.Days {
+		on := map[string][]Task{}
 		for _, t := range d.Tasks {
 			switch t.Band {
 			case "upkeep":
 				old = appendOnce(old, t)
 			case "now":
+				on[t.Rung] = append(on[t.Rung], t)
 				if t.Spot == "" && (len(t.Plays) > 0 || t.From == 0) {
 					hand = appendOnce(hand, t)
 				}
 			}
 		}
+		maps.Copy(ends, on)
 	}
-	half := max(w.sheet.Budget/2, 2)
+	turn, light := 0, 0
 	for d := practice + 1; d <= last; d++ {
-		day := Day{Date: w.From.Add(d), Tasks: []Task{}, Thin: true}
+		day := Day{Date: w.From.Add(d), Tasks: []Task{}}
 		day.Off = !w.Standing.HomeDays.On(day.Date)
-		n := d - practice - 1
-		if !day.Off && len(hand) > 0 && (n%2 == 0 || len(old) == 0) {
-			day.Tasks = append(day.Tasks, hand[n/2%len(hand)])
-		}
-		if !day.Off && len(old) > 0 {
-			day.Tasks = append(day.Tasks, old[n%len(old)])
-		}
-		for i := range day.Tasks {
-			day.Tasks[i].Minutes = max(half/len(day.Tasks), 1)
-			day.Tasks[i].cut()
-		}
-		if !day.Off && len(day.Tasks) == 0 && len(w.sheet.Days[0].Tasks) > 0 { // nothing else: something to hear
-			day.Tasks = append(day.Tasks, w.sheet.Days[0].Tasks[0])
+		switch {
+		case w.Calendar.Teaching(day.Date):
+			day.Again = true
+			if !day.Off && len(w.days) > 0 {
+				day.Tasks = w.again(w.sheet.Days[w.days[turn%len(w.days)]], ends)
+				turn++
+			}
+		default:
+			day.Thin = true
+			if !day.Off {
+				day.Tasks = w.lighter(old, hand, light)
+			}
+			light++
 		}
 		w.sheet.Days = append(w.sheet.Days, day)
 	}
 }
 
-// A Later is what the days after the first week hold, in short.
-type Later struct {
-	From, To calendar.Date
-	Titles   []string
+// again is a day of the first week once more: each piece in hand as it stood on its last
+// day, in the minutes that it has.
+func (w *writer) again(day Day, ends map[string][]Task) []Task {
+	out := []Task{}
+	minutes := map[string]int{} // by rung in hand
+	for _, t := range day.Tasks {
+		if t.Band == "now" && t.Rung != "" {
+			minutes[t.Rung] += t.Minutes
+		}
+	}
+	written := map[string]bool{}
+	for _, t := range day.Tasks {
+		switch {
+		case t.Band != "now" || t.Rung == "":
+			out = append(out, t)
+		case !written[t.Rung]:
+			written[t.Rung] = true
+			list := slices.Clone(ends[t.Rung])
+			if len(list) == 1 {
+				list[0].Minutes = minutes[t.Rung]
+				list[0].cut()
+			} else {
+				list = fit(list, minutes[t.Rung])
+			}
+			out = append(out, list...)
+		}
+	}
+	return out
 }
 
-// Later sums up the thin days of a sheet; nil where there are none.
-func (sh Sheet) Later() *Later {
-	var out *Later
-	for _, d := range sh.Days {
-		if !d.Thin {
-			continue
-		}
-		if out == nil {
-			out = &Later{From: d.Date}
-		}
-		out.To = d.Date
-		for _, t := range d.Tasks {
-			if !slices.Contains(out.Titles, t.Title) {
-				out.Titles = append(out.Titles, t.Title)
-			}
-		}
+// lighter is a day of the holidays: one old friend, and every second day the newest piece
+// in hand as far as it stands, at half the minutes.
+func (w *writer) lighter(old, hand []Task, n int) []Task {
+	out := []Task{}
+	half := max(w.sheet.Budget/2, 2)
+	if len(hand) > 0 && (n%2 == 0 || len(old) == 0) {
+		out = append(out, hand[n/2%len(hand)])
+	}
+	if len(old) > 0 {
+		out = append(out, old[n%len(old)])
+	}
+	for i := range out {
+		out[i].Minutes = max(half/len(out), 1)
+		out[i].cut()
+	}
+	if first := w.sheet.Days[0].Tasks; len(out) == 0 && len(first) > 0 { // nothing else: something to hear
+		out = append(out, first[0])
 	}
 	return out
 }

@@ -13,6 +13,26 @@ import (
 type Past struct {
 	Day    calendar.Date // of the lesson that gave it
 	Ticked map[string]int
+	First  map[string]calendar.Date // on which each line stands first; empty of sheets from before that was kept
+}
+
+// lived returns sheets without the lines that nobody came to: those that were not ticked
+// and stood only on days from the next lesson on, or from a day.
+func lived(list []Past, until calendar.Date) []Past {
+	out := make([]Past, len(list))
+	for i, p := range list {
+		next := until
+		if i+1 < len(list) {
+			next = list[i+1].Day
+		}
+		out[i] = Past{Day: p.Day, Ticked: map[string]int{}}
+		for key, n := range p.Ticked {
+			if first := p.First[key]; n > 0 || first == "" || first < next {
+				out[i].Ticked[key] = n
+			}
+		}
+	}
+	return out
 }
 
 // A stretch is what a line of a past sheet asked of a piece.

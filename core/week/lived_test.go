@@ -135,7 +135,8 @@ func (l learner) live(t *testing.T, out *strings.Builder) {
 		next := day.Add(step)
 		p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: plays, Slot: calendar.Slot{Weekday: day.Weekday(), Start: "16:00", Minutes: 30}, Now: day.Time()})
 		sh := Make(Ask{Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), day.Time()), Approach: a, Plays: plays, Trees: trees, Tempos: tempos,
-			Stuck: stuck, Past: past, Words: reading.OwnWords, Age: l.age, From: day, Next: next, At: day.Time()})
+			Stuck: stuck, Past: past, Words: reading.OwnWords, Age: l.age, From: day, Next: next, Through: next.Add(-1), At: day.Time(),
+			Calendar: calendar.Calendar{Free: []calendar.Span{{Name: "holidays", From: day.Add(7), To: next}}}})
 		fmt.Fprintf(out, "== %s, week %d, %s to %s, %d minutes, upkeep %.2f\n", l.name, week+1, day, next, sh.Budget, sh.Share)
 		for _, line := range sh.Lines {
 			fmt.Fprintln(out, "  ", written(line.Reason))

@@ -85,14 +85,16 @@ type Day struct {
 	Date   calendar.Date `json:"date"`
 	Lesson bool          `json:"lesson" doc:"the day of the lesson: listening only"`
 	Off    bool          `json:"off" doc:"no day of practice in this family"`
-	Thin   bool          `json:"thin,omitempty" doc:"after the first week of a longer time: lighter"`
+	Thin   bool          `json:"thin,omitempty" doc:"after the first week, in the holidays: lighter"`
+	Again  bool          `json:"again,omitempty" doc:"after the first week, in term: as a day of that week"`
+	Folded bool          `json:"folded,omitempty" doc:"not told one by one, where a sheet is shown on a day"`
 	Tasks  []Task        `json:"tasks"`
 }
 
 // A Sheet is the assignment until the next lesson.
 type Sheet struct {
 	From     calendar.Date   `json:"from"`
-	Next     calendar.Date   `json:"next" doc:"the next lesson; empty when the calendar ends"`
+	Next     calendar.Date   `json:"next" doc:"the next lesson; empty where none is known"`
 	Budget   int             `json:"budget" doc:"minutes a day"`
 	Counting string          `json:"counting" enum:"by-age,correct-only,quality"`
 	Reader   string          `json:"reader" enum:"parent,student,adult" doc:"whom the sheet speaks to"`
@@ -152,7 +154,9 @@ type Ask struct {
 	Games    []activity.Activity        // played in the lesson
 	Age      int                        // years
 	From     calendar.Date              // day of the lesson
-	Next     calendar.Date              // of the next; empty when the calendar ends
+	Next     calendar.Date              // of the next; empty where none is known
+	Through  calendar.Date              // the sheet's last day (Reach)
+	Calendar calendar.Calendar          // of terms and holidays
 	At       time.Time                  // of the lesson's end
 }
 
@@ -182,19 +186,17 @@ func (t Task) key() string {
 	return strings.Join(parts, " ")
 }
 
-// Make writes the sheet from a lesson's day to the day before the next lesson: of a week
-// where no next one is told, and after the first week of a longer time, holidays most of
-// all, thinner. A day on which the family does not practise is off.
+// Make writes the sheet from a lesson's day to its last (Reach). After the first week it
+// goes on: in term as that week went, with the pieces in hand as far as they have come by
+// then; in the holidays lighter. A day on which the family does not practise is off.
 func Make(ask Ask) (sh Sheet) {
 	sh = Sheet{From: ask.From, Next: ask.Next, Budget: Budget(ask.Age), Counting: string(ask.Approach[approach.Counts]), Asked: ask.Approach.UpkeepShare(), Reader: reader(ask.Age),
 		LeftOut: []reason.Reason{}, Lines: []Line{}}
 	defer sh.say()
+	ask.Past = lived(ask.Past, ask.From)
 	w := writer{Ask: ask, sheet: &sh, plans: map[string][][]bit{}, rungs: map[ladder.State][]ladder.Rung{}}
 	sh.Days = append(sh.Days, Day{Date: ask.From, Lesson: true, Tasks: []Task{}})
-	last := practice
-	if ask.Next > ask.From {
-		last = min(ask.Next.Sub(ask.From)-1, longest)
-	}
+	last := ask.Through.Sub(ask.From)
 	for d := 1; d <= min(last, practice); d++ {
 		day := Day{Date: ask.From.Add(d), Tasks: []Task{}}
 		if day.Off = !ask.Standing.HomeDays.On(day.Date); !day.Off {
@@ -216,7 +218,7 @@ func Make(ask Ask) (sh Sheet) {
 	w.games()
 	w.upkeep()
 	w.few()
-	w.thin(last)
+	w.goOn(last)
 	for _, d := range sh.Days { // new work while fresh, then old friends
 		slices.SortStableFunc(d.Tasks, func(a, b Task) int { return slices.Index(bands, a.Band) - slices.Index(bands, b.Band) })
 	}

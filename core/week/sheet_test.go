@@ -42,7 +42,7 @@ func sheet(s ladder.Standing, a approach.Approach, age int, from, next calendar.
 func ask(s ladder.Standing, a approach.Approach, age int, from, next calendar.Date) Ask {
 	g := skill.Catalogue()
 	p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: instrument.Shipped.Of("piano"), Slot: calendar.Slot{Weekday: from.Weekday(), Start: "16:00", Minutes: 30}, Now: from.Time()})
-	return Ask{Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), from.Time()), Approach: a, Plays: instrument.Shipped.Of("piano"), Age: age, From: from, Next: next, At: from.Time()}
+	return Ask{Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), from.Time()), Approach: a, Plays: instrument.Shipped.Of("piano"), Age: age, From: from, Next: next, Through: next.Add(-1), At: from.Time()}
 }
 
 func bars(d Day) (out []string) {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"patientladder/core/calendar"
 	"patientladder/core/phrase"
 	"patientladder/core/reading"
 	"patientladder/core/reason"
@@ -182,7 +183,7 @@ func plural(n int, one string) string {
 
 // told is a reason in the reader's words: those of everybody, or the reader's own
 // where there are any. {name} stands for an argument, {name:lower} for one that
-// goes on in the middle of a sentence.
+// goes on in the middle of a sentence, {name:date} for a day.
 func told(r reason.Reason, reader string) string {
 	words, own := sentences[r.Code+" "+reader]
 	if !own {
@@ -197,7 +198,11 @@ func told(r reason.Reason, reader string) string {
 		}
 		name, after, _ := strings.Cut(rest, "}")
 		name, lower := strings.CutSuffix(name, ":lower")
+		name, dated := strings.CutSuffix(name, ":date")
 		value := r.Args[name]
+		if dated {
+			value = calendar.Date(value).Time().Format("Monday 2 January")
+		}
 		if lower {
 			value = phrase.Within(value)
 		}
@@ -320,6 +325,10 @@ var sentences = map[string]string{
 	"praise-generous student": "After each chunk that goes, say what went.",
 	"praise-specific":         "Name one thing that went well, and let the child name two.",
 	"praise-specific student": "Afterwards, name two things that went well.",
+	"later-again":             "After that, until {until:date}, go through the same days again, in the same order. Play each new piece as you played it on its last day.",
+	"later-lighter":           "After that, until {until:date}, practise less: on most days one or two of {titles}.",
+	"changed-lesson":          "The next lesson is on {day:date}; practise until {until:date}.",
+	"changed-no-lesson":       "The day of the next lesson is not settled yet; practise until {until:date}.",
 	"lighter-week":            "A shorter plan this week. A little on most days is better than much on one.",
 	"count-by-age":            "Count every time through, slowly; a slip is no reason to start over.",
 	"count-correct-only":      "Count only the times that were right.",

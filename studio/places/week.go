@@ -32,6 +32,7 @@ type WeekView struct {
 	OwnLink   bool                `json:"ownLink" doc:"the student is old enough for one"`
 	Sending   *Sending            `json:"sending,omitempty" doc:"the last of this sheet"`
 	Chunks    []week.Bracketed    `json:"chunks" doc:"of each piece in hand with a score, what this week builds"`
+	Later     []week.Later        `json:"later" doc:"what the days hold that are not shown one by one"`
 	Cards     []CardView          `json:"cards" doc:"that the sheet asks, as they are shown"`
 	Home      home.Answer         `json:"home" doc:"what comes back from home, and what to try"`
 }
@@ -46,7 +47,7 @@ func Week(ctx context.Context, a *studio.App, who studio.Who, student string, da
 	if err := studio.CheckDay(day); err != nil {
 		return WeekView{}, err
 	}
-	v := WeekView{Student: p.Card(p.Student, p.Standing, p.LessonDay()), Studio: p.Row.Name, Revisions: []document.Document{}, Given: given(&p), Ticks: []Tick{}, Chunks: []week.Bracketed{}, Lines: []advice.SheetLine{}, Cards: []CardView{}}
+	v := WeekView{Student: p.Card(p.Student, p.Standing, p.LessonDay()), Studio: p.Row.Name, Revisions: []document.Document{}, Given: given(&p), Ticks: []Tick{}, Chunks: []week.Bracketed{}, Lines: []advice.SheetLine{}, Cards: []CardView{}, Later: []week.Later{}}
 	if v.Document, v.Sheet, err = p.SheetOf(ctx, day, revision); err != nil {
 		return WeekView{}, err
 	}
@@ -58,6 +59,8 @@ func Week(ctx context.Context, a *studio.App, who studio.Who, student string, da
 		if revision == 0 && v.Sheet.From == studio.Latest(p.Standing.Closed) {
 			v.Lines = advice.OnLines(v.Document.ID, *v.Sheet, p.Standing.Pinned)
 		}
+		folded := v.Sheet.Fold(p.Today())
+		v.Sheet, v.Later = &folded, studio.List(folded.Later())
 		v.Cards = cardsOf(&p, *v.Sheet)
 		v.Ticks, v.Chunks = Ticks(&p, v.Sheet.From, v.Revisions), v.Sheet.Bracketed(func(t week.Task) string { return ItemOf(&p, t).ID })
 		sent, err := p.Mailings(ctx, document.Sheet, v.Sheet.From)

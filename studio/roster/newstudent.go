@@ -38,7 +38,7 @@ type NewStudent struct {
 	Books      []string          `json:"books,omitempty" maxItems:"20" doc:"books and pools to climb through"`
 	Person     string            `json:"person,omitempty" maxLength:"26" doc:"the student who is the same person, on another instrument: names, birth and addresses are that one's"`
 	Probes     map[string]string `json:"probes,omitempty" doc:"what is known of skills already, by skill: pass, nearly or not-yet; nine at most"`
-	Begin      string            `json:"begin,omitempty" maxLength:"60" doc:"where: an item's id, 'before' for before the first book, empty for the foot of the first book"`
+	Begin      string            `json:"begin,omitempty" maxLength:"60" doc:"where: an item's id, 'before' for before the first book, empty for the beginning of what was chosen"`
 }
 
 // beforeBook as the place to begin.
@@ -67,6 +67,8 @@ type Beginning struct {
 	Rows     []approach.Row    `json:"rows" doc:"the questions of the approach"`
 	Presumed []string          `json:"presumed" doc:"names of skills taken for granted from where the student begins"`
 	Rungs    []FirstRung       `json:"rungs"`
+	Empty    *reason.Reason    `json:"empty,omitempty" doc:"why there are none"`
+	Before   bool              `json:"before" doc:"the student begins before the first book"`
 	Ticks    []places.Question `json:"ticks" doc:"the three of those skills that most of the first rungs stand on"`
 }
 
@@ -96,6 +98,15 @@ func Begin(ctx context.Context, a *studio.App, who studio.Who, in NewStudent) (B
 			first.Slope = load.Slope
 		}
 		v.Rungs = append(v.Rungs, first)
+	}
+	v.Before = s.BeforeBook
+	switch {
+	case len(v.Rungs) > 0:
+	case len(in.Books) == 0:
+		v.Empty = &reason.Reason{Code: "begins-empty"}
+	default:
+		none := reason.Of("begins-with-nothing", "book", in.Books[0])
+		v.Empty = &none
 	}
 	var coming []shelf.Item
 	for _, r := range s.Rungs {
@@ -155,6 +166,9 @@ func begin(ctx context.Context, a *studio.App, who studio.Who, in NewStudent) (s
 }
 
 func firstFacts(p *studio.Pupil, in NewStudent) ([]fact.Fact, error) {
+	if in.Begin == "" && beginsBefore(p, in.Books) {
+		in.Begin = beforeBook
+	}
 	var facts []fact.Fact
 	say := func(by fact.Author, b fact.Body) {
 		// made from the student's own id, so that sending twice adds one of each
@@ -196,6 +210,17 @@ func firstFacts(p *studio.Pupil, in NewStudent) ([]fact.Fact, error) {
 		say(fact.Program, fact.RungAdded{Item: q.Item.ID, Strand: string(q.Item.Strand), After: fact.Top, Revision: q.Item.Revision})
 	}
 	return facts, nil
+}
+
+// beginsBefore reports whether all that was chosen is from before the first book: then that
+// is where the student begins.
+func beginsBefore(p *studio.Pupil, books []string) bool {
+	for _, book := range books {
+		if p.Items[footOf(p, book)].Unit != shelf.BeforeBook {
+			return false
+		}
+	}
+	return len(books) > 0
 }
 
 // footOf returns the first item of a book for the student's instrument; empty

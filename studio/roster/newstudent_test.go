@@ -49,6 +49,28 @@ func TestWhereANewStudentBegins(t *testing.T) {
 		in.Begin, in.BirthYear, in.Books = "before", 2022, []string{"Tidelines: Pebbles"}
 	})
 	assert.Len(t, before.Rungs, 12, "every small thing")
+	assert.True(t, before.Before)
+	for _, c := range []struct {
+		says   string
+		books  []string
+		rungs  bool
+		before bool
+		empty  string
+	}{
+		{"only a book from before the first", []string{"Tidelines: Pebbles"}, true, true, ""},
+		{"that and a first book", []string{"Tidelines: Pebbles", "Tidelines: Shore"}, true, false, ""},
+		{"the first book", []string{"Tidelines: Shore"}, true, false, ""},
+		{"no book", nil, false, false, "begins-empty"},
+	} {
+		b := begin(func(in *roster.NewStudent) { in.Begin, in.BirthYear, in.Books = "", 2021, c.books })
+		assert.Equal(t, c.rungs, len(b.Rungs) > 0, c.says)
+		assert.Equal(t, c.before, b.Before, c.says)
+		if c.empty == "" {
+			assert.Nil(t, b.Empty, c.says)
+		} else if assert.NotNil(t, b.Empty, c.says) {
+			assert.Equal(t, c.empty, b.Empty.Code, c.says)
+		}
+	}
 	ear := begin(func(in *roster.NewStudent) { in.Approach = approach.Approach{"upkeep": "three-quarters"} })
 	assert.EqualValues(t, "three-quarters", ear.Approach["upkeep"])
 

@@ -80,7 +80,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
       {view.sheet.word && <p className="mx-4 mb-3 border-l-4 border-ink pl-3">{view.sheet.word}</p>}
       {view.changed.length > 0 && (
         <section aria-label="Changed" className="mx-4 mb-3 rounded bg-now-tint p-3">
-          <h2 className="font-[650]">Your teacher changed this sheet</h2>
+          <h2 className="font-[650]">What has changed</h2>
           <ul className="mt-1 list-disc pl-5">
             {view.changed.map((l) => (
               <li key={l.says}>{l.says}</li>

@@ -131,7 +131,7 @@ export function NewStudent() {
       <label className="col-span-2">
         Where to begin
         <select name="begin" className={field} value={asked.begin} onChange={(e) => set({ begin: e.target.value })}>
-          <option value="">at the foot of the first book</option>
+          <option value="">at the beginning</option>
           {before && <option value="before">before the first book</option>}
           {firstOfUnit.map((it) => (
             <option key={it.id} value={it.id}>
@@ -168,7 +168,7 @@ function First({ asked, set }: { asked: Asked; set: (change: Partial<Asked>) => 
     retry: false,
   });
   if (!ready || !query.data) return null;
-  const { age, approach, rows, rungs, presumed } = query.data;
+  const { age, approach, rows, rungs, presumed, before, empty } = query.data;
   return (
     <section aria-label="How it would begin" className="col-span-2 rounded border-l-4 border-ahead bg-ground p-3">
       <details className="font-normal">
@@ -195,7 +195,7 @@ function First({ asked, set }: { asked: Asked; set: (change: Partial<Asked>) => 
       </details>
       {rungs.length > 0 && (
         <>
-          <h3 className="mt-2">{asked.begin === "before" ? "A mixture of small things" : "First rungs"}</h3>
+          <h3 className="mt-2">{before ? "A mixture of small things" : "First rungs"}</h3>
           <ul className="font-normal">
             {Object.entries(Object.groupBy(rungs, (r) => r.strand)).map(([strand, list = []]) => (
               <li key={strand}>
@@ -205,6 +205,7 @@ function First({ asked, set }: { asked: Asked; set: (change: Partial<Asked>) => 
           </ul>
         </>
       )}
+      {empty && <p className="mt-2 border-l-4 border-warn pl-2 font-normal">{sentence(empty)}</p>}
       {presumed.length > 0 && (
         <p className="mt-1 font-normal text-soft">{plural(presumed.length, "skill")} taken for granted from there.</p>
       )}

@@ -13,6 +13,7 @@ const reasons: Record<Document["reason"], string> = {
   days: "other days or minutes at home",
   "plan-changed": "you changed the plan",
   edited: "you changed a line",
+  "next-lesson": "the next lesson is on another day, or was not given",
 };
 
 const authors = { teacher: "you", family: "the family", program: "the program" };

@@ -11,7 +11,7 @@ type Props = { view: Schemas["WeekView"]; sheet: Schemas["Sheet"]; large: boolea
 // Sheet is the family's page: a row a piece, a column a day, a circle to tick
 // for each task. The same on screen and on paper.
 export function Sheet({ view, sheet: whole, large }: Props) {
-  const sheet = { ...whole, days: whole.days.filter((d) => !d.thin) };
+  const sheet = { ...whole, days: whole.days.filter((d) => !d.folded) };
   const told = view.chunks.flatMap((piece) => piece.chunks).find((c) => /^\d/.test(c.says))?.says;
   const drawn = large ? view.chunks.slice(0, 1) : view.chunks; // large letters leave room for one
   const done = new Set(view.ticks.map((t) => `${t.day} ${t.key}`));
@@ -73,7 +73,11 @@ export function Sheet({ view, sheet: whole, large }: Props) {
       )}
       <Days sheet={sheet} done={done} />
       {large ? <Large sheet={sheet} done={done} /> : <Table sheet={sheet} done={done} />}
-      <Later sheet={whole} />
+      {view.later.map((l) => (
+        <p key={l.from} className="mt-2 border-t border-line pt-2">
+          {l.says}
+        </p>
+      ))}
       {!sheet.days.some((d) => d.tasks.some((t) => t.band === "now")) && (
         <p className="py-4 text-soft">Nothing new is in hand this week.</p>
       )}
@@ -207,20 +211,6 @@ const other = (t: Task) =>
   [t.do ?? (t.listen ? `listen to ${t.title}` : t.title), t.band === "upkeep" && t.count > 1 && plural(t.count, "time")]
     .filter(Boolean)
     .join(", ");
-
-// Later says what the days after the first week hold, where the next lesson is far off.
-function Later({ sheet }: { sheet: Schemas["Sheet"] }) {
-  const later = sheet.days.filter((d) => d.thin);
-  const titles = [...new Set(later.flatMap((d) => d.tasks.map((t) => t.title)))];
-  const last = later.at(-1);
-  if (!last || titles.length === 0) return null;
-  return (
-    <p className="mt-2 border-t border-line pt-2">
-      <b className="font-[650]">Then, until {longDay(last.date)}, lighter:</b> on most days one or two of{" "}
-      {titles.join(", ")}.
-    </p>
-  );
-}
 
 // rows gathers a band's tasks by piece, day by day.
 function rows(sheet: Schemas["Sheet"], band: string) {
