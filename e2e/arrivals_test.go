@@ -48,8 +48,8 @@ func TestFirstMeetings(t *testing.T) {
 		assert.NotContains(t, eval[string](p, "document.body.innerText"), c.never, c.name)
 		p.press(c.passed)
 		p.press("Exit test passed")
-		p.sees("Close the lesson")
-		p.press("Close the lesson")
+		p.sees("Finish lesson")
+		p.press("Finish lesson")
 		p.sees("Lesson closed")
 		p.press("Week sheet")
 		for _, says := range c.sheet {

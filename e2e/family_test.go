@@ -159,8 +159,8 @@ func TestTenSheetsAtOnce(t *testing.T) {
 	}
 	emil := p.student("Emil")
 	p.goTo("/students/" + emil + "/lesson")
-	p.press("Begin the lesson")
-	p.press("Close the lesson")
+	p.press("Start lesson")
+	p.press("Finish lesson")
 	p.pressTwice("Send sheet to castellano@homes.example")
 	p.sees("Sent to castellano@homes.example")
 	require.Len(t, s.box.Letters(), 1)

@@ -74,7 +74,7 @@ func TestAcceptingAndOverruling(t *testing.T) {
 	card(p, "Go on with: First finger reached back")
 	p.press("Task done today")
 	p.until("![...document.querySelectorAll('aside li b')].some(b => b.innerText === 'Start: Three notes in a bow')", "its one task is done")
-	eval[bool](p, "(() => { const li = [...document.querySelectorAll('aside li')].find(li => li.querySelector('b')?.innerText.startsWith('Go on with: First finger')); [...li.querySelectorAll('button')].find(b => b.innerText.startsWith('Not for')).click(); return true })()")
+	eval[bool](p, "(() => { const li = [...document.querySelectorAll('aside li')].find(li => li.querySelector('b')?.innerText.startsWith('Go on with: First finger')); [...li.querySelectorAll('button')].find(b => b.innerText === 'Dismiss').click(); return true })()")
 	p.until("!document.querySelector('[data-testid=thread-reach-back]')", "the plan respects it")
 	counts := told(p, emil)
 	assert.Equal(t, 1, counts["overruled"])

@@ -324,12 +324,12 @@ func (p *page) begins(student string) {
 	p.t.Helper()
 	p.goTo("/students/" + student + "/lesson")
 	p.sees("The plan")
-	if eval[bool](p, "document.body.innerText.includes('Give it now instead')") {
-		p.press("Give it now instead")
+	if eval[bool](p, "document.body.innerText.includes('Start the lesson of')") {
+		p.press("Start the lesson of")
 	} else {
 		p.key("b")
 	}
-	p.sees("Close the lesson")
+	p.sees("Finish lesson")
 }
 
 func (p *page) shot(file string) {

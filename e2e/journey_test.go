@@ -143,7 +143,7 @@ func TestAWeekWithTobias(t *testing.T) {
 	p.goTo("/students/" + tobias + "/lesson")
 	p.sees("Sandpiper Steps is next and waits for its first lesson.")
 	p.key("b")
-	p.sees("Close the lesson")
+	p.sees("Finish lesson")
 	p.press("Sandpiper Steps")
 	p.sees("It has not had its lesson yet.")
 	p.key("f")

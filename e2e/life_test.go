@@ -21,7 +21,7 @@ func TestYesterdaysLessonIsClosedToday(t *testing.T) {
 	emil := p.student("Emil")
 	p.begins(emil)
 	p.key("u")
-	p.sees("Begin the lesson") // begun by mistake, taken back where it was begun
+	p.sees("Start lesson") // begun by mistake, taken back where it was begun
 	p.begins(emil)
 	p.setClock("2026-11-19T09:00:00Z")
 	p.goTo("/")
@@ -29,7 +29,7 @@ func TestYesterdaysLessonIsClosedToday(t *testing.T) {
 	p.acts = 0
 	p.press("Emil, Wed 18 Nov")
 	p.sees("This is the lesson of Wednesday 18 November")
-	p.press("Close the lesson")
+	p.press("Finish lesson")
 	p.sees("Lesson closed")
 	p.within(2, "a lesson of yesterday is closed")
 	p.press("Mark something more")
@@ -47,21 +47,22 @@ func TestYesterdaysLessonIsClosedToday(t *testing.T) {
 	p.within(1, "and its sheet sent")
 
 	p.press("Tobias, Wed 18 Nov")
-	p.press("It was not given")
-	p.sees("was not given.")
-	p.press("Take it back")
+	p.press("Cancel lesson")
+	p.press("By the student")
+	p.sees("is cancelled by the student.")
+	p.press("Undo")
 	p.sees("Tobias, Wed 18 Nov: given?")
 
 	freya := p.student("Freya") // whose lesson is today at 16:30
 	p.goTo("/students/" + freya + "/lesson")
-	p.sees("Begin the lesson")
+	p.sees("Start lesson")
 	meilin := p.student("Mei-Lin") // tomorrow
 	p.goTo("/students/" + meilin + "/lesson")
 	p.acts = 0
-	p.press("Give it now instead")
-	p.sees("Close the lesson")
+	p.press("Start the lesson of")
+	p.sees("Finish lesson")
 	p.goTo("/calendar")
-	p.sees("not given")
+	p.sees("not on this day")
 }
 
 // Everything is two keys and a name away.
@@ -279,7 +280,7 @@ func TestAnAfternoonWithoutAConnection(t *testing.T) {
 	p.goTo("/students/" + emil + "/lesson")
 	p.sees("The plan")
 	p.key("b")
-	p.sees("Close the lesson")
+	p.sees("Finish lesson")
 	site.off.Store(true)
 	p.key("e")
 	p.key("liked the storm")

@@ -45,10 +45,10 @@ func TestTheNetworkDropsInMidLesson(t *testing.T) {
 	p.signIn()
 	emil := p.student("Emil")
 	p.goTo("/students/" + emil + "/lesson")
-	p.sees("Begin the lesson")
+	p.sees("Start lesson")
 	before := told(p, emil)
 	p.key("b")
-	p.sees("Close the lesson")
+	p.sees("Finish lesson")
 	p.until("!document.body.innerText.includes('kept here') && Object.keys(localStorage).every(k => !k.startsWith('ladder.mark'))", "the lesson is begun for the studio too")
 	s.unplug()
 	p.press("Lamp Room")
@@ -104,8 +104,8 @@ func TestDoubleClicks(t *testing.T) {
 
 	p.goTo("/students/" + tobias + "/lesson")
 	p.sees("The plan")
-	p.pressTwice("Begin the lesson")
-	p.sees("Close the lesson")
+	p.pressTwice("Start lesson")
+	p.sees("Finish lesson")
 	p.press("Sakura")
 	p.pressTwice("Taught today")
 	p.sees("Sakura had a lesson")
@@ -116,7 +116,7 @@ func TestDoubleClicks(t *testing.T) {
 	p.sees("4 in a row")
 	p.pressTwice("Fingering met")
 	p.sees("Fingering met")
-	p.pressTwice("Close the lesson")
+	p.pressTwice("Finish lesson")
 	p.sees("What changed")
 	p.until("!document.body.innerText.includes('kept here')", "all is sent")
 
@@ -147,7 +147,7 @@ func TestASlowLineKeepsTheOrder(t *testing.T) {
 	days := "performance.getEntriesByType('resource').filter(e => e.name.endsWith('/api/day')).length"
 	before := eval[int](p, days)
 	s.lag.Store(int64(3 * time.Second))
-	p.press("Begin the lesson")
+	p.press("Start lesson")
 	p.press("Sakura")
 	time.Sleep(2 * time.Second) // so that less time goes by between the two marks than the line is slow
 	p.press("Taught today")
@@ -169,9 +169,9 @@ func TestTwoTabs(t *testing.T) {
 		p.sees("The plan")
 	}
 	a.key("b")
-	a.sees("Close the lesson")
+	a.sees("Finish lesson")
 	b.goTo("/students/" + emil + "/lesson")
-	b.sees("Close the lesson")
+	b.sees("Finish lesson")
 	a.press("Lamp Room")
 	b.press("Skye boat tune")
 	a.key("s")
@@ -398,7 +398,7 @@ func TestAccessibility(t *testing.T) {
 		check(c.path)
 	}
 	p.key("b")
-	p.sees("Close the lesson")
+	p.sees("Finish lesson")
 	for range 3 {
 		p.key(kb.ArrowDown)
 	}

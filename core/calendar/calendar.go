@@ -165,11 +165,11 @@ type Slot struct {
 	Minutes int          `json:"minutes"`
 	Rhythm  Rhythm       `json:"rhythm,omitempty" enum:",fortnightly,twice,irregular" doc:"empty for every week"`
 	Since   Date         `json:"since,omitempty" maxLength:"10" doc:"of fortnightly lessons: a day in a week that has one"`
-	Second  *Hour        `json:"second,omitempty" doc:"of two lessons a week: the other"`
+	Second  *TimeOfWeek  `json:"second,omitempty" doc:"of two lessons a week: the other"`
 }
 
-// An Hour is a weekday and a time on it.
-type Hour struct {
+// A TimeOfWeek is a weekday and a time on it.
+type TimeOfWeek struct {
 	Weekday time.Weekday `json:"weekday" doc:"0 for Sunday to 6 for Saturday"`
 	Start   string       `json:"start" doc:"15:04"`
 }
@@ -216,14 +216,14 @@ func checkHour(day time.Weekday, start string, minutes int) error {
 }
 
 // Hours lists the hours of a week in which the slot may fall, none of irregular lessons.
-func (s Slot) Hours() []Hour {
+func (s Slot) Hours() []TimeOfWeek {
 	switch {
 	case s.Rhythm == Irregular:
 		return nil
 	case s.Rhythm == Twice && s.Second != nil:
-		return []Hour{{s.Weekday, s.Start}, *s.Second}
+		return []TimeOfWeek{{s.Weekday, s.Start}, *s.Second}
 	}
-	return []Hour{{s.Weekday, s.Start}}
+	return []TimeOfWeek{{s.Weekday, s.Start}}
 }
 
 // At returns the slot as it is on a day: at the second time where the day is that one's.
@@ -247,7 +247,7 @@ func (s Slot) On(d Date, zone *time.Location) time.Time {
 
 // from returns the first day of an hour of the slot from d on, and the days to the next
 // one.
-func (s Slot) from(h Hour, d Date) (first Date, step int) {
+func (s Slot) from(h TimeOfWeek, d Date) (first Date, step int) {
 	first = d.Add((int(h.Weekday) - int(d.Weekday()) + 7) % 7)
 	if s.Rhythm != Fortnightly || s.Since == "" {
 		return first, 7

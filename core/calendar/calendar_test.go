@@ -111,7 +111,7 @@ func TestCalendarsThatDoNotWork(t *testing.T) {
 }
 
 func TestWarnings(t *testing.T) {
-	at := func(name, start string, long int) Booked { return Booked{name, "Wednesday", start, long} }
+	at := func(name, start string, long int) Booked { return Booked{Name: name, On: "Wednesday", Start: start, Long: long} }
 	full := func(n, gap int) (day []Booked) {
 		for i := range n {
 			day = append(day, at(fmt.Sprint("S", i), fmt.Sprintf("%02d:%02d", 9+i*(45+gap)/60, i*(45+gap)%60), 45))
@@ -136,7 +136,7 @@ func TestWarnings(t *testing.T) {
 		}
 		assert.Equal(t, c.want, got, c.name)
 	}
-	assert.Empty(t, Warnings([]Booked{{"Emil", "Wednesday", "16:00", 30}, {"Tobias", "Thursday", "16:00", 30}}))
+	assert.Empty(t, Warnings([]Booked{{Name: "Emil", On: "Wednesday", Start: "16:00", Long: 30}, {Name: "Tobias", On: "Thursday", Start: "16:00", Long: 30}}))
 }
 
 func TestDaysOutsideTheBounds(t *testing.T) {

@@ -3,6 +3,7 @@ package calendar
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"slices"
 	"strconv"
 	"strings"
@@ -47,6 +48,16 @@ type Booked struct {
 	On    string // weekday or date, as it is told
 	Start string // 15:04
 	Long  int    // minutes
+	Turn  int    // of lessons every second week: 1 or 2, which of the two; 0 for every week
+}
+
+// Turn says which of two weeks a fortnightly slot falls into, 1 or 2; 0 of another.
+func (s Slot) Turn() int {
+	if s.Rhythm != Fortnightly {
+		return 0
+	}
+	weeks := s.Since.Monday().Sub(First.Monday()) / 7
+	return 1 + weeks%2
 }
 
 // Warnings tells which lessons of a day run into each other, which days are long,
@@ -62,7 +73,13 @@ func Warnings(list []Booked) []reason.Reason {
 		days[b.On] = append(days[b.On], b)
 	}
 	for _, on := range order {
-		out = append(out, warn(on, days[on])...)
+		for turn := 1; turn <= 2; turn++ { // what falls into different weeks never meets
+			for _, r := range warn(on, slices.DeleteFunc(slices.Clone(days[on]), func(b Booked) bool { return b.Turn != 0 && b.Turn != turn })) {
+				if !slices.ContainsFunc(out, func(o reason.Reason) bool { return o.Code == r.Code && maps.Equal(o.Args, r.Args) }) {
+					out = append(out, r)
+				}
+			}
+		}
 	}
 	return out
 }

@@ -116,7 +116,7 @@ func TestTheEndsOfADay(t *testing.T) {
 	assert.Empty(t, day("09:00", 90, "10:40", 91), "ten minutes are a pause")
 	assert.Equal(t, []string{"calendar-no-pause"}, day("09:00", 90, "10:39", 91), "nine are not")
 	assert.Equal(t, []string{"calendar-clash", "calendar-clash"}, day("15:00", 90, "15:10", 10, "15:20", 10), "the long one is run into twice")
-	first := Warnings([]Booked{{"A", "Monday", "09:00", 100}, {"B", "Monday", "10:40", 100}, {"C", "Monday", "13:00", 190}})
+	first := Warnings([]Booked{{Name: "A", On: "Monday", Start: "09:00", Long: 100}, {Name: "B", On: "Monday", Start: "10:40", Long: 100}, {Name: "C", On: "Monday", Start: "13:00", Long: 190}})
 	assert.Equal(t, []string{"200", "09:00"}, []string{first[len(first)-1].Args["minutes"], first[len(first)-1].Args["from"]}, "the longest run, and where it began")
 	assert.Equal(t, "00:05", Booked{Start: "00:05"}.Start)
 	assert.Equal(t, []int{5, 0}, []int{minutes("00:05"), minutes("soon")})

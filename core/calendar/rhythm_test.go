@@ -12,7 +12,7 @@ import (
 func TestRhythms(t *testing.T) {
 	c := Calendar{Terms: []Span{{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}}, Free: []Span{{Name: "free week", From: "2026-10-26", To: "2026-10-30"}}}
 	second := Slot{Weekday: time.Wednesday, Start: "16:00", Minutes: 45, Rhythm: Fortnightly, Since: "2026-10-07"}
-	twice := Slot{Weekday: time.Tuesday, Start: "15:00", Minutes: 45, Rhythm: Twice, Second: &Hour{time.Friday, "17:30"}}
+	twice := Slot{Weekday: time.Tuesday, Start: "15:00", Minutes: 45, Rhythm: Twice, Second: &TimeOfWeek{time.Friday, "17:30"}}
 	agreed := Slot{Weekday: time.Monday, Start: "15:00", Minutes: 45, Rhythm: Irregular}
 	for _, s := range []Slot{second, twice, agreed} {
 		assert.NoError(t, s.Check())
@@ -46,10 +46,23 @@ func TestRhythms(t *testing.T) {
 	for says, s := range map[string]Slot{
 		"need a day of one of them": {Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: Fortnightly},
 		"need a second day":         {Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: Twice},
-		"not Wednesday twice":       {Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: Twice, Second: &Hour{3, "18:00"}},
-		"runs past midnight":        {Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: Twice, Second: &Hour{4, "23:45"}},
+		"not Wednesday twice":       {Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: Twice, Second: &TimeOfWeek{3, "18:00"}},
+		"runs past midnight":        {Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: Twice, Second: &TimeOfWeek{4, "23:45"}},
 		"no rhythm of lessons":      {Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: "monthly"},
 	} {
 		assert.ErrorContains(t, s.Check(), says)
 	}
+}
+
+// Two fortnightly lessons of one hour clash only where they fall into the same week.
+func TestFortnightlyLessonsThatShareAnHour(t *testing.T) {
+	for since, clashes := range map[Date]bool{"2026-11-04": true, "2026-11-11": false, "2026-10-28": false} {
+		a := Slot{Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: Fortnightly, Since: "2026-11-18"}
+		b := a
+		b.Since = since
+		got := Warnings([]Booked{{Name: "A", On: "Wednesday", Start: "16:00", Long: 30, Turn: a.Turn()}, {Name: "B", On: "Wednesday", Start: "16:00", Long: 30, Turn: b.Turn()}})
+		assert.Equal(t, clashes, len(got) > 0, since)
+	}
+	weekly := Booked{Name: "C", On: "Wednesday", Start: "16:15", Long: 30}
+	assert.Len(t, Warnings([]Booked{weekly, {Name: "B", On: "Wednesday", Start: "16:00", Long: 30, Turn: 2}}), 1, "with a weekly one always, and said once")
 }

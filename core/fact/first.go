@@ -82,7 +82,7 @@ var lifts = map[string]func(first) Body{
 	"noted":          func(f first) Body { return Noted{f.Rung, f.Text} },
 	"lesson_opened":  func(f first) Body { return LessonOpened{f.Day} },
 	"lesson_closed":  func(f first) Body { return LessonClosed{f.Day} },
-	"lesson_missed":  func(f first) Body { return LessonMissed{f.Day, f.Text} },
+	"lesson_missed":  func(f first) Body { return LessonMissed{Day: f.Day, Why: f.Text} },
 	"lesson_moved":   func(f first) Body { return LessonMoved{f.Day, f.To, f.Text} },
 	"lesson_extra":   func(f first) Body { return LessonExtra{f.Day, f.Text} },
 	"lesson_remote":  func(f first) Body { return LessonRemote{f.Day, f.Outcome != "no"} },

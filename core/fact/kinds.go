@@ -343,6 +343,7 @@ type LessonClosed struct {
 // LessonMissed is a lesson that is not given.
 type LessonMissed struct {
 	Day calendar.Date `json:"day" when:"near"`
+	By  string        `json:"by,omitempty" enum:"student,teacher,illness" doc:"who cancelled it, or what; empty where that is not told"`
 	Why string        `json:"why,omitempty" maxLength:"200"`
 }
 

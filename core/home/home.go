@@ -167,22 +167,24 @@ func Read(s ladder.Standing, today calendar.Date, age int) Answer {
 	from := today.Add(1 - Window)
 	a := Answer{Practice: Untold, Days: len(Days(s, from, today)), Asked: len(Asked(s, from, today)), Try: []reason.Reason{}}
 	a.Words, a.Joy = Feelings(s, today)
-	if a.Days > 0 {
+	if a.Days > 0 && s.Ache == nil {
 		a.Practice = Little
 		if float64(a.Days) >= judgement.PracticeMuch*float64(a.Asked) {
 			a.Practice = Much
 		}
 	}
-	a.answer(age)
+	if s.Ache == nil { // no word about practice to one who may not play
+		a.answer(age)
+	}
 	return a
 }
 
 // Asked lists the days from one to another, both among them, on which a sheet asked
-// for practice and the family practises.
+// for practice and the family practises. While playing is forbidden nothing is asked.
 func Asked(s ladder.Standing, from, to calendar.Date) []calendar.Date {
 	var days []calendar.Date
 	for day := from; day <= to; day = day.Add(1) {
-		if s.HomeDays.On(day) && onSheet(s, day) {
+		if s.HomeDays.On(day) && onSheet(s, day) && !s.Resting(day) {
 			days = append(days, day)
 		}
 	}

@@ -133,6 +133,8 @@ var (
 // The week at home.
 var (
 	WeekLight  = ours("week", "part of the minutes after a break, or after a week of which under half was practised", 0.75, "higher: light weeks are less light")
+	BackFirst  = ours("week", "part of the minutes before a pain that is practised in the first week after playing was cleared", 0.5, "higher: practice comes back sooner; never above a half without a clinician's word")
+	BackGrowth = ours("week", "by how much those minutes grow each week after", 4.0/3, "higher: practice comes back faster; jumps are when injuries return")
 	WeekGrowth = ours("week", "most minutes a day over those practised lately", 1.2, "higher: totals rise faster; jumps are when injuries come")
 
 	PracticeMuch = ours("week", "part of the asked days from which a family practises much", 0.6, "higher: more families are advised on habit")

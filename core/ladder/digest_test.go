@@ -73,7 +73,7 @@ func digest(s Standing) string {
 	each(say, "prepared", s.Prepared, func(h HeadStart) string { return fmt.Sprint(h.Done, " ", at(&h.Last)) })
 	each(say, "approach", plain(s.Approach), func(v approach.School) string { return string(v) })
 	each(say, "overruled", s.Overruled, func(o Overrule) string { return o.Outcome + " " + at(&o.At) })
-	each(say, "missed", plain(s.Missed), func(v string) string { return v })
+	each(say, "missed", plain(s.Missed), func(v Cancelled) string { return v.Why })
 	each(say, "extra", plain(s.Extra), func(v string) string { return v })
 	each(say, "remote", plain(s.Remote), func(v bool) string { return fmt.Sprint(v) })
 	each(say, "changes", plain(s.Changes), changed)

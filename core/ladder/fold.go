@@ -207,7 +207,7 @@ func (f *fold) student(t fact.Fact) {
 	case fact.ApproachSet:
 		f.s.Approach[approach.Question(b.Question)] = approach.School(b.School)
 	case fact.Overruled:
-		f.s.Overruled[b.Suggestion] = Overrule{b.Until, t.At}
+		f.s.Overruled[b.Suggestion] = Overrule{t.ID, b.Until, t.At}
 	case fact.Seen:
 		f.s.Seen = append(f.s.Seen, Sight{b.Fault, t.At})
 	case fact.SeatMeasured:

@@ -41,13 +41,16 @@ func TestWhatALessonTells(t *testing.T) {
 
 func TestLessonsThatAreNotAsUsual(t *testing.T) {
 	s := &story{}
-	s.tell(fact.LessonMissed{Day: "2026-11-18", Why: "ill"})
+	s.tell(fact.LessonMissed{Day: "2026-11-18", By: "illness", Why: "ill"})
 	s.tell(fact.LessonMoved{Day: "2026-11-25", To: "2026-11-27", Start: "15:30"})
 	s.tell(fact.LessonExtra{Day: "2026-12-01"})
 	s.tell(fact.LessonRemote{Day: "2026-12-02", Remote: true})
 	s.tell(fact.BlockTimed{Day: "2026-12-02", Block: "close", Minutes: 4})
 	now := s.standing()
-	assert.Equal(t, map[calendar.Date]string{"2026-11-18": "ill", "2026-11-25": ""}, now.Missed)
+	ill, moved := now.Missed["2026-11-18"], now.Missed["2026-11-25"]
+	assert.Equal(t, []any{2, "illness", "ill", calendar.Date("")}, []any{len(now.Missed), ill.By, ill.Why, ill.To})
+	assert.Equal(t, []any{"", calendar.Date("2026-11-27")}, []any{moved.By, moved.To})
+	assert.NotEqual(t, ill.Fact, moved.Fact, "each names the fact that takes it back")
 	assert.Equal(t, map[calendar.Date]string{"2026-11-27": "15:30", "2026-12-01": ""}, now.Extra)
 	assert.True(t, now.Remote["2026-12-02"])
 	assert.Len(t, now.Changes["2026-12-02"], 1)

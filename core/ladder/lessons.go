@@ -13,12 +13,20 @@ import (
 type Lessons struct {
 	Opened  map[calendar.Date]time.Time
 	Closed  map[calendar.Date]time.Time
-	Missed  map[calendar.Date]string      // lessons that were not given, with the reason told
+	Missed  map[calendar.Date]Cancelled   // lessons that were not given
 	Extra   map[calendar.Date]string      // lessons outside the weekly slot, with their time; empty for the usual
 	Remote  map[calendar.Date]bool        // lessons given from afar
 	Rated   map[calendar.Date]string      // how lessons went for the teacher: flowed, mixed or uphill
 	Changes map[calendar.Date][]fact.Body // what the teacher did to a lesson's plan, in order
 	Away    []Away                        // times without lessons of this student's own, in order
+}
+
+// A Cancelled is why a lesson was not given on its day.
+type Cancelled struct {
+	Fact string        // that told it
+	By   string        // student, teacher or illness; empty where that is not known
+	Why  string        // in the teacher's words
+	To   calendar.Date // where it was moved to; empty of one that was cancelled
 }
 
 // An Away is a time without lessons: a pause, or all that comes after a student has left.
@@ -56,7 +64,7 @@ func (l *Lessons) returned(day calendar.Date) {
 }
 
 func newLessons() Lessons {
-	return Lessons{Opened: map[calendar.Date]time.Time{}, Closed: map[calendar.Date]time.Time{}, Missed: map[calendar.Date]string{}, Extra: map[calendar.Date]string{},
+	return Lessons{Opened: map[calendar.Date]time.Time{}, Closed: map[calendar.Date]time.Time{}, Missed: map[calendar.Date]Cancelled{}, Extra: map[calendar.Date]string{},
 		Remote: map[calendar.Date]bool{}, Rated: map[calendar.Date]string{}, Changes: map[calendar.Date][]fact.Body{}}
 }
 
@@ -73,9 +81,9 @@ func (l *Lessons) tell(t fact.Fact) {
 	case fact.LessonClosed:
 		first(l.Closed, b.Day)
 	case fact.LessonMissed:
-		l.Missed[b.Day] = b.Why
+		l.Missed[b.Day] = Cancelled{Fact: t.ID, By: b.By, Why: b.Why}
 	case fact.LessonMoved: // off its day, and on another
-		l.Missed[b.Day] = ""
+		l.Missed[b.Day] = Cancelled{Fact: t.ID, To: b.To}
 		delete(l.Missed, b.To)
 		l.Extra[b.To] = b.Start
 	case fact.LessonExtra:

@@ -60,6 +60,12 @@ func (s Standing) Ached(d calendar.Date) bool {
 	return slices.ContainsFunc(s.Rests, func(r calendar.Span) bool { return d > r.From && (r.To == "" || d <= r.To) })
 }
 
+// Resting reports whether a day lies between a pain and the day on which it was cleared, both
+// of them too.
+func (s Standing) Resting(d calendar.Date) bool {
+	return slices.ContainsFunc(s.Rests, func(r calendar.Span) bool { return d >= r.From && (r.To == "" || d <= r.To) })
+}
+
 // A Change is what the teacher made of a line of the sheet that the lesson of a day gave.
 type Change struct {
 	Day   calendar.Date
@@ -159,6 +165,15 @@ func (s Standing) Refused(key string, now time.Time) bool {
 	return there && (o.Outcome == "never" || now.Sub(o.At) < later)
 }
 
+// Until returns the day on which a suggestion that was put off comes again; empty of one
+// that was turned down for good.
+func (o Overrule) Until() calendar.Date {
+	if o.Outcome == "never" {
+		return ""
+	}
+	return calendar.On(o.At.Add(later))
+}
+
 // A HeadStart is how far the preparation chain of a skill was followed.
 type HeadStart struct {
 	Done int // tasks
@@ -167,6 +182,7 @@ type HeadStart struct {
 
 // An Overrule is a suggestion turned down: for now, or for good.
 type Overrule struct {
+	Fact    string // that told it
 	Outcome string // later or never
 	At      time.Time
 }

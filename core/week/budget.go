@@ -28,7 +28,17 @@ func (w *writer) budget() {
 	if m := w.Standing.HomeDays.Minutes; m > 0 {
 		sh.Budget = m
 	}
+	usual := sh.Budget
+	defer func() {
+		if back := home.Back(w.Standing, w.From, usual); back.On() && w.Standing.Ache == nil {
+			sh.Budget = min(sh.Budget, back.Minutes)
+			sh.LeftOut = slices.DeleteFunc(sh.LeftOut, func(r reason.Reason) bool { return r.Code == "grown-gently" })
+			say("coming-back", "minutes", strconv.Itoa(sh.Budget))
+		}
+	}()
 	switch days, asked := w.lastWeek(); {
+	case w.Standing.Ache != nil: // less than usual is asked, and nothing was
+		sh.Budget = max(int(judgement.BackFirst*float64(sh.Budget)), 2)
 	case w.Path.Break.Light():
 		sh.Budget = int(judgement.WeekLight * float64(sh.Budget))
 		say("after-break", "days", strconv.Itoa(w.Path.Break.Days))
@@ -121,8 +131,15 @@ func (w *writer) lines() {
 		w.sheet.Lines = append(w.sheet.Lines, Line{Reason: reason.Of(code, pairs...)})
 	}
 	if ache := w.Standing.Ache; ache != nil {
+		if hand := w.allowed(); hand != "" {
+			say("one-hand", "side", ache.Side, "hand", hand)
+			return
+		}
 		say("no-playing", "side", ache.Side)
 		return
+	}
+	if slices.ContainsFunc(w.sheet.LeftOut, func(r reason.Reason) bool { return r.Code == "coming-back" }) {
+		say("short-sittings")
 	}
 	say("seat-first")
 	for _, r := range w.Seat {
@@ -234,14 +251,30 @@ func (w *writer) earlier() (skill, title string) {
 	return "", ""
 }
 
-// rest writes the sheet of a student in pain: listening only, nothing played.
+// allowed is the hand that may play while the other hurts, on an instrument on which one hand
+// alone makes music; empty where nothing is played, as on the day of the pain.
+func (w *writer) allowed() string {
+	if w.Standing.Ache == nil || !w.Plays.HandsApart() || calendar.On(w.Standing.Ache.At) >= w.From {
+		return ""
+	}
+	return map[string]string{"right": "left", "left": "right"}[w.Standing.Ache.Side]
+}
+
+// rest writes the sheet of a student in pain: what the other hand worked on in the lesson, where it
+// may play, and listening, another piece each day.
 func (w *writer) rest() {
 	w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("pain-stop", "side", w.Standing.Ache.Side, "where", w.Standing.Ache.Where))
-	list := slices.DeleteFunc(slices.Concat(w.in(ladder.Current), w.in(ladder.Ahead)), func(r ladder.Rung) bool { return !r.Item.HasScore })
+	if w.allowed() != "" {
+		w.now()
+	}
+	list := slices.DeleteFunc(slices.Concat(w.in(ladder.Current), w.in(ladder.Ahead)), func(r ladder.Rung) bool { return !isPiece(r.Item) })
 	for turn := range w.days {
-		for i := 0; i < min(len(list), 2); i++ {
+		for i := 0; i < min(len(list), listens); i++ {
 			r := list[(turn+i)%len(list)]
 			w.put(turn+1, Task{Band: "ahead", Rung: r.ID, Title: r.Item.Title, Count: 1, Listen: true, Minutes: 2, Why: reason.Of("rests-the-hands")})
 		}
 	}
 }
+
+// listens is how many pieces a day of rest hears at most.
+const listens = 2

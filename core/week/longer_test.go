@@ -24,7 +24,7 @@ func TestHowFarASheetReaches(t *testing.T) {
 	second.Rhythm, second.Since = calendar.Fortnightly, "2026-11-18"
 	agreed.Rhythm = calendar.Irregular
 	twice := wednesdays
-	twice.Rhythm, twice.Second = calendar.Twice, &calendar.Hour{Weekday: time.Friday, Start: "16:00"}
+	twice.Rhythm, twice.Second = calendar.Twice, &calendar.TimeOfWeek{Weekday: time.Friday, Start: "16:00"}
 	without := func(days ...calendar.Date) calendar.Calendar {
 		c := term
 		c.Off = map[calendar.Date]bool{}

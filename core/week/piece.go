@@ -1,6 +1,8 @@
 package week
 
 import (
+	"slices"
+
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
@@ -72,10 +74,20 @@ func (w *writer) lessons(r ladder.Rung) int {
 	return n
 }
 
+// oneHanded reports whether the hand that may play has something to play in a rung: a hand of a
+// two-hand piece that the lessons worked on since the pain.
+func (w *writer) oneHanded(r ladder.Rung) bool {
+	since := calendar.On(w.Standing.Ache.At)
+	return r.Item.Staves > 1 && slices.ContainsFunc(r.Worked, func(d calendar.Date) bool { return d >= since }) && !w.InTurn[r.ID]
+}
+
 // hands is the rule of a two-hand piece: right hand for the week of its first lesson, left
 // hand after the next in which it was worked on, then together, unless the approach begins
 // together. Hands that take turns are one line from the beginning.
 func (w *writer) hands(r ladder.Rung) string {
+	if hand := w.allowed(); hand != "" {
+		return hand
+	}
 	if r.Item.Staves < 2 {
 		return ""
 	}

@@ -207,7 +207,9 @@ func Make(ask Ask) (sh Sheet) {
 	w.budget()
 	w.lines()
 	if ask.Standing.Ache != nil {
+		w.spare = sh.Budget
 		w.rest()
+		w.goOn(last)
 		return sh
 	}
 	w.ahead()
@@ -306,6 +308,9 @@ func (w *writer) now() {
 			if !w.Standing.BeforeBook {
 				w.sheet.LeftOut = append(w.sheet.LeftOut, reason.Of("waits-for-its-lesson", "title", r.Item.Title))
 			}
+			continue
+		}
+		if w.allowed() != "" && !w.oneHanded(r) {
 			continue
 		}
 		if w.fits(r) {

@@ -327,6 +327,8 @@ var sentences = map[string]string{
 	"praise-specific student": "Afterwards, name two things that went well.",
 	"later-again":             "After that, until {until:date}, go through the same days again, in the same order. Play each new piece as you played it on its last day.",
 	"later-lighter":           "After that, until {until:date}, practise less: on most days one or two of {titles}.",
+	"one-hand":                "No playing with the {side} side until a licensed clinician has allowed it. The {hand} hand may play a little; stop if anything hurts. This sheet makes no diagnosis.",
+	"short-sittings":          "Coming back slowly: play in several short sittings, with a rest between them. Stop if anything hurts.",
 	"changed-lesson":          "The next lesson is on {day:date}; practise until {until:date}.",
 	"changed-no-lesson":       "The day of the next lesson is not settled yet; practise until {until:date}.",
 	"lighter-week":            "A shorter plan this week. A little on most days is better than much on one.",

@@ -72,7 +72,9 @@ func Calendar(ctx context.Context, a *studio.App, who studio.Who) (CalendarView,
 		own := studio.OwnCalendar(r.Row.Calendar, out[st.ID])
 		days := own.Lessons(st.Slot, today, today.Add(daysAhead))
 		v.Slots = append(v.Slots, SlotView{st.ID, st.FirstName, st.Slot, studio.List(days)})
-		weekly = append(weekly, calendar.Booked{Name: st.FirstName, On: st.Slot.Weekday.String(), Start: st.Slot.Start, Long: st.Slot.Minutes})
+		for _, h := range st.Slot.Hours() {
+			weekly = append(weekly, calendar.Booked{Name: st.FirstName, On: h.Weekday.String(), Start: h.Start, Long: st.Slot.Minutes, Turn: st.Slot.Turn()})
+		}
 		for day := range own.Off {
 			if day >= today {
 				v.Changes = append(v.Changes, MoveView{st.ID, st.FirstName, day, "off", ""})

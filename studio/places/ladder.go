@@ -4,6 +4,8 @@ package places
 
 import (
 	"context"
+	"maps"
+	"slices"
 	"time"
 
 	"patientladder/core/advice"
@@ -126,12 +128,38 @@ type LadderView struct {
 	HeadStarts  []ahead.HeadStart   `json:"headStarts"`
 	WeekAt      []float64           `json:"weekAt" doc:"where each taught week from now begins, in calendar weeks from now"`
 	Suggestions []advice.Suggestion `json:"suggestions"`
+	Aside       []AsideView         `json:"aside" doc:"suggestions that were put off or turned down, and would stand here else"`
 	Changes     []reason.Reason     `json:"changes" doc:"what moved since a week ago"`
 	Books       []string            `json:"books" doc:"books and pools chosen"`
 	Targets     []Target            `json:"targets"`
 	Granted     []Question          `json:"granted" doc:"skills taken for granted from where the student began, which nothing speaks for yet"`
 	Aims        []lesson.OpenAim    `json:"aims" doc:"what first meetings left open, in the order in which it comes again"`
 	Mixture     *MixtureView        `json:"mixture,omitempty" doc:"of a student before the first book"`
+}
+
+// An AsideView is a suggestion that was put off or turned down.
+type AsideView struct {
+	Fact       string            `json:"fact" doc:"that turned it down; retracted, it stands again"`
+	Until      calendar.Date     `json:"until" doc:"when it comes again; empty of one that was turned down for good"`
+	Suggestion advice.Suggestion `json:"suggestion"`
+}
+
+// aside lists what would be suggested if nothing had been put off or turned down.
+func aside(p *studio.Pupil) []AsideView {
+	out := []AsideView{}
+	s := p.Standing
+	s.Overruled = nil
+	refused := func(key string) bool { return key != "" && p.Standing.Refused(key, p.Room.Now) }
+	if !slices.ContainsFunc(slices.Collect(maps.Keys(p.Standing.Overruled)), refused) {
+		return out
+	}
+	for _, g := range p.Way(s, p.Approach, p.Room.Now).Suggestions() {
+		if refused(g.Key) {
+			o := p.Standing.Overruled[g.Key]
+			out = append(out, AsideView{o.Fact, o.Until(), g})
+		}
+	}
+	return out
 }
 
 // A Target is a day by which rungs should be polished.
@@ -155,7 +183,7 @@ func Ladder(ctx context.Context, a *studio.App, who studio.Who, student string) 
 	}
 	w := p.WayNow()
 	v := LadderView{Student: p.Card(p.Student, p.Standing, p.LessonDay()), Today: p.Today(), Free: p.Calendar().Gaps(), Rungs: rungs(&p, w), Usual: w.Usual,
-		HeadStarts: w.Ahead, Suggestions: w.Suggestions(), Changes: since(&p, w), Books: p.Standing.Books, Targets: targets(&p)}
+		HeadStarts: w.Ahead, Suggestions: w.Suggestions(), Aside: aside(&p), Changes: since(&p, w), Books: p.Standing.Books, Targets: targets(&p)}
 	if v.HeadStarts == nil {
 		v.HeadStarts = []ahead.HeadStart{}
 	}

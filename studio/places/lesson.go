@@ -46,7 +46,27 @@ type LessonView struct {
 	Granted  []Question         `json:"granted" doc:"in the first lessons: skills taken for granted from where the student began, to be ticked off"`
 	Home     home.Answer        `json:"home" doc:"what comes back from home, and what to try"`
 	After    *After             `json:"after,omitempty" doc:"of a closed lesson"`
+	Off      []OffView          `json:"off" doc:"lessons that were cancelled or moved and can be given again: of this day, of today and to come"`
 	Late     *time.Time         `json:"late,omitempty" doc:"of a lesson of a day before: when what is told now happened, after all that was told of it"`
+}
+
+// An OffView is a lesson that is not given on its day.
+type OffView struct {
+	Fact string        `json:"fact" doc:"that told it; retracted, the lesson is given again"`
+	Day  calendar.Date `json:"day"`
+	By   string        `json:"by" enum:",student,teacher,illness" doc:"who cancelled it, or what"`
+	To   calendar.Date `json:"to" doc:"where it was moved to; empty of one that was cancelled"`
+}
+
+// off lists lessons that were cancelled or moved: of a day, of today and to come.
+func off(p *studio.Pupil, day calendar.Date) []OffView {
+	out := []OffView{}
+	for _, d := range slices.Sorted(maps.Keys(p.Standing.Missed)) {
+		if c := p.Standing.Missed[d]; d >= p.Today() || d == day {
+			out = append(out, OffView{c.Fact, d, c.By, c.To})
+		}
+	}
+	return out
 }
 
 // An AskedView is a question that the family asked.
@@ -107,7 +127,7 @@ func Lesson(ctx context.Context, a *studio.App, who studio.Who, student string, 
 	day = cmp.Or(day, p.LessonDay())
 	now := p.WayNow()
 	v := LessonView{Student: p.Card(p.Student, p.Standing, day), Day: day, Start: p.SlotAt(day).Start, Today: day == p.Today(), State: "planned", Remote: p.Standing.Remote[day],
-		Coming: p.LessonDay(), Rungs: rungs(&p, now), Given: opened(&p), Rating: p.Standing.Rated[day], Noted: []Entry{}, Faults: faults(&p), Seat: seatNote(&p), Asked: []AskedView{},
+		Coming: p.LessonDay(), Rungs: rungs(&p, now), Given: opened(&p), Rating: p.Standing.Rated[day], Noted: []Entry{}, Faults: faults(&p), Seat: seatNote(&p), Asked: []AskedView{}, Off: off(&p, day),
 		Granted: Questions(&p, upkeep.ToTick(p.Standing, now.Presumed)),
 		Home:    p.FromHome()}
 	for _, q := range p.Standing.Questions {

@@ -39,8 +39,11 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
 
   // what was played in
   evened: (a) => `${a.title} was played evenly on ${a.days} days running: ${a.points} may be met.`,
-  "begins-empty": () => "No book is ticked, so the ladder begins empty. Tick a book, or add pieces to the ladder later.",
-  "begins-with-nothing": (a) => `“${a.book}” has nothing to begin with on this instrument. Choose another book or another place to begin.`,
+  "begins-empty": () =>
+    "No book is ticked, so the ladder begins empty. Tick a book, or add pieces to the ladder later.",
+  "begins-with-nothing": (a) =>
+    `“${a.book}” has nothing to begin with on this instrument. Choose another book or another place to begin.`,
+  "coming-back": (a) => `Coming back after a pain: at most ${a.minutes} min a day this week, in short sittings.`,
   "take-even": () => "Even: nothing that a listener would notice.",
   "take-slips": (a) => `${plural(a.n ?? "", "note")} wrong, missing or too many.`,
   "take-stops": (a) => `It stopped ${a.n === "1" ? "once" : `${a.n} times`} to think.`,

@@ -62,6 +62,8 @@ const figureNames: Record<Extract<Schemas["FactBody"], { kind: "played_in" }>["f
   scatter: "the hands fall apart",
 };
 
+const cancelled = { student: " by the student", teacher: " by the teacher", illness: " for illness" };
+
 // tellOf says what a fact told, without its piece.
 export function tellOf(e: Schemas["Entry"]): string {
   const f = e.fact.body;
@@ -170,7 +172,7 @@ export function tellOf(e: Schemas["Entry"]): string {
     case "treat_dropped":
       return "no treat is counted towards any more";
     case "lesson_missed":
-      return `lesson not given, ${shortDay(f.day)}`;
+      return `lesson cancelled${f.by ? cancelled[f.by] : ""}, ${shortDay(f.day)}`;
     case "lesson_moved":
       return `lesson moved to ${shortDay(f.to)}${f.start ? ` ${f.start}` : ""}`;
     case "lesson_extra":

@@ -10,13 +10,13 @@ type Props = { view: Schemas["CalendarView"] };
 // Moves takes a lesson to another day, or off its day, and lists those that are.
 export function Moves({ view }: Props) {
   const [student, setStudent] = useState(view.slots[0]?.student ?? "");
-  const [give, setGive] = useState("moved");
+  const [give, setGive] = useState<"moved" | "student" | "teacher" | "illness">("moved");
   const slot = view.slots.find((s) => s.student === student);
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const form = new FormData(e.currentTarget);
     const day = String(form.get("day"));
-    if (give === "missed") tell(student, { kind: "lesson_missed", day });
+    if (give !== "moved") tell(student, { kind: "lesson_missed", day, by: give });
     else tell(student, { kind: "lesson_moved", day, to: String(form.get("to")), start: String(form.get("at")) });
   };
   return (
@@ -61,9 +61,11 @@ export function Moves({ view }: Props) {
           </label>
           <label>
             is
-            <select className={field} value={give} onChange={(e) => setGive(e.target.value)}>
+            <select className={field} value={give} onChange={(e) => setGive(e.target.value as typeof give)}>
               <option value="moved">moved to</option>
-              <option value="missed">not given</option>
+              <option value="student">cancelled by the student</option>
+              <option value="teacher">cancelled by you</option>
+              <option value="illness">cancelled for illness</option>
             </select>
           </label>
           {give === "moved" && (

@@ -9,7 +9,7 @@ type Props = { slot: Schemas["SlotView"]; done: () => void };
 
 export const field = "mt-0.5 block rounded border border-line bg-ground px-2 py-1.5";
 
-// SlotForm gives a student another weekly lesson.
+// SlotForm gives a student another lesson time.
 export function SlotForm({ slot, done }: Props) {
   const save = useMutation({
     mutationFn: (body: Schemas["Slot"]) =>
@@ -25,14 +25,14 @@ export function SlotForm({ slot, done }: Props) {
   };
   return (
     <form onSubmit={submit} aria-label={`${slot.name}'s lesson`} className="rounded bg-raised p-3">
-      <h2 className="mb-2">{slot.name}'s weekly lesson</h2>
+      <h2 className="mb-2">{slot.name}'s lesson time</h2>
       <div className="flex flex-wrap items-end gap-3">
         <SlotFields slot={slot.slot} day="Day" className={field} />
         <Button look="main" type="submit" disabled={save.isPending}>
-          Keep it
+          Save
         </Button>
         <Button look="quiet" onClick={done}>
-          Leave it
+          Cancel
         </Button>
       </div>
       {save.error && <Trouble>{save.error.message}</Trouble>}

@@ -6,7 +6,9 @@ type Props = { slots: SlotView[]; picked?: string; pick: (student: string) => vo
 
 // Week draws each weekday as a ribbon, to scale like the day's own at the head of the
 // page. Lessons that overlap stand one under another.
-export function Week({ slots, picked, pick }: Props) {
+export function Week({ slots: all, picked, pick }: Props) {
+  const agreed = all.filter((s) => s.slot.rhythm === "irregular");
+  const slots = all.filter((s) => s.slot.rhythm !== "irregular").flatMap(taken);
   const from = Math.floor(Math.min(15 * 60, ...slots.map((s) => minutesOf(s.slot.start))) / 60) * 60;
   const to = Math.ceil(Math.max(18 * 60, ...slots.map((s) => minutesOf(s.slot.start) + s.slot.minutes)) / 60) * 60;
   const at = (m: number) => `${((m - from) / (to - from)) * 100}%`;
@@ -25,7 +27,14 @@ export function Week({ slots, picked, pick }: Props) {
                   <span key={h} className="absolute inset-y-0 border-l border-faint" style={{ left: at(h) }} />
                 ))}
                 {day.map((s) => (
-                  <Lesson key={s.student} slot={s} day={day} at={at} picked={picked === s.student} pick={pick} />
+                  <Lesson
+                    key={s.student + s.slot.weekday}
+                    slot={s}
+                    day={day}
+                    at={at}
+                    picked={picked === s.student}
+                    pick={pick}
+                  />
                 ))}
               </div>
             </div>
@@ -38,10 +47,30 @@ export function Week({ slots, picked, pick }: Props) {
             </span>
           ))}
         </div>
+        {agreed.length > 0 && (
+          <p className="mt-2 flex flex-wrap items-center gap-2">
+            By agreement:
+            {agreed.map((s) => (
+              <button
+                key={s.student}
+                type="button"
+                aria-pressed={picked === s.student}
+                className="rounded border border-line px-2 py-1 hover:bg-faint"
+                onClick={() => pick(s.student)}
+              >
+                {s.name}
+              </button>
+            ))}
+          </p>
+        )}
       </div>
     </section>
   );
 }
+
+// taken are the hours of a week that a student's lessons take, each as a slot.
+const taken = (s: SlotView): SlotView[] =>
+  s.slot.rhythm === "twice" && s.slot.second ? [s, { ...s, slot: { ...s.slot, ...s.slot.second } }] : [s];
 
 type LessonProps = {
   slot: SlotView;

@@ -156,7 +156,7 @@ export function RungCard({ rung, view, close }: Props) {
         )}
         {park && (
           <Button hint="P" onClick={park}>
-            {rung.state === "parked" ? "Take up again" : "Park"}
+            {rung.state === "parked" ? "Resume" : "Put on hold"}
           </Button>
         )}
         {polish && (
@@ -221,7 +221,7 @@ function stateLine(r: Rung) {
     case "current":
       return r.taught ? `First taught ${namedDay(r.taught)}` : "Current; waits for its first lesson";
     case "parked":
-      return "Parked";
+      return "On hold";
     case "proposed":
       return "Proposed; not on the ladder yet";
     default:

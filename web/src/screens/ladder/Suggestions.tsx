@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { act, tell } from "../../api/outbox";
-import { sentence } from "../../parts/words";
+import { sentence, shortDay } from "../../parts/words";
 
 type Suggestion = Schemas["Suggestion"];
 
@@ -76,8 +76,35 @@ export function Suggestions({ view, choose }: { view: Schemas["LadderView"]; cho
           <Card key={`${s.key}${s.why.code}${s.rung}`} suggestion={s} student={view.student} choose={choose} />
         ))}
       </ul>
+      <Aside view={view} />
       <Changes view={view} />
     </>
+  );
+}
+
+const headOf = (s: Suggestion) => heads[s.why.code]?.(s.title, s) ?? `Move ${s.title}`;
+
+// Aside lists what was put off, until when, and what was dismissed; each can be had back.
+function Aside({ view }: { view: Schemas["LadderView"] }) {
+  if (view.aside.length === 0) return null;
+  return (
+    <section aria-label="Put aside">
+      <h2 className="mt-3 mb-1">Put aside</h2>
+      <ul className="space-y-1">
+        {view.aside.map((a) => (
+          <li key={a.fact} className="text-soft">
+            {headOf(a.suggestion)}: {a.until ? `not before ${shortDay(a.until)}` : "dismissed"}.{" "}
+            <button
+              type="button"
+              className={link}
+              onClick={() => tell(view.student.id, { kind: "retracted", ref: a.fact })}
+            >
+              Undo
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -85,7 +112,7 @@ type CardProps = { suggestion: Suggestion; student: Schemas["StudentCard"]; choo
 
 function Card({ suggestion: s, student, choose }: CardProps) {
   const overrule = (until: "later" | "never") => tell(student.id, { kind: "overruled", suggestion: s.key, until });
-  const title = heads[s.why.code]?.(s.title, s) ?? `Move ${s.title}`;
+  const title = headOf(s);
   return (
     <li className={`rounded border border-l-4 border-line bg-raised p-3 ${edges[s.band]}`}>
       <b className="font-[650]">{title}</b>
@@ -140,10 +167,10 @@ function Card({ suggestion: s, student, choose }: CardProps) {
         {s.key && (
           <>
             <button type="button" className="text-soft underline underline-offset-4" onClick={() => overrule("later")}>
-              Later
+              Not now
             </button>
             <button type="button" className="text-soft underline underline-offset-4" onClick={() => overrule("never")}>
-              Not for {student.firstName}
+              Dismiss
             </button>
           </>
         )}

@@ -5,15 +5,15 @@ import { studioNow, useSeconds } from "../../api/clock";
 import { markPast, tell } from "../../api/outbox";
 import { useEcho } from "../../api/useEcho";
 import { lessonView, useDay } from "../../api/views";
-import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
 import { Given } from "../../parts/Given";
 import { Granted } from "../../parts/Granted";
 import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
-import { clock, longDay, plural, sentence, timeOfDay } from "../../parts/words";
+import { clock, longDay, namedDay, plural, sentence, timeOfDay } from "../../parts/words";
 import { Arrange } from "./Arrange";
 import { Asked, Tried } from "./Asked";
+import { Cancel, Off } from "./Cancel";
 import { Closed } from "./Closed";
 import { Minutes } from "./Minutes";
 import { Noted } from "./Noted";
@@ -64,16 +64,12 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
   const early = view.state === "planned" && view.day > today;
   const begin = () => {
     choose("set-up");
-    if (early) tell(student, { kind: "lesson_moved", day: view.day, to: today, start: clock(studioNow(), zone) });
-    tell(student, { kind: "lesson_opened", day: early ? today : view.day });
+    const start = clock(studioNow(), zone);
+    if (!view.day) tell(student, { kind: "lesson_extra", day: today, start });
+    else if (early) tell(student, { kind: "lesson_moved", day: view.day, to: today, start });
+    tell(student, { kind: "lesson_opened", day: early || !view.day ? today : view.day });
   };
   const close = () => (more ? markMore(false) : tell(student, { kind: "lesson_closed", day: view.day }));
-  const notGiven = () =>
-    offerBack(
-      `The lesson of ${longDay(view.day)} was not given.`,
-      student,
-      tell(student, { kind: "lesson_missed", day: view.day }),
-    );
   // the last mark is taken back first, that the lesson was begun at the end
   const lastMark = view.noted.findLast(({ back, fact }) => !back && (fact.by ?? "teacher") === "teacher");
   const undo = lastMark ? () => tell(student, { kind: "retracted", ref: lastMark.fact.id }) : undefined;
@@ -105,6 +101,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                   : `This is the lesson of ${longDay(view.day)}. What you mark now is dated to it.`}
               </p>
             )}
+            <Off student={student} off={view.off} />
             {view.plan.says.map((r) => (
               <p key={r.code} className="mb-3 rounded border-l-4 border-warn bg-ground px-3 py-2">
                 {sentence(r)}
@@ -123,7 +120,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                     Next block
                   </Button>
                   <Button hint="C" onClick={close}>
-                    {more ? "That is all" : "Close the lesson"}
+                    {more ? "That is all" : "Finish lesson"}
                   </Button>
                   <Write
                     name="Note"
@@ -154,15 +151,21 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                     className={early ? "" : "text-large"}
                     hint={early ? undefined : "B"}
                     onClick={begin}
-                    disabled={!view.day}
                   >
-                    {view.late ? "It was given: mark it" : early ? "Give it now instead" : "Begin the lesson"}
+                    {view.late
+                      ? "It was given: mark it"
+                      : early
+                        ? `Start the lesson of ${namedDay(view.day)} now`
+                        : view.day
+                          ? "Start lesson"
+                          : "Start a lesson now"}
                   </Button>
-                  {view.late && <Button onClick={notGiven}>It was not given</Button>}
+                  {view.late && <Cancel student={student} day={view.day} />}
                   <p className="text-soft">
                     {view.day
                       ? `${view.today ? "Today" : longDay(view.day)} at ${timeOfDay(view.start)}, ${plural(view.plan.minutes, "minute")}`
-                      : "No lesson lies ahead in this calendar"}
+                      : "No lesson is planned in the calendar"}
+                    {early && ". Starting it now gives it today instead; on its own day there is none."}
                   </p>
                 </>
               )}

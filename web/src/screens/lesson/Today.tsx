@@ -4,6 +4,7 @@ import { useDay } from "../../api/views";
 import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
 import { longDay, namedDay, plural, timeOfDay } from "../../parts/words";
+import { Cancel } from "./Cancel";
 import type { LessonView } from "./view";
 
 // Today is what may be different about this lesson: from afar, shorter or longer,
@@ -50,7 +51,7 @@ export function Today({ view }: { view: LessonView }) {
           checked={view.remote}
           onChange={() => tell(student, { kind: "lesson_remote", day, remote: !view.remote })}
         />
-        From afar: no hands on, no playing together
+        Online lesson
       </label>
       <div className="flex flex-wrap items-center gap-2">
         <Button onClick={length(-5)} aria-label="−5 minutes today">
@@ -62,19 +63,9 @@ export function Today({ view }: { view: LessonView }) {
         </Button>
       </div>
       <div className="flex flex-wrap gap-2">
-        <Button
-          onClick={() =>
-            offerBack(
-              `The lesson of ${longDay(day)} is not given.`,
-              student,
-              tell(student, { kind: "lesson_missed", day }),
-            )
-          }
-        >
-          Not given
-        </Button>
+        <Cancel student={student} day={day} />
         <Button onClick={() => setMoving(!moving)} aria-expanded={moving}>
-          Move or swap
+          Reschedule or swap
         </Button>
       </div>
       {moving && (
@@ -95,7 +86,7 @@ export function Today({ view }: { view: LessonView }) {
               ))}
           </select>
           {missing && <p role="alert">Choose a day, or whom to swap with.</p>}
-          <Button type="submit">Move it</Button>
+          <Button type="submit">Reschedule</Button>
         </form>
       )}
     </section>

@@ -9,7 +9,7 @@ import { field } from "../../parts/Field";
 import { PickInstrument, useInstruments } from "../../parts/instruments";
 import { BirthFields, SlotFields } from "../../parts/StudentFields";
 import { Trouble } from "../../parts/Told";
-import { plural, strandNames } from "../../parts/words";
+import { plural, sentence, strandNames } from "../../parts/words";
 import { OwnBooks } from "../shelf/OwnBooks";
 
 type Asked = Schemas["NewStudent"];

@@ -1,7 +1,8 @@
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { namedDay, plural, timeOfDay, weekdays, weekOrder } from "../../parts/words";
+import { lessonTimes } from "../../parts/StudentFields";
+import { namedDay, plural, weekOrder } from "../../parts/words";
 
 type Card = Schemas["StudentCard"];
 
@@ -64,8 +65,7 @@ export function StudentList({ students }: { students: Card[] }) {
                       {s.age} · {s.plays}
                     </span>
                     <span className="text-soft sm:text-right">
-                      {state === "here" &&
-                        `${weekdays[s.slot.weekday]?.slice(0, 3)} ${timeOfDay(s.slot.start)}, ${s.slot.minutes} min`}
+                      {state === "here" && `${lessonTimes(s.slot)}, ${s.slot.minutes} min`}
                       {state === "paused" && (s.until ? `until ${namedDay(s.until)}` : "until further notice")}
                     </span>
                   </Link>
