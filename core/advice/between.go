@@ -59,7 +59,7 @@ func Between(before, after ladder.Standing, g skill.Graph) (changed, follows []r
 		if known && now == ladder.Current && then == ladder.Ahead {
 			follows = append(follows, reason.Of("now-current", "title", r.Item.Title))
 		}
-		if r.Ready() {
+		if r.Ready() && after.Ache == nil {
 			follows = append(follows, reason.Of("ready-to-try", "title", r.Item.Title))
 		}
 		for _, s := range r.Spots {

@@ -92,9 +92,11 @@ func (w Way) Needs(at home.Answer, seat *reason.Reason, given Given) []Need {
 	if n := len(s.Questions); n > 0 {
 		say("question", "lesson", "", reason.Of("question-waits", "count", strconv.Itoa(n), "first", s.Questions[0].Text))
 	}
-	if at.Practice == home.Little {
+	switch {
+	case s.Ache != nil: // nothing was asked
+	case at.Practice == home.Little:
 		say("practice", "week", "", reason.Of("practises-little", "days", strconv.Itoa(at.Days), "asked", strconv.Itoa(at.Asked)))
-	} else if home.Unanswered(s, w.Today()) {
+	case home.Unanswered(s, w.Today()):
 		say("practice", "week", "", reason.Of("home-silent", "days", strconv.Itoa(home.Window)))
 	}
 	switch late := w.Today().Sub(given.Day); {

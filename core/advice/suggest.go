@@ -101,6 +101,10 @@ func (w Way) Suggestions() []Suggestion {
 	if w.Break.Light() {
 		say(Suggestion{Band: "warn", Why: reason.Of("after-break", "days", strconv.Itoa(w.Break.Days), "left", strconv.Itoa(max(int(judgement.BreakLessons)-w.Break.Lessons, 1)))})
 	}
+	if a := w.Standing.Ache; a != nil { // nothing about playing is suggested to who may not play
+		say(Suggestion{Band: "warn", Why: reason.Of("pain-waits", "side", a.Side)})
+		return out
+	}
 	if w.Standing.BeforeBook {
 		w.suggestFirstBook(say)
 		return out
@@ -181,7 +185,11 @@ func (w Way) Suggestions() []Suggestion {
 		say(Suggestion{Key: "dry:" + string(d.Strand), Band: "ahead", Why: d.Why})
 	}
 	for _, r := range hand {
-		say(Suggestion{Band: "now", Rung: r.ID, Title: r.Item.Title, Why: reason.Of("in-hand", "title", r.Item.Title, "missing", strings.Join(r.Missing(), ", "))})
+		why := reason.Of("no-goals", "title", r.Item.Title)
+		if missing := r.Missing(); len(missing) > 0 {
+			why = reason.Of("in-hand", "title", r.Item.Title, "missing", strings.Join(missing, ", "))
+		}
+		say(Suggestion{Band: "now", Rung: r.ID, Title: r.Item.Title, Why: why})
 	}
 	return out
 }

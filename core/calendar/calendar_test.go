@@ -111,7 +111,9 @@ func TestCalendarsThatDoNotWork(t *testing.T) {
 }
 
 func TestWarnings(t *testing.T) {
-	at := func(name, start string, long int) Booked { return Booked{Name: name, On: "Wednesday", Start: start, Long: long} }
+	at := func(name, start string, long int) Booked {
+		return Booked{Name: name, On: "Wednesday", Start: start, Long: long}
+	}
 	full := func(n, gap int) (day []Booked) {
 		for i := range n {
 			day = append(day, at(fmt.Sprint("S", i), fmt.Sprintf("%02d:%02d", 9+i*(45+gap)/60, i*(45+gap)%60), 45))

@@ -2,6 +2,7 @@ package climb
 
 import (
 	"math"
+	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -11,6 +12,7 @@ import (
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 	"patientladder/core/upkeep"
 )
 
@@ -80,7 +82,7 @@ func TestPaceOfByHand(t *testing.T) {
 		{ID: "hand", Taught: day("2026-09-09")},
 		{ID: "gift", Foothold: day("2026-09-09")},
 	}}
-	got := paceOf(s, nil, lessons, map[string]float64{"done": 5, "parts": 9}, 2)
+	got := paceOf(s, nil, lessons, map[string]float64{"done": 5, "parts": 9}, 2, nil)
 	assert.Equal(t, Prior.Among(nil).Learn([]float64{3 / math.Pow(2, judgement.PaceEffort), 2}), got)
 }
 
@@ -128,12 +130,40 @@ func TestAForecastByHand(t *testing.T) {
 	assert.InDelta(t, want.High-2, hand[0].In.High, 1e-9)
 	assert.InDelta(t, hand[0].In.Mid, hand[1].FromIn, 1e-9)
 	late := run(ladder.Rung{ID: "late", Strand: shelf.Book, Taught: day("2026-10-01")}, ladder.Rung{ID: "second", Strand: shelf.Book, Taught: day("2026-11-11")})
-	assert.Equal(t, late[0].Spent >= late[0].Usual.High+judgement.StuckPatience, late[0].Past)
 	assert.Zero(t, late[1].FromIn, "what is in hand has begun")
 	beside := run(ladder.Rung{ID: "cycle", Strand: shelf.Technique, Item: cycle, Taught: day("2026-11-11"), Parts: make([]ladder.Part, 2)}, ladder.Rung{ID: "beside", Strand: shelf.Technique})
 	assert.Zero(t, beside[1].FromIn, "what stands beside a cycle in hand does not wait for it")
 	behind := run(ladder.Rung{ID: "cycle", Strand: shelf.Technique, Item: cycle, Parts: make([]ladder.Part, 2)}, ladder.Rung{ID: "behind", Strand: shelf.Technique})
 	assert.Positive(t, behind[1].FromIn, "behind one to come it does")
+}
+
+// What was usual when a piece began stays the measure of whether it sticks, however slowly others were finished
+// since.
+func TestTheUsualWeeksStayAsTheyWere(t *testing.T) {
+	began := *day("2026-09-09")
+	slow := func(n int) (out []ladder.Rung) {
+		for i := range n {
+			out = append(out, ladder.Rung{ID: strconv.Itoa(i), Strand: shelf.Technique, Taught: &began, Foothold: day("2026-12-09")})
+		}
+		return out
+	}
+	expect := func(now calendar.Date, others []ladder.Rung) Expected {
+		s := ladder.Standing{Rungs: append([]ladder.Rung{{ID: "piece", Strand: shelf.Book, Taught: &began, Item: shelf.Item{Title: "Piece", Bars: 8}}}, others...)}
+		e, there := Reckon(Student{Standing: s, Graph: skill.Catalogue(), Calendar: calendar.Calendar{}, Slot: wednesdays, Now: *day(string(now))}).Expect("piece")
+		require.True(t, there)
+		return e
+	}
+	first := expect("2026-09-09", nil)
+	later := expect("2026-12-16", slow(6))
+	assert.Equal(t, first.Usual, later.Usual)
+	assert.False(t, first.Past)
+	assert.True(t, later.Past)
+	weeks := int(math.Ceil(first.Usual.High + judgement.StuckPatience))
+	assert.True(t, expect(calendar.Date("2026-09-09").Add(7*weeks), slow(6)).Past)
+	assert.False(t, expect(calendar.Date("2026-09-09").Add(7*(weeks-2)), slow(6)).Past, "and not before")
+	pain := ladder.Standing{Ache: &ladder.Ache{Side: "left"}, Rungs: []ladder.Rung{{ID: "piece", Strand: shelf.Book, Taught: &began, Item: shelf.Item{Bars: 8}}}}
+	e, _ := Reckon(Student{Standing: pain, Graph: skill.Catalogue(), Slot: wednesdays, Now: *day("2026-12-16")}).Expect("piece")
+	assert.Equal(t, []any{false, calendar.Date(""), calendar.Date("")}, []any{e.Past, e.Mid, e.High}, "while playing is forbidden nothing is foretold")
 }
 
 // A rung in parts: what is left of it, a part at a time.

@@ -154,11 +154,11 @@ func (t Taught) Weeks(from, to calendar.Date) float64 {
 }
 
 // paceOf returns a student's pace, learnt from the finished rungs of a
-// standing, each by its effort. A rung in parts counts by the part.
-func paceOf(s ladder.Standing, among []float64, lessons Taught, loads map[string]float64, usual float64) Pace {
+// standing by a moment, nil for by now, each by its effort. A rung in parts counts by the part.
+func paceOf(s ladder.Standing, among []float64, lessons Taught, loads map[string]float64, usual float64, by *time.Time) Pace {
 	var weeks []float64
 	for _, r := range s.Rungs {
-		if r.Taught != nil && r.Foothold != nil {
+		if r.Taught != nil && r.Foothold != nil && (by == nil || !r.Foothold.After(*by)) {
 			whole := lessons.Weeks(calendar.On(*r.Taught), calendar.On(*r.Foothold))
 			if n := len(r.Parts); n > 0 {
 				weeks = append(weeks, whole/float64(n))
@@ -196,7 +196,6 @@ func forecast(path []ladder.Rung, pace Pace, loads map[string]float64, usual flo
 				e.Usual = e.Whole
 			case r.Taught != nil:
 				e.Whole = pace.Given(e.Spent/effort, r.MetPoints(), len(r.Points)).times(effort)
-				e.Past = e.Spent >= e.Usual.High+judgement.StuckPatience
 			default:
 				e.Whole = e.Usual
 			}

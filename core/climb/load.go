@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"strconv"
+	"time"
 
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
@@ -225,13 +226,21 @@ func begun(s ladder.Standing, g skill.Graph, presumed []string) (loads map[strin
 	slices.SortStableFunc(taught, func(a, b *ladder.Rung) int { return a.Taught.Compare(*b.Taught) })
 	k := Begin(g, presumed)
 	loads = make(map[string]float64, len(taught))
-	sum, n := judgement.UsualLoad*judgement.UsualLoadHeld, judgement.UsualLoadHeld
 	for _, r := range taught {
 		loads[r.ID] = k.Total(r.Item)
-		if r.Foothold != nil && len(r.Parts) == 0 {
-			sum, n = sum+loads[r.ID], n+1
-		}
 		k.Learn(r.Item)
 	}
-	return loads, sum / n
+	return loads, usualLoad(s, loads, nil)
+}
+
+// usualLoad is the usual load of the rungs that were finished by a moment; nil for by now.
+func usualLoad(s ladder.Standing, loads map[string]float64, by *time.Time) float64 {
+	sum, n := judgement.UsualLoad*judgement.UsualLoadHeld, judgement.UsualLoadHeld
+	for i := range s.Rungs {
+		r := &s.Rungs[i]
+		if load, taught := loads[r.ID]; taught && r.Foothold != nil && len(r.Parts) == 0 && (by == nil || !r.Foothold.After(*by)) {
+			sum, n = sum+load, n+1
+		}
+	}
+	return sum / n
 }

@@ -8,6 +8,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/instrument"
+	"patientladder/core/judgement"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
@@ -106,7 +107,7 @@ func reckon(st Student, whole bool) Path {
 		}
 	}
 	p.Lessons = st.given(first)
-	p.Pace = paceOf(s, st.Among, p.Lessons, loads, usual)
+	p.Pace = paceOf(s, st.Among, p.Lessons, loads, usual, nil)
 	p.now = p.knows(st)
 
 	var placed, coming []ladder.Rung
@@ -153,11 +154,33 @@ func reckon(st Student, whole bool) Path {
 		}
 	}
 	p.Expected = forecast(p.Rungs, p.Pace, weigh, usual, p.Lessons, st.Calendar, st.Slot, st.Today())
+	p.asItBegan(s, st.Among, loads)
+	if s.Ache != nil { // a day that moves with each week of rest says nothing
+		for i := range p.Expected {
+			e := &p.Expected[i]
+			e.Past, e.Low, e.Mid, e.High = false, "", "", ""
+		}
+	}
 	if whole {
 		p.jumps(st)
 		p.moves(st, coming)
 	}
 	return p
+}
+
+// asItBegan has the usual weeks of each rung in hand be those that were expected when it began: by the
+// rungs that were finished then. What sticks is measured by them.
+func (p *Path) asItBegan(s ladder.Standing, among []float64, loads map[string]float64) {
+	for i := range p.Expected {
+		e := &p.Expected[i]
+		r, there := s.Rung(e.Rung)
+		if !there || r.Taught == nil || len(r.Parts) > 0 {
+			continue
+		}
+		usual := usualLoad(s, loads, r.Taught)
+		e.Usual = paceOf(s, among, p.Lessons, loads, usual, r.Taught).Range().times(Effort(loads[r.ID], usual))
+		e.Past = e.Spent >= e.Usual.High+judgement.StuckPatience
+	}
 }
 
 // knows returns what a student can build on today.

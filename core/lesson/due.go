@@ -40,6 +40,9 @@ func (ask Ask) due() []Block {
 	if ask.Ache != nil {
 		blocks = ask.spared(blocks)
 	}
+	if minutes := ask.back(); minutes > 0 {
+		blocks = ask.eased(blocks, minutes)
+	}
 	slices.SortStableFunc(blocks, byPlace)
 	if ask.Path.Break.Light() { // old songs first, then the pieces in hand
 		slices.SortStableFunc(blocks, func(x, y Block) int { return easing(x.Kind) - easing(y.Kind) })
@@ -197,6 +200,9 @@ func whyCurrent(r ladder.Rung) reason.Reason {
 		return reason.Of("ready-to-try", "title", r.Item.Title)
 	}
 	missing := r.Missing()
+	if len(missing) == 0 {
+		return reason.Of("no-goals", "title", r.Item.Title)
+	}
 	return reason.Of("still-open", "count", strconv.Itoa(len(missing)), "first", first(missing))
 }
 

@@ -458,6 +458,7 @@ func (ask Ask) spared(blocks []Block) []Block {
 		case !plays(b):
 			out = append(out, b)
 		case oneHand && (b.Kind == Current || b.Kind == Opener || b.Kind == Upkeep):
+			b.Why = slices.DeleteFunc(b.Why, func(r reason.Reason) bool { return r.Code == "ready-to-try" })
 			b.Why = append([]reason.Reason{reason.Of("other-hand-only", "hand", other)}, b.Why...)
 			out = append(out, b)
 		}
@@ -465,12 +466,20 @@ func (ask Ask) spared(blocks []Block) []Block {
 	return append(out, ask.restful(out)...)
 }
 
-// restful offers what can be done without playing.
+// restfuls is how many things a lesson of rest offers.
+const restfuls = 6
+
+// restful offers what can be done without playing: what was not done for longest first,
+// so that the weeks of a rest are not all the same.
 func (ask Ask) restful(but []Block) []Block {
 	var out []Block
-	for _, a := range ask.Bank {
+	bank := slices.Clone(ask.Bank)
+	slices.SortStableFunc(bank, func(a, b activity.Activity) int {
+		return cmp.Or(cmp.Compare(ask.lastDone(a.ID), ask.lastDone(b.ID)), cmp.Compare(ask.turn(a.ID), ask.turn(b.ID)))
+	})
+	for _, a := range bank {
 		taken := slices.ContainsFunc(but, func(b Block) bool { return b.Activity != nil && b.Activity.ID == a.ID })
-		if !quiet(a) || taken || !a.Fits(max(ask.Age, a.From), ask.Plays.Family) || len(out) >= 6 {
+		if !quiet(a) || taken || !a.Fits(max(ask.Age, a.From), ask.Plays.Family) || len(out) >= restfuls {
 			continue
 		}
 		b := ask.game(Activity, a)

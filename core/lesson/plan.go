@@ -259,6 +259,7 @@ func (p *Plan) say(ask Ask) {
 	if a := ask.Ache; a != nil {
 		p.Says = append(p.Says, reason.Of("pain-stop", "side", a.Side, "where", a.Where))
 	}
+	p.Says = append(p.Says, ask.coming()...)
 	if ask.Remote {
 		p.Says = append(p.Says, reason.Of("remote-lesson"))
 	}

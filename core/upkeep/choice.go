@@ -16,7 +16,7 @@ import (
 type Piece struct {
 	ID       string
 	Minutes  int           // to play it once
-	Recall   float64       // today
+	Recall   float64       // at the moment asked for
 	Memory   memory.Memory // for what a playing would do
 	Silent   int           // days since it was last played
 	Polished bool          // kept ready to perform
@@ -53,7 +53,7 @@ func Pieces(s ladder.Standing, known Known, at time.Time, minutes func(shelf.Ite
 	out := make([]Piece, 0, len(secure))
 	for _, r := range secure {
 		k := known.kept[r.ID]
-		p := Piece{ID: r.ID, Minutes: minutes(r.Item), Recall: known.Recall[r.ID], Memory: k.memory, Silent: known.Silent(r.ID, at), Polished: r.Polished}
+		p := Piece{ID: r.ID, Minutes: minutes(r.Item), Recall: k.memory.Recall(days(k.last, at)), Memory: k.memory, Silent: known.Silent(r.ID, at), Polished: r.Polished}
 		for _, list := range [][]string{r.Item.Brings, r.Item.Needs, r.Item.Revisits} {
 			for _, id := range list {
 				if known.InHand[id] && !slices.Contains(p.Carries, id) {

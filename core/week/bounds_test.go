@@ -376,11 +376,14 @@ func TestTurnsOfOldFriends(t *testing.T) {
 	for n, want := range map[int][]int{0: {}, 1: {0}, 2: {0, 1}, 3: {0, 2, 1}, 4: {0, 2, 1, 3, 0}, 5: {0, 2, 1, 3, 0, 4, 1}} {
 		assert.Equal(t, want, rotation(n), "%d", n)
 	}
-	w := writer{Ask: Ask{Graph: skill.Catalogue()}}
+	w := writer{Ask: Ask{Graph: skill.Catalogue(), From: from}}
+	secure := func(days int) ladder.Rung { return ladder.Rung{Foothold: at(from.Add(-days))} }
 	for place, want := range map[int]string{0: "newest-kept", 1: "newest-kept", 2: "carries"} {
-		assert.Equal(t, want, w.kept("T", upkeep.Piece{Carries: []string{"rests"}}, place).Code)
+		assert.Equal(t, want, w.kept(secure(7), upkeep.Piece{Carries: []string{"rests"}}, place).Code)
 	}
-	assert.Equal(t, "keep-alive", w.kept("T", upkeep.Piece{}, 2).Code)
+	assert.Equal(t, "keep-alive", w.kept(secure(7), upkeep.Piece{}, 2).Code)
+	assert.Equal(t, "newest-kept", w.kept(secure(newly), upkeep.Piece{}, 0).Code, "newly secure for six weeks")
+	assert.Equal(t, "keep-alive", w.kept(secure(newly+1), upkeep.Piece{}, 0).Code, "and no longer")
 	sh := Sheet{Budget: 20, Days: []Day{{}, {Tasks: []Task{{Band: "now", Rung: "a", Minutes: 5}, {Band: "now", Rung: "a", Minutes: 2}, {Band: "upkeep", Rung: "o", Minutes: 3}, {Band: "ahead", Skill: "x", Minutes: 1}}}, {}}}
 	w = writer{sheet: &sh, days: []int{1, 2}, early: map[int]int{1: 1}, Ask: Ask{Age: 6}}
 	assert.Equal(t, []int{9, 20}, []int{w.left(1), w.left(2)})

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strconv"
 
+	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/core/upkeep"
@@ -74,7 +75,7 @@ func (w *writer) upkeep() {
 				waiting--
 			}
 			title := secure[p.ID].Item.Title
-			w.put(day, Task{Band: "upkeep", Rung: p.ID, Title: title, Count: max(m/max(p.Minutes, 1), 1), Minutes: m, Why: w.kept(title, p, newest[p.ID])})
+			w.put(day, Task{Band: "upkeep", Rung: p.ID, Title: title, Count: max(m/max(p.Minutes, 1), 1), Minutes: m, Why: w.kept(*secure[p.ID], p, newest[p.ID])})
 		}
 	}
 }
@@ -138,9 +139,13 @@ func (w *writer) inHand(day int) int {
 	return n
 }
 
-func (w *writer) kept(title string, p upkeep.Piece, place int) reason.Reason {
+// newly is for how many days a piece is newly secure. A judgement.
+const newly = 42
+
+func (w *writer) kept(r ladder.Rung, p upkeep.Piece, place int) reason.Reason {
+	title := r.Item.Title
 	switch {
-	case place < 2:
+	case place < 2 && w.From.Sub(calendar.On(*r.Foothold)) <= newly:
 		return reason.Of("newest-kept", "title", title)
 	case len(p.Carries) > 0:
 		return reason.Of("carries", "title", title, "skill", w.Graph.Name(p.Carries[0]))

@@ -220,6 +220,8 @@ var sentences = map[string]string{
 	"join-two":                "Two chunks you know, joined.",
 	"join-two parent":         "The two chunks just learnt, joined; nothing new in it.",
 	"hold-this":               "The whole, with one thing in mind: {point:lower}.",
+	"whole-piece":             "The whole piece, listening to how it sounds.",
+	"polish-for":              "It has its day on {day:date}: play it as you will then.",
 	"ready-to-try":            "Every point is met: try for the foothold at the lesson.",
 	"ready-to-try parent":     "Every point is met: it may get its foothold at the lesson.",
 	"spot-first":              "The hard place first, while fresh: {done} of {goal} in a row so far.",

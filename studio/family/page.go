@@ -142,7 +142,7 @@ func near(p *studio.Pupil, sheet week.Sheet) []NearView {
 		if !on || r.Taught == nil {
 			continue
 		}
-		v := NearView{Rung: r.ID, Title: r.Item.Title, Points: []NearPoint{}, Spots: []places.SpotView{}, Ready: r.Ready(), Week: int(math.Ceil(w.Lessons.Weeks(calendar.On(*r.Taught), p.Today())))}
+		v := NearView{Rung: r.ID, Title: r.Item.Title, Points: []NearPoint{}, Spots: []places.SpotView{}, Ready: r.Ready() && p.Standing.Ache == nil, Week: int(math.Ceil(w.Lessons.Weeks(calendar.On(*r.Taught), p.Today())))}
 		for _, pt := range r.Points {
 			if pt.Key != shelf.Spots {
 				v.Points = append(v.Points, NearPoint{pt.Name, pt.State == ladder.Met})

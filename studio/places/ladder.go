@@ -228,7 +228,7 @@ func targets(p *studio.Pupil) []Target {
 
 func rung(p *studio.Pupil, w studio.Way, r ladder.Rung) RungView {
 	v := RungView{ID: r.ID, Item: r.Item.ID, Title: r.Item.Title, Strand: r.Strand, State: p.Standing.State(r), Bars: r.Item.Bars,
-		HasScore: r.Item.HasScore, Taught: r.Taught, Foothold: r.Foothold, Polished: r.Polished, Ready: r.Ready(), Held: r.Holding(), SpotGoal: int(judgement.SpotGoal), Target: r.Target,
+		HasScore: r.Item.HasScore, Taught: r.Taught, Foothold: r.Foothold, Polished: r.Polished, Ready: r.Ready() && p.Standing.Ache == nil, Held: r.Holding(), SpotGoal: int(judgement.SpotGoal), Target: r.Target,
 		Brings: p.Graph.Names(r.Item.Brings), Points: []PointView{}, Spots: []SpotView{}, Parts: []PartView{}, Missing: r.Missing(), Refused: r.Refusal(), Why: []reason.Reason{}, Acts: []fact.Act{}, Plays: []PlayView{}, Steps: studio.List(r.Item.Steps)}
 	if v.Missing == nil {
 		v.Missing = []string{}

@@ -44,6 +44,9 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "begins-with-nothing": (a) =>
     `“${a.book}” has nothing to begin with on this instrument. Choose another book or another place to begin.`,
   "coming-back": (a) => `Coming back after a pain: at most ${a.minutes} min a day this week, in short sittings.`,
+  "no-goals": (a) => `${a.title} has no goals yet. Add one, or mark it as learnt when it plays through unaided.`,
+  "pain-waits": (a) => `Playing waits until a licensed clinician has cleared the ${a.side} side. Nothing is forecast until then.`,
+  "coming-back-lesson": (a) => `Coming back after a pain: about ${a.minutes} min of playing in this lesson, in short stretches.`,
   "take-even": () => "Even: nothing that a listener would notice.",
   "take-slips": (a) => `${plural(a.n ?? "", "note")} wrong, missing or too many.`,
   "take-stops": (a) => `It stopped ${a.n === "1" ? "once" : `${a.n} times`} to think.`,
