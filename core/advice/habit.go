@@ -11,8 +11,8 @@ import (
 	"patientladder/core/fact"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
+	"patientladder/core/lesson"
 	"patientladder/core/reason"
-	"patientladder/core/skill"
 )
 
 // A Habit is what the teacher does to sheet after sheet: kept already, or offered to be.
@@ -21,23 +21,28 @@ type Habit struct {
 	Acts []fact.Act    `json:"acts" doc:"keep, draft-again or let-go"`
 }
 
-// Habits lists what was struck from so many sheets that it is no longer drafted, what was
-// changed in the same way on as many, and which times are kept so.
-func Habits(s ladder.Standing, a approach.Approach, g skill.Graph) []Habit {
+// Habits lists what was struck from so many sheets, or left out of so many lessons, that it is no
+// longer drafted, how long blocks of lessons are made, what was changed on sheets in the same way
+// as often, and which times are kept so.
+func Habits(s ladder.Standing, a approach.Approach) []Habit {
 	out := []Habit{}
 	for _, sort := range slices.Sorted(maps.Keys(s.Struck)) {
 		if s.Strikes(sort) < int(judgement.StruckOften) {
 			continue
 		}
-		says := reason.Of("habit-heard")
-		if _, id, named := strings.Cut(sort, " "); named {
-			title := g.Name(id)
-			if r, is := s.Rung(id); is {
-				title = r.Item.Title
-			}
-			says = reason.Of("habit-struck", "title", title)
+		says := reason.Of("habit-sort", "sort", sort)
+		if kind, is := strings.CutPrefix(sort, ladder.LeftOut("")); is {
+			says = reason.Of("habit-block", "kind", kind)
+		} else if id, is := strings.CutPrefix(sort, "rung "); is {
+			r, _ := s.Rung(id)
+			says = reason.Of("habit-struck", "title", r.Item.Title)
 		}
 		out = append(out, Habit{says, []fact.Act{fact.Do("draft-again", "", fact.SortKept{Sort: sort})}})
+	}
+	for _, kind := range lesson.Kinds {
+		if n := s.Usual(string(kind)); n > 0 {
+			out = append(out, Habit{reason.Of("habit-length", "kind", string(kind), "minutes", strconv.Itoa(n)), []fact.Act{fact.Do("let-go", "", fact.SortKept{Sort: ladder.Timed(string(kind))})}})
+		}
 	}
 	for _, sort := range []string{"piece", "scale", "pattern"} {
 		kept, is := s.Counts[sort]

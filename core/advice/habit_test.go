@@ -9,13 +9,15 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/ladder"
-	"patientladder/core/skill"
 )
 
 // What a teacher does to three sheets is offered to be kept, or is kept already.
 func TestWhatIsChangedAgainAndAgain(t *testing.T) {
 	change := func(day calendar.Date, line, sort string, count int, hands string) fact.Body {
 		return fact.LineChanged{Day: day, Line: line, Sort: sort, Count: count, Hands: hands}
+	}
+	timed := func(day calendar.Date, was, is int) fact.Body {
+		return fact.BlockTimed{Day: day, Block: "current:a", Minutes: is, Sort: "current", Was: was}
 	}
 	const one, two, three, four = "2026-09-07", "2026-09-14", "2026-09-21", "2026-09-28"
 	for _, c := range []struct {
@@ -34,9 +36,20 @@ func TestWhatIsChangedAgainAndAgain(t *testing.T) {
 		{"hands together", []fact.Body{change(one, "a", "piece", 0, "together"), change(two, "a", "piece", 0, "together"), change(three, "a", "piece", 0, "together")}, []string{"habit-hands   keep"}},
 		{"already so", []fact.Body{change(one, "a", "piece", 0, "together"), change(two, "a", "piece", 0, "together"), change(three, "a", "piece", 0, "together"), fact.ApproachSet{Question: "hands", School: "together"}}, nil},
 		{"one hand is no school", []fact.Body{change(one, "a", "piece", 0, "left"), change(two, "a", "piece", 0, "left"), change(three, "a", "piece", 0, "left")}, nil},
-		{"struck from three", []fact.Body{fact.LineStruck{Day: one, Sort: "listen"}, fact.LineStruck{Day: two, Sort: "listen"}, fact.LineStruck{Day: three, Sort: "listen"}}, []string{"habit-heard   draft-again"}},
+		{"struck from three", []fact.Body{fact.LineStruck{Day: one, Sort: "listen"}, fact.LineStruck{Day: two, Sort: "listen"}, fact.LineStruck{Day: three, Sort: "listen"}}, []string{"habit-sort  listen draft-again"}},
 		{"from two", []fact.Body{fact.LineStruck{Day: one, Sort: "listen"}, fact.LineStruck{Day: two, Sort: "listen"}}, nil},
-		{"a sort is named", []fact.Body{fact.LineStruck{Day: one, Sort: "head-start staccato"}, fact.LineStruck{Day: two, Sort: "head-start staccato"}, fact.LineStruck{Day: three, Sort: "head-start staccato"}}, []string{"habit-struck   draft-again"}},
+		{"three head starts are one sort", []fact.Body{fact.LineStruck{Day: one, Sort: "head-start staccato"}, fact.LineStruck{Day: two, Sort: "head-start"}, fact.LineStruck{Day: three, Sort: "head-start legato"}}, []string{"habit-sort  head-start draft-again"}},
+		{"three games too", []fact.Body{fact.LineStruck{Day: one, Sort: "rung "}, fact.LineStruck{Day: two, Sort: "game"}, fact.LineStruck{Day: three, Sort: "game"}}, []string{"habit-sort  game draft-again"}},
+		{"wanted again", []fact.Body{fact.LineStruck{Day: one, Sort: "cards"}, fact.LineStruck{Day: two, Sort: "cards"}, fact.LineStruck{Day: three, Sort: "cards"}, fact.SortKept{Sort: "cards"}}, nil},
+		{"left out of three lessons", []fact.Body{fact.BlockDropped{Day: one, Block: "activity:a", Sort: "activity"}, fact.BlockDropped{Day: two, Block: "activity:b", Sort: "activity"}, fact.BlockDropped{Day: three, Block: "activity:a", Sort: "activity"}}, []string{"habit-block   draft-again"}},
+		{"of two lessons, however many blocks", []fact.Body{fact.BlockDropped{Day: one, Block: "activity:a", Sort: "activity"}, fact.BlockDropped{Day: one, Block: "activity:b", Sort: "activity"}, fact.BlockDropped{Day: two, Block: "activity:a", Sort: "activity"}}, nil},
+		{"before it was told of what sort", []fact.Body{fact.BlockDropped{Day: one, Block: "activity:a"}, fact.BlockDropped{Day: two, Block: "activity:b"}, fact.BlockDropped{Day: three, Block: "activity:a"}}, nil},
+		{"made longer in three", []fact.Body{timed(one, 9, 12), timed(two, 9, 11), timed(three, 9, 13)}, []string{"habit-length 12  let-go"}},
+		{"touch by touch", []fact.Body{timed(one, 9, 10), timed(one, 10, 12), timed(two, 9, 12), timed(three, 9, 12)}, []string{"habit-length 12  let-go"}},
+		{"once shorter", []fact.Body{timed(one, 9, 12), timed(two, 9, 8), timed(three, 9, 12)}, nil},
+		{"in two", []fact.Body{timed(one, 9, 12), timed(two, 9, 12)}, nil},
+		{"the last three count", []fact.Body{timed(one, 9, 4), timed(two, 9, 12), timed(three, 9, 12), timed(four, 9, 12)}, []string{"habit-length 12  let-go"}},
+		{"let go", []fact.Body{timed(one, 9, 12), timed(two, 9, 12), timed(three, 9, 12), fact.SortKept{Sort: ladder.Timed("current")}}, nil},
 	} {
 		var facts []fact.Fact
 		for i, b := range c.told {
@@ -45,8 +58,8 @@ func TestWhatIsChangedAgainAndAgain(t *testing.T) {
 		s := ladder.Fold(facts, nil)
 		a := approach.Default(9).With(s.Approach)
 		var got []string
-		for _, h := range Habits(s, a, skill.Catalogue()) {
-			got = append(got, h.Says.Code+" "+h.Says.Args["count"]+" "+h.Says.Args["sort"]+" "+h.Acts[0].Do)
+		for _, h := range Habits(s, a) {
+			got = append(got, h.Says.Code+" "+h.Says.Args["count"]+h.Says.Args["minutes"]+" "+h.Says.Args["sort"]+" "+h.Acts[0].Do)
 		}
 		assert.Equal(t, c.want, got, c.name)
 	}

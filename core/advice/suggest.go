@@ -79,6 +79,10 @@ func (w Way) remedy(r ladder.Rung, m climb.Remedy) Remedy {
 	return out
 }
 
+// waitsLong is after how many lessons without its first a rung in hand is said to wait for long. Common
+// practice, no source.
+const waitsLong = 3
+
 // Suggestions says what might follow, what presses most first; what was
 // overruled stays away.
 func (w Way) Suggestions() []Suggestion {
@@ -127,7 +131,14 @@ func (w Way) Suggestions() []Suggestion {
 			e, _ := w.Expect(r.ID)
 			say(Suggestion{Band: "now", Rung: r.ID, Title: r.Item.Title, Why: reason.Of("ready-to-try", "title", r.Item.Title, "weeks", weeks(e.Spent))})
 		case r.Taught == nil:
-			say(Suggestion{Band: "now", Rung: r.ID, Title: r.Item.Title, Why: reason.Of("first-lesson", "title", r.Item.Title)})
+			s := Suggestion{Band: "now", Rung: r.ID, Title: r.Item.Title, Why: reason.Of("first-lesson", "title", r.Item.Title)}
+			if n := w.Standing.Waits(r, w.Today().Add(1)); n >= waitsLong {
+				s.Key, s.Band, s.Why = "waits:"+r.ID, "warn", reason.Of("waits-long", "title", r.Item.Title, "lessons", strconv.Itoa(n))
+				if next := w.nextLesson(); next != "" {
+					s.Accept = fact.Bodies{fact.BlockAdded{Day: next, Into: r.ID}}
+				}
+			}
+			say(s)
 		default:
 			hand = append(hand, r)
 		}

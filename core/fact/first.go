@@ -89,13 +89,13 @@ var lifts = map[string]func(first) Body{
 	"plan_changed": func(f first) Body {
 		switch f.Outcome {
 		case "minutes":
-			return BlockTimed{f.Day, f.Text, f.Minutes}
+			return BlockTimed{Day: f.Day, Block: f.Text, Minutes: f.Minutes}
 		case "swap":
 			return BlockSwapped{f.Day, f.Text, f.Into}
 		case "after":
 			return BlockMoved{f.Day, f.Text, f.After}
 		case "drop":
-			return BlockDropped{f.Day, f.Text}
+			return BlockDropped{Day: f.Day, Block: f.Text}
 		case "add":
 			return BlockAdded{f.Day, f.Text}
 		}

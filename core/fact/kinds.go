@@ -399,6 +399,8 @@ type BlockTimed struct {
 	Day     calendar.Date `json:"day" when:"near"`
 	Block   string        `json:"block" maxLength:"100" doc:"its key"`
 	Minutes int           `json:"minutes" minimum:"1" maximum:"240"`
+	Sort    string        `json:"sort,omitempty" maxLength:"20" doc:"what kind of block it is, so that what is set again and again is learnt"`
+	Was     int           `json:"was,omitempty" minimum:"0" maximum:"240" doc:"minutes that it had"`
 }
 
 // BlockSwapped puts another thing into a block.
@@ -419,6 +421,7 @@ type BlockMoved struct {
 type BlockDropped struct {
 	Day   calendar.Date `json:"day" when:"near"`
 	Block string        `json:"block" maxLength:"100"`
+	Sort  string        `json:"sort,omitempty" maxLength:"20" doc:"what kind of block it is, so that what is left out again and again is learnt"`
 }
 
 // BlockAdded puts an activity or a rung into a plan.

@@ -246,9 +246,7 @@ func (f *fold) student(t fact.Fact) {
 		}
 		f.s.Pinned[b.Line] = Pin{t.ID, b.Document}
 	case fact.LineStruck:
-		if !slices.Contains(f.s.Struck[b.Sort], b.Day) {
-			f.s.Struck[b.Sort] = append(f.s.Struck[b.Sort], b.Day)
-		}
+		f.struck(sortOf(b.Sort), b.Day)
 	case fact.LineChanged:
 		f.lineChanged(b)
 	case fact.CountKept:
@@ -257,14 +255,55 @@ func (f *fold) student(t fact.Fact) {
 		}
 		f.s.Counts[b.Sort] = Count{t.ID, b.Count}
 	case fact.SortKept:
-		delete(f.s.Struck, b.Sort)
+		delete(f.s.Struck, sortOf(b.Sort))
+		f.s.Lengths = slices.DeleteFunc(f.s.Lengths, func(l Length) bool { return Timed(l.Kind) == b.Sort })
 	case fact.ActivityDone:
 		f.activityDone(t, b)
 	case fact.ActivityAsked:
 		f.s.Asked[b.Activity] = t.At
 	default:
+		switch b := t.Body.(type) {
+		case fact.BlockDropped:
+			if b.Sort != "" {
+				f.struck(LeftOut(b.Sort), b.Day)
+			}
+		case fact.BlockTimed:
+			f.timed(b)
+		}
 		f.s.Lessons.tell(t)
 	}
+}
+
+// struck notes that a sort was struck from a sheet, or left out of a lesson, once a day.
+func (f *fold) struck(sort string, day calendar.Date) {
+	if !slices.Contains(f.s.Struck[sort], day) {
+		f.s.Struck[sort] = append(f.s.Struck[sort], day)
+	}
+}
+
+// sortOf is a sort of lines as it is told today: head starts of each skill and games of each name were sorts of
+// their own.
+func sortOf(told string) string {
+	switch {
+	case strings.HasPrefix(told, "head-start "):
+		return "head-start"
+	case told == "rung ":
+		return "game"
+	}
+	return told
+}
+
+// timed notes how long a block was made in the end.
+func (f *fold) timed(b fact.BlockTimed) {
+	if b.Sort == "" || b.Was == 0 {
+		return
+	}
+	i := slices.IndexFunc(f.s.Lengths, func(l Length) bool { return l.Day == b.Day && l.Block == b.Block })
+	if i < 0 {
+		f.s.Lengths = append(f.s.Lengths, Length{Day: b.Day, Block: b.Block, Kind: b.Sort, Was: b.Was, Is: b.Minutes})
+		return
+	}
+	f.s.Lengths[i].Is = b.Minutes
 }
 
 // lineChanged notes what a line of a sheet came to.

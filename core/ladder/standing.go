@@ -7,6 +7,7 @@ import (
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
+	"patientladder/core/judgement"
 	"patientladder/core/shelf"
 )
 
@@ -52,7 +53,73 @@ type Standing struct {
 	Pinned  map[string]Pin             // lines that go on, by key
 	Changed []Change                   // what the teacher changed on sheets, each line of each sheet as it came to stand
 	Counts  map[string]Count           // times that a sort of line asks for by the teacher's word
-	Struck  map[string][]calendar.Date // sorts of lines that were struck from sheets, with the lessons that gave those
+	Struck  map[string][]calendar.Date // sorts of lines that were struck from sheets, with the lessons that gave those; and of blocks that were left out of lessons
+	Lengths []Length                   // that blocks of lessons were given, each block of each lesson as it came to stand, in order
+}
+
+// A Length is how long the teacher made a block of a lesson.
+type Length struct {
+	Day   calendar.Date
+	Block string // its key
+	Kind  string
+	Was   int // minutes before the first touch
+	Is    int
+}
+
+// LeftOut is the sort of the blocks of a kind, for what is left out of lesson after lesson.
+func LeftOut(kind string) string { return "block " + kind }
+
+// Timed is the sort of the lengths of a kind of block.
+func Timed(kind string) string { return "length " + kind }
+
+// Usual returns the minutes that the teacher gives a kind of block: the mean of the last lessons, where in all of
+// them it was made longer, or in all of them shorter; 0 where nothing is learnt.
+func (s Standing) Usual(kind string) int {
+	var days []calendar.Date
+	sum, n, longer, shorter := 0, 0, true, true
+	for _, l := range slices.Backward(s.Lengths) {
+		if l.Kind != kind {
+			continue
+		}
+		if !slices.Contains(days, l.Day) {
+			if len(days) == int(judgement.StruckOften) {
+				break
+			}
+			days = append(days, l.Day)
+		}
+		sum, n = sum+l.Is, n+1
+		longer, shorter = longer && l.Is > l.Was, shorter && l.Is < l.Was
+	}
+	if len(days) < int(judgement.StruckOften) || !longer && !shorter {
+		return 0
+	}
+	return (sum + n/2) / n
+}
+
+// Waits counts the lessons before a day in which a rung in hand had no part, up to the last: since it was
+// worked on, or since it came into hand. Lessons in which playing was forbidden do not count.
+func (s Standing) Waits(r Rung, day calendar.Date) int {
+	since := calendar.On(r.Added)
+	for i := range s.Rungs {
+		if below := &s.Rungs[i]; below.Strand == r.Strand {
+			if below.ID == r.ID {
+				break
+			}
+			if below.Foothold != nil {
+				since = max(since, calendar.On(*below.Foothold))
+			}
+		}
+	}
+	for _, d := range r.Worked {
+		since = max(since, d)
+	}
+	n := 0
+	for d := range s.Closed {
+		if d > since && d < day && !s.Ached(d) {
+			n++
+		}
+	}
+	return n
 }
 
 // Ached reports whether a pain that was told before a day was not cleared on it.

@@ -37,6 +37,7 @@ func (ask Ask) due() []Block {
 	}
 	blocks = append(blocks, ask.activities(blocks)...)
 	blocks = append(blocks, ask.close(), ask.block(Home, nil))
+	blocks = slices.DeleteFunc(blocks, func(b Block) bool { return ask.unwanted(b.Kind) })
 	if ask.Ache != nil {
 		blocks = ask.spared(blocks)
 	}
@@ -48,6 +49,12 @@ func (ask Ask) due() []Block {
 		slices.SortStableFunc(blocks, func(x, y Block) int { return easing(x.Kind) - easing(y.Kind) })
 	}
 	return blocks
+}
+
+// unwanted reports whether the teacher left a kind of block out of lesson after lesson, so that it is no
+// longer drafted.
+func (ask Ask) unwanted(k Kind) bool {
+	return ask.Standing.Strikes(ladder.LeftOut(string(k))) >= int(judgement.StruckOften) && !shapes[k].must
 }
 
 // easing is the place of a kind after a break.
@@ -71,6 +78,9 @@ func (ask Ask) block(k Kind, r *ladder.Rung) Block {
 	s := shapeFor(k, ask.Age)
 	b := Block{Key: string(k), Kind: k, Band: s.band, Why: []reason.Reason{}, Choices: []Choice{}}
 	b.want = want{least: s.least, best: s.best, most: s.most, weight: s.weight, band: s.band, must: s.must}
+	if n := ask.Standing.Usual(string(k)); n > 0 { // as long as the teacher makes it
+		b.want.best, b.want.most, b.want.least = n, max(n, b.want.most), min(n, b.want.least)
+	}
 	if s.band == "upkeep" {
 		b.want.weight *= 2 * ask.Approach.UpkeepShare()
 	}
@@ -128,6 +138,11 @@ func (ask Ask) current() []Block {
 		}
 		b := ask.block(kindOf(r), &r)
 		b.Why = append(b.Why, whyCurrent(r))
+		if n := ask.Standing.Waits(r, ask.Day); n > 0 && !ask.Path.Break.Light() {
+			b.waits = n
+			b.want.weight *= 1 + float64(min(n, mostWaits))
+			b.Why = append(b.Why, reason.Of("left-out-last", "title", r.Item.Title, "lessons", strconv.Itoa(n)))
+		}
 		for _, other := range all {
 			if other.ID != r.ID && kindOf(other) == b.Kind {
 				b.Choices = append(b.Choices, Choice{other.ID, other.Item.Title, whyCurrent(other)})
@@ -142,6 +157,7 @@ func (ask Ask) current() []Block {
 		blocks = append(blocks, b)
 	}
 	ask.piece(blocks)
+	ask.longest(blocks)
 	if len(all) == 0 {
 		b := ask.block(Open, nil)
 		b.want.most = ask.Minutes
@@ -185,6 +201,26 @@ func (ask Ask) piece(blocks []Block) {
 		}
 	}
 	if at >= 0 {
+		blocks[at].want.must = true
+	}
+}
+
+// mostWaits is how many lessons of waiting add to the weight of a block. A judgement.
+const mostWaits = 3
+
+// longest has the lesson hold what was left out of the last lessons for longest, where its least minutes fit beside
+// what must be there: an area that was left out comes first the next time.
+func (ask Ask) longest(blocks []Block) {
+	musts := shapes[SetUp].least + shapes[Close].least + shapes[Home].least
+	at := -1
+	for i, b := range blocks {
+		if b.want.must {
+			musts += b.want.least
+		} else if b.waits > 0 && (at < 0 || b.waits > blocks[at].waits) {
+			at = i
+		}
+	}
+	if at >= 0 && musts+blocks[at].want.least <= ask.Minutes {
 		blocks[at].want.must = true
 	}
 }

@@ -97,7 +97,7 @@ func (p *Plan) Offer(day calendar.Date) {
 			b.Acts = append(b.Acts, fact.Do("later", "]", fact.BlockMoved{Day: day, Block: b.Key, After: p.Blocks[i+1].Key}))
 		}
 		if !shapes[b.Kind].must {
-			b.Acts = append(b.Acts, fact.Do("drop", "x", fact.BlockDropped{Day: day, Block: b.Key}))
+			b.Acts = append(b.Acts, fact.Do("drop", "x", fact.BlockDropped{Day: day, Block: b.Key, Sort: string(b.Kind)}))
 		}
 	}
 }

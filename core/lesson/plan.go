@@ -119,7 +119,8 @@ type Block struct {
 	Least    int                `json:"least" doc:"minutes that may be set"`
 	Most     int                `json:"most"`
 
-	want want
+	want  want
+	waits int // lessons in which it had no part
 }
 
 // A Choice is another thing for a block.

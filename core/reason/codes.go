@@ -19,7 +19,7 @@ var Codes = []string{
 	"first-drawing", "first-lesson", "fix-delay", "fix-drop", "fix-landing", "foothold", "gap", "gap-nearly", "gap-pass", "game-learning", "game-moves", "game-prepares", "game-refreshes",
 	"goes-already", "grown-gently", "head-start", "head-start-late", "head-start-next", "head-start-shown", "hear-far-ahead", "hear-it-early",
 	"habit-count", "habit-count-kept", "habit-hands",
-	"habit-heard", "habit-struck", "hold-this", "home-ask-feeling", "home-ask-parts", "home-choose-together", "home-feed", "home-habit", "home-joyless", "home-lacks",
+	"habit-struck", "hold-this", "home-ask-feeling", "home-ask-parts", "home-choose-together", "home-feed", "home-habit", "home-joyless", "home-lacks",
 	"home-silent", "home-smaller", "home-talk", "home-three-way", "home-untold", "how-it-went", "in-hand", "join-two", "jump-bridge", "jump-no-bridge",
 	"keep-alive", "keys-labelled", "landing-after-climb", "landing-due", "lane-done", "lane-none", "lane-waits", "lighter-week", "load-hands",
 	"load-kept-low", "load-learning", "load-material", "load-new", "load-prepared", "load-rusty", "load-tempo", "load-unknown",
@@ -40,5 +40,5 @@ var Codes = []string{
 	"evened", "take-apart", "take-early", "take-even", "take-late", "take-lope", "take-lope-short", "take-quicker", "take-scatter", "take-slips",
 	"take-slower", "take-spread", "take-stops", "take-strong", "take-weak", "think-apart", "think-early", "think-even", "think-late",
 	"think-lope", "think-lope-short", "think-quicker", "think-scatter", "think-slips", "think-slower", "think-spread", "think-stops", "think-strong", "think-weak",
-	"begins-empty", "begins-with-nothing", "changed-lesson", "changed-no-lesson", "one-hand", "short-sittings", "coming-back", "whole-piece", "no-goals", "pain-waits", "coming-back-lesson",
+	"begins-empty", "begins-with-nothing", "changed-lesson", "changed-no-lesson", "one-hand", "short-sittings", "coming-back", "whole-piece", "no-goals", "pain-waits", "coming-back-lesson", "habit-sort", "habit-block", "habit-length", "left-out-last", "waits-long",
 }

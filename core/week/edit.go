@@ -18,13 +18,17 @@ type Gone struct {
 func OwnLine(fact string) string { return "own " + fact }
 
 // Sort says what sort of line a task is, for what is struck again and again: hearing,
-// head starts of a skill, or the lines of one rung.
+// head starts, cards, games, or the lines of one rung.
 func (t Task) Sort() string {
 	switch {
 	case t.Listen:
 		return "listen"
 	case t.Skill != "":
-		return "head-start " + t.Skill
+		return "head-start"
+	case len(t.Cards) > 0:
+		return "cards"
+	case t.Game != "":
+		return "game"
 	}
 	return "rung " + t.Rung
 }

@@ -169,7 +169,9 @@ func TestStruckAgainAndAgain(t *testing.T) {
 		assert.Equal(t, !c.there, said == 1)
 	}
 	assert.Equal(t, "listen", Task{Rung: "r", Listen: true}.Sort())
-	assert.Equal(t, "head-start reach-back", Task{Skill: "reach-back"}.Sort())
+	assert.Equal(t, "head-start", Task{Skill: "reach-back"}.Sort())
+	assert.Equal(t, "cards", Task{Rung: "r", Cards: []CardLine{{}}}.Sort(), "a sort is learnt, not a card")
+	assert.Equal(t, "game", Task{Game: "fog"}.Sort())
 	assert.Equal(t, "rung r", Task{Rung: "r", Start: &Start{StartOf: reading.StartOf{}}}.Sort())
 }
 

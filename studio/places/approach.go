@@ -35,7 +35,7 @@ func Approach(ctx context.Context, a *studio.App, who studio.Who, student string
 	v := ApproachView{Student: p.Card(p.Student, p.Standing, p.LessonDay()), Rows: approach.For(p.Plays), Usual: approach.Default(studio.Age(p.Student, p.Today())),
 		Books: append([]string{}, p.Standing.Books...), Offered: []string{}, Taste: string(p.Standing.Taste), Before: p.Standing.BeforeBook,
 		HomeDays: HomeDays(&p), HomeMinutes: p.Standing.HomeDays.Minutes}
-	v.Habits = advice.Habits(p.Standing, p.Approach, p.Graph)
+	v.Habits = advice.Habits(p.Standing, p.Approach)
 	seen := map[string]bool{}
 	for _, it := range p.Shelved {
 		if it.Instrument == p.Instrument && !seen[it.Book] {

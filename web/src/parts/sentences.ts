@@ -45,8 +45,18 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
     `“${a.book}” has nothing to begin with on this instrument. Choose another book or another place to begin.`,
   "coming-back": (a) => `Coming back after a pain: at most ${a.minutes} min a day this week, in short sittings.`,
   "no-goals": (a) => `${a.title} has no goals yet. Add one, or mark it as learnt when it plays through unaided.`,
-  "pain-waits": (a) => `Playing waits until a licensed clinician has cleared the ${a.side} side. Nothing is forecast until then.`,
-  "coming-back-lesson": (a) => `Coming back after a pain: about ${a.minutes} min of playing in this lesson, in short stretches.`,
+  "pain-waits": (a) =>
+    `Playing waits until a licensed clinician has cleared the ${a.side} side. Nothing is forecast until then.`,
+  "coming-back-lesson": (a) =>
+    `Coming back after a pain: about ${a.minutes} min of playing in this lesson, in short stretches.`,
+  "habit-sort": (a) => `${sorts[a.sort ?? ""] ?? a.sort}: removed from three sheets, so no longer drafted.`,
+  "habit-block": (a) => `${blocks[a.kind ?? ""] ?? a.kind}: left out of three lessons, so no longer planned.`,
+  "habit-length": (a) =>
+    `${blocks[a.kind ?? ""] ?? a.kind}: planned for ${a.minutes} min, as you set it in three lessons.`,
+  "left-out-last": (a) =>
+    `Left out of ${a.lessons === "1" ? "the last lesson" : `the last ${a.lessons} lessons`}, so it comes first today.`,
+  "waits-long": (a) =>
+    `${a.title} has waited ${a.lessons} lessons for its first. Put it into the next lesson, make the lesson longer, or put something on hold.`,
   "take-even": () => "Even: nothing that a listener would notice.",
   "take-slips": (a) => `${plural(a.n ?? "", "note")} wrong, missing or too many.`,
   "take-stops": (a) => `It stopped ${a.n === "1" ? "once" : `${a.n} times`} to think.`,
@@ -133,7 +143,6 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
   "habit-count-kept": (a) =>
     `${counted[a.sort ?? ""]?.replace(/^./, (c) => c.toUpperCase())}: ${plural(a.count ?? "", "time")}, by your word.`,
   "habit-hands": () => "You put both hands together on three sheets.",
-  "habit-heard": () => "What is only heard: struck from sheet after sheet, no longer drafted.",
   "habit-struck": (a) => `${a.title}: struck from sheet after sheet, no longer drafted.`,
   "home-habit": () => "Habit first: the same hour each day, the instrument open and in sight.",
   "home-smaller": () => "Smaller steps: five minutes that happen beat twenty that do not.",
@@ -353,6 +362,13 @@ const counts: Record<string, string> = {
   "by-age": "every time through",
   "correct-only": "only the times that were right",
   quality: "nothing: it stops when it went calmly and right",
+};
+
+const sorts: Record<string, string> = {
+  listen: "Listening",
+  "head-start": "Preparation",
+  cards: "Flashcards",
+  game: "Games",
 };
 
 const blocks: Record<string, string> = {

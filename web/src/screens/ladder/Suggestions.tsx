@@ -17,6 +17,9 @@ const heads: Record<string, (title: string, s: Suggestion) => string> = {
   "tries-failed": (t) => `${t} is stuck`,
   "points-lost": (t) => `${t} is slipping`,
   "first-lesson": (t) => `Begin ${t}`,
+  "waits-long": (t) => `${t} waits`,
+  "no-goals": (t) => t,
+  "pain-waits": () => "Playing waits",
   fading: (t) => `Bring back ${t}`,
   carries: (t) => `Let ${t} carry it`,
   "upkeep-share": () => "Three quarters upkeep",
@@ -42,6 +45,7 @@ const heads: Record<string, (title: string, s: Suggestion) => string> = {
 
 const accepts: Record<string, string> = {
   "head-start": "Task done today",
+  "waits-long": "Put it into the next lesson",
   gap: "Task done today",
   "head-start-late": "Task done today",
   "jump-bridge": "Put it in",

@@ -15,7 +15,8 @@ export function Arrange({ view, at, go }: Props) {
   const day = view.day;
   const timed = (minutes: number) =>
     block && minutes >= block.least && minutes <= block.most
-      ? () => tell(student, { kind: "block_timed", day, block: block.key, minutes })
+      ? () =>
+          tell(student, { kind: "block_timed", day, block: block.key, minutes, sort: block.kind, was: block.minutes })
       : undefined;
   const [longer, shorter] = [timed((block?.minutes ?? 0) + 1), timed((block?.minutes ?? 0) - 1)];
   const [earlier, later, drop] = ["earlier", "later", "drop"].map((code) => may(student, block?.acts, code));
