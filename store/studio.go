@@ -59,6 +59,14 @@ func (s Studio) Students(ctx context.Context) ([]Student, error) {
 	return collect(rows, err, scanStudent)
 }
 
+// Turns returns all students with nothing but their ids and turns.
+func (s Studio) Turns(ctx context.Context) ([]Student, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT id, first_turn, turn FROM students WHERE studio_id = ?`, s.id)
+	return collect(rows, err, func(row interface{ Scan(...any) error }) (st Student, err error) {
+		return st, row.Scan(&st.ID, &st.First, &st.Turn)
+	})
+}
+
 // Student returns one student.
 func (s Studio) Student(ctx context.Context, id string) (Student, error) {
 	st, err := scanStudent(s.db.QueryRowContext(ctx, `SELECT `+studentRead+` FROM students WHERE studio_id = ? AND id = ?`, s.id, id))

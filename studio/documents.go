@@ -135,7 +135,7 @@ func (p *Pupil) document(ctx context.Context, kind document.Kind, day calendar.D
 		body, d.Summary = p.Plan(p.Way(then, app, at), day), struct{}{}
 	case document.Sheet:
 		if day == Latest(lessons) { // what was said since, of the days at home and of a pain, holds at once
-			then.HomeDays, then.Ache = p.Standing.HomeDays, p.Standing.Ache
+			then.HomeDays, then.Ache, then.Rests = p.Standing.HomeDays, p.Standing.Ache, p.Standing.Rests
 		}
 		if err := p.cut(ctx, then); err != nil {
 			return d, false, err

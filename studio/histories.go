@@ -234,7 +234,6 @@ func (r Room) Standings(ctx context.Context, of Part) (map[string]ladder.Standin
 
 // Forget drops what is kept in memory of a studio, or of one student.
 func (a *App) Forget(studio, student string) {
-	a.paces.forget(studio)
 	a.kept.forget(studio, student)
 }
 

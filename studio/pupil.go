@@ -188,8 +188,8 @@ func (p *Pupil) Plan(w Way, d calendar.Date) lesson.Plan { return lesson.Make(p.
 func (p *Pupil) Sheet(w Way, from calendar.Date) week.Sheet {
 	next, through := p.reach(from)
 	return week.Make(week.Ask{Standing: w.Standing, Graph: p.Graph, Path: w.Path, Ahead: w.Ahead, Approach: w.Approach, Home: p.Home, Plays: p.Plays, Trees: p.trees, InTurn: p.inTurn, Tempos: p.tempos, Stuck: stuck(w), Seat: p.seatAtHome(), Past: before(p.past, from), Words: p.Words(), Pinned: p.pinned,
-		Games: activity.Played(slices.Concat(activity.Bank(), p.Own), w.Standing.Games(from), Age(p.Student, from), p.Plays.Family),
-		Age:   Age(p.Student, from), From: from, Next: next, Through: through, Calendar: p.Calendar(), At: w.Now})
+		Games:  activity.Played(slices.Concat(activity.Bank(), p.Own), w.Standing.Games(from), Age(p.Student, from), p.Plays.Family),
+		Beyond: activity.Beyond(w.Presumed), Age: Age(p.Student, from), From: from, Next: next, Through: through, Calendar: p.Calendar(), At: w.Now})
 }
 
 // before are the sheets that were given before a day.

@@ -29,14 +29,13 @@ type App struct {
 	// is then the same whoever has an account.
 	Confirms bool
 
-	paces *paces
-	kept  *histories
-	aDay  store.Limits // of facts
+	kept *histories
+	aDay store.Limits // of facts
 }
 
 // New makes the use cases. now is the machine's clock.
 func New(s *store.Store, now func() time.Time) *App {
-	return &App{Store: s, Now: now, Hold: hold, aDay: DailyLimits, paces: newPaces(), kept: newHistories()}
+	return &App{Store: s, Now: now, Hold: hold, aDay: DailyLimits, kept: newHistories()}
 }
 
 // hold is how long a letter waits before it goes out. A judgement.

@@ -28,7 +28,7 @@ func (r *run) tick(view places.LessonView) {
 	}
 	for _, m := range view.Granted[:left] {
 		outcome := fact.Pass
-		if !r.mind.knows[m.Skill] {
+		if !r.mind.knows[m.Skill] && !r.seen.passed[m.Skill] {
 			outcome = fact.NotYet
 			r.seen.gaps[m.Skill] = true
 		}

@@ -45,6 +45,7 @@ func (r *run) home(k int, after, next calendar.Date) error {
 		}
 		r.say(fact.Practised{Day: d, Minutes: max(minutes, 5), Felt: r.life.feel[r.rng.IntN(len(r.life.feel))]})
 		r.ledger.Count("minutes practised", float64(max(minutes, 5)))
+		r.seen.told3 = append(r.seen.told3, spent{d, max(minutes, 5)})
 		for _, t := range tasks {
 			if t.Rung != "" && !t.Listen {
 				if p := r.mind.pieces[t.Rung]; p != nil && p.secure {
@@ -63,7 +64,7 @@ func (r *run) home(k int, after, next calendar.Date) error {
 		}
 	}
 	r.seen.practised = append(r.seen.practised, practised)
-	return nil
+	return r.covered(after.Add(1), next.Add(-1))
 }
 
 // times is how many tasks of a day are about a rung.

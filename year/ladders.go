@@ -75,7 +75,7 @@ func (r *run) onLadder(v places.LadderView) {
 		})
 	}
 	for _, lane := range []shelf.Strand{shelf.Book, shelf.Technique, shelf.Reading, shelf.Repertoire} {
-		if len(v.Rungs) > 0 && !over && v.Mixture == nil {
+		if len(v.Rungs) > 0 && !over && v.Mixture == nil && !r.seen.ache {
 			r.ledger.hold("17 lanes", coming[lane] > 0 || said[string(lane)], func() string { return fmt.Sprintf("%s: nothing of %s comes, and no word of it", name, lane) })
 		}
 	}

@@ -28,6 +28,8 @@ type life struct {
 	feel       []string
 	own        string
 	events     map[int][]event // by lesson, counted from 0
+	overrules  bool            // the teacher leaves games out and makes pieces longer, lesson after lesson
+	unmarked   bool            // the teacher marks no points
 }
 
 // An event befalls a student about one lesson.
@@ -35,6 +37,7 @@ type event string
 
 const (
 	missed    event = "missed"    // the lesson is not given
+	untold    event = "untold"    // it is not given, and nobody says so
 	moved     event = "moved"     // given the day after
 	remote    event = "remote"    // given from afar
 	short     event = "short"     // two thirds of its minutes
@@ -72,6 +75,14 @@ func at(day time.Weekday, start string, minutes int) calendar.Slot {
 	return calendar.Slot{Weekday: day, Start: start, Minutes: minutes}
 }
 
+func fortnightly(day time.Weekday, start string, minutes int) calendar.Slot {
+	return calendar.Slot{Weekday: day, Start: start, Minutes: minutes, Rhythm: calendar.Fortnightly, Since: "2026-09-09"}
+}
+
+func twice(day time.Weekday, start string, other time.Weekday, at string, minutes int) calendar.Slot {
+	return calendar.Slot{Weekday: day, Start: start, Minutes: minutes, Rhythm: calendar.Twice, Second: &calendar.TimeOfWeek{Weekday: other, Start: at}}
+}
+
 const (
 	pebbles   = "Tidelines: Pebbles"
 	shore     = "Tidelines: Shore"
@@ -79,6 +90,7 @@ const (
 	openWater = "Tidelines: Open Water"
 	folk      = "Folk tunes and others"
 	ownBook   = "Two strings, four fingers"
+	titleBook = "A first year on the viola"
 )
 
 var usual = []string{"easy", "fine", "fine", "hard"}
@@ -108,6 +120,20 @@ var lives = []life{
 		events: map[int][]event{5: {missed}, 9: {remote}, 17: {moved}}},
 	{name: "Dag", age: 35, instrument: "piano", slot: at(time.Thursday, "18:00", 45), books: []string{shore, folk}, pace: 1.9, days: 0.6, feel: usual,
 		events: map[int][]event{7: {missed}, 11: {added}, 15: {idle}, 16: {idle}, 24: {otherwise}}},
+	{name: "Orla", age: 16, instrument: "piano", slot: fortnightly(time.Wednesday, "17:00", 45), books: []string{harbour, folk}, begin: "harbour-quay", pace: 2.2, days: 0.6, feel: usual,
+		events: map[int][]event{2: {missed}, 5: {untold}, 9: {moved}}},
+	{name: "Tove", age: 7, instrument: "cello", slot: twice(time.Tuesday, "15:00", time.Friday, "15:30", 45), books: []string{"Under the Bow 1", "Songs for cello"}, begin: "bow-coil", pace: 3.4, days: 0.8, feel: usual,
+		events: map[int][]event{4: {missed}, 11: {untold}}},
+	{name: "Siv", age: 10, instrument: "piano", slot: at(time.Monday, "16:00", 20), books: []string{shore, folk}, pace: 2.6, days: 0.9, feel: usual,
+		events: map[int][]event{6: {missed}, 13: {moved}}},
+	{name: "Ivo", age: 9, instrument: "viola", slot: at(time.Thursday, "16:30", 30), books: []string{titleBook}, pace: 2.6, days: 0.6, feel: usual,
+		events: map[int][]event{4: {missed}, 5: {missed}, 6: {missed}, 12: {extra}}},
+	{name: "Runa", age: 52, instrument: "piano", slot: at(time.Monday, "18:30", 45), books: []string{harbour, folk}, begin: "harbour-wall", pace: 2.8, days: 0.8, feel: usual,
+		events: map[int][]event{7: {pained}, 14: {cleared}, 20: {pained}, 22: {cleared}}},
+	{name: "Veit", age: 12, instrument: "piano", slot: at(time.Friday, "16:00", 45), books: []string{openWater, folk}, begin: "open-swell", lacks: []string{"slur-two"}, pace: 2.4, days: 0.7, feel: usual, overrules: true,
+		events: map[int][]event{8: {missed}}},
+	{name: "Gil", age: 70, instrument: "cello", slot: at(time.Tuesday, "11:00", 45), books: []string{"Under the Bow 1", "Songs for cello"}, pace: 2.4, days: 0, feel: usual, unmarked: true,
+		events: map[int][]event{5: {untold}, 6: {untold}, 15: {missed}}},
 	{name: "Maud", age: 66, instrument: "piano", slot: at(time.Saturday, "10:00", 60), books: []string{harbour, folk}, begin: "harbour-wall", pace: 2.7, days: 0.7, feel: usual,
 		events: map[int][]event{9: {pained}, 11: {cleared}, 19: {changed}, 25: {missed}}},
 }

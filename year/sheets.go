@@ -44,6 +44,17 @@ var says = map[string]string{
 	"17 lanes":    "each lane has something to come, or says why not",
 	"18 silence":  "ladder and lesson say the same of how long a piece was silent",
 	"20 polished": "a secure piece with a day near is asked for polished",
+	"22 sheet":    "on every day of term the family has a sheet, whatever became of the lesson",
+	"24 waits":    "no area waits for more than three lessons for its first without a word",
+	"25 back":     "after a pain at most half of the minutes before, then a third more each week",
+	"25 pain":     "while playing is forbidden: no thin week, nothing ready, no habit, no forecast that moves",
+	"26 newly":    "what is newly secure was secured in the last six weeks",
+	"26 points":   "what has all its points met has points",
+	"27 truth":    "every reason is true when it is shown",
+	"27 words":    "every reason has its words",
+	"28 twice":    "no two lines of a day read the same",
+	"29 games":    "no game four lessons running",
+	"30 learns":   "what was left out of three lessons is no longer planned",
 	"21 closed":   "what was found missing is closed within twelve lessons, or brought by what is in hand",
 	"21 found":    "what a student from elsewhere lacks is found within three lessons",
 }
@@ -76,15 +87,29 @@ type seen struct {
 	mixture   bool // on the last ladder: it is before the first book
 	refused   int  // suggestions turned down or put off
 	faulted   calendar.Date
-	days      int                      // asked for on the sheet before
+	days      int     // asked for on the sheet before
+	told3     []spent // minutes told of days at home
+	budget    int     // of the last sheet
+	hurt      hurt
+	waits     map[string]int           // by rung: lessons in hand without its first
+	games     map[string]int           // by id: lessons running
+	dropped   int                      // lessons of which a game was left out
+	drops     calendar.Date            // the last of them
+	longer    int                      // lessons in which a piece was made longer
 	due       map[string]int           // by skill: weeks to its piece on the ladder before
 	finished  map[string]calendar.Date // by skill: the last step of its head start
+}
+
+// spent is the minutes told of a day at home.
+type spent struct {
+	day     calendar.Date
+	minutes int
 }
 
 func newSeen() seen {
 	return seen{heads: map[string]string{}, fresh: map[string]calendar.Date{}, begun: map[string]calendar.Date{}, whole: map[string]bool{}, sheets: map[string]int{}, lines: map[string][]string{},
 		given: map[string][]byte{}, ticked: map[[2]string]bool{}, heard: map[string]calendar.Date{}, passed: map[string]bool{}, gaps: map[string]bool{}, chosen: map[calendar.Date]bool{}, runs: map[string]int{},
-		free: map[shelf.Strand]int{}, told: map[string]climb.Expected{}, sticks: map[string]bool{}, finished: map[string]calendar.Date{}, due: map[string]int{}}
+		free: map[shelf.Strand]int{}, told: map[string]climb.Expected{}, sticks: map[string]bool{}, finished: map[string]calendar.Date{}, due: map[string]int{}, waits: map[string]int{}, games: map[string]int{}}
 }
 
 func (s *seen) shown(skill, cue string, day calendar.Date) { s.heads[skill], s.fresh[skill] = cue, day }
@@ -122,7 +147,7 @@ func wrong(l life, text string) string {
 func (r *run) onSheet(k int, v places.WeekView, lv places.LadderView) {
 	sh, l := *v.Sheet, r.life
 	name := fmt.Sprintf("%s, sheet of %s", l.name, sh.From)
-	if data, err := json.Marshal(v.Sheet); err == nil {
+	if data, err := json.Marshal(unfolded(v.Sheet)); err == nil {
 		r.seen.given[v.Document.ID] = data
 	}
 	if r.show {
@@ -193,6 +218,16 @@ func (r *run) onSheet(k int, v places.WeekView, lv places.LadderView) {
 		share := float64(minutes["upkeep"]) / float64(all)
 		r.ledger.hold("08 share", share > sh.Asked-0.0501 && share < sh.Asked+0.0501, func() string { return fmt.Sprintf("%s: upkeep %.2f of %.2f", name, share, sh.Asked) })
 	}
+}
+
+// unfolded is a sheet as it is kept, on whatever day it is shown.
+func unfolded(sh *week.Sheet) week.Sheet {
+	out := *sh
+	out.Days = slices.Clone(sh.Days)
+	for i := range out.Days {
+		out.Days[i].Folded = false
+	}
+	return out
 }
 
 // days: the sheet reaches the next lesson, and no day of practice is empty.
@@ -297,7 +332,7 @@ func (r *run) heads(name string, sh week.Sheet) {
 func (r *run) thinness(k int, name string, sh week.Sheet) {
 	days, most := 0, 0
 	for _, d := range sh.Days[1:] {
-		if d.Off || d.Thin {
+		if d.Off || d.Thin || d.Again {
 			continue
 		}
 		days++
@@ -336,7 +371,7 @@ func (r *run) end() error {
 			if err != nil {
 				return err
 			}
-			now, err := json.Marshal(old.Sheet)
+			now, err := json.Marshal(unfolded(old.Sheet))
 			if err != nil {
 				return err
 			}

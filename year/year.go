@@ -62,6 +62,7 @@ type Studio struct {
 	store  *store.Store
 	who    studio.Who
 	violin sync.Once // brought onto the shelf
+	viola  sync.Once
 }
 
 // Open makes a studio with the shipped books.
@@ -86,6 +87,11 @@ func (st *Studio) at(clock *time.Time) *studio.App {
 
 // Live lives a student of the studio.
 func (st *Studio) Live(ctx context.Context, name string, seed uint64, weeks int, by Policy) (Ledger, error) {
+	return st.live(ctx, name, seed, weeks, by, nil)
+}
+
+// live is Live, with something else done after the days of each week.
+func (st *Studio) live(ctx context.Context, name string, seed uint64, weeks int, by Policy, also func(r *run, k int)) (Ledger, error) {
 	i := slices.IndexFunc(lives, func(l life) bool { return l.name == name })
 	if i < 0 {
 		return Ledger{}, fmt.Errorf("nobody is called %s", name)
@@ -96,6 +102,15 @@ func (st *Studio) Live(ctx context.Context, name string, seed uint64, weeks int,
 	var err error
 	if l.instrument == "violin" {
 		st.violin.Do(func() { err = library.AddItems(ctx, app, st.who, violin()) })
+	}
+	if l.instrument == "viola" {
+		st.viola.Do(func() {
+			var list []store.NewItem
+			for _, it := range titles() {
+				list = append(list, store.NewItem{Item: it})
+			}
+			err = library.AddItems(ctx, app, st.who, list)
+		})
 	}
 	if err != nil {
 		return Ledger{}, err
@@ -110,6 +125,9 @@ func (st *Studio) Live(ctx context.Context, name string, seed uint64, weeks int,
 	for k := range weeks {
 		if err := r.week(k); err != nil {
 			return *r.ledger, fmt.Errorf("%s, lesson %d, %s: %w", l.name, k+1, r.day, err)
+		}
+		if also != nil {
+			also(r, k)
 		}
 	}
 	return *r.ledger, r.end()
@@ -212,15 +230,18 @@ func (r *run) has(k int, e event) bool { return slices.Contains(r.life.events[k]
 func (r *run) week(k int) error {
 	slot := r.day
 	day, start := slot, r.life.slot.On(slot, r.place)
-	defer func() { r.day = terms.Next(r.life.slot, slot.Add(1)) }()
+	defer func() { r.day = terms.Next(r.life.slot, slot) }()
 	switch {
 	case r.has(k, missed):
 		r.at = start.Add(-time.Hour)
-		r.say(fact.LessonMissed{Day: slot, Why: "ill"})
+		r.say(fact.LessonMissed{Day: slot, By: "illness"})
 		if err := r.deliver(fact.Teacher); err != nil {
 			return err
 		}
-		return r.home(k, slot, terms.Next(r.life.slot, slot.Add(1)))
+		return r.home(k, slot, terms.Next(r.life.slot, slot))
+	case r.has(k, untold):
+		r.at = start
+		return r.home(k, slot, terms.Next(r.life.slot, slot))
 	case r.has(k, moved):
 		r.at = start.Add(-time.Hour)
 		r.say(fact.LessonMoved{Day: slot, To: slot.Add(1)})
@@ -230,7 +251,7 @@ func (r *run) week(k int) error {
 		day = slot.Add(1)
 		start = r.life.slot.On(day, r.place)
 	}
-	next := terms.Next(r.life.slot, slot.Add(1))
+	next := terms.Next(r.life.slot, slot)
 	if r.has(k, extra) {
 		r.at = start.Add(-time.Hour)
 		r.say(fact.LessonExtra{Day: day.Add(3)})
@@ -291,6 +312,11 @@ func (r *run) given(k int, day calendar.Date, start time.Time) error {
 		}
 	}
 	r.onPlan(view)
+	r.onGames(fmt.Sprintf("%s, lesson of %s", r.life.name, day), view.Plan)
+	r.truths("lesson", view.Plan.Says, view.Rungs, day)
+	for _, b := range view.Plan.Blocks {
+		r.truths("block "+string(b.Kind), b.Why, about(view.Rungs, b.Rung), day)
+	}
 	r.say(fact.LessonOpened{Day: day})
 	worked := map[string]bool{}
 	for _, b := range view.Plan.Blocks {
@@ -304,6 +330,7 @@ func (r *run) given(k int, day calendar.Date, start time.Time) error {
 	}
 	r.at = start.Add(time.Duration(view.Plan.Minutes) * time.Minute)
 	r.say(fact.LessonClosed{Day: day})
+	r.pains(k, day)
 	if r.has(k, pained) {
 		r.say(fact.Pained{Side: "right", Where: "wrist"})
 		r.seen.ache = true
@@ -320,6 +347,9 @@ func (r *run) given(k int, day calendar.Date, start time.Time) error {
 
 // planned does to the plan what befalls it; it reports whether anything was changed.
 func (r *run) planned(k int, day calendar.Date, plan lesson.Plan) (bool, error) {
+	if r.overrules(day, plan) {
+		return true, r.deliver(fact.Teacher)
+	}
 	for _, b := range plan.Blocks {
 		switch {
 		case r.has(k, swapped) && len(b.Choices) > 0 && b.Kind != lesson.Current:

@@ -117,6 +117,18 @@ func Firsts(age int, f instrument.Family) []Activity {
 	return out
 }
 
+// Beyond reports whether more is taken for granted of a student than first meetings bring: one who was placed
+// beyond the first book, and is not asked after what everybody knows there.
+func Beyond(presumed []string) bool {
+	brought := 0
+	for _, id := range presumed {
+		if IsProbe(id) {
+			brought++
+		}
+	}
+	return len(presumed) > 2*brought
+}
+
 // WhyFor is what an aim is for and how it is checked alone, for who is old enough to want
 // reasons; empty for others.
 func WhyFor(aim string, age int) string {

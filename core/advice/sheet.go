@@ -1,6 +1,7 @@
 package advice
 
 import (
+	"slices"
 	"strings"
 
 	"patientladder/core/calendar"
@@ -55,7 +56,9 @@ func OnLines(document string, sh week.Sheet, pinned map[string]ladder.Pin) []She
 		for _, t := range d.Tasks {
 			if i, there := at[t.Key]; there {
 				out[i].Days++
-				out[i].Stands = append(out[i].Stands, int(d.Date.Weekday()))
+				if on := int(d.Date.Weekday()); !slices.Contains(out[i].Stands, on) {
+					out[i].Stands = append(out[i].Stands, on)
+				}
 				continue
 			}
 			at[t.Key] = len(out)

@@ -34,6 +34,13 @@ func ParseDate(s string) (Date, error) {
 	return Date(s), nil
 }
 
+// Foreseen is how many days ahead a day is foretold: what lies further off is told as more than
+// two years. A judgement.
+const Foreseen = 2 * 365
+
+// Beyond reports whether a day is too far off to be foretold on another.
+func (d Date) Beyond(today Date) bool { return d.Sub(today) > Foreseen }
+
 // InBounds reports whether a moment lies between First and Last.
 func InBounds(t time.Time) bool {
 	return t.Year() >= First.Time().Year() && t.Year() <= Last.Time().Year()

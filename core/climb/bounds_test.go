@@ -120,12 +120,44 @@ func TestHowManyCandidates(t *testing.T) {
 	}
 	st := someone("2026-11-18", ladder.Standing{Books: []string{"Shore"}}, items...)
 	count := map[shelf.Strand]int{}
-	for _, it := range candidates(st) {
+	for _, it := range candidates(st, Begin(st.Graph, nil)) {
 		count[it.Strand]++
 	}
 	assert.Equal(t, map[shelf.Strand]int{shelf.Book: 9, shelf.Technique: 5, shelf.Reading: 4, shelf.Repertoire: 8}, count)
 	st.Standing.Books = []string{"Another"}
-	assert.Empty(t, candidates(st))
+	assert.Empty(t, candidates(st, Begin(st.Graph, nil)))
+}
+
+// Songs have no order: those that fit best are weighed, wherever they stand on the shelf.
+func TestSongsThatFit(t *testing.T) {
+	g := skill.Graph{}
+	for i := range 12 {
+		g[fmt.Sprint("s", i)] = skill.Skill{ID: fmt.Sprint("s", i), Weight: 1}
+	}
+	song := func(id string, skills int) shelf.Item {
+		it := shelf.Item{ID: id, Strand: shelf.Repertoire, Book: "Songs", Instrument: "piano"}
+		for i := range skills {
+			it.Brings = append(it.Brings, fmt.Sprint("s", i))
+		}
+		return it
+	}
+	var items []shelf.Item
+	for i := range 9 {
+		items = append(items, song(fmt.Sprint("heavy", i), 9))
+	}
+	items = append(items, song("right", 2), song("light", 1))
+	st := someone("2026-11-18", ladder.Standing{Books: []string{"Songs"}}, items...)
+	st.Graph = g
+	k := Begin(g, nil)
+	k.Usual = 2
+	var got []string
+	for _, it := range candidates(st, k) {
+		got = append(got, it.ID)
+	}
+	assert.Len(t, got, songs)
+	assert.Contains(t, got, "right")
+	assert.Contains(t, got, "light")
+	assert.NotContains(t, got, "heavy8", "the last of those that are too heavy gives way")
 }
 
 // What is said of a proposed rung.

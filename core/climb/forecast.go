@@ -135,6 +135,7 @@ type Expected struct {
 	Low    calendar.Date `json:"low"`
 	Mid    calendar.Date `json:"mid"`
 	High   calendar.Date `json:"high"`
+	Far    bool          `json:"far,omitempty" doc:"it may take more than two years: the days that lie beyond are empty"`
 }
 
 // Taught is the days on which a student's lessons were or are.
@@ -202,6 +203,11 @@ func forecast(path []ladder.Rung, pace Pace, loads map[string]float64, usual flo
 			shift := e.FromIn - e.Spent
 			e.In = Range{math.Max(e.Whole.Low+shift, 0), math.Max(e.Whole.Mid+shift, 0.2), e.Whole.High + shift}
 			e.Low, e.Mid, e.High = days.after(e.In.Low), days.after(e.In.Mid), days.after(e.In.High)
+			for _, day := range []*calendar.Date{&e.Low, &e.Mid, &e.High} {
+				if *day != "" && day.Beyond(today) {
+					*day, e.Far = "", true
+				}
+			}
 			if !r.Item.Cycle() || r.Taught == nil { // what stands beside a cycle does not wait for it
 				begins = math.Max(begins, e.In.Mid)
 			}

@@ -1,6 +1,7 @@
 package climb
 
 import (
+	"cmp"
 	"math"
 	"slices"
 	"strconv"
@@ -39,7 +40,7 @@ func (p *Path) propose(st Student, k Knows, coming []ladder.Rung, last float64) 
 	if wish.Want <= 0 || len(st.Standing.Books) == 0 || st.Standing.Refused(FillKey, st.Now) {
 		return
 	}
-	for _, q := range choose(k, candidates(st), wish) {
+	for _, q := range choose(k, candidates(st, k), wish) {
 		it := q.Item
 		if k.unknown(it) >= tooMany || k.below(it) {
 			continue
@@ -146,15 +147,19 @@ func choose(k Knows, items []shelf.Item, wish Wish) []Proposal {
 	return out
 }
 
+// songs is how many pieces of repertoire are weighed against each other.
+const songs = 8
+
 // candidates lists the next items of each chosen book and pool, lane by lane,
-// that may be offered.
-func candidates(st Student) []shelf.Item {
+// that may be offered; of repertoire, which has no order, those whose load is nearest to
+// what is usual for the student.
+func candidates(st Student, k Knows) []shelf.Item {
 	chosen := map[string]bool{}
 	for _, b := range st.Standing.Books {
 		chosen[b] = true
 	}
 	on := onLadder(st.Standing.Rungs)
-	room := map[shelf.Strand]int{shelf.Book: 9, shelf.Technique: 5, shelf.Reading: 4, shelf.Repertoire: 8}
+	room := map[shelf.Strand]int{shelf.Book: 9, shelf.Technique: 5, shelf.Reading: 4, shelf.Repertoire: len(st.Shelf)}
 	from := starts(st, chosen)
 	var out []shelf.Item
 	for i, it := range st.Shelf {
@@ -166,6 +171,32 @@ func candidates(st Student) []shelf.Item {
 		}
 		room[it.Strand]--
 		out = append(out, it)
+	}
+	return nearest(out, k)
+}
+
+// nearest keeps of the repertoire among some items the songs that fit, in their order.
+func nearest(list []shelf.Item, k Knows) []shelf.Item {
+	type song struct {
+		at  int
+		off float64 // from what is usual
+	}
+	var loose []song
+	for i, it := range list {
+		if it.Strand == shelf.Repertoire && k.unknown(it) < tooMany && !k.below(it) {
+			loose = append(loose, song{i, math.Abs(k.Total(it) - k.Usual)})
+		}
+	}
+	slices.SortStableFunc(loose, func(a, b song) int { return cmp.Compare(a.off, b.off) })
+	kept := map[int]bool{}
+	for _, s := range loose[:min(len(loose), songs)] {
+		kept[s.at] = true
+	}
+	var out []shelf.Item
+	for i, it := range list {
+		if it.Strand != shelf.Repertoire || kept[i] {
+			out = append(out, it)
+		}
 	}
 	return out
 }

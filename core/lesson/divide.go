@@ -13,6 +13,7 @@ type want struct {
 	band              string // upkeep and now share by the approach
 	must              bool
 	fixed             bool // the teacher set its minutes
+	capped            bool // it has no more than its most, however long the lesson
 }
 
 // A Part is a stretch of a plan that is not a lesson's, with what it would have of the minutes.
@@ -75,7 +76,7 @@ func divide(wants []want, minutes int, share float64) (given []int, over bool) {
 		}
 		return given, false
 	}
-	for _, raised := range []func(want) bool{func(w want) bool { return !brief(w) }, func(w want) bool { return !w.fixed }, func(want) bool { return true }} {
+	for _, raised := range []func(want) bool{func(w want) bool { return !brief(w) && !w.capped }, func(w want) bool { return !w.fixed && !w.capped }, func(w want) bool { return !w.capped }} {
 		for n := 0; n < minutes && count(wants, raised) > 0 && !fills(wants, minutes); n++ {
 			over = true
 			for i := range wants {

@@ -96,8 +96,15 @@ func (ask Ask) block(k Kind, r *ladder.Rung) Block {
 // mixed gives a block to each small thing of the mixture.
 func (ask Ask) mixed() []Block {
 	var blocks []Block
+	asked := map[string]bool{} // what a question of the same lesson is about
+	for _, p := range ask.open() {
+		asked[p.Key] = true
+	}
 	for _, bit := range mixture.Of(ask.Standing, ask.Graph, ask.Path.Known) {
 		r, _ := ask.Standing.Rung(bit.Rung)
+		if r.Foothold == nil && len(r.Item.Brings) == 1 && asked[r.Item.Brings[0]] {
+			continue
+		}
 		kind := Mixture
 		if r.Foothold != nil {
 			kind = Opener
@@ -453,7 +460,11 @@ func (ask Ask) into(k Kind, id string, was Block) (Block, bool) {
 		case Ahead:
 			b = ask.taste(r)
 		default:
-			b.Why = append(b.Why, whyCurrent(r))
+			if ask.Standing.State(r) == ladder.Current {
+				b.Why = append(b.Why, whyCurrent(r))
+			} else { // brought forward
+				b.Why = append(b.Why, reason.Of("chosen", "title", r.Item.Title))
+			}
 		}
 		b.Choices = otherwise(was, id)
 		return b, true

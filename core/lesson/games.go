@@ -48,7 +48,7 @@ func (ask Ask) open() []activity.Probe {
 		if p.Key == activity.FingerNumbers && !ask.Approach.Fingered(ask.Age) {
 			continue
 		}
-		if probe.Outcome != fact.Pass && !ask.knows(p.Key) {
+		if probe.Outcome != fact.Pass && !ask.knows(p.Key) && (tried || !activity.Beyond(ask.Presumed)) {
 			out = append(out, p)
 		}
 	}
@@ -82,19 +82,11 @@ func (ask Ask) knows(id string) bool {
 	if s := ask.Path.Known.State[id]; s != upkeep.Secure && s != upkeep.Rusty {
 		return false
 	}
-	return ask.elsewhere() || !slices.Contains(upkeep.Granted(ask.Standing, ask.Presumed), id)
+	return activity.Beyond(ask.Presumed) || !slices.Contains(upkeep.Granted(ask.Standing, ask.Presumed), id)
 }
 
-// elsewhere reports whether more is taken for granted of the student than first meetings bring.
-func (ask Ask) elsewhere() bool {
-	brought := 0
-	for _, id := range ask.Presumed {
-		if activity.IsProbe(id) {
-			brought++
-		}
-	}
-	return len(ask.Presumed) > 2*brought
-}
+// longestProbe is how many minutes a question of a first meeting takes at most. Common practice, no source.
+const longestProbe = 3
 
 // probes gives a block to each aim of the first meetings that is open.
 func (ask Ask) probes() []Block {
@@ -112,6 +104,7 @@ func (ask Ask) probes() []Block {
 			b.want.least, b.want.best = max(2, games[0].Least), 3
 		}
 		b.want.best = max(b.want.best, b.want.least)
+		b.want.most, b.want.capped = max(longestProbe, b.want.least), true
 		b.Why = append(b.Why, reason.Of("probe", "asks", p.Asks, "exit", p.Exit, "games", strconv.Itoa(len(games))))
 		if why := activity.WhyFor(p.Key, ask.Age); why != "" {
 			b.Why = append(b.Why, reason.Of("probe-for", "why", why))
@@ -234,12 +227,17 @@ func (ask Ask) may(a activity.Activity) bool {
 	if !a.Fits(ask.Age, ask.Plays.Family) || ask.Remote && a.InRoom() {
 		return false
 	}
-	days := ask.Standing.Activities[a.ID].Days
-	if len(ask.before) < 2 || !slices.Contains(days, ask.before[0]) || !slices.Contains(days, ask.before[1]) {
+	if !ask.running(a) {
 		return true
 	}
 	asked, was := ask.Standing.Asked[a.ID]
 	return was && calendar.On(asked) >= ask.before[0]
+}
+
+// running reports whether an activity was done in both of the last two lessons.
+func (ask Ask) running(a activity.Activity) bool {
+	days := ask.Standing.Activities[a.ID].Days
+	return len(ask.before) >= 2 && slices.Contains(days, ask.before[0]) && slices.Contains(days, ask.before[1])
 }
 
 // lately lists the last n lessons before this one, the last first.
@@ -451,6 +449,7 @@ func (ask Ask) spared(blocks []Block) []Block {
 	oneHand := ask.Plays.HandsApart() && other != "" && !today
 	var out []Block
 	for _, b := range blocks {
+		b.Why = slices.DeleteFunc(b.Why, func(r reason.Reason) bool { return r.Code == "ready-to-try" })
 		switch {
 		case b.Kind == Reading:
 			b.Why = append([]reason.Reason{reason.Of("read-not-played")}, b.Why...)
@@ -458,7 +457,6 @@ func (ask Ask) spared(blocks []Block) []Block {
 		case !plays(b):
 			out = append(out, b)
 		case oneHand && (b.Kind == Current || b.Kind == Opener || b.Kind == Upkeep):
-			b.Why = slices.DeleteFunc(b.Why, func(r reason.Reason) bool { return r.Code == "ready-to-try" })
 			b.Why = append([]reason.Reason{reason.Of("other-hand-only", "hand", other)}, b.Why...)
 			out = append(out, b)
 		}
@@ -467,7 +465,7 @@ func (ask Ask) spared(blocks []Block) []Block {
 }
 
 // restfuls is how many things a lesson of rest offers.
-const restfuls = 6
+const restfuls = 4
 
 // restful offers what can be done without playing: what was not done for longest first,
 // so that the weeks of a rest are not all the same.
@@ -479,7 +477,7 @@ func (ask Ask) restful(but []Block) []Block {
 	})
 	for _, a := range bank {
 		taken := slices.ContainsFunc(but, func(b Block) bool { return b.Activity != nil && b.Activity.ID == a.ID })
-		if !quiet(a) || taken || !a.Fits(max(ask.Age, a.From), ask.Plays.Family) || len(out) >= restfuls {
+		if !quiet(a) || taken || ask.running(a) || !a.Fits(max(ask.Age, a.From), ask.Plays.Family) || len(out) >= restfuls {
 			continue
 		}
 		b := ask.game(Activity, a)

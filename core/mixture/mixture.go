@@ -36,6 +36,7 @@ func Of(s ladder.Standing, g skill.Graph, known upkeep.Known) []Bit {
 	for _, r := range s.Rungs {
 		switch {
 		case r.Parked:
+		case r.Foothold == nil && passed(s, r.Item): // its test was passed: its games have stopped
 		case r.Foothold != nil:
 			going = append(going, r)
 		default:
@@ -68,6 +69,11 @@ func Of(s ladder.Standing, g skill.Graph, known upkeep.Known) []Bit {
 		clear(taken)
 	}
 	return out
+}
+
+// passed reports whether all that a thing brings was passed in a first meeting.
+func passed(s ladder.Standing, it shelf.Item) bool {
+	return len(it.Brings) > 0 && !slices.ContainsFunc(it.Brings, func(id string) bool { return s.Probes[id].Outcome != fact.Pass })
 }
 
 // turn orders open things: one or two lessons old first, then new, then those

@@ -40,5 +40,5 @@ var Codes = []string{
 	"evened", "take-apart", "take-early", "take-even", "take-late", "take-lope", "take-lope-short", "take-quicker", "take-scatter", "take-slips",
 	"take-slower", "take-spread", "take-stops", "take-strong", "take-weak", "think-apart", "think-early", "think-even", "think-late",
 	"think-lope", "think-lope-short", "think-quicker", "think-scatter", "think-slips", "think-slower", "think-spread", "think-stops", "think-strong", "think-weak",
-	"begins-empty", "begins-with-nothing", "changed-lesson", "changed-no-lesson", "one-hand", "short-sittings", "coming-back", "whole-piece", "no-goals", "pain-waits", "coming-back-lesson", "habit-sort", "habit-block", "habit-length", "left-out-last", "waits-long",
+	"begins-empty", "begins-with-nothing", "changed-lesson", "changed-no-lesson", "one-hand", "short-sittings", "coming-back", "whole-piece", "no-goals", "pain-waits", "coming-back-lesson", "habit-sort", "habit-block", "habit-length", "left-out-last", "waits-long", "order-young", "order-moves", "order-apart", "order-lively",
 }

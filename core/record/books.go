@@ -15,7 +15,8 @@ type BookEnd struct {
 	Book string        `json:"book"`
 	Done int           `json:"done" doc:"pieces that are secure, or lie before where the student began"`
 	Left int           `json:"left" doc:"0 of a book that is used up"`
-	By   calendar.Date `json:"by" doc:"when it will be, at the pace of the last half year; empty where there was none"`
+	By   calendar.Date `json:"by" doc:"when it will be, at the pace of the last half year; empty where there was none, or where it lies far off"`
+	Far  bool          `json:"far,omitempty" doc:"in more than two years"`
 }
 
 // pacedBy is how many weeks back the pace through books is taken from.
@@ -51,7 +52,9 @@ func Books(s ladder.Standing, items []shelf.Item, today calendar.Date) []BookEnd
 			continue
 		}
 		if e.Left > 0 && lately > 0 {
-			e.By = today.Add(7 * int(math.Ceil(float64(e.Left)*pacedBy/float64(lately))))
+			if e.By = today.Add(7 * int(math.Ceil(float64(e.Left)*pacedBy/float64(lately)))); e.By.Beyond(today) {
+				e.By, e.Far = "", true
+			}
 		}
 		out = append(out, e)
 	}
@@ -67,6 +70,8 @@ func when(e BookEnd) string {
 	switch {
 	case e.Left == 0:
 		return ""
+	case e.Far:
+		return "9998"
 	case e.By == "":
 		return "9999"
 	}

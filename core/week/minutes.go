@@ -150,7 +150,7 @@ func (w *writer) goHome() []activity.Activity {
 		return w.sheet.Reader == "parent" && a.Aim != activity.RoteTune && w.Standing.Probes[a.Aim].Outcome == fact.Pass
 	}
 	out := keep(w.Games, func(a activity.Activity) bool { return !over(a) })
-	if w.meeting() && !w.anything() {
+	if w.meeting() && !w.anything() && !w.Beyond {
 		for _, a := range activity.Firsts(w.Age, w.Plays.Family) {
 			if !over(a) && !slices.ContainsFunc(w.Games, func(g activity.Activity) bool { return g.Aim == a.Aim }) {
 				out = append(out, a)

@@ -26,8 +26,14 @@ func (w *writer) fromScore(r ladder.Rung, t Task, trees []reading.Chunk, turn, t
 	if !planned {
 		if t.Hands == "right" || t.Hands == "left" {
 			plan = inAWeek(which, total, min(chunks(r, which, room), aDay))
-			if n := w.learnt(r, which).sheets; n >= alike && n%2 == 0 { // its lesson has not come on: from the end
-				plan = backwards(which, total)
+			if p := w.learnt(r, which); p.sheets >= alike { // its lesson has not come on: from the end, whole, and as before
+				switch p.sheets % 3 {
+				case 0:
+					plan = backwards(which, total)
+				case 2:
+					p.wholes = alike + p.sheets/3
+					plan = p.entire(which, total)
+				}
 			}
 		} else {
 			plan = w.learn(r, which, total, min(chunks(r, which, room), aDay))

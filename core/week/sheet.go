@@ -152,6 +152,7 @@ type Ask struct {
 	Words    reading.Words              // for rhythms
 	Pinned   map[string][]Task          // by rung: lines of sheets before that go on as they are
 	Games    []activity.Activity        // played in the lesson
+	Beyond   bool                       // the student began beyond the first book
 	Age      int                        // years
 	From     calendar.Date              // day of the lesson
 	Next     calendar.Date              // of the next; empty where none is known
@@ -334,6 +335,9 @@ func (w *writer) now() {
 		others++
 	}
 	if len(w.early) > 0 {
+		others++
+	}
+	if w.meeting() && len(w.goHome()) > 0 {
 		others++
 	}
 	days := turns(len(rungs), min(minutes/2, max(w.most()-others, 1)), len(w.days))

@@ -11,6 +11,7 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/programme"
 	"patientladder/core/reading"
+	"patientladder/core/reason"
 	"patientladder/core/shelf"
 	"patientladder/studio"
 )
@@ -55,6 +56,7 @@ type EventView struct {
 	Entries []ListingView   `json:"entries" doc:"in the order of the programme"`
 	Seconds int             `json:"seconds" doc:"of the whole programme"`
 	Order   []string        `json:"order" doc:"rungs in the order that is best"`
+	Why     []reason.Reason `json:"why" doc:"what speaks for the order of the programme"`
 	Choices []ListingView   `json:"choices" doc:"pieces that could be played: in hand and secure, the last first"`
 }
 
@@ -116,7 +118,7 @@ func Event(ctx context.Context, a *studio.App, who studio.Who, id string, earlie
 		}
 		v.Entries, pieces = studio.List(sorted), in
 	}
-	v.Seconds = programme.Length(pieces)
+	v.Seconds, v.Why = programme.Length(pieces), programme.Why(pieces)
 	return v, nil
 }
 

@@ -5,7 +5,6 @@ import (
 	"cmp"
 	"context"
 	"errors"
-	"math"
 	"slices"
 	"strings"
 	"time"
@@ -118,9 +117,6 @@ type NearView struct {
 	Title  string            `json:"title"`
 	Points []NearPoint       `json:"points" doc:"to hold in mind, those met ticked"`
 	Spots  []places.SpotView `json:"spots"`
-	Week   int               `json:"week" doc:"lessons' weeks since it was first taught; 0 where it was not"`
-	Low    int               `json:"low" doc:"weeks that such a piece usually takes, from"`
-	High   int               `json:"high" doc:"to; 0 where nothing is foreseen"`
 	Ready  bool              `json:"ready" doc:"all points are met: it may be tried in the lesson"`
 	Next   string            `json:"next" doc:"title of what comes after it; empty for none"`
 }
@@ -134,7 +130,6 @@ type NearPoint struct {
 // near lists the pieces in hand that stand on a sheet.
 func near(p *studio.Pupil, sheet week.Sheet) []NearView {
 	out := []NearView{}
-	w := p.WayNow()
 	for _, r := range p.Standing.In(ladder.Current) {
 		on := slices.ContainsFunc(sheet.Days, func(d week.Day) bool {
 			return slices.ContainsFunc(d.Tasks, func(t week.Task) bool { return t.Rung == r.ID && !t.Listen })
@@ -142,7 +137,7 @@ func near(p *studio.Pupil, sheet week.Sheet) []NearView {
 		if !on || r.Taught == nil {
 			continue
 		}
-		v := NearView{Rung: r.ID, Title: r.Item.Title, Points: []NearPoint{}, Spots: []places.SpotView{}, Ready: r.Ready() && p.Standing.Ache == nil, Week: int(math.Ceil(w.Lessons.Weeks(calendar.On(*r.Taught), p.Today())))}
+		v := NearView{Rung: r.ID, Title: r.Item.Title, Points: []NearPoint{}, Spots: []places.SpotView{}, Ready: r.Ready() && p.Standing.Ache == nil}
 		for _, pt := range r.Points {
 			if pt.Key != shelf.Spots {
 				v.Points = append(v.Points, NearPoint{pt.Name, pt.State == ladder.Met})
@@ -150,9 +145,6 @@ func near(p *studio.Pupil, sheet week.Sheet) []NearView {
 		}
 		for _, s := range r.Spots {
 			v.Spots = append(v.Spots, places.SpotView{ID: s.ID, Where: s.Where, Goal: s.Goal, Done: s.Done})
-		}
-		if e, foreseen := w.Expect(r.ID); foreseen {
-			v.Low, v.High = max(1, int(math.Round(e.Usual.Low))), int(math.Ceil(e.Usual.High))
 		}
 		for _, next := range p.Standing.In(ladder.Ahead) {
 			if v.Next == "" && next.Strand == r.Strand {

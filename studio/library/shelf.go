@@ -81,7 +81,7 @@ func wholeShelf(ctx context.Context, a *studio.App, who studio.Who, student stri
 		}
 		v := shelfView(r, Shown(items))
 		for _, plays := range r.Instruments.Shelves() {
-			v.along(r.Instruments, climb.Begin(r.Graph, nil), plays, 0)
+			v.along(r.Instruments, climb.Begin(r.Graph, nil), plays)
 		}
 		return v, nil
 	}
@@ -91,7 +91,13 @@ func wholeShelf(ctx context.Context, a *studio.App, who studio.Who, student stri
 	}
 	v := shelfView(p.Room, Shown(p.Shelved))
 	w := p.WayNow()
-	v.along(p.Instruments, w.Knows(), p.Plays.Shelf(), w.Usual)
+	v.Usual[string(p.Plays.Shelf())] = w.Usual
+	knows := w.Knows()
+	for _, it := range v.Items { // each as if it were begun today, as its own page weighs it
+		if p.Instruments.Of(it.Instrument).Shelf() == p.Plays.Shelf() {
+			v.Loads[it.ID] = knows.Weigh(it)
+		}
+	}
 	return v, nil
 }
 
@@ -104,9 +110,9 @@ func shelfView(r studio.Room, items []shelf.Item) ShelfView {
 	return ShelfView{Items: items, Loads: map[string]climb.Load{}, Faults: append([]shelf.Fault{}, shelf.Faults(r.Graph, r.Instruments, items)...), Usual: map[string]float64{}, Disagree: shelf.Disagreements(r.Graph, r.Instruments, items), Reads: notation.Endings()}
 }
 
-// along weighs the items of an instrument: books one after another, other
-// pieces each by itself after them. A usual of 0 takes the books' own mean.
-func (v *ShelfView) along(all instrument.Set, k climb.Knows, plays instrument.ID, usual float64) {
+// along weighs the items of an instrument for nobody: books one after another, other
+// pieces each by itself after them. What is usual is the books' own mean.
+func (v *ShelfView) along(all instrument.Set, k climb.Knows, plays instrument.ID) {
 	var books, loose []shelf.Item
 	for _, it := range v.Items {
 		switch {
@@ -117,10 +123,9 @@ func (v *ShelfView) along(all instrument.Set, k climb.Knows, plays instrument.ID
 			books = append(books, it)
 		}
 	}
-	if usual == 0 {
-		for _, l := range climb.Along(k, books) {
-			usual += l.Total / float64(len(books))
-		}
+	usual := 0.0
+	for _, l := range climb.Along(k, books) {
+		usual += l.Total / float64(len(books))
 	}
 	k.Usual = usual
 	v.Usual[string(plays)] = usual

@@ -46,8 +46,28 @@ type LessonView struct {
 	Granted  []Question         `json:"granted" doc:"in the first lessons: skills taken for granted from where the student began, to be ticked off"`
 	Home     home.Answer        `json:"home" doc:"what comes back from home, and what to try"`
 	After    *After             `json:"after,omitempty" doc:"of a closed lesson"`
+	Untaught []UntaughtView     `json:"untaught" doc:"of an open lesson: pieces of its plan that wait for their first lesson and were not marked as taught"`
 	Off      []OffView          `json:"off" doc:"lessons that were cancelled or moved and can be given again: of this day, of today and to come"`
 	Late     *time.Time         `json:"late,omitempty" doc:"of a lesson of a day before: when what is told now happened, after all that was told of it"`
+}
+
+// An UntaughtView is a piece or exercise that a lesson may have begun.
+type UntaughtView struct {
+	Rung  string `json:"rung"`
+	Title string `json:"title"`
+}
+
+// untaught lists what a plan holds that has not had its first lesson, in its order.
+func untaught(p *studio.Pupil, plan lesson.Plan) []UntaughtView {
+	out := []UntaughtView{}
+	for _, b := range plan.Blocks {
+		r, placed := p.Standing.Rung(b.Rung)
+		begins := b.Kind == lesson.Current || b.Kind == lesson.Technique || b.Kind == lesson.Reading
+		if placed && begins && r.Taught == nil {
+			out = append(out, UntaughtView{r.ID, r.Item.Title})
+		}
+	}
+	return out
 }
 
 // An OffView is a lesson that is not given on its day.
@@ -127,7 +147,7 @@ func Lesson(ctx context.Context, a *studio.App, who studio.Who, student string, 
 	day = cmp.Or(day, p.LessonDay())
 	now := p.WayNow()
 	v := LessonView{Student: p.Card(p.Student, p.Standing, day), Day: day, Start: p.SlotAt(day).Start, Today: day == p.Today(), State: "planned", Remote: p.Standing.Remote[day],
-		Coming: p.LessonDay(), Rungs: rungs(&p, now), Given: opened(&p), Rating: p.Standing.Rated[day], Noted: []Entry{}, Faults: faults(&p), Seat: seatNote(&p), Asked: []AskedView{}, Off: off(&p, day),
+		Coming: p.LessonDay(), Rungs: rungs(&p, now), Given: opened(&p), Rating: p.Standing.Rated[day], Noted: []Entry{}, Faults: faults(&p), Seat: seatNote(&p), Asked: []AskedView{}, Off: off(&p, day), Untaught: []UntaughtView{},
 		Granted: Questions(&p, upkeep.ToTick(p.Standing, now.Presumed)),
 		Home:    p.FromHome()}
 	for _, q := range p.Standing.Questions {
@@ -161,6 +181,7 @@ func Lesson(ctx context.Context, a *studio.App, who studio.Who, student string, 
 	}
 	v.Document, v.Plan = &agreed, plan
 	v.Plan.Offer(day)
+	v.Untaught = untaught(&p, plan)
 	if _, closed := p.Standing.Closed[day]; closed {
 		v.State = "closed"
 		_, sheet, err := p.SheetOf(ctx, day, 0)

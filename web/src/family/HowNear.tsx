@@ -2,8 +2,7 @@ import type { Schemas } from "../api/client";
 
 type Near = Schemas["NearView"];
 
-// HowNear says of each piece in hand what it is worked for, what is ticked of it, and how
-// long such a piece usually takes, so that nobody takes slowness for failure.
+// HowNear says of each piece in hand what it is worked for and what is ticked of it.
 export function HowNear({ pieces }: { pieces: Near[] }) {
   if (pieces.length === 0) return null;
   return (
@@ -14,7 +13,6 @@ export function HowNear({ pieces }: { pieces: Near[] }) {
           <li key={p.rung} className="rounded border border-line bg-raised p-3">
             <p className="flex items-baseline justify-between gap-3">
               <b className="font-[650]">{p.title}</b>
-              <span className="text-right text-body text-soft">{time(p)}</span>
             </p>
             <ul className="mt-1">
               {p.points.map((pt) => (
@@ -46,10 +44,4 @@ export function HowNear({ pieces }: { pieces: Near[] }) {
       </p>
     </section>
   );
-}
-
-// time says how long such a piece takes, and which week this is.
-function time(p: Near) {
-  const usually = p.high > 0 ? `usually ${p.low === p.high ? p.low : `${p.low} to ${p.high}`} weeks` : "";
-  return [usually, p.week > 0 ? `now week ${p.week}` : ""].filter(Boolean).join(", ");
 }

@@ -57,6 +57,10 @@ const sentences: { [code in Reason["code"]]?: (a: Args) => string } = {
     `Left out of ${a.lessons === "1" ? "the last lesson" : `the last ${a.lessons} lessons`}, so it comes first today.`,
   "waits-long": (a) =>
     `${a.title} has waited ${a.lessons} lessons for its first. Put it into the next lesson, make the lesson longer, or put something on hold.`,
+  "order-young": () => "The youngest play first.",
+  "order-moves": () => "No instrument is moved twice.",
+  "order-apart": () => "No two neighbours share a key or a mood.",
+  "order-lively": () => "It ends with something lively.",
   "take-even": () => "Even: nothing that a listener would notice.",
   "take-slips": (a) => `${plural(a.n ?? "", "note")} wrong, missing or too many.`,
   "take-stops": (a) => `It stopped ${a.n === "1" ? "once" : `${a.n} times`} to think.`,

@@ -19,8 +19,13 @@ export function weeks(n: number): string {
 // span writes a range of weeks: "2–4 weeks".
 export function span(low: number, high: number): string {
   const [a, b] = [Math.max(1, Math.round(low)), Math.max(1, Math.round(high))];
+  if (a > foreseen) return "more than two years";
+  if (b > foreseen) return `${plural(a, "week")} to more than two years`;
   return a === b ? plural(a, "week") : `${a}–${b} weeks`;
 }
+
+// foreseen is the longest time that is told in weeks.
+const foreseen = 104;
 
 export type Grade = Extract<Schemas["FactBody"], { kind: "heard" }>["grade"];
 

@@ -6,7 +6,7 @@ import { eventView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
-import { longDay, plural, shortDay, timeOfDay } from "../../parts/words";
+import { longDay, plural, sentence, shortDay, timeOfDay } from "../../parts/words";
 import { keepEvent, kinds } from "./DatesScreen";
 
 type View = Schemas["EventView"];
@@ -158,9 +158,8 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
         {keep.error && <Trouble>{keep.error.message}</Trouble>}
         {view.entries.length > 1 && (
           <p className="screen-only mt-2 flex flex-wrap items-center gap-3 text-soft">
-            {!event.placed
-              ? "In the order that is best: the young first, instruments moved seldom, keys and moods in turn."
-              : `In your order${best ? ", which is as good as any" : ""}.`}
+            {!event.placed ? "The best order found." : `Your order${best ? ", which is as good as any" : ""}.`}{" "}
+            {view.why.map(sentence).join(" ")}
             {event.placed && <Button onClick={() => change({ placed: false })}>Put in the best order</Button>}
           </p>
         )}

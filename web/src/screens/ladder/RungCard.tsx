@@ -54,6 +54,12 @@ export function RungCard({ rung, view, close }: Props) {
             <>
               between <b>{namedDay(rung.expected.low)}</b> and <b>{namedDay(rung.expected.high)}</b>
             </>
+          ) : rung.expected.low && rung.expected.far ? (
+            <>
+              not before <b>{namedDay(rung.expected.low)}</b>, perhaps in more than two years
+            </>
+          ) : rung.expected.far ? (
+            "in more than two years"
           ) : (
             "after this year's terms"
           )}

@@ -21,6 +21,7 @@ import { Now } from "./Now";
 import { Overview } from "./Overview";
 import { PaceNote } from "./PaceNote";
 import { Pain, Quick, Seen } from "./Seen";
+import { Taught } from "./Taught";
 import { Today } from "./Today";
 import { blockNames, type LessonView } from "./view";
 import { Write } from "./Write";
@@ -69,7 +70,16 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
     else if (early) tell(student, { kind: "lesson_moved", day: view.day, to: today, start });
     tell(student, { kind: "lesson_opened", day: early || !view.day ? today : view.day });
   };
-  const close = () => (more ? markMore(false) : tell(student, { kind: "lesson_closed", day: view.day }));
+  const [asks, ask] = useState(false); // whether what is new was taught, once
+  const finish = () => {
+    ask(false);
+    tell(student, { kind: "lesson_closed", day: view.day });
+  };
+  const close = () => {
+    if (more) markMore(false);
+    else if (view.untaught.length > 0 && !asks) ask(true);
+    else finish();
+  };
   // the last mark is taken back first, that the lesson was begun at the end
   const lastMark = view.noted.findLast(({ back, fact }) => !back && (fact.by ?? "teacher") === "teacher");
   const undo = lastMark ? () => tell(student, { kind: "retracted", ref: lastMark.fact.id }) : undefined;
@@ -170,6 +180,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                 </>
               )}
             </div>
+            {open && asks && <Taught view={view} finish={finish} />}
             {open && <Arrange view={view} at={at} go={choose} />}
           </>
         )}

@@ -162,7 +162,9 @@ function Books({ books }: { books: Schemas["TermView"]["books"] }) {
             </Link>
             <span className="flex-1">{b.book}</span>
             <span className={b.left === 0 ? "text-now" : "text-soft"}>
-              {b.left === 0 ? "used up" : `${b.left} left, about until ${shortDay(b.by)} ${b.by.slice(0, 4)}`}
+              {b.left === 0
+                ? "finished"
+                : `${b.left} left${b.far ? ", more than two years" : b.by ? `, about until ${shortDay(b.by)} ${b.by.slice(0, 4)}` : ""}`}
             </span>
           </li>
         ))}
