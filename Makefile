@@ -18,9 +18,11 @@ demo-reset: ## forget the demo's data, so that the next demo starts over
 
 test: bin/ladder ## run every check and test
 	@./scripts/need.sh test
-	$(MAKE) lint
-	cd web && npm run -s test
-	go test -timeout 20m ./...
+	@./scripts/test.sh
+
+full: bin/ladder ## the same without samples: all windows, seeds and damaged files; takes an hour
+	@./scripts/need.sh test
+	LADDER_FULL=1 LADDER_YEARS=3 TIMEOUT=2h ./scripts/test.sh
 
 quick: bin/ladder ## core, the front end's unit tests and lint, in under a minute
 	cd web && npm run -s check && npm run -s lint && npm run -s test

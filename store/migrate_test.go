@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/internal/full"
 	"patientladder/store"
 	"patientladder/store/storetest"
 )
@@ -75,7 +76,7 @@ func TestMigrationsThatAreCutOff(t *testing.T) {
 	long := time.Since(began)
 	want := schema(t, whole)
 	rng := rand.New(rand.NewPCG(1, 2))
-	for kills := 0; kills < 200; {
+	for kills := 0; kills < full.Or(25, 200); {
 		dsn := storetest.DSN(t)
 		for done := false; !done; {
 			cmd := migrator(dsn)

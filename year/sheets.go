@@ -259,7 +259,7 @@ func (r *run) task(name string, t week.Task, rv places.RungView) {
 	if t.Band == "now" && (it.Strand == shelf.Technique || it.Strand == shelf.Reading) {
 		r.ledger.hold("02 notes", len(t.Plays)+len(t.Cards)+len(t.Steps) > 0 || it.HasScore || strings.HasPrefix(t.Key, "own "), func() string { return fmt.Sprintf("%s: %s reads only %q", name, t.Title, t.Says.What) })
 	}
-	if t.Hands == "left" && t.From > 0 {
+	if t.Hands == "left" && t.From > 0 && !r.seen.ache { // while the right hand hurts the left has its work
 		p := r.mind.pieces[t.Rung]
 		r.ledger.hold("06 hands", p == nil || p.lessons >= 2, func() string { return fmt.Sprintf("%s: %s, left hand after its first lesson", name, t.Title) })
 	}

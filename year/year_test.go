@@ -16,11 +16,11 @@ import (
 
 func TestMain(m *testing.M) { storetest.Main(m) }
 
-// TestAYear lives five students for twenty weeks; LADDER_YEARS sets how many seeds of all
-// twelve are lived for forty. LADDER_NAMES and LADDER_SEED choose whom and from which seed;
+// TestAYear lives ten students for twenty weeks; LADDER_YEARS sets how many seeds of
+// everybody are lived for forty weeks. LADDER_NAMES and LADDER_SEED choose whom and from which seed;
 // LADDER_SHOW prints every plan and sheet.
 func TestAYear(t *testing.T) {
-	names, seeds, weeks, first := []string{"Ada", "Bo", "Cy", "Dag", "Eve"}, 1, 20, 1
+	names, seeds, weeks, first := []string{"Ada", "Bo", "Cy", "Dag", "Eve", "Orla", "Siv", "Ivo", "Runa", "Veit"}, 1, 20, 1
 	if n, err := strconv.Atoi(os.Getenv("LADDER_YEARS")); err == nil {
 		names, seeds, weeks = Names(), n, 40
 	}

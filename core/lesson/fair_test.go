@@ -128,6 +128,37 @@ func TestALessonLearnsFromTheTeacher(t *testing.T) {
 	assert.Greater(t, long(plan(s, approach.Default(9), 9, 45, today), Technique), was)
 }
 
+// How blocks are cut for a lesson of so few minutes of playing: the longest gives way first, then what weighs least
+// is left out; what must be there and what needs no playing stays.
+func TestHowALessonIsEased(t *testing.T) {
+	block := func(k Kind, least, most int, weight float64, must bool) Block {
+		return Block{Kind: k, Title: string(k), want: want{least: least, best: most, most: most, weight: weight, must: must}}
+	}
+	for _, c := range []struct {
+		says    string
+		blocks  []Block
+		minutes int
+		want    []int // the most of each that is left
+	}{
+		{"short stretches", []Block{block(Current, 6, 12, 2, true), block(SetUp, 1, 3, 1, true)}, 10, []int{5, 3}},
+		{"they fit to the minute", []Block{block(Current, 2, 5, 2, false), block(Upkeep, 2, 5, 1, false)}, 10, []int{5, 5}},
+		{"a minute too much", []Block{block(Current, 2, 5, 2, false), block(Upkeep, 2, 5, 1, false)}, 9, []int{4, 5}},
+		{"the longest gives way", []Block{block(Current, 2, 3, 2, false), block(Upkeep, 2, 5, 1, false)}, 6, []int{3, 3}},
+		{"down to the least", []Block{block(Current, 2, 5, 2, false), block(Upkeep, 3, 5, 1, false)}, 5, []int{2, 3}},
+		{"then the lightest goes", []Block{block(Current, 2, 5, 2, false), block(Upkeep, 3, 5, 1, false)}, 4, []int{2}},
+		{"what must be there stays, though it is too much", []Block{block(Current, 4, 5, 2, true)}, 2, []int{4}},
+	} {
+		ask := asking(usual, approach.Default(9), 9, 30, today)
+		ask.Bank = nil
+		var got []int
+		for _, b := range ask.eased(c.blocks, c.minutes) {
+			got = append(got, b.want.most)
+			assert.LessOrEqual(t, b.want.best, b.want.most, c.says)
+		}
+		assert.Equal(t, c.want, got, c.says)
+	}
+}
+
 // In the weeks after a pain little of a lesson is played, in short stretches.
 func TestALessonComesBackSlowly(t *testing.T) {
 	for _, c := range []struct {

@@ -387,7 +387,7 @@ func (ask Ask) aimName(aim string) string {
 
 // close ends with something made up by the student from today's material, or with
 // listening; another each lesson, whether or not it was told how it went. Where there is
-// one only, every third lesson ends without.
+// one only, every second lesson ends without.
 func (ask Ask) close() Block {
 	var list []activity.Activity
 	for _, a := range ask.Bank {
@@ -401,7 +401,7 @@ func (ask Ask) close() Block {
 		slices.SortStableFunc(list, func(a, b activity.Activity) int { return cmp.Compare(b.Aim, a.Aim) })
 		turn = 0
 	}
-	if len(list) == 0 || len(list) == 1 && turn%lessonsBack == lessonsBack-1 {
+	if len(list) == 0 || len(list) == 1 && turn%2 == 1 {
 		return b
 	}
 	praise := b.Cue
@@ -477,7 +477,7 @@ func (ask Ask) restful(but []Block) []Block {
 	})
 	for _, a := range bank {
 		taken := slices.ContainsFunc(but, func(b Block) bool { return b.Activity != nil && b.Activity.ID == a.ID })
-		if !quiet(a) || taken || ask.running(a) || !a.Fits(max(ask.Age, a.From), ask.Plays.Family) || len(out) >= restfuls {
+		if !quiet(a) || a.Aim == "listen" || taken || ask.running(a) || !a.Fits(max(ask.Age, a.From), ask.Plays.Family) || len(out) >= restfuls {
 			continue
 		}
 		b := ask.game(Activity, a)

@@ -169,8 +169,8 @@ func TestTwelveQuestionsForAHundredAndTwentySkills(t *testing.T) {
 			})
 		}
 	})
-	t.Logf("%d of %d right, %.1f questions each", right.Load(), placed, float64(asked.Load())/placed)
-	assert.GreaterOrEqual(t, right.Load(), int64(38))
+	t.Logf("%d of %d right, %.1f questions each", right.Load(), placed, float64(asked.Load())/float64(placed))
+	assert.GreaterOrEqual(t, right.Load()*40, int64(38*placed))
 }
 
 func TestWhatIsAskedNext(t *testing.T) {

@@ -60,7 +60,7 @@ func (w *writer) whyChunk(r ladder.Rung, whole, joined bool) reason.Reason {
 		return reason.Of("stuck-small", "title", r.Item.Title)
 	case whole && len(r.Missing()) > 0:
 		return reason.Of("hold-this", "point", r.Missing()[0])
-	case whole && r.Ready():
+	case whole && r.Ready() && w.Standing.Ache == nil:
 		return reason.Of("ready-to-try", "title", r.Item.Title)
 	case whole:
 		return reason.Of("whole-piece", "title", r.Item.Title)

@@ -351,6 +351,7 @@ func (w *writer) now() {
 	for d, list := range days {
 		// parts of minutes add up over the days
 		minutes := int(math.Floor(inHand*float64(d+1)+0.5)) - int(math.Floor(inHand*float64(d)+0.5))
+		minutes = min(minutes, w.sheet.Budget-w.early[d+1])
 		for k, i := range list {
 			share := minutes / len(list)
 			if k < minutes%len(list) {

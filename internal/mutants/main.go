@@ -1,14 +1,15 @@
-// Mutants makes small wrong changes to the files of a package, one at a time, and runs
-// the package's own tests against each: those that no test notices live.
+// Mutants makes small wrong changes to the files of a package and runs the package's own
+// tests against each: those that no test notices live.
 //
 //	go run ./internal/mutants [-sample n] ./core/climb ./core/lesson
 //
 // The changes are the usual ones of mutation testing: a comparison's boundary moved (<
 // for <=), a condition turned round (== for !=), arithmetic swapped (+ for -), a sign
-// dropped, counting down instead of up. The tools at hand count a condition of a case as
-// never reached, because Go's coverage has no block for it; here each change is tried,
-// whatever coverage says. A change is laid over the file by the compiler (-overlay), so
-// that nothing in the repository is touched.
+// dropped, counting down instead of up. All of a package stand in one test binary, each
+// behind a number: an expression such as a < b is written as a call that compares otherwise
+// when its number is asked for (switch.go). The binary is built once; which changes its
+// tests come by is noted in a first run, and only those are tried. What is compiled is laid
+// over the files (-overlay), so that nothing in the repository is touched.
 package main
 
 import (
@@ -16,41 +17,17 @@ import (
 	"encoding/json"
 	"flag"
 	"fmt"
-	"go/ast"
-	"go/parser"
-	"go/token"
 	"math/rand/v2"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"runtime"
+	"strconv"
 	"strings"
 	"sync"
 	"syscall"
 	"time"
 )
-
-// A mutant is one change: the bytes from an offset on, as long as old, become new.
-type mutant struct {
-	file     string
-	at       token.Position
-	old, new string
-}
-
-// An outcome is how a mutant fared.
-type outcome int
-
-const (
-	killed outcome = iota
-	lived
-	unviable // it does not compile, so that it is none
-)
-
-var changes = map[token.Token][]string{
-	token.LSS: {"<=", ">="}, token.LEQ: {"<", ">"}, token.GTR: {">=", "<="}, token.GEQ: {">", "<"},
-	token.EQL: {"!="}, token.NEQ: {"=="},
-	token.ADD: {"-"}, token.SUB: {"+"}, token.MUL: {"/"}, token.QUO: {"*"}, token.REM: {"*"},
-}
 
 func main() {
 	sample := flag.Int("sample", 0, "try only so many of a package, always the same; 0 for all")
@@ -67,9 +44,38 @@ func main() {
 	}
 }
 
+// A binary is a package's tests with all changes in them.
+type binary struct {
+	dir  string // of the package
+	file string
+}
+
 // try runs a package's mutants and prints those that lived, and how many did not.
 func try(dir string, sample int) error {
-	all, err := mutants(dir)
+	tmp, err := os.MkdirTemp("", "mutants-")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(tmp)
+	all, overlay, err := switched(dir, tmp)
+	if err != nil {
+		return err
+	}
+	b := binary{dir, filepath.Join(tmp, "tests")}
+	build := exec.Command("go", "test", "-c", "-vet=off", "-overlay", overlay, "-o", b.file, "./"+filepath.Clean(dir))
+	if out, err := build.CombinedOutput(); err != nil {
+		return fmt.Errorf("the changes of %s do not compile: %s", dir, out)
+	}
+	if _, err := os.Stat(b.file); err != nil {
+		return fmt.Errorf("%s has no tests", dir)
+	}
+	reached := filepath.Join(tmp, "reached")
+	began := time.Now()
+	if out, err := b.run(10*time.Minute, "MUTANTS_REACHED="+reached); err != nil {
+		return fmt.Errorf("the tests of %s fail as they are (%w): %s", dir, err, out)
+	}
+	patience := 4*time.Since(began) + 10*time.Second
+	come, err := numbers(reached)
 	if err != nil {
 		return err
 	}
@@ -77,23 +83,23 @@ func try(dir string, sample int) error {
 		rand.New(rand.NewPCG(1, 2)).Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })
 		all = all[:sample]
 	}
-	began := time.Now()
-	if out, err := test(dir, "", time.Minute); err != nil {
-		return fmt.Errorf("the tests of %s fail as they are: %s", dir, out)
-	}
-	patience := 4*time.Since(began) + 5*time.Second
-	counts := map[outcome]int{}
+	killed := 0
 	var mu sync.Mutex
 	var wg sync.WaitGroup
 	next := make(chan mutant)
 	for range runtime.NumCPU() {
 		wg.Go(func() {
 			for m := range next {
-				o := m.run(dir, patience)
+				dead := false
+				if come[m.number] {
+					_, err := b.run(patience, "MUTANT="+strconv.Itoa(m.number))
+					dead = err != nil // also one that never ends
+				}
 				mu.Lock()
-				counts[o]++
-				if o == lived {
-					fmt.Printf("lived: %s:%d:%d  %s for %s\n", m.file, m.at.Line, m.at.Column, m.new, m.old)
+				if dead {
+					killed++
+				} else {
+					fmt.Printf("lived: %s:%d:%d  %s for %s\n", filepath.Join(dir, filepath.Base(m.at.Filename)), m.at.Line, m.at.Column, m.new, m.old)
 				}
 				mu.Unlock()
 			}
@@ -104,92 +110,55 @@ func try(dir string, sample int) error {
 	}
 	close(next)
 	wg.Wait()
-	n := counts[killed] + counts[lived]
-	fmt.Printf("%s: %d of %d killed, %.0f %%\n", dir, counts[killed], n, 100*float64(counts[killed])/float64(max(n, 1)))
+	fmt.Printf("%s: %d of %d killed, %.0f %%, in %s\n", dir, killed, len(all), 100*float64(killed)/float64(max(len(all), 1)), time.Since(began).Round(time.Second))
 	return nil
 }
 
-// mutants lists the changes to a package's files, in order.
-func mutants(dir string) ([]mutant, error) {
-	files, err := filepath.Glob(filepath.Join(dir, "*.go"))
+// numbers reads those of the changes that the tests came by.
+func numbers(file string) (map[int]bool, error) {
+	text, err := os.ReadFile(file)
 	if err != nil {
-		return nil, err
+		return nil, fmt.Errorf("no change was come by: %w", err)
 	}
-	var out []mutant
-	for _, file := range files {
-		if strings.HasSuffix(file, "_test.go") {
-			continue
-		}
-		set := token.NewFileSet()
-		tree, err := parser.ParseFile(set, file, nil, 0)
+	out := map[int]bool{}
+	for _, field := range strings.Fields(string(text)) {
+		n, err := strconv.Atoi(field)
 		if err != nil {
 			return nil, err
 		}
-		add := func(pos token.Pos, old, new string) {
-			out = append(out, mutant{file, set.Position(pos), old, new})
-		}
-		ast.Inspect(tree, func(n ast.Node) bool {
-			switch n := n.(type) {
-			case *ast.BinaryExpr:
-				for _, new := range changes[n.Op] {
-					add(n.OpPos, n.Op.String(), new)
-				}
-			case *ast.UnaryExpr:
-				if n.Op == token.SUB {
-					add(n.OpPos, "-", " ")
-				}
-			case *ast.IncDecStmt:
-				add(n.TokPos, n.Tok.String(), map[token.Token]string{token.INC: "--", token.DEC: "++"}[n.Tok])
-			}
-			return true
-		})
+		out[n] = true
 	}
 	return out, nil
 }
 
-// run tries one mutant.
-func (m mutant) run(dir string, patience time.Duration) outcome {
-	tmp, err := os.MkdirTemp("", "mutant-")
-	if err != nil {
-		return unviable
-	}
-	defer os.RemoveAll(tmp)
-	text, err := os.ReadFile(m.file)
-	if err != nil {
-		return unviable
-	}
-	changed := string(text[:m.at.Offset]) + m.new + string(text[m.at.Offset+len(m.old):])
-	whole, err := filepath.Abs(m.file)
-	if err != nil {
-		return unviable
-	}
-	over, _ := json.Marshal(map[string]map[string]string{"Replace": {whole: filepath.Join(tmp, "changed.go")}})
-	if os.WriteFile(filepath.Join(tmp, "changed.go"), []byte(changed), 0o600) != nil || os.WriteFile(filepath.Join(tmp, "overlay.json"), over, 0o600) != nil {
-		return unviable
-	}
-	out, err := test(dir, filepath.Join(tmp, "overlay.json"), patience)
-	switch {
-	case strings.Contains(out, "[build failed]") || strings.Contains(out, "[setup failed]"):
-		return unviable
-	case err != nil: // also one that never ends
-		return killed
-	}
-	return lived
-}
-
-// test runs a package's tests; those that never end are ended, with all that they
-// started.
-func test(dir, overlay string, patience time.Duration) (string, error) {
+// run runs the tests; those that never end are ended, with all that they started.
+func (b binary) run(patience time.Duration, env string) (string, error) {
 	ctx, stop := context.WithTimeout(context.Background(), patience)
 	defer stop()
-	args := []string{"test", "-short", "-failfast", "-count=1", "-vet=off"}
-	if overlay != "" {
-		args = append(args, "-overlay", overlay)
-	}
-	cmd := exec.CommandContext(ctx, "go", append(args, "./"+filepath.Clean(dir))...)
+	cmd := exec.CommandContext(ctx, b.file, "-test.short", "-test.failfast")
+	cmd.Dir = b.dir
+	cmd.Env = append(os.Environ(), env)
 	cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true}
 	cmd.Cancel = func() error { return syscall.Kill(-cmd.Process.Pid, syscall.SIGKILL) }
 	cmd.WaitDelay = time.Second
 	out, err := cmd.CombinedOutput()
 	return string(out), err
+}
+
+// lay writes an overlay: files by the path that they stand for.
+func lay(tmp string, files map[string]string) (string, error) {
+	replace := map[string]string{}
+	for path, text := range files {
+		stands := filepath.Join(tmp, filepath.Base(path))
+		if err := os.WriteFile(stands, []byte(text), 0o600); err != nil {
+			return "", err
+		}
+		replace[path] = stands
+	}
+	data, err := json.Marshal(map[string]map[string]string{"Replace": replace})
+	if err != nil {
+		return "", err
+	}
+	name := filepath.Join(tmp, "overlay.json")
+	return name, os.WriteFile(name, data, 0o600)
 }

@@ -2,6 +2,7 @@ package account
 
 import (
 	"context"
+	"sync"
 
 	"github.com/alexedwards/argon2id"
 
@@ -49,10 +50,10 @@ func checkPassword(ctx context.Context, encoded, password string) (bool, error) 
 
 // dummy takes as long to check as a real password, so that the time does not
 // tell which mail addresses have accounts.
-var dummy = func() string {
+var dummy = sync.OnceValue(func() string {
 	hash, err := argon2id.CreateHash("no one's password", passwords)
 	if err != nil {
 		panic(err) // the machine has no randomness
 	}
 	return hash
-}()
+})

@@ -1,0 +1,19 @@
+#!/usr/bin/env bash
+# Runs every check and test: lint and the front end's own tests beside the Go tests, those
+# with one database server for all packages.
+set -eu
+cd "$(dirname "$0")/.."
+timeout=${TIMEOUT:-25m}
+
+log=$(mktemp)
+trap 'rm -f "$log"' EXIT
+{ make -s lint && (cd web && npm run -s test); } >"$log" 2>&1 &
+beside=$!
+
+# The browser's package goes first: it takes longest.
+status=0
+go run ./internal/testserver go test -timeout "$timeout" ./e2e ./server ./demo ./... || status=$?
+
+wait "$beside" || { status=1; }
+cat "$log"
+exit "$status"
