@@ -32,7 +32,7 @@ func TestScreenshots(t *testing.T) {
 	settled("mixture")
 	p.goTo("/studio/dates")
 	p.press("Concert at the Ferry House")
-	p.sees("the young first")
+	p.sees("The best order found.")
 	settled("concert")
 	p.goTo("/students/" + p.student("Idris") + "/placement")
 	p.sees("The first question")

@@ -120,23 +120,26 @@ func (s *Store) TeacherName(ctx context.Context, id string) (string, error) {
 }
 
 // ReserveSignIn counts one more failure of a name (a mail or network address), and returns it, how many
-// there were before in a window of time, and how long ago the last of those was. Those of yesterday are
-// forgotten.
-func (s *Store) ReserveSignIn(ctx context.Context, who string, window time.Duration) (id int64, before int, last time.Duration, err error) {
-	if _, err := s.db.ExecContext(ctx, `DELETE FROM sign_ins WHERE at < NOW(6) - INTERVAL 1 DAY`); err != nil {
+// there were before in a window of time up to now, and how long ago the last of those was. Those of yesterday
+// are forgotten.
+func (s *Store) ReserveSignIn(ctx context.Context, who string, window time.Duration, now time.Time) (id int64, before int, last time.Duration, err error) {
+	now = now.UTC().Truncate(time.Microsecond)
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM sign_ins WHERE at < ?`, now.Add(-24*time.Hour)); err != nil {
 		return 0, 0, 0, classify(err)
 	}
-	res, err := s.db.ExecContext(ctx, `INSERT INTO sign_ins (who) VALUES (?)`, hashed(who))
+	res, err := s.db.ExecContext(ctx, `INSERT INTO sign_ins (who, at) VALUES (?, ?)`, hashed(who), now)
 	if err != nil {
 		return 0, 0, 0, classify(err)
 	}
 	if id, err = res.LastInsertId(); err != nil {
 		return 0, 0, 0, err
 	}
-	var ago float64
-	err = s.db.QueryRowContext(ctx, `SELECT COUNT(*), COALESCE(MIN(TIMESTAMPDIFF(MICROSECOND, at, NOW(6))), 0) / 1e6 FROM sign_ins WHERE who = ? AND id < ? AND at > NOW(6) - INTERVAL ? SECOND`,
-		hashed(who), id, int(window.Seconds())).Scan(&before, &ago)
-	return id, before, time.Duration(ago * float64(time.Second)), classify(err)
+	var latest sql.NullTime
+	err = s.db.QueryRowContext(ctx, `SELECT COUNT(*), MAX(at) FROM sign_ins WHERE who = ? AND id < ? AND at > ?`, hashed(who), id, now.Add(-window)).Scan(&before, &latest)
+	if latest.Valid {
+		last = now.Sub(latest.Time)
+	}
+	return id, before, last, classify(err)
 }
 
 // RefundSignIns takes failures back that were none.

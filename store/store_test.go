@@ -164,18 +164,18 @@ func TestAccounts(t *testing.T) {
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	var ids []int64
 	for k := range 3 {
-		id, before, _, err := s.ReserveSignIn(ctx, "10.0.0.1", time.Minute)
+		id, before, _, err := s.ReserveSignIn(ctx, "10.0.0.1", time.Minute, time.Now())
 		require.NoError(t, err)
 		assert.Equal(t, k, before, "those before it")
 		ids = append(ids, id)
 	}
-	_, before, _, err := s.ReserveSignIn(ctx, "10.0.0.2", time.Minute)
+	_, before, _, err := s.ReserveSignIn(ctx, "10.0.0.2", time.Minute, time.Now())
 	require.NoError(t, err)
 	assert.Zero(t, before, "of another address")
-	_, err = s.DB().Exec("UPDATE sign_ins SET at = NOW(6) - INTERVAL 30 SECOND WHERE id = ?", ids[2])
+	_, err = s.DB().Exec("UPDATE sign_ins SET at = ? WHERE id = ?", time.Now().UTC().Add(-30*time.Second), ids[2])
 	require.NoError(t, err)
 	require.NoError(t, s.RefundSignIns(ctx, ids[:2]))
-	_, before, last, err := s.ReserveSignIn(ctx, "10.0.0.1", time.Minute)
+	_, before, last, err := s.ReserveSignIn(ctx, "10.0.0.1", time.Minute, time.Now())
 	require.NoError(t, err)
 	assert.Equal(t, 1, before, "two were none")
 	assert.InDelta(t, 30, last.Seconds(), 5)

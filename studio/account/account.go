@@ -76,7 +76,7 @@ func welcome(ctx context.Context, a *studio.App, in SignUp) error {
 	if a.ByInvitation && in.Invitation == "" {
 		return &studio.Error{Kind: studio.Denied, Says: "This copy takes new studios by invitation. Ask who runs it for one."}
 	}
-	_, n, _, err := a.Store.ReserveSignIn(ctx, "sign-up "+in.From, signUpWindow)
+	_, n, _, err := a.Store.ReserveSignIn(ctx, "sign-up "+in.From, signUpWindow, a.Now())
 	if err != nil {
 		return studio.Failed(err, "account")
 	}

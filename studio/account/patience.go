@@ -67,7 +67,7 @@ func wait(failures, free int) time.Duration {
 func patient(ctx context.Context, a *studio.App, counters ...counter) (reserve, error) {
 	r := reserve{a: a}
 	for _, c := range counters {
-		id, n, last, err := a.Store.ReserveSignIn(ctx, c.who, failureWindow)
+		id, n, last, err := a.Store.ReserveSignIn(ctx, c.who, failureWindow, a.Now())
 		if err != nil {
 			return r, studio.Failed(err, "account")
 		}
