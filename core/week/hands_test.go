@@ -10,6 +10,7 @@ import (
 
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
@@ -185,5 +186,53 @@ func TestAPieceThatSticks(t *testing.T) {
 		{"one leaf is the whole", 1, 0, 2, 2, "whole own-tempo, whole own-tempo"},
 	} {
 		assert.Equal(t, c.want, learn(c.leaves, c.sheets, c.turns, c.room), c.says)
+	}
+}
+
+// While one hand hurts, the other plays what the lessons since then gave it, on an instrument on which one hand
+// alone makes music; on the day of the pain nobody plays. Common practice, no source: the clinician who clears the
+// hand decides.
+func TestTheHandThatDoesNotHurt(t *testing.T) {
+	pained := calendar.Date("2026-11-11")
+	for _, c := range []struct {
+		says, side, plays string
+		pained            calendar.Date
+		worked            calendar.Date
+		staves            int
+		turns             bool
+		want              string
+		line              string
+	}{
+		{"worked on since", "right", "piano", pained, from, 2, false, "left", "one-hand"},
+		{"the other side", "left", "piano", pained, from, 2, false, "right", "one-hand"},
+		{"worked on that same day", "right", "piano", pained, pained, 2, false, "left", "one-hand"},
+		{"not worked on since", "right", "piano", pained, "2026-11-10", 2, false, "", "one-hand"},
+		{"one staff is for both", "right", "piano", pained, from, 1, false, "", "one-hand"},
+		{"hands that take turns", "right", "piano", pained, from, 2, true, "", "one-hand"},
+		{"both sides", "both", "piano", pained, from, 2, false, "", "no-playing"},
+		{"today", "right", "piano", from, from, 2, false, "", "no-playing"},
+		{"a guitar wants both", "right", "guitar", pained, from, 2, false, "", "no-playing"},
+	} {
+		s := only(rung("duet", 8, c.staves, at("2026-11-04"), nil))
+		s.Rungs[0].Worked = []calendar.Date{"2026-11-04", c.worked}
+		s.Ache = &ladder.Ache{Side: c.side, Where: "wrist", At: c.pained.Time().Add(16 * time.Hour)}
+		a := ask(s, approach.Default(9), 9, from, next)
+		a.Plays = instrument.Shipped.Of(instrument.ID(c.plays))
+		a.InTurn = map[string]bool{"duet": c.turns}
+		sh := Make(a)
+		got := map[string]bool{}
+		for _, d := range sh.Days {
+			for _, task := range d.Tasks {
+				if !task.Listen {
+					got[task.Hands] = true
+				}
+			}
+		}
+		want := map[string]bool{}
+		if c.want != "" {
+			want[c.want] = true
+		}
+		assert.Equal(t, want, got, c.says)
+		assert.Equal(t, c.line, sh.Lines[0].Code, c.says)
 	}
 }
