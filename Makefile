@@ -36,7 +36,7 @@ mutants: ## small wrong changes to PACKAGE, one at a time: those that no test no
 
 YEARS ?= 10
 
-year: bin/ladder ## live twelve students for forty weeks, YEARS seeds each, and print what held
+year: bin/ladder ## live nineteen students for forty weeks, YEARS seeds each, and print what held
 	@./scripts/need.sh test
 	LADDER_YEARS=$(YEARS) go test ./year -run TestAYear -v -count 1 -timeout 40m
 

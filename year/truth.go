@@ -66,10 +66,12 @@ var truth = map[string]func(claim) bool{
 	"in-hand":      func(c claim) bool { return c.inHand() && c.rung.Taught != nil && len(c.rung.Missing) > 0 && c.filled() },
 	"ready-to-try": func(c claim) bool { return c.rung != nil && met(*c.rung) && !c.run.seen.ache },
 	"hold-this":    func(c claim) bool { return c.inHand() && slices.Contains(c.rung.Missing, c.Args["point"]) },
-	"whole-piece":  func(c claim) bool { return c.inHand() && len(c.rung.Missing) == 0 && (!met(*c.rung) || c.run.seen.ache) },
-	"small-first":  func(c claim) bool { return c.inHand() && c.rung.Taught != nil },
-	"join-two":     func(c claim) bool { return c.inHand() && c.rung.Taught != nil },
-	"stuck-small":  func(c claim) bool { return c.inHand() && c.rung.Expected != nil },
+	"whole-piece": func(c claim) bool {
+		return c.inHand() && len(c.rung.Missing) == 0 && (!met(*c.rung) || c.run.seen.ache)
+	},
+	"small-first": func(c claim) bool { return c.inHand() && c.rung.Taught != nil },
+	"join-two":    func(c claim) bool { return c.inHand() && c.rung.Taught != nil },
+	"stuck-small": func(c claim) bool { return c.inHand() && c.rung.Expected != nil },
 	"spot-first": func(c claim) bool {
 		return c.inHand() && slices.ContainsFunc(c.rung.Spots, func(s places.SpotView) bool {
 			return s.Where == c.Args["where"] && s.Done == c.number("done") && s.Goal == c.number("goal") && s.Done < s.Goal
