@@ -33,7 +33,7 @@ func TestMovingRungsByKeys(t *testing.T) {
 	order("Fog Horn", "The Cooper's Jig", "Tar Barrel Reel", "Half Tide", "Slipway Song", "Lamp Room")
 	p.key("p")
 	order("Fog Horn", "The Cooper's Jig", "Tar Barrel Reel", "Half Tide", "Lamp Room")
-	p.sees("Parked")
+	p.sees("On hold")
 	p.key("p")
 	order("Fog Horn", "The Cooper's Jig", "Tar Barrel Reel", "Half Tide", "Slipway Song", "Lamp Room")
 	p.key(kb.Escape)

@@ -111,7 +111,7 @@ func TestTheConcert(t *testing.T) {
 	order := settled("")
 	first := order[0]
 	p.press("Later: " + first)
-	p.sees("In your order")
+	p.sees("Your order.")
 	assert.Equal(t, first, settled(order[1])[1], "moved by hand")
 	p.press("Put in the best order")
 	p.sees("The best order found.")

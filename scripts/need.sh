@@ -19,7 +19,7 @@ want() { [ -e "$1" ] || command -v "$(basename "$1")" >/dev/null || missing+=("$
 want /usr/sbin/mariadbd mariadb-server-core
 want /usr/bin/my_print_defaults mariadb-client-core
 if [ "${1:-run}" = test ]; then
-  want /usr/bin/chromium chromium
+  want /usr/bin/chromium-headless-shell chromium-headless-shell
   want /usr/bin/abc2midi abcmidi
   want /usr/bin/abcm2ps abcm2ps # its examples are read
   want /usr/bin/pdftotext poppler-utils

@@ -129,9 +129,11 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                   <Button hint="↓" onClick={() => go(at + 1)} disabled={at === blocks.length - 1}>
                     Next block
                   </Button>
-                  <Button hint="C" onClick={close}>
-                    {more ? "That is all" : "Finish lesson"}
-                  </Button>
+                  {!asks && (
+                    <Button hint="C" onClick={close}>
+                      {more ? "That is all" : "Finish lesson"}
+                    </Button>
+                  )}
                   <Write
                     name="Note"
                     of={student}
@@ -170,7 +172,7 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                           ? "Start lesson"
                           : "Start a lesson now"}
                   </Button>
-                  {view.late && <Cancel student={student} day={view.day} />}
+                  {view.late && <Cancel key={view.day} student={student} day={view.day} />}
                   <p className="text-soft">
                     {view.day
                       ? `${view.today ? "Today" : longDay(view.day)} at ${timeOfDay(view.start)}, ${plural(view.plan.minutes, "minute")}`

@@ -63,7 +63,7 @@ export function Today({ view }: { view: LessonView }) {
         </Button>
       </div>
       <div className="flex flex-wrap gap-2">
-        <Cancel student={student} day={day} />
+        <Cancel key={day} student={student} day={day} />
         <Button onClick={() => setMoving(!moving)} aria-expanded={moving}>
           Reschedule or swap
         </Button>

@@ -23,11 +23,19 @@ export const sendSheet = (student: string, id: string, paper: Paper, day?: strin
 // moving tells that a letter is not settled yet.
 const moving = (s?: Sending) => s?.state === "waiting" || s?.state === "sending";
 
+// refreshed asks anew for the views that show how letters fared.
+const refreshed = () =>
+  Promise.all([["student"], ["sheets"], ["mailbox"]].map((queryKey) => queries.invalidateQueries({ queryKey })));
+
 // useFared follows a sending, as a view or an answer had it, until it is settled.
 export function useFared(seen?: Sending) {
   const { data } = useQuery({
     queryKey: ["sending", seen?.id],
-    queryFn: () => answer(api.GET("/api/sendings/{sending}", { params: { path: { sending: seen?.id ?? "" } } })),
+    queryFn: async () => {
+      const now = await answer(api.GET("/api/sendings/{sending}", { params: { path: { sending: seen?.id ?? "" } } }));
+      if (!moving(now)) refreshed();
+      return now;
+    },
     enabled: moving(seen),
     refetchInterval: (query) => (moving(query.state.data ?? seen) ? 1000 : false),
   });
@@ -51,9 +59,7 @@ export function useSend(student: string, paper: Paper = "A4") {
     mutationFn: () => sendSheet(student, id.current, paper),
     onSettled: () => {
       id.current = ulid();
-      return Promise.all(
-        [["student", student], ["sheets"], ["mailbox"]].map((queryKey) => queries.invalidateQueries({ queryKey })),
-      );
+      return refreshed();
     },
   });
   return { ...send, put: () => !send.isPending && send.mutate() };
