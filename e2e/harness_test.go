@@ -9,7 +9,6 @@ import (
 	"net/http/httptest"
 	"os"
 	"path/filepath"
-	"slices"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -172,18 +171,39 @@ func eval[T any](p *page, js string) T {
 // patience is how long a test waits for the page to show what it should.
 const patience = time.Minute
 
-// until waits for a JavaScript condition.
+// until waits for a JavaScript condition: it is looked at whenever the page changes.
 func (p *page) until(js, what string) {
 	p.t.Helper()
-	deadline := time.Now().Add(patience)
-	for !eval[bool](p, "!!("+js+")") {
+	for deadline := time.Now().Add(patience); ; {
+		// a page on its way to another one answers with an error, and is asked again
+		holds, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(untilJS, js), chromedp.EvalAwaitPromise))
+		if err == nil && holds {
+			return
+		}
+		require.NoError(p.t, p.ctx.Err(), what)
 		if time.Now().After(deadline) {
 			p.shot(filepath.Join(os.TempDir(), "ladder-failed.png"))
+			require.NoError(p.t, err, js)
 			require.Fail(p.t, "did not happen: "+what, "the page says: %s", eval[string](p, "document.body.innerText"))
 		}
-		time.Sleep(30 * time.Millisecond)
+		if err != nil {
+			time.Sleep(30 * time.Millisecond)
+		}
 	}
 }
+
+// untilJS looks at a condition at once, after changes of the page, and four times a second for
+// what changes nothing in it.
+const untilJS = `new Promise((done, fail) => {
+  const holds = () => !!(%s);
+  let soon = 0;
+  const end = (says) => { seen.disconnect(); clearInterval(often); clearTimeout(late); clearTimeout(soon); done(says) };
+  const look = () => { soon = 0; try { if (holds()) end(true) } catch (e) { end(false); fail(e) } };
+  const seen = new MutationObserver(() => { soon ||= setTimeout(look, 20) });
+  const often = setInterval(look, 250), late = setTimeout(() => end(false), 2000);
+  seen.observe(document, {subtree: true, childList: true, attributes: true, characterData: true});
+  look();
+})`
 
 // sees waits for a text on the page.
 func (p *page) sees(text string) {
@@ -230,23 +250,35 @@ func (p *page) click(name string, times int) {
 // still waits until a control neither moves nor lies under something, and returns where it is.
 func (p *page) still(find, name string) []float64 {
 	p.t.Helper()
-	where := func() []float64 {
-		return eval[[]float64](p, "(e => { if (!e) return []; e.scrollIntoView({block:'nearest'}); const r = e.getBoundingClientRect(); const [x, y] = [r.x + Math.min(r.width/2, 60), r.y + r.height/2]; const top = document.elementFromPoint(x, y); return e.contains(top) || top?.contains(e) || e.labels?.[0]?.contains(top) ? [x, y] : [] })("+find+")")
-	}
-	at, same := where(), 0
 	for deadline := time.Now().Add(patience); ; {
-		time.Sleep(50 * time.Millisecond)
-		now := where()
-		if same++; len(now) != 2 || !slices.Equal(at, now) {
-			same = 0
+		at, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]float64](fmt.Sprintf(stillJS, find), chromedp.EvalAwaitPromise))
+		if err == nil && len(at) == 2 {
+			return at
 		}
-		if same == 3 {
-			return now
-		}
+		require.NoError(p.t, p.ctx.Err(), name)
 		require.True(p.t, time.Now().Before(deadline), "%s does not stand still", name)
-		at = now
+		time.Sleep(30 * time.Millisecond)
 	}
 }
+
+// stillJS is where a control stands, once that was the same for a moment; empty while it moves.
+const stillJS = `(async () => {
+  const where = () => {
+    const e = %s;
+    if (!e) return [];
+    e.scrollIntoView({block: 'nearest'});
+    const r = e.getBoundingClientRect();
+    const [x, y] = [r.x + Math.min(r.width/2, 60), r.y + r.height/2];
+    const top = document.elementFromPoint(x, y);
+    return e.contains(top) || top?.contains(e) || e.labels?.[0]?.contains(top) ? [x, y] : [];
+  };
+  const at = where();
+  for (let i = 0; i < 3; i++) {
+    await new Promise((next) => setTimeout(next, 35));
+    if (at.length === 0 || String(where()) !== String(at)) return [];
+  }
+  return at;
+})()`
 
 // key presses a key, or types a text. A single letter is sent as a keyboard
 // does it, so that a page which takes the key keeps its character out of the
