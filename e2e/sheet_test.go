@@ -171,7 +171,7 @@ func TestALetterCanBeUndone(t *testing.T) {
 	p.sees("Going out in a few seconds to lindqvist-roy@homes.example")
 	p.press("Undo")
 	p.sees("Undone. Nothing was sent to lindqvist-roy@homes.example")
-	p.sees("Send again")
+	p.sees("Send sheet to lindqvist-roy@homes.example")
 	p.goTo("/students/" + tobias + "/week")
 	p.sees("Undone. Nothing was sent to lindqvist-roy@homes.example")
 }

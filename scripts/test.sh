@@ -12,7 +12,7 @@ beside=$!
 
 # The browser's package goes first: it takes longest.
 status=0
-go run ./internal/testserver go test -timeout "$timeout" ./e2e ./server ./demo ./... || status=$?
+go run ./internal/testserver go test -timeout "$timeout" -parallel 4 ./e2e ./server ./demo ./... || status=$?
 
 wait "$beside" || { status=1; }
 cat "$log"

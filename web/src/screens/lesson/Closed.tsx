@@ -119,7 +119,11 @@ function SendNow({ view }: { view: LessonView }) {
       {last && <Fared sending={last} />}
       {(!last || again) && view.student.contact && (
         <Button look="main" hint="M" disabled={!ready} onClick={send.put}>
-          {send.isPending ? "Sending …" : again ? "Send again" : `Send sheet to ${view.student.contact}`}
+          {send.isPending
+            ? "Sending …"
+            : again && last.state !== "undone"
+              ? "Send again"
+              : `Send sheet to ${view.student.contact}`}
         </Button>
       )}
       {!view.student.contact && <Contact student={view.student} />}

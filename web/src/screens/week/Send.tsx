@@ -118,7 +118,7 @@ export function Send({ student, sending, paper }: Props) {
       {student.contact ? (
         <>
           <Button look="main" className="w-full" disabled={going} onClick={send.put}>
-            {going ? "Sending …" : last ? "Send again" : "Send sheet"}
+            {going ? "Sending …" : last && last.state !== "undone" ? "Send again" : "Send sheet"}
           </Button>
           {last ? <Fared sending={last} /> : <p className="text-soft">To {student.contact}, with a new link.</p>}
           <p>
