@@ -43,7 +43,7 @@ func TestMain(m *testing.M) {
 // its own.
 func withBrowser(run func() int) int {
 	room := storetest.Room()
-	dir, err := os.MkdirTemp(room, "ladder-chromium-")
+	dir, err := storetest.Folder()
 	if err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		return 1

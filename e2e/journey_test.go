@@ -9,6 +9,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
+	"runtime"
 	"strings"
 	"syscall"
 	"testing"
@@ -28,6 +29,7 @@ type program struct {
 	port int
 	cmd  *exec.Cmd
 	out  *bytes.Buffer
+	over chan error // says how it ended; nil while it does not run
 }
 
 func newProgram(t *testing.T) *program {
@@ -37,7 +39,14 @@ func newProgram(t *testing.T) *program {
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	defer l.Close()
-	return &program{t: t, bin: bin, data: filepath.Join(t.TempDir(), "data"), port: l.Addr().(*net.TCPAddr).Port}
+	p := &program{t: t, bin: bin, data: filepath.Join(t.TempDir(), "data"), port: l.Addr().(*net.TCPAddr).Port}
+	t.Cleanup(func() {
+		if p.over != nil {
+			p.cmd.Process.Signal(os.Interrupt)
+			<-p.over
+		}
+	})
+	return p
 }
 
 func (p *program) url() string { return fmt.Sprintf("http://127.0.0.1:%d", p.port) }
@@ -46,7 +55,18 @@ func (p *program) start() {
 	p.out = &bytes.Buffer{}
 	p.cmd = exec.Command(p.bin, "demo", "--data", p.data, "--port", fmt.Sprint(p.port))
 	p.cmd.Stdout, p.cmd.Stderr = p.out, p.out
-	require.NoError(p.t, p.cmd.Start())
+	p.cmd.SysProcAttr = &syscall.SysProcAttr{Pdeathsig: syscall.SIGINT} // killed tests leave no program, and no database of its
+	started, over := make(chan error), make(chan error, 1)
+	go func(cmd *exec.Cmd) { // the signal comes when the thread that started the program ends
+		runtime.LockOSThread()
+		defer runtime.UnlockOSThread()
+		err := cmd.Start()
+		if started <- err; err == nil {
+			over <- cmd.Wait()
+		}
+	}(p.cmd)
+	require.NoError(p.t, <-started)
+	p.over = over
 	deadline := time.Now().Add(time.Minute)
 	for {
 		if c, err := net.Dial("tcp", fmt.Sprintf("127.0.0.1:%d", p.port)); err == nil {
@@ -60,12 +80,15 @@ func (p *program) start() {
 
 func (p *program) kill() {
 	require.NoError(p.t, p.cmd.Process.Signal(syscall.SIGKILL))
-	p.cmd.Wait() // reports the kill
+	<-p.over // reports the kill
+	p.over = nil
 }
 
 func (p *program) stop() {
 	require.NoError(p.t, p.cmd.Process.Signal(os.Interrupt))
-	require.NoError(p.t, p.cmd.Wait(), "%s", p.out)
+	err := <-p.over
+	p.over = nil
+	require.NoError(p.t, err, "%s", p.out)
 	assert.Contains(p.t, p.out.String(), "the data is kept")
 }
 
