@@ -112,7 +112,7 @@ func TestTheFirstGames(t *testing.T) {
 			aims = append(aims, p.Key)
 		}
 		at := -1
-		games := Firsts(age, instrument.Keyboard)
+		games := Firsts(age, instrument.Keyboard, func(string) bool { return false })
 		assert.NotEmpty(t, games, age)
 		assert.LessOrEqual(t, len(games), 5, age)
 		for _, g := range games {
@@ -122,6 +122,12 @@ func TestTheFirstGames(t *testing.T) {
 			at = i
 			first := slices.IndexFunc(Bank(), func(a Activity) bool { return a.Aim == g.Aim && a.Fits(age, instrument.Keyboard) })
 			assert.Equal(t, Bank()[first].ID, g.ID, "the first of its aim")
+		}
+		passed := aims[:5] // a child that passed the whole first meeting goes on with what comes next
+		next := Firsts(age, instrument.Keyboard, func(aim string) bool { return slices.Contains(passed, aim) })
+		assert.Equal(t, len(aims) > 5, len(next) > 0, age)
+		for _, g := range next {
+			assert.NotContains(t, passed, g.Aim)
 		}
 	}
 }

@@ -105,11 +105,14 @@ func Probes(age int, f instrument.Family) []Probe {
 	return out
 }
 
-// Firsts returns the first game of each aim of a first meeting, in order: what goes home where
-// nobody told what was played.
-func Firsts(age int, f instrument.Family) []Activity {
+// Firsts returns the first game of each aim of a first meeting but some, in order, five at most:
+// what goes home where nobody told what was played, or all of that is over.
+func Firsts(age int, f instrument.Family, but func(aim string) bool) []Activity {
 	var out []Activity
 	for _, p := range Probes(age, f) {
+		if but(p.Key) {
+			continue
+		}
 		if i := slices.IndexFunc(Bank(), func(a Activity) bool { return a.Aim == p.Key && a.Fits(age, f) }); i >= 0 && len(out) < 5 {
 			out = append(out, Bank()[i])
 		}

@@ -144,17 +144,19 @@ func (w *writer) atHome(day int, a activity.Activity) {
 
 // goHome are the games that go home. A child's that are passed have stopped, tunes aside; a grown-up
 // keeps them up. After the first meeting the first games of aims that nobody told of follow, where
-// there is nothing else.
+// there is nothing else; a child that passed all of it goes on with the aims of the next.
 func (w *writer) goHome() []activity.Activity {
 	over := func(a activity.Activity) bool {
 		return w.sheet.Reader == "parent" && a.Aim != activity.RoteTune && w.Standing.Probes[a.Aim].Outcome == fact.Pass
 	}
 	out := keep(w.Games, func(a activity.Activity) bool { return !over(a) })
 	if w.meeting() && !w.anything() && !w.Beyond {
-		for _, a := range activity.Firsts(w.Age, w.Plays.Family) {
-			if !over(a) && !slices.ContainsFunc(w.Games, func(g activity.Activity) bool { return g.Aim == a.Aim }) {
-				out = append(out, a)
-			}
+		untold := func(a activity.Activity) bool {
+			return !over(a) && !slices.ContainsFunc(w.Games, func(g activity.Activity) bool { return g.Aim == a.Aim })
+		}
+		out = append(out, keep(activity.Firsts(w.Age, w.Plays.Family, func(string) bool { return false }), untold)...)
+		if len(out) == 0 {
+			out = activity.Firsts(w.Age, w.Plays.Family, func(aim string) bool { return over(activity.Activity{Aim: aim}) })
 		}
 	}
 	return out
