@@ -125,6 +125,7 @@ func TestTheConcert(t *testing.T) {
 	p.press("Winter concert")
 	p.overwrite("document.querySelector('[name=went]')", "All came on, nobody stopped.")
 	p.press("Keep")
+	p.until("document.querySelector('[name=went]').defaultValue === 'All came on, nobody stopped.'", "it is kept")
 	p.goTo("/studio/dates")
 	p.sees("Over")
 	p.until("document.body.innerText.split('How did it go?').length === 2", "it was told")
