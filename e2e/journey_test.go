@@ -9,7 +9,6 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
-	"runtime"
 	"strings"
 	"syscall"
 	"testing"
@@ -19,6 +18,8 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/internal/tied"
 )
 
 // A program is the real binary running the demo on data of its own.
@@ -55,17 +56,8 @@ func (p *program) start() {
 	p.out = &bytes.Buffer{}
 	p.cmd = exec.Command(p.bin, "demo", "--data", p.data, "--port", fmt.Sprint(p.port))
 	p.cmd.Stdout, p.cmd.Stderr = p.out, p.out
-	p.cmd.SysProcAttr = &syscall.SysProcAttr{Pdeathsig: syscall.SIGINT} // killed tests leave no program, and no database of its
-	started, over := make(chan error), make(chan error, 1)
-	go func(cmd *exec.Cmd) { // the signal comes when the thread that started the program ends
-		runtime.LockOSThread()
-		defer runtime.UnlockOSThread()
-		err := cmd.Start()
-		if started <- err; err == nil {
-			over <- cmd.Wait()
-		}
-	}(p.cmd)
-	require.NoError(p.t, <-started)
+	over, err := tied.Start(p.cmd, syscall.SIGINT) // killed tests leave no program, and no database of its
+	require.NoError(p.t, err)
 	p.over = over
 	deadline := time.Now().Add(time.Minute)
 	for {

@@ -13,13 +13,14 @@ import (
 	"os/exec"
 	"os/user"
 	"path/filepath"
-	"runtime"
 	"strconv"
 	"strings"
 	"syscall"
 	"time"
 
 	_ "github.com/go-sql-driver/mysql" // for the first connection
+
+	"patientladder/internal/tied"
 )
 
 // A Server is a running private server.
@@ -217,22 +218,11 @@ func (s *Server) launch(ctx context.Context) error {
 	}
 	s.cmd = exec.Command(program, args...)
 	s.cmd.SysProcAttr = &syscall.SysProcAttr{Setpgid: true} // Ctrl-C stops the app first, then the app stops this
+	var end syscall.Signal
 	if s.tied {
-		s.cmd.SysProcAttr.Pdeathsig = syscall.SIGKILL
+		end = syscall.SIGKILL
 	}
-	started := make(chan error)
-	s.done = make(chan error, 1)
-	go func(cmd *exec.Cmd, done chan error) {
-		// The kernel sends the signal of a tied server when the thread that started it
-		// ends, so that thread stays until the server has ended.
-		runtime.LockOSThread()
-		defer runtime.UnlockOSThread()
-		err := cmd.Start()
-		if started <- err; err == nil {
-			done <- cmd.Wait()
-		}
-	}(s.cmd, s.done)
-	if err := <-started; err != nil {
+	if s.done, err = tied.Start(s.cmd, end); err != nil {
 		return fmt.Errorf("start mariadbd: %w", err)
 	}
 	return s.ready(ctx)
