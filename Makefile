@@ -1,9 +1,9 @@
 .DEFAULT_GOAL := help
 SHELL := /bin/bash
 export CGO_ENABLED = 0
-WEB_SOURCES := $(shell find web/src web/public web/*.html web/package-lock.json web/*.ts web/*.json -type f -not -path 'web/src/api/openapi.json' -not -path 'web/src/api/schema.d.ts')
-GO_DIRS := cmd core demo internal letter mail server store studio
-GO_SOURCES := $(shell find $(GO_DIRS) web -name '*.go' -not -name '*_test.go' -not -path 'web/node_modules/*') $(shell find demo letter store -name '*.csv' -o -name '*.abc' -o -name '*.musicxml' -o -name '*.sql' -o -name 'letter.*') core/activity/bank.txt go.mod go.sum
+WEB_SOURCES := $(shell find web/src web/words web/scripts web/public web/*.html web/package-lock.json web/*.ts web/*.json -type f -not -path 'web/src/api/openapi.json' -not -path 'web/src/api/schema.d.ts' -not -path 'web/src/words/made/*')
+GO_DIRS := cmd core demo internal letter mail server store studio words
+GO_SOURCES := $(shell find $(GO_DIRS) web -name '*.go' -not -name '*_test.go' -not -path 'web/node_modules/*') $(shell find demo letter store -name '*.csv' -o -name '*.abc' -o -name '*.musicxml' -o -name '*.sql' -o -name 'letter.*' -o -name 'report.*') $(wildcard words/*.toml) core/activity/bank.txt go.mod go.sum
 
 help: ## list the targets
 	@awk -F ':.*## ' '/^[a-z-]+:.*## / {printf "  make %-12s %s\n", $$1, $$2}' Makefile
@@ -39,6 +39,12 @@ YEARS ?= 10
 year: bin/ladder ## live nineteen students for forty weeks, YEARS seeds each, and print what held
 	@./scripts/need.sh test
 	LADDER_YEARS=$(YEARS) go test ./year -run TestAYear -v -count 1 -timeout 40m
+
+HISTORIES ?= 10000
+
+histories: bin/ladder ## HISTORIES random histories of several devices, for each thing that is saved as a whole; takes hours
+	@./scripts/need.sh test
+	LADDER_HISTORIES=$(HISTORIES) go test ./studio -run 'TestSeveralDevices|TestMergesForm' -v -count 1 -timeout 12h
 
 dev: bin/ladder ## run the demo, reloading both ends on change
 	@./scripts/need.sh run
@@ -76,10 +82,10 @@ screenshots: bin/ladder ## take the pictures in docs/screenshots anew
 	LADDER_SCREENSHOTS=../docs/screenshots go test -count 1 -run TestScreenshots ./e2e
 
 clean: ## remove what was built; the demo's data stays
-	rm -rf bin web/node_modules web/dist/assets web/dist/*.html* web/dist/*.js* web/dist/mark.svg* web/src/api/openapi.json web/src/api/schema.d.ts
+	rm -rf bin web/node_modules web/dist/assets web/dist/*.html* web/dist/*.js* web/dist/mark.svg* web/src/api/openapi.json web/src/api/schema.d.ts web/src/words/made
 
 # The API's description comes from the Go code, the front end's types from the
-# description, the built front end goes into the program.
+# description, its texts from the catalogues, the built front end goes into the program.
 web/node_modules/.package-lock.json: web/package-lock.json
 	@./scripts/need.sh run
 	cd web && npm ci --no-fund --no-audit
@@ -90,11 +96,15 @@ web/src/api/schema.d.ts: $(GO_SOURCES) web/node_modules/.package-lock.json
 	cd web && npm run -s types
 	@touch $@
 
-web/dist/index.html: $(WEB_SOURCES) web/src/api/schema.d.ts
+web/src/words/made/takes.ts: $(shell find web/words -name '*.json') web/scripts/words.mjs web/node_modules/.package-lock.json
+	cd web && npm run -s words
+	@touch $@
+
+web/dist/index.html: $(WEB_SOURCES) web/src/api/schema.d.ts web/src/words/made/takes.ts
 	cd web && npm run -s build
 	@touch $@
 
 bin/ladder: $(GO_SOURCES) web/dist/index.html
 	go build -o $@ ./cmd/ladder
 
-.PHONY: help demo demo-reset test quick mutants year dev build lint bench faults cluster load screenshots clean
+.PHONY: help demo demo-reset test quick mutants year histories dev build lint bench faults cluster load screenshots clean

@@ -62,7 +62,7 @@ func Seed(ctx context.Context, s *store.Store, seed uint64, real func() time.Tim
 // its date since long.
 func concert(ctx context.Context, app *studio.App, who studio.Who) error {
 	e := programme.Event{ID: studio.NewID(), Name: "Concert at the Ferry House", Kind: "concert", Day: "2026-12-05", Start: "15:00", Place: "The old ticket office"}
-	if err := diary.KeepEvent(ctx, app, who, e); err != nil {
+	if err := diary.KeepEvent(ctx, app, who, e.ID, studio.Set(e)); err != nil {
 		return err
 	}
 	v, err := diary.Event(ctx, app, who, e.ID, 0)
@@ -76,7 +76,7 @@ func concert(ctx context.Context, app *studio.App, who studio.Who) error {
 			delete(playing, c.Name)
 		}
 	}
-	return diary.KeepEvent(ctx, app, who, e)
+	return diary.KeepEvent(ctx, app, who, e.ID, studio.Set(e))
 }
 
 func fill(ctx context.Context, s *store.Store, seed uint64, real func() time.Time, students []student) error {
@@ -107,7 +107,7 @@ func fill(ctx context.Context, s *store.Store, seed uint64, real func() time.Tim
 	if err := concert(ctx, studio.New(s, real), who); err != nil {
 		return fmt.Errorf("plan the concert: %w", err)
 	}
-	if err := roster.SetHome(ctx, app, who, "", shelf.Home{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Tile: 3}); err != nil {
+	if err := roster.SetHome(ctx, app, who, "", studio.Set(shelf.Home{KeyTops: 72, BenchLow: 46, BenchHigh: 56, Tile: 3})); err != nil {
 		return fmt.Errorf("measure the studio's bench: %w", err)
 	}
 	return s.In(who.Studio).SetEmail(ctx, who.Teacher, Email)

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/letter"
+	"patientladder/words"
 )
 
 // The page that goes with each demo student's mail is one page, and its text holds
@@ -24,7 +25,7 @@ func TestPagesOfEveryStudent(t *testing.T) {
 			continue // Pip has had no lesson
 		}
 		for _, paper := range []letter.Paper{letter.A4, letter.USLetter} {
-			l, err := letter.Write(letter.Ask{FirstName: name, Studio: view.Studio, Sheet: *view.Sheet, Paper: paper})
+			l, err := letter.Write(letter.Ask{FirstName: name, Studio: view.Studio, Sheet: *view.Sheet, Paper: paper, Words: words.In(words.Reader{Language: words.Base})})
 			require.NoError(t, err, name)
 			file := filepath.Join(t.TempDir(), "page.pdf")
 			require.NoError(t, os.WriteFile(file, l.Page, 0o600))

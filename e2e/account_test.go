@@ -46,13 +46,13 @@ func TestSigningInAgain(t *testing.T) {
 	p.goTo("/studio")
 	p.press("Sign out")
 	p.press("Sign in by passkey")
-	p.sees("What follows, and why")
+	p.sees("Suggestions")
 
 	p.goTo("/studio")
 	p.press("Sign out")
 	p.goTo("/sign-in?to=/%5Celsewhere.example/") // a browser takes \ for /: an address of another site
 	p.press("Sign in by passkey")
-	p.sees("What follows, and why")
+	p.sees("Suggestions")
 
 	p.goTo("/studio")
 	p.press("Sign out")
@@ -71,7 +71,7 @@ func TestSigningInAgain(t *testing.T) {
 	p.fill("email", demo.Email)
 	p.fill("password", "harbour gull lantern")
 	p.key(kb.Enter)
-	p.sees("What follows, and why")
+	p.sees("Suggestions")
 }
 
 // A code of an app is set up, asked for at the next sign-in, and answered by the app or by a
@@ -91,7 +91,7 @@ func TestACodeBesideThePassword(t *testing.T) {
 	p.overwrite(fmt.Sprintf(form, "code"), code(time.Now()))
 	p.overwrite(fmt.Sprintf(form, "password"), demo.Password)
 	p.press("Ask for codes from now on")
-	p.sees("Shown this once")
+	p.sees("Shown only once")
 	recovery := eval[string](p, `document.querySelector('section[aria-label="Recovery codes"] li').innerText`)
 	p.press("I have them")
 	signIn := func(code string) {
@@ -104,12 +104,12 @@ func TestACodeBesideThePassword(t *testing.T) {
 		p.key(kb.Enter)
 	}
 	signIn(code(time.Now().Add(30 * time.Second))) // the app's next one: each code opens once
-	p.sees("What follows, and why")
+	p.sees("Suggestions")
 	signIn(recovery)
-	p.sees("What follows, and why")
+	p.sees("Suggestions")
 }
 
-// The whole studio is taken along as one file and brought into a new one, which it makes the
+// Backup of the whole studio is taken along as one file and brought into a new one, which it makes the
 // same.
 func TestAStudioTakenAlong(t *testing.T) {
 	s := newSite(t, true)
@@ -121,13 +121,13 @@ func TestAStudioTakenAlong(t *testing.T) {
 	p = open(t, s.URL, 1280, 800)
 	p.newStudio()
 	p.goTo("/studio/account")
-	p.sees("The whole studio")
-	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[aria-label="An archive of a studio"]`), []string{file}))
-	p.sees("Brought in as a whole.")
+	p.sees("Backup of the whole studio")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[aria-label="A studio's backup file"]`), []string{file}))
+	p.sees("Imported.")
 	p.goTo("/studio")
 	p.sees("15 students")
 	p.goTo("/students/" + p.student("Emil") + "/record")
-	p.sees("10 pieces secure, 21 lessons given")
+	p.sees("10 pieces learnt, 21 lessons given")
 }
 
 // mailed waits for a letter with a link and returns what stands behind its #.

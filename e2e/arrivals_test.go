@@ -31,7 +31,7 @@ func TestFirstMeetings(t *testing.T) {
 		passed      string // the game whose exit test is passed
 		sheet       []string
 	}{
-		{"Ylva", 2022, "'Tidelines: Pebbles'", "before", []string{"Palm to palm", "Anchor in the list", "Every pair of posts", "Four on the knees", "the child is the teacher once"}, "One landmark", "Palm to palm",
+		{"Ylva", 2022, "'Tidelines: Pebbles'", "before", []string{"Palm to palm", "Anchor in the list", "Every pair of posts", "Four on the knees", "let the child be the teacher once"}, "One landmark", "Palm to palm",
 			[]string{"Let the child be the teacher once in each game", "Anchor in the list", "Every pair of posts"}},
 		{"Aksel", 2020, "'Tidelines: Pebbles'", "before", []string{"The gull sings one", "Find the hidden bell", "Echo under the pier", "Feet, seat, breath", "Over the three posts", "Who walks there?"}, "Palm to palm", "Over the three posts",
 			[]string{"Over the three posts", "Draw the two who walked in the music"}},
@@ -47,19 +47,19 @@ func TestFirstMeetings(t *testing.T) {
 		p.sees("What is there at home?")
 		assert.NotContains(t, eval[string](p, "document.body.innerText"), c.never, c.name)
 		p.press(c.passed)
-		p.press("Exit test passed")
+		p.press("Passed")
 		p.sees("Finish lesson")
 		p.press("Finish lesson")
-		p.sees("Lesson closed")
-		p.press("Week sheet")
+		p.sees("Lesson finished")
+		p.press("Practice sheet")
 		for _, says := range c.sheet {
 			p.sees(says)
 		}
 	}
 	// what is left open stands on the ladder, in order, until it is passed
 	p.goTo("/students/" + p.student("Aksel") + "/ladder")
-	p.sees("First things:")
-	p.press("First things:")
+	p.sees("First meeting:")
+	p.press("First meeting:")
 	assert.Contains(t, eval[string](p, "document.querySelector('details ol').innerText"), "Sings back")
 	assert.NotContains(t, eval[string](p, "document.querySelector('details ol').innerText"), "Learns a small tune")
 	p.press("Passed: Sings back one, two, three pitches?")
@@ -75,7 +75,7 @@ func TestTheHomeIsAskedInTheFirstMeeting(t *testing.T) {
 	p.fill("tops", "72")
 	p.fill("low", "46")
 	p.fill("high", "48")
-	p.press("Keep")
+	p.press("Save")
 	p.until("[...document.querySelectorAll('[name=keys]')].some(s => s.value === '61')", "the answer is kept")
 	home := evalAsync(p, `fetch('/api/students/`+p.student("Signe")+`/approach').then(r => r.json()).then(v => JSON.stringify(v.student.home))`)
 	for _, says := range []string{`"keys":61`, `"noTouch":true`, `"keyTops":72`, `"benchLow":46`, `"benchHigh":48`} {
@@ -89,7 +89,7 @@ func TestTenStudentsAreTakenOver(t *testing.T) {
 	p := atWork(t)
 	y := &typist{page: p}
 	p.goTo("/take-over")
-	p.sees("Nobody taken over yet")
+	p.sees("Nobody added yet")
 	names := []string{"Alva", "Birk", "Cleo", "Dag", "Edda", "Finn", "Gro", "Heidi", "Isak", "Juni"}
 	for i, name := range names {
 		p.until("document.activeElement?.name === 'firstName'", "the name is written at once")
@@ -121,8 +121,8 @@ func TestTenStudentsAreTakenOver(t *testing.T) {
 	juni := p.student("Juni")
 	require.NotEmpty(t, juni)
 	p.goTo("/students/" + juni + "/ladder")
-	p.sees("A gap: ")
-	p.sees("Taken for granted:")
+	p.sees("Missing skill: ")
+	p.sees("Assumed known:")
 }
 
 // A student from elsewhere is placed at the instrument: one question after another, by keys, until
@@ -131,7 +131,7 @@ func TestPlacingAtTheInstrument(t *testing.T) {
 	p := atWork(t)
 	idris := p.student("Idris")
 	p.goTo("/students/" + idris + "/ladder")
-	p.press("Taken for granted")
+	p.press("Assumed known")
 	p.press("Ask at the instrument instead")
 	p.sees("The first question")
 	asked := func(n string) { p.t.Helper(); p.sees("After " + n) }
@@ -151,18 +151,18 @@ func TestPlacingAtTheInstrument(t *testing.T) {
 		p.do(chromedp.WaitReady("main h2"))
 	}
 	for range 12 { // until the place is known
-		if eval[bool](p, "document.body.innerText.includes('begins here')") {
+		if eval[bool](p, "document.body.innerText.includes('starts here')") {
 			break
 		}
 		was := eval[string](p, "document.querySelector('main h2').innerText")
 		p.key("3")
-		p.until("document.body.innerText.includes('begins here') || document.querySelector('main h2').innerText !== "+strconv.Quote(was), "the next thing is asked")
+		p.until("document.body.innerText.includes('starts here') || document.querySelector('main h2').innerText !== "+strconv.Quote(was), "the next thing is asked")
 	}
-	p.sees("Begin here")
-	p.press("Idris begins here")
+	p.sees("Start here")
+	p.press("Idris starts here")
 	p.press("That is enough")
-	p.sees("What follows, and why")
-	p.sees("A gap: ")
+	p.sees("Suggestions")
+	p.sees("Missing skill: ")
 	p.goTo("/students/" + idris + "/record")
 	p.sees(first + ": pass")
 }
@@ -174,11 +174,11 @@ func TestWhatIsTakenForGrantedInTheFirstLesson(t *testing.T) {
 	p.signIn()
 	id := evalAsync(p, `fetch('/api/students', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({id: '01KD0000000000000000000TRA', firstName: 'Fenna', familyName: '', birthYear: 2014, birthMonth: 3, instrument: 'piano', slot: {weekday: 4, start: '15:00', minutes: 30}, books: ['Tidelines: Harbour'], begin: 'harbour-lantern'})}).then(r => r.json()).then(s => s.id)`)
 	p.goTo("/students/" + id + "/lesson")
-	p.sees("Taken for granted:")
-	p.press("Taken for granted")
+	p.sees("Assumed known:")
+	p.press("Assumed known")
 	name := eval[string](p, `document.querySelector('[aria-label^="Missing: "]').getAttribute('aria-label').slice(9)`)
 	p.press("Missing: " + name)
 	p.until(`!document.querySelector('[aria-label^="Missing: `+name+`"]')`, "what was answered is asked no more")
 	p.goTo("/students/" + id + "/ladder")
-	p.sees("A gap: " + name)
+	p.sees("Missing skill: " + name)
 }

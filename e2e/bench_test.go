@@ -41,7 +41,7 @@ func interactive(b *testing.B, base, student, place, when string) float64 {
 func BenchmarkInteractive(b *testing.B) {
 	s := newSite(b, true)
 	full := interactive(b, s.URL, "Emil", "ladder", "document.querySelector('ol[aria-labelledby=lane-book] button')")
-	empty := interactive(b, s.URL, "Pip", "week", "document.body.innerText.includes('No week sheet yet')")
+	empty := interactive(b, s.URL, "Pip", "week", "document.body.innerText.includes('No practice sheet yet')")
 	fmt.Printf("ladder-interactive ratio %.2f (ours %.0f ms, yardstick %.0f ms: an empty page of the same app)\n", full/empty, full, empty)
 }
 
@@ -53,7 +53,7 @@ func BenchmarkForty(b *testing.B) {
 	took := evalAsync(p, fmt.Sprintf(`fetch('/api/students.csv?save=true', {method: 'POST', headers: {'Content-Type': 'application/octet-stream'}, body: %q}).then(r => r.json()).then(v => String(v.added.length))`, rosterOfForty(time.Now())))
 	require.Equal(b, "40", took)
 	full := interactive(b, s.URL, "Emil", "ladder", "document.querySelector('ol[aria-labelledby=lane-book] button')")
-	empty := interactive(b, s.URL, "Pip", "week", "document.body.innerText.includes('No week sheet yet')")
+	empty := interactive(b, s.URL, "Pip", "week", "document.body.innerText.includes('No practice sheet yet')")
 	fmt.Printf("forty-students-interactive ratio %.2f (ours %.0f ms, yardstick %.0f ms: an empty page of the same app)\n", full/empty, full, empty)
 }
 
@@ -106,13 +106,13 @@ func BenchmarkMark(b *testing.B) {
 	p.signIn()
 	p.begins(p.student("Emil"))
 	p.press("Lamp Room")
-	p.sees("Grant the foothold")
+	p.sees("Mark as learnt")
 	var marks []float64
 	for i := range 20 {
 		key := strconv.Itoa(1 + i%4) // another point is held each time
 		eval[bool](p, fmt.Sprintf(`(() => { window.took = 0; let at = 0;
 			const seen = new MutationObserver(() => { window.took ||= performance.now() - at; seen.disconnect() });
-			seen.observe(document.querySelector('[aria-label="Focus points"]'), {subtree: true, attributes: true, childList: true, characterData: true});
+			seen.observe(document.querySelector('[aria-label="Goals"]'), {subtree: true, attributes: true, childList: true, characterData: true});
 			at = performance.now();
 			document.body.dispatchEvent(new KeyboardEvent('keydown', {key: %q, bubbles: true}));
 			return true })()`, key))

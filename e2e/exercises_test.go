@@ -10,7 +10,7 @@ import (
 
 // A scale is chosen for a student by name, seen with its fingers, heard, and put on the
 // ladder; the same again is the same item.
-func TestAScaleFromTheWorkbench(t *testing.T) {
+func TestAScaleFromTheTools(t *testing.T) {
 	p := atWork(t)
 	priya := p.student("Priya")
 	p.goTo("/workbench/exercises?student=" + priya)
@@ -23,7 +23,7 @@ func TestAScaleFromTheWorkbench(t *testing.T) {
 	p.sees("Stop")
 	p.key(" ")
 	p.press("Put it on Priya's ladder")
-	p.press("Begin it now")
+	p.press("Start it now")
 	p.sees("On Priya's ladder, current.")
 	p.goTo("/students/" + priya + "/ladder")
 	p.sees("E flat major")
@@ -38,7 +38,7 @@ func TestAScaleFromTheWorkbench(t *testing.T) {
 	p.until("document.querySelectorAll('[role=img] svg g.note').length >= 24", "the roll is drawn, and nothing moves any more")
 	p.look("exercises-guitar")
 	p.press("Put it on Nikolai's ladder")
-	p.sees("Begin it now")
+	p.sees("Start it now")
 	p.goTo("/workbench/exercises")
 	p.sees("C major")
 	p.press("3")
@@ -57,7 +57,7 @@ func TestThisWeeksKeyInTheLesson(t *testing.T) {
 	p.sees("E flat major, left hand")
 	p.until("document.querySelectorAll('.score svg g.note').length === 30", "two lines of fifteen notes")
 	p.until("[...document.querySelectorAll('.score svg text, .score svg tspan')].length > 10 || document.querySelectorAll('.score svg g.fing').length >= 30", "with their fingers")
-	p.sees("met Mon 16 Nov")
+	p.sees("reached Mon 16 Nov")
 	before := told(p, priya)["foothold_tried"]
 	p.key("f")
 	p.sees("B flat major, right hand")

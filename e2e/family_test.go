@@ -97,7 +97,7 @@ func TestAFamilyTicksItsWeek(t *testing.T) {
 	teacher.goTo("/students/" + tobias + "/lesson")
 	teacher.sees("May he play it for his aunt?")
 	teacher.goTo("/students/" + tobias + "/week")
-	teacher.press("End it")
+	teacher.press("End")
 	teacher.until(`!document.body.innerText.includes('open now')`, "no link is open")
 	phone.goTo(path)
 	phone.sees("Your teacher has ended this link")
@@ -129,7 +129,7 @@ func TestAFamilysOwnWeek(t *testing.T) {
 	phone.sees("Our week")
 	eval[bool](phone, `([...document.querySelectorAll('button')].find(b => b.textContent === 'Sunday').click(), true)`)
 	phone.until(`[...document.querySelectorAll('button')].find(b => b.textContent === 'Sunday').getAttribute('aria-pressed') === 'false'`, "no Sunday")
-	phone.press("Count towards something")
+	phone.press("Count towards a treat")
 	phone.fill("treat", "Chips on the pier")
 	phone.press("Begin counting")
 	phone.sees("0 of 10 days practised so far")
@@ -150,7 +150,11 @@ func TestTenSheetsAtOnce(t *testing.T) {
 	p := open(t, s.URL, 1280, 800)
 	p.signIn()
 	for i, name := range []string{"Priya", "Luca", "Hyacinth", "Idris", "Nikolai", "Saoirse", "Freya"} { // ten lessons on one day
-		said := evalAsync(p, fmt.Sprintf(`fetch('/api/students/%s/slot', {method: 'PUT', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({weekday: 3, start: '%02d:00', minutes: 45})}).then(r => String(r.status))`, p.student(name), 7+i))
+		said := evalAsync(p, fmt.Sprintf(`(async () => {
+			const of = %q, {slots} = await (await fetch('/api/calendar')).json();
+			const body = {was: slots.find(s => s.student === of).slot, now: {weekday: 3, start: '%02d:00', minutes: 45}};
+			return String((await fetch('/api/students/' + of + '/slot', {method: 'PUT', headers: {'Content-Type': 'application/json'}, body: JSON.stringify(body)})).status);
+		})()`, p.student(name), 7+i))
 		require.Equal(t, "204", said)
 	}
 	p.setClock("2026-11-18T18:00:00Z")
@@ -166,7 +170,7 @@ func TestTenSheetsAtOnce(t *testing.T) {
 	require.Len(t, s.box.Letters(), 1)
 
 	p.goTo("/sheets")
-	p.sees("10 of 11 lessons closed")
+	p.sees("10 of 11 lessons finished")
 	p.press("Send 9 sheets")
 	p.sees("Refused at abara@refused.example, 18:00. No such mailbox here.")
 	require.Len(t, s.box.Letters(), 9, "eight more, and one refused at "+mailbox.Refused)
@@ -193,10 +197,10 @@ func TestTheTeachingWeek(t *testing.T) {
 	p.press("Note it")
 	p.sees("Thu 26 Nov")
 	p.sees("26 November: Wren at 15:45 begins before Saoirse has ended.")
-	p.press("Add a free week")
-	p.press("Keep terms and free days")
-	p.until(`document.querySelectorAll('[aria-label="Name of the free week"]:invalid').length === 1`, "a free week needs a name")
-	p.press("Make an address to follow")
+	p.press("Add a holiday")
+	p.press("Save terms and holidays")
+	p.until(`document.querySelectorAll('[aria-label="Name of the holiday"]:invalid').length === 1`, "a free week needs a name")
+	p.press("Make a calendar link")
 	p.until(`document.querySelector('[name=feed]')`, "an address is shown")
 	feed := eval[string](p, `document.querySelector('[name=feed]').value`)
 	assert.Contains(t, evalAsync(p, `fetch('`+feed+`').then(r => r.text())`), "SUMMARY:Wren\\, piano")

@@ -12,7 +12,7 @@ import (
 
 // laneJS lists the titles that are placed in the book lane in reading order,
 // from the top down.
-const laneJS = "[...document.querySelectorAll('ol[aria-labelledby=lane-book] li b')].filter(b => !b.parentElement.innerText.includes('proposed')).map(b => b.innerText)"
+const laneJS = "[...document.querySelectorAll('ol[aria-labelledby=lane-book] li b')].filter(b => !b.parentElement.innerText.includes('suggested')).map(b => b.innerText)"
 
 func lane(p *page) []string { return eval[[]string](p, laneJS) }
 
@@ -26,7 +26,7 @@ func TestMovingRungsByKeys(t *testing.T) {
 		p.until(fmt.Sprintf("JSON.stringify(%s.slice(0, %d)) === %q", laneJS, len(want), jsonList(want)), fmt.Sprint("the lane is ", want))
 	}
 	p.press("Slipway Song")
-	p.sees("This rung")
+	p.sees("This item")
 	p.key("]")
 	order("Fog Horn", "The Cooper's Jig", "Tar Barrel Reel", "Slipway Song", "Half Tide", "Lamp Room")
 	p.key("[")
@@ -37,7 +37,7 @@ func TestMovingRungsByKeys(t *testing.T) {
 	p.key("p")
 	order("Fog Horn", "The Cooper's Jig", "Tar Barrel Reel", "Half Tide", "Slipway Song", "Lamp Room")
 	p.key(kb.Escape)
-	p.sees("What follows, and why")
+	p.sees("Suggestions")
 }
 
 func jsonList(list []string) string {
@@ -89,7 +89,7 @@ func TestWritingInALesson(t *testing.T) {
 	tobias := p.student("Tobias")
 	p.begins(tobias)
 	p.press("Ferry Whistle")
-	p.sees("Own point W")
+	p.sees("Goal for every piece W")
 	write := func(key, field, text string) {
 		p.key(key)
 		p.until("document.activeElement.getAttribute('aria-label') === '"+field+"'", "the line is open")
@@ -98,8 +98,8 @@ func TestWritingInALesson(t *testing.T) {
 	}
 	write("e", "What do you want to remember?", "wants the storm again")
 	p.sees("wants the storm again")
-	write("p", "Where is the spot?", "bar 7")
-	p.sees("spot noted: bar 7, 5 in a row wanted")
+	write("p", "Where is the tricky spot?", "bar 7")
+	p.sees("tricky spot: bar 7, aim for 5 in a row")
 	write("w", "What should this student keep in mind in every piece?", "soft wrist")
 	p.sees("own, to do")
 	p.press("Lightly Row")
@@ -107,9 +107,9 @@ func TestWritingInALesson(t *testing.T) {
 	p.goTo("/students/" + tobias + "/ladder")
 	p.sees("Lamp Room Stairs")
 	p.press("Lamp Room Stairs")
-	p.sees("Polished, ready to perform")
+	p.sees("Performance-ready")
 	p.key("m")
-	p.sees("Polished. Foothold")
+	p.sees("Performance-ready. Learnt")
 }
 
 // What a screen reader says of a ladder: each rung by name, kind and weeks, the one in hand with
@@ -121,9 +121,9 @@ func TestALadderReadAloud(t *testing.T) {
 	p.sees("Cooper's Jig")
 	names := eval[string](p, `[...document.querySelectorAll('#content section button, #content ol button, #content ul button')].map(b => (b.getAttribute('aria-label') || b.innerText).replace(/\s+/g, ' ').trim()).join('\n')`)
 	assert.Regexp(t, `(?m)^The Cooper's Jig .*weeks`, names)
-	assert.Regexp(t, `(?m)Lamp Room.*of \d points met|of \d points met.*Lamp Room`, names)
+	assert.Regexp(t, `(?m)Lamp Room.*of \d goals reached|of \d goals reached.*Lamp Room`, names)
 	lanes := eval[string](p, `[...document.querySelectorAll('#content [aria-label]')].map(e => e.getAttribute('aria-label')).join('\n')`)
-	for _, lane := range []string{"Book", "Technique", "Reading and theory", "Repertoire"} {
+	for _, lane := range []string{"Method book", "Technique", "Reading and theory", "Repertoire"} {
 		assert.Contains(t, lanes+names+eval[string](p, "document.querySelector('#content').innerText"), lane)
 	}
 }
@@ -135,25 +135,25 @@ func TestAGapIsToldAndClosed(t *testing.T) {
 	p := atWork(t)
 	idris := p.student("Idris")
 	p.goTo("/students/" + idris + "/ladder")
-	p.sees("Taken for granted:")
-	p.press("Taken for granted")
+	p.sees("Assumed known:")
+	p.press("Assumed known")
 	missing := eval[string](p, `document.querySelector('[aria-label^="Missing: "]').getAttribute('aria-label').slice(9)`)
 	there := eval[string](p, `document.querySelectorAll('[aria-label^="There: "]')[1].getAttribute('aria-label').slice(7)`)
 	touches := p.acts
 	p.press("Missing: " + missing)
-	p.sees("A gap: " + missing)
+	p.sees("Missing skill: " + missing)
 	assert.Equal(t, 1, p.acts-touches)
 	p.press("There: " + there)
 	p.until(`![...document.querySelectorAll('[aria-label^="There: "]')].some(e => e.getAttribute('aria-label').endsWith(`+strconv.Quote(there)+`))`, "what is there is asked no more")
 	p.goTo("/students/" + idris + "/lesson")
 	p.sees(missing)
-	p.sees("was missing when it was asked after")
+	p.sees("was missing at the placement")
 	p.goTo("/students/" + idris + "/record")
 	p.sees("Missing: 1 skill")
 	p.goTo("/students/" + idris + "/ladder")
-	p.press("It goes now: passed")
-	p.until("!document.body.innerText.includes('A gap: ')", "a gap that is closed is gone")
+	p.press("Passed")
+	p.until("!document.body.innerText.includes('Missing skill: ')", "a gap that is closed is gone")
 	p.goTo("/students/" + idris + "/record")
-	p.sees("All that was told")
+	p.sees("Everything noted")
 	p.until("!document.body.innerText.includes('Missing: ')", "nothing is missing any more")
 }

@@ -27,7 +27,7 @@ var printings = []printing{
 	{"A4 in large print", "A4", true, "594.95996 841.91998"},
 }
 
-// The week sheet of a student of the demo prints on exactly one page, with the
+// The practice sheet of a student of the demo prints on exactly one page, with the
 // chunks over their notes and every task in words; on a phone it does not run off the
 // side.
 func TestSheetsPrintOnOnePage(t *testing.T) {
@@ -93,7 +93,7 @@ func TestPrintingAllOfADay(t *testing.T) {
 		p.closeLesson(p.student(name))
 	}
 	p.goTo("/sheets")
-	p.sees("2 of 4 lessons closed")
+	p.sees("2 of 4 lessons finished")
 	p.until("document.querySelectorAll('[data-testid=sheet]').length === 2", "both sheets stand ready")
 	pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
 	require.NoError(t, err)

@@ -32,7 +32,7 @@ const scoreDrawn = "document.querySelector('[role=img] svg g.note')"
 func TestScoresAsTheyCome(t *testing.T) {
 	p := atWork(t)
 	p.goTo("/shelf")
-	p.sees("Bring in scores")
+	p.sees("Import scores")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=musicxml]"), []string{
 		write(t, "book.abc", "X:1\nT:Kelp Reel\nL:1/8\nK:G\nJGABc d2|\n\nX:2\nT:Torn Page\nK:C\n[CE|\n\nX:3\nT:Driftwood Jig\nM:6/8\nL:1/8\nK:D\nDFA dcd!\nefd A3|\n"),
 		write(t, "song.abc", "X:1\nT:Gull Song\nM:4/4\nL:1/4\n%%score 1 {2 3}\nV:1 name=Voice\nV:2 name=Piano\nV:3 clef=bass\nK:C\n[V:1]c d e f|\n[V:2]C E G E|\n[V:3]C,4|\n"),
@@ -46,7 +46,7 @@ func TestScoresAsTheyCome(t *testing.T) {
 	p.look("which-part")
 	p.press("Put it on the shelf")
 	p.press("Gull Song")
-	p.sees("Who plays it, who played it")
+	p.sees("Who has it, who had it")
 	assert.Equal(t, 2, eval[int](p, "document.querySelector('[role=img] svg') ? document.querySelectorAll('[role=img] svg g.measure')[0].querySelectorAll('g.staff').length : 2"))
 }
 
@@ -84,11 +84,11 @@ func TestReadingAPage(t *testing.T) {
 	p.pick("Read for", "Tobias")
 	p.sees("New for Tobias")
 	p.sees("one hand holds while the other moves")
-	p.sees("Likely")
+	p.sees("Expected:")
 	verses := "document.querySelectorAll('.score .verse').length"
 	bands := "document.querySelectorAll('.score g.bands > g').length"
 	p.until(bands+" > 4", "chunks stand over the staff at first")
-	p.press("Chunks C")
+	p.press("Sections C")
 	p.until(bands+" === 0", "and are taken off")
 	for _, layer := range []string{"Direction D", "Landmarks L", "Intervals I", "Names N", "Fingers F", "Rhythm words W"} {
 		p.press(layer)
@@ -109,7 +109,7 @@ func TestReadingAPage(t *testing.T) {
 	p.until(verses+" > 5", "a layer has its key")
 
 	// half of 92 quarters a minute: three counted in, then chunk 2's four notes
-	p.press("Chunk 2")
+	p.press("Section 2")
 	p.until("window.heard.filter(h => h[0] === 'start').length === 7", "seven strokes are set off")
 	quarter := 60.0 / 46
 	starts := eval[[]float64](p, "window.heard.filter(h => h[0] === 'start').map(h => h[1])")
@@ -129,7 +129,7 @@ func TestReadingAPage(t *testing.T) {
 	p.sees("Left hand")
 	p.key("3")
 	p.key(" ")
-	p.until("document.querySelector('[aria-label=Chunks] button[aria-pressed=true]').innerText.includes('full') || window.heard.length > 16", "the left hand at full speed")
+	p.until("document.querySelector('[aria-label=Sections] button[aria-pressed=true]').innerText.includes('full') || window.heard.length > 16", "the left hand at full speed")
 	p.press("Stop")
 	p.sees("Begins with the left hand, finger 5 on G")
 	p.key("h")
@@ -195,12 +195,12 @@ func TestADemandCorrected(t *testing.T) {
 	p.goTo("/items/shore-lights")
 	p.until(scoreDrawn, "the score is drawn")
 	p.press("What it asks for")
-	p.pick("Fourths and fifths by sight", "new here")
-	p.sees("Brings Fourths and fifths by sight")
+	p.pick("Reading fourths and fifths", "new here")
+	p.sees("Introduces Reading fourths and fifths")
 	p.goTo("/items/shore-lights")
-	p.sees("Brings Fourths and fifths by sight")
+	p.sees("Introduces Reading fourths and fifths")
 	p.press("What it asks for")
-	p.pick("Three beats in a bar", "goes without saying")
+	p.pick("Three-four time", "goes without saying")
 	p.until("![...document.querySelectorAll('aside dd')].some(d => d.innerText.includes('Three beats'))", "the tag is off")
 	p.goTo("/shelf")
 	p.sees("Tidelines: Pebbles")
@@ -222,7 +222,7 @@ func TestATuneTyped(t *testing.T) {
 	p.until("document.querySelector('mark').textContent === '[GB'", "what is wrong is underlined where it stands")
 	p.until("document.querySelector('button[disabled]')?.innerText.includes('shelf')", "and cannot be kept")
 	write("X:1\nT:Eel Weir\nM:3/4\nL:1/4\nK:G\n\"G\"!wobble!G A B|\"D7\"c B A|G A F|G3|]\n")
-	p.sees("Not kept: decoration wobble, bar 1.")
+	p.sees("Not imported: decoration wobble, bar 1.")
 	p.until("document.querySelectorAll('.score g.harm').length === 2", "two chord symbols are drawn")
 	p.until("document.querySelectorAll('.score g.accid use').length === 0", "the key says which notes are sharp")
 	write("X:1\nT:Eel Weir\nM:3/4\nL:1/4\nK:G\nG A B|^c B A|G =F ^F|G3|]\n")
@@ -276,7 +276,7 @@ func TestTwentyFilesAtOnce(t *testing.T) {
 
 	p := atWork(t)
 	p.goTo("/shelf")
-	p.sees("Bring in scores")
+	p.sees("Import scores")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[accept*=musicxml]"), files))
 	p.sees("14 of 20 on the shelf; 6 could not be read")
 	for _, says := range []string{
@@ -289,8 +289,8 @@ func TestTwentyFilesAtOnce(t *testing.T) {
 	} {
 		p.sees(says)
 	}
-	assert.Equal(t, 14, eval[int](p, "document.querySelectorAll('section[aria-label=\"Bring in scores\"] li a').length"))
-	eval[bool](p, "[...document.querySelectorAll('section[aria-label=\"Bring in scores\"] li')].find(l => l.innerText.includes('played.mid')).querySelector('a').click(); true")
+	assert.Equal(t, 14, eval[int](p, "document.querySelectorAll('section[aria-label=\"Import scores\"] li a').length"))
+	eval[bool](p, "[...document.querySelectorAll('section[aria-label=\"Import scores\"] li')].find(l => l.innerText.includes('played.mid')).querySelector('a').click(); true")
 	p.until(scoreDrawn, "a MIDI file is drawn too")
 	p.sees("What it asks for")
 }
@@ -309,7 +309,7 @@ func TestTheAnnotatedPagePrints(t *testing.T) {
 	for _, says := range []string{"Harbour Lights", "Read off the score", "8 figures to learn", "B"} {
 		assert.Contains(t, text, says)
 	}
-	for _, not := range []string{"Copies to take out", "Read for", "Hear it", "Place it next"} {
+	for _, not := range []string{"Files to download", "Read for", "Hear it", "Place it next"} {
 		assert.NotContains(t, strings.ReplaceAll(text, "\n", " "), not)
 	}
 }

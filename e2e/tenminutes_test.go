@@ -69,7 +69,7 @@ func (y *typist) writes(field, text string) {
 }
 
 // A new teacher in an empty studio: two terms, an own book of thirty titles pasted as a list,
-// three students, the first lesson's plan and the first week sheet, within ten minutes of what
+// three students, the first lesson's plan and the first practice sheet, within ten minutes of what
 // hands and head take.
 func TestTheFirstTenMinutes(t *testing.T) {
 	y := &typist{page: open(t, newSite(t, false).URL, 1280, 800)}
@@ -90,8 +90,8 @@ func TestTheFirstTenMinutes(t *testing.T) {
 			y.writes(fmt.Sprintf("[...document.querySelectorAll('input[aria-label^=%q]')].at(-1)", field), span[k])
 		}
 	}
-	y.touches("Keep terms and free days")
-	y.sees("Kept")
+	y.touches("Save terms and holidays")
+	y.sees("Saved")
 
 	titles := make([]string, 30)
 	for i := range titles {
@@ -113,22 +113,22 @@ func TestTheFirstTenMinutes(t *testing.T) {
 		y.types("birthYear", s[2])
 		y.chooses("Lesson on", s[3])
 		y.touches("Attic songs")
-		y.sees("First rungs")
-		y.touches("Take on")
-		y.sees("What follows, and why")
+		y.sees("First pieces")
+		y.touches("Add student")
+		y.sees("Suggestions")
 	}
 	y.touches("Lesson")
 	y.sees("The plan")
 	y.sees("Attic tune 1")
-	y.touches("Start the lesson of")
+	y.touches("Start ") // today's or the next
 	y.sees("Finish lesson")
 	y.touches("Finish lesson")
 	y.sees("Taught today?")
 	y.touches("Taught today")
 	y.sees("All marked.")
 	y.touches("Finish lesson")
-	y.sees("Lesson closed")
-	y.touches("Week sheet")
+	y.sees("Lesson finished")
+	y.touches("Practice sheet")
 	y.sees("Attic tune 1")
 	t.Logf("%.0f s by the keystroke-level model", y.seconds)
 	assert.Less(t, y.seconds, 600.0)

@@ -54,16 +54,16 @@ func TestTheNetworkDropsInMidLesson(t *testing.T) {
 	p.until("!document.body.innerText.includes('kept here') && Object.keys(localStorage).every(k => !k.startsWith('ladder.mark'))", "the lesson is begun for the studio too")
 	s.unplug()
 	p.press("Lamp Room")
-	p.sees("Bow hold met")
+	p.sees("Bow hold reached")
 	p.key("s")
-	p.sees("1 mark kept on this device.")
+	p.sees("1 note kept on this device.")
 	p.sees("The studio's server cannot be reached.")
 	time.Sleep(800 * time.Millisecond) // longer than a double touch
 	p.key("s")
 	p.key(kb.Enter)
-	p.sees("marks kept on this device.")
+	p.sees("notes kept on this device.")
 	assert.Contains(t, eval[string](p, "document.querySelector('section[aria-label=\"Noted today\"]').innerText"), "kept here")
-	p.until("[...document.querySelectorAll('button')].some(b => b.innerText.includes('Bow hold') && b.innerText.includes('met'))", "the mark shows at once")
+	p.until("[...document.querySelectorAll('button')].some(b => b.innerText.includes('Bow hold') && b.innerText.includes('reached'))", "the mark shows at once")
 
 	s.plug()
 	p.until("!document.querySelector('[data-testid=waiting]')", "the marks were sent")
@@ -101,7 +101,7 @@ func TestDoubleClicks(t *testing.T) {
 	p.until("document.querySelector('aside select')", "the place form")
 	p.pick("Read for", "Tobias")
 	p.sees("New for Tobias")
-	p.pressTwice("Begin it now")
+	p.pressTwice("Start it now")
 	p.sees("On Tobias's ladder")
 
 	p.goTo("/students/" + tobias + "/lesson")
@@ -111,13 +111,13 @@ func TestDoubleClicks(t *testing.T) {
 	p.press("Sakura")
 	p.pressTwice("Taught today")
 	p.sees("Sakura had a lesson")
-	p.pressTwice("Grant the foothold")
-	p.sees("Sakura has its foothold.")
+	p.pressTwice("Mark as learnt")
+	p.sees("“Sakura” is learnt.")
 	p.press("Ferry Whistle")
-	p.pressTwice("Spot bar 4")
+	p.pressTwice("Tricky spot bar 4")
 	p.sees("4 in a row")
-	p.pressTwice("Fingering met")
-	p.sees("Fingering met")
+	p.pressTwice("Fingering reached")
+	p.sees("Fingering reached")
 	p.pressTwice("Finish lesson")
 	p.sees("What changed")
 	p.until("!document.body.innerText.includes('kept here')", "all is sent")
@@ -130,7 +130,7 @@ func TestDoubleClicks(t *testing.T) {
 	p.goTo("/studio")
 	p.fill("firstName", "Nell")
 	p.fill("birthYear", "2018")
-	p.pressTwice("Take on")
+	p.pressTwice("Add student")
 	p.sees("Nell")
 	assert.Equal(t, "16", evalAsync(p, "fetch('/api/day').then(r => r.json()).then(d => String(d.students.length))"))
 }
@@ -142,7 +142,7 @@ func TestASlowLineKeepsTheOrder(t *testing.T) {
 	p.signIn()
 	p.goTo("/items/folk-sakura")
 	p.pick("Read for", "Tobias")
-	p.press("Begin it now")
+	p.press("Start it now")
 	p.sees("On Tobias's ladder")
 	p.goTo("/students/" + p.student("Tobias") + "/lesson")
 	p.sees("The plan")
@@ -155,8 +155,8 @@ func TestASlowLineKeepsTheOrder(t *testing.T) {
 	p.press("Taught today")
 	p.until(fmt.Sprintf("%s > %d", days, before), "the day came, late")
 	s.lag.Store(0)
-	p.press("Grant the foothold")
-	p.sees("Sakura has its foothold.")
+	p.press("Mark as learnt")
+	p.sees("“Sakura” is learnt.")
 }
 
 // Two tabs: a mark in one shows in the other, and both keep their own.
@@ -198,15 +198,15 @@ func TestANewStudio(t *testing.T) {
 	p.sees("No students yet.")
 	p.fill("firstName", "Una")
 	p.fill("birthYear", "2017")
-	p.press("Take on")
-	p.sees("Rungs will stand here.")
+	p.press("Add student")
+	p.sees("Pieces will appear here.")
 	p.press("Place a piece")
 	p.sees("Nothing left on the shelf for piano.")
 	p.key(kb.Escape)
-	p.press("Week sheet")
-	p.sees("No week sheet yet")
-	p.press("Record")
-	p.sees("The first foothold will stand here.")
+	p.press("Practice sheet")
+	p.sees("No practice sheet yet")
+	p.press("Progress")
+	p.sees("The first learnt piece will appear here.")
 
 	// with the books that come along, a ladder stands at once
 	p.press("Studio")
@@ -218,14 +218,14 @@ func TestANewStudio(t *testing.T) {
 		p.fill("birthYear", "2018")
 		choose(p, "[name=instrument]", instrument)
 		p.press(book)
-		p.sees("First rungs")
+		p.sees("First pieces")
 		p.sees(first)
-		p.press("Take on")
+		p.press("Add student")
 		p.sees(name)
 		p.until("document.querySelectorAll('ol[aria-labelledby=lane-book] li b').length >= 4", "a ladder of some rungs")
 		titles := lane(p)
 		assert.Equal(t, first, titles[len(titles)-1], "begins at the foot of the book")
-		p.sees("Begin " + first)
+		p.sees("Start " + first)
 		p.press("Studio")
 	}
 	takeOn("Nell", "piano", "Tidelines: Shore", "Rope Walk")
@@ -267,11 +267,11 @@ type screen struct{ path, sees string }
 func screensOf(student string) []screen {
 	return []screen{
 		{"/students/" + student + "/ladder", "Cooper's Jig"}, {"/students/" + student + "/lesson", "The plan"}, {"/students/" + student + "/week", "Print the sheet"},
-		{"/students/" + student + "/record", "All that was told"}, {"/students/" + student + "/settings", "Days of practice"}, {"/shelf", "Under the Bow 1"}, {"/workbench?student=" + student, "Keep these numbers"},
+		{"/students/" + student + "/record", "Everything noted"}, {"/students/" + student + "/settings", "Days of practice"}, {"/shelf", "Under the Bow 1"}, {"/workbench?student=" + student, "Save these numbers"},
 		{"/calendar", "The teaching week"}, {"/sheets", "Sheets of"}, {"/studio", "New student"}, {"/studio/today", "To have ready"}, {"/studio/students", "To order or print"}, {"/studio/term", "at a glance"}, {"/studio/account", "Sign-ins"},
-		{"/students/" + student + "/placement", "The first question"}, {"/students/" + student + "/report", "A draft from what was told"}, {"/take-over", "Nobody taken over yet"},
-		{"/workbench/exercises?exercise=cross%203:2", "The way there"}, {"/workbench/listen?student=" + student, "Tried by playing it in"}, {"/workbench/hours", "Choose who comes"},
-		{"/studio/reports", "nobody is held against another"}, {"/studio/dates", "Concert at the Ferry House"},
+		{"/students/" + student + "/placement", "The first question"}, {"/students/" + student + "/report", "A draft from your notes"}, {"/take-over", "Nobody added yet"},
+		{"/workbench/exercises?exercise=cross%203:2", "The way there"}, {"/workbench/listen?student=" + student, "Checked by playing it"}, {"/workbench/hours", "Choose who comes"},
+		{"/studio/reports", "compares a student with their own past only"}, {"/studio/dates", "Concert at the Ferry House"},
 	}
 }
 
@@ -338,7 +338,7 @@ func TestAccessibilityInOtherColours(t *testing.T) {
 		p.contrast(c.path + " in forced colours")
 	}
 	p.goTo("/students/" + luca + "/ladder")
-	p.sees("What follows, and why")
+	p.sees("Suggestions")
 	colour := func(of string) string {
 		return eval[string](p, `getComputedStyle(document.querySelector('`+of+`')).backgroundColor`)
 	}
@@ -377,7 +377,7 @@ func TestTouchTargetsOfALesson(t *testing.T) {
 	p.key(kb.ArrowDown)
 	p.key(kb.ArrowDown)
 	p.key(kb.ArrowDown)
-	p.sees("Bow hold met")
+	p.sees("Bow hold reached")
 	small := eval[string](p, `[...document.querySelectorAll('main button')].filter(b => !b.closest('nav')).map(b => [b.getBoundingClientRect(), b]).filter(([r]) => r.width > 0 && r.height < 43.5).map(([r, b]) => Math.round(r.height) + ' ' + b.innerText.replace(/\s+/g, ' ')).join('\n')`)
 	assert.Empty(t, small, "lower than 44 pixels")
 }
@@ -405,16 +405,16 @@ func TestAccessibility(t *testing.T) {
 	for range 3 {
 		p.key(kb.ArrowDown)
 	}
-	p.sees("Bow hold met")
+	p.sees("Bow hold reached")
 	p.key("q")
-	p.sees("Try:")
+	p.sees("Try this:")
 	check("lesson in progress")
 	p.press(evalAsync(p, "fetch('/api/students/"+emil+"/lesson').then(r => r.json()).then(v => v.plan.blocks.find(b => b.kind === 'close').title)"))
-	p.sees("Exit test")
+	p.sees("Passed when")
 	check("a game")
 	p.key("c")
 	p.sees("What changed")
-	check("lesson closed")
+	check("lesson finished")
 	p.goTo("/students/" + emil + "/week")
 	p.press("Send sheet")
 	p.sees("Sent to castellano@homes.example")
@@ -428,7 +428,7 @@ func TestAccessibility(t *testing.T) {
 	p.goTo(strings.TrimPrefix(eval[string](p, `document.querySelector('[name=family-link]').value`), s.URL))
 	p.sees("Emil's practice")
 	p.press("Hear it")
-	p.press("Count towards something")
+	p.press("Count towards a treat")
 	check("the family's page")
 }
 

@@ -12,7 +12,11 @@ import (
 
 	"patientladder/core/reason"
 	"patientladder/core/week"
+	"patientladder/words"
 )
+
+// english are the words in which these tests read letters.
+var english = words.In(words.Reader{Language: words.Base})
 
 // sheet is a made-up week of one piece and many old ones.
 func sheet(old int) week.Sheet {
@@ -23,7 +27,7 @@ func sheet(old int) week.Sheet {
 	for d := range 7 {
 		day := week.Day{Date: sh.From.Add(d), Lesson: d == 0, Off: d == 4}
 		if d > 0 && d != 4 {
-			day.Tasks = append(day.Tasks, week.Task{Title: "Fog <Signal> & Bell", Minutes: 4, Says: week.Words{What: "bars 1–4, right hand, 3 on F sharp, 6 times", Why: "A small chunk by itself first."}})
+			day.Tasks = append(day.Tasks, week.Task{Band: "now", Title: "Fog <Signal> & Bell", Minutes: 4, Says: week.Words{What: "bars 1–4, right hand, 3 on F sharp, 6 times", Why: "A small chunk by itself first."}})
 			for range old {
 				day.Tasks = append(day.Tasks, week.Task{Band: "upkeep", Title: "Frère Jacques", Minutes: 2, Says: week.Words{What: "once through", Why: "An old friend: once through, so that it stays."}})
 			}
@@ -34,14 +38,14 @@ func sheet(old int) week.Sheet {
 }
 
 func ask(old int, paper Paper) Ask {
-	return Ask{FirstName: "Tobias", Studio: "The Ferry House", Teacher: "Ottilie Brandvold", Sheet: sheet(old), Link: "https://ladder.example/family/abc", LastDay: "2026-12-11", Paper: paper}
+	return Ask{FirstName: "Tobias", Studio: "The Ferry House", Teacher: "Ottilie Brandvold", Sheet: sheet(old), Link: "https://ladder.example/family/abc", LastDay: "2026-12-11", Paper: paper, Words: english}
 }
 
 // Text and HTML say the same: the link, the lines, every day and every task.
 func TestTheLetter(t *testing.T) {
 	l, err := Write(ask(1, A4))
 	require.NoError(t, err)
-	assert.Equal(t, "Tobias's week from Wednesday 18 November", l.Subject)
+	assert.Equal(t, "Tobias: practice from Wednesday 18 November", l.Subject)
 	for _, says := range []string{"https://ladder.example/family/abc", "Friday 11 December", "The seat first: feet firm.", "Thursday 19 November", "bars 1–4, right hand, 3 on F sharp, 6 times", "a free day", "Ottilie Brandvold"} {
 		assert.Contains(t, l.Text, says)
 		assert.Contains(t, l.HTML, says)
@@ -50,11 +54,12 @@ func TestTheLetter(t *testing.T) {
 	assert.Equal(t, 5, strings.Count(l.HTML, "<b>Fog &lt;Signal&gt; &amp; Bell</b>"), "a title is no markup")
 	assert.NotContains(t, l.Text, "{{")
 	assert.NotContains(t, l.Text, "Changed since")
+	assert.Contains(t, l.Text, "Hello,\n\nThis week Tobias has 1 thing to practise, about 12 minutes a day, up to the lesson on Wednesday 25 November:\n- Fog <Signal> & Bell\n")
 	again := ask(1, A4)
 	again.Changed = []week.Line{{Says: "New: Also: Sing it <twice>."}}
 	l, err = Write(again)
 	require.NoError(t, err)
-	assert.Contains(t, l.Text, "Changed since the sheet before:\n- New: Also: Sing it <twice>.\n")
+	assert.Contains(t, l.Text, "Changed since the last sheet:\n- New: Also: Sing it <twice>.\n")
 	assert.Contains(t, l.HTML, "<li>New: Also: Sing it &lt;twice&gt;.</li>")
 }
 

@@ -85,17 +85,14 @@ func newDrawing(paper Paper, size float64) *drawing {
 
 func (d *drawing) sheet(ask Ask) {
 	sh := ask.Sheet
-	d.SetTitle(ask.FirstName+"'s week", true)
+	title := ask.say("page.title")
+	d.SetTitle(title, true)
 	d.font("B", 1.7)
-	d.CellFormat(d.width/2, d.line*1.9, ask.FirstName+"'s week", "", 0, "L", false, 0, "")
+	d.CellFormat(d.width/2, d.line*1.9, title, "", 0, "L", false, 0, "")
 	d.font("B", 1)
 	d.CellFormat(d.width/2, d.line*1.9, ask.Studio, "", 1, "R", false, 0, "")
 	d.font("", 1)
-	until := ""
-	if sh.Next != "" {
-		until = " to the lesson on " + day(sh.Next)
-	}
-	d.CellFormat(d.width, d.line*1.2, fmt.Sprintf("%s%s · about %d minutes a day", day(sh.From), until, sh.Budget), "B", 1, "L", false, 0, "")
+	d.CellFormat(d.width, d.line*1.2, ask.say("page.span", "from", sh.From, "next", sh.Next, "minutes", sh.Budget), "B", 1, "L", false, 0, "")
 	d.Ln(d.line * 0.4)
 	if sh.Word != "" {
 		d.font("B", 1.1)
@@ -112,16 +109,16 @@ func (d *drawing) sheet(ask Ask) {
 	said := map[string]bool{}
 	for _, day := range sh.Days {
 		if !day.Folded {
-			d.day(day, said)
+			d.day(ask, day, said)
 		}
 	}
-	for _, later := range sh.Later() {
+	for _, later := range ask.Later() {
 		d.rule()
 		d.Ln(d.line * 0.3)
 		d.MultiCell(d.width, d.line, later.Says, "", "L", false)
 	}
 	d.rule()
-	d.MultiCell(d.width, d.line*1.2, "Tick a circle when it is done. A day missed is a day missed: go on with the next. A line back to us:", "", "L", false)
+	d.MultiCell(d.width, d.line*1.2, ask.say("page.tick"), "", "L", false)
 	d.Ln(d.line * 1.6)
 	d.rule()
 }
@@ -131,7 +128,7 @@ func (d *drawing) font(style string, of float64) { d.SetFont("go", style, d.size
 func (d *drawing) rule() { d.Line(margin, d.GetY(), margin+d.width, d.GetY()) }
 
 // day draws the tasks of a day; why they are there is said the first time.
-func (d *drawing) day(day week.Day, said map[string]bool) {
+func (d *drawing) day(ask Ask, day week.Day, said map[string]bool) {
 	if len(day.Tasks) == 0 && !day.Off {
 		return
 	}
@@ -139,10 +136,13 @@ func (d *drawing) day(day week.Day, said map[string]bool) {
 	d.Ln(d.line * 0.3)
 	top := d.GetY()
 	d.font("B", 1)
-	d.CellFormat(dayColumn, d.line, day.Date.Time().Format("Mon 2 Jan"), "", 2, "L", false, 0, "")
+	d.CellFormat(dayColumn, d.line, ask.Words.ShortDay(day.Date), "", 2, "L", false, 0, "")
 	d.font("", 1)
-	if note := map[bool]string{true: "lesson"}[day.Lesson] + map[bool]string{true: "free"}[day.Off]; note != "" {
-		d.CellFormat(dayColumn, d.line, note, "", 2, "L", false, 0, "")
+	switch {
+	case day.Lesson:
+		d.CellFormat(dayColumn, d.line, ask.say("page.lesson"), "", 2, "L", false, 0, "")
+	case day.Off:
+		d.CellFormat(dayColumn, d.line, ask.say("page.free"), "", 2, "L", false, 0, "")
 	}
 	below := d.GetY()
 	d.SetXY(margin, top)
@@ -153,19 +153,19 @@ func (d *drawing) day(day week.Day, said map[string]bool) {
 		if t.Band == "upkeep" {
 			old = append(old, t)
 		} else {
-			d.task(t, said)
+			d.task(ask, t, said)
 		}
 	}
-	d.side(old)
+	d.side(ask, old)
 	d.SetLeftMargin(margin)
 	d.SetXY(margin, max(below, d.GetY())+d.line*0.3)
 }
 
 // side draws old pieces, once through each, side by side.
-func (d *drawing) side(tasks []week.Task) {
+func (d *drawing) side(ask Ask, tasks []week.Task) {
 	left := margin + dayColumn
 	for i, t := range tasks {
-		text := fmt.Sprintf("%s · %d min", t.Title, t.Minutes)
+		text := t.Title + " · " + ask.say("page.minutes", "n", t.Minutes)
 		long := d.line + d.GetStringWidth(text) + d.line
 		if i > 0 && d.GetX()+long > margin+d.width {
 			d.Ln(d.line)
@@ -187,7 +187,7 @@ func (d *drawing) circle() {
 	d.SetX(x + d.line)
 }
 
-func (d *drawing) task(t week.Task, said map[string]bool) {
+func (d *drawing) task(ask Ask, t week.Task, said map[string]bool) {
 	x := d.GetX()
 	d.circle()
 	d.SetLeftMargin(x + d.line)
@@ -201,7 +201,7 @@ func (d *drawing) task(t week.Task, said map[string]bool) {
 	}
 	said[t.Title+what] = true
 	if t.Minutes > 0 {
-		what = fmt.Sprintf("%s · %d min", strings.TrimRight(what, "."), t.Minutes)
+		what = strings.TrimRight(what, ".") + " · " + ask.say("page.minutes", "n", t.Minutes)
 	}
 	d.Write(d.line, fmt.Sprintf(": %s. ", strings.TrimRight(what, ".")))
 	if key := t.Title + t.Says.Why; !said[key] {

@@ -9,6 +9,7 @@ import (
 	texttemplate "text/template"
 
 	"patientladder/core/report"
+	"patientladder/words"
 )
 
 // A ReportAsk is what the letter of a term's report is written from.
@@ -18,7 +19,24 @@ type ReportAsk struct {
 	Teacher   string
 	Report    report.Report
 	Paper     Paper
+	Words     *words.Words // of the home
 }
+
+// Title names the report by its term.
+func (ask ReportAsk) Title() string {
+	if ask.Report.Term.Name == "" {
+		return ask.Words.Text("page.no-term", nil)
+	}
+	return ask.Words.Text("page.term", words.Args{"term": ask.Report.Term.Name, "year": string(ask.Report.Term.From)[:4]})
+}
+
+// Dates is the title with the days that the report is about.
+func (ask ReportAsk) Dates() string {
+	return ask.Words.Text("page.dates", words.Args{"term": ask.Title(), "from": string(ask.Report.Term.From), "to": string(ask.Report.Term.To)})
+}
+
+// Language is the report's.
+func (ask ReportAsk) Language() string { return ask.Words.Language() }
 
 var (
 	//go:embed report.txt
@@ -26,13 +44,13 @@ var (
 	//go:embed report.html
 	richReport string
 
-	reportText = texttemplate.Must(texttemplate.New("report").Funcs(words).Parse(plainReport))
-	reportHTML = template.Must(template.New("report").Funcs(words).Parse(richReport))
+	reportText = texttemplate.Must(texttemplate.New("report").Parse(plainReport))
+	reportHTML = template.Must(template.New("report").Parse(richReport))
 )
 
 // WriteReport writes the letter of a term's report, with a page that prints.
 func WriteReport(ask ReportAsk) (Letter, error) {
-	l := Letter{Subject: fmt.Sprintf("%s: %s", ask.FirstName, title(ask.Report))}
+	l := Letter{Subject: ask.FirstName + ": " + ask.Title()}
 	var text, html bytes.Buffer
 	if err := reportText.Execute(&text, ask); err != nil {
 		return l, fmt.Errorf("write the report: %w", err)
@@ -44,14 +62,6 @@ func WriteReport(ask ReportAsk) (Letter, error) {
 	var err error
 	l.Page, err = ReportPages([]ReportAsk{ask})
 	return l, err
-}
-
-// title names a report by its term.
-func title(r report.Report) string {
-	if r.Term.Name == "" {
-		return "the term"
-	}
-	return r.Term.Name + " " + string(r.Term.From)[:4]
 }
 
 // ReportPages draws reports to be printed, each on a page of its own, in the largest letters in which
@@ -75,13 +85,13 @@ func ReportPages(asks []ReportAsk) ([]byte, error) {
 }
 
 func (d *drawing) report(ask ReportAsk) {
-	d.SetTitle(ask.FirstName+", "+title(ask.Report), true)
+	d.SetTitle(ask.FirstName+", "+ask.Title(), true)
 	d.font("B", 1.9)
 	d.CellFormat(d.width*0.65, d.line*2.2, ask.FirstName, "", 0, "L", false, 0, "")
 	d.font("B", 1)
 	d.CellFormat(d.width*0.35, d.line*2.2, ask.Studio, "", 1, "R", false, 0, "")
 	d.font("", 1)
-	d.CellFormat(d.width, d.line*1.3, fmt.Sprintf("%s, %s to %s", title(ask.Report), day(ask.Report.Term.From), day(ask.Report.Term.To)), "B", 1, "L", false, 0, "")
+	d.CellFormat(d.width, d.line*1.3, ask.Dates(), "B", 1, "L", false, 0, "")
 	for _, p := range ask.Report.Said() {
 		d.Ln(d.line * 0.8)
 		if p.Key != "word" {

@@ -17,7 +17,7 @@ import (
 func TestAReportsLetter(t *testing.T) {
 	r := report.Report{Term: calendar.Span{Name: "autumn", From: "2026-09-07", To: "2026-12-11"}, Paragraphs: []report.Paragraph{
 		{Key: "word", Title: "In a word", Text: "A fine term <indeed>."}, {Key: "skills", Title: "New this term"}, {Key: "home", Title: "At home", Text: strings.Repeat("Practice on most days. ", 60)}}}
-	ask := ReportAsk{FirstName: "Emil", Studio: "The Ferry House", Teacher: "Ottilie", Report: r}
+	ask := ReportAsk{FirstName: "Emil", Studio: "The Ferry House", Teacher: "Ottilie", Report: r, Words: english}
 	l, err := WriteReport(ask)
 	require.NoError(t, err)
 	assert.Equal(t, "Emil: autumn 2026", l.Subject)
@@ -48,7 +48,7 @@ func TestWhatICanPlay(t *testing.T) {
 		list = append(list, Playing{Title: "Rope Walk", Composer: "The Ferry House", Since: "2026-05-06", Polished: true})
 	}
 	count := func(age int, list []Playing) int {
-		pages, err := PlaysPages("Emil", age, A4, list)
+		pages, err := PlaysPages(english, "Emil", age, A4, list)
 		require.NoError(t, err)
 		return bytes.Count(pages, []byte("/Type /Page\n"))
 	}

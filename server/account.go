@@ -14,10 +14,12 @@ import (
 
 	"patientladder/studio"
 	"patientladder/studio/account"
+	"patientladder/words"
 )
 
 type signUp struct {
-	Body struct {
+	Reads string `header:"Accept-Language" maxLength:"200"`
+	Body  struct {
 		Name     string `json:"name" maxLength:"200"`
 		Studio   string `json:"studio" maxLength:"200"`
 		Email    string `json:"email" maxLength:"190"`
@@ -139,7 +141,7 @@ func (s *Server) accountRoutes() {
 		return huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Metadata: openToAll, DefaultStatus: http.StatusNoContent}
 	}
 	huma.Register(s.api, public("sign-up", "/api/sign-up", "Make a studio and sign in; 202 where the address is to be confirmed first, by a mail that is on its way"), func(ctx context.Context, in *signUp) (*answered, error) {
-		w, err := account.Make(ctx, s.app, account.SignUp{Name: in.Body.Name, Studio: in.Body.Studio, Email: in.Body.Email, Password: in.Body.Password, Zone: in.Body.Zone,
+		w, err := account.Make(ctx, s.app, account.SignUp{Name: in.Body.Name, Studio: in.Body.Studio, Email: in.Body.Email, Password: in.Body.Password, Zone: in.Body.Zone, Language: words.Preferred(in.Reads),
 			Invitation: in.Body.Invitation, From: from(ctx)})
 		if err == nil && w == (studio.Who{}) {
 			return &answered{http.StatusAccepted}, nil
@@ -185,13 +187,9 @@ func (s *Server) accountRoutes() {
 		return account.Show(ctx, s.app, w, s.device(ctx))
 	})
 	change(s, http.MethodPut, "/api/account", "set-account", "Keep the teacher's and the studio's name, and its zone", func(ctx context.Context, w studio.Who, in *struct {
-		Body struct {
-			Name   string `json:"name" maxLength:"200"`
-			Studio string `json:"studio" maxLength:"200"`
-			Zone   string `json:"zone" maxLength:"60"`
-		}
+		Body studio.Change[account.Names]
 	}) error {
-		return account.SetAccount(ctx, s.app, w, in.Body.Name, in.Body.Studio, in.Body.Zone)
+		return account.SetAccount(ctx, s.app, w, in.Body)
 	})
 	change(s, http.MethodPut, "/api/account/email", "set-email", "Sign in with another mail address", func(ctx context.Context, w studio.Who, in *struct {
 		Body struct {

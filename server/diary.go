@@ -52,12 +52,12 @@ func (s *Server) diaryRoutes() {
 	get(s, "/api/calendar", "calendar", "Terms, free spans, weekly lessons and what is moved", func(ctx context.Context, w studio.Who, _ *none) (diary.CalendarView, error) {
 		return diary.Calendar(ctx, s.app, w)
 	})
-	change(s, http.MethodPut, "/api/calendar", "set-calendar", "Keep terms and free spans", func(ctx context.Context, w studio.Who, in *body[calendar.Calendar]) error {
+	change(s, http.MethodPut, "/api/calendar", "set-calendar", "Keep terms and free spans", func(ctx context.Context, w studio.Who, in *body[studio.Change[calendar.Calendar]]) error {
 		return diary.SetCalendar(ctx, s.app, w, in.Body)
 	})
 	change(s, http.MethodPut, "/api/students/{student}/slot", "set-slot", "Keep a student's weekly lesson", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `path:"student" maxLength:"26"`
-		Body    calendar.Slot
+		Body    studio.Change[calendar.Slot]
 	}) error {
 		return diary.SetSlot(ctx, s.app, w, in.Student, in.Body)
 	})
@@ -86,15 +86,15 @@ func (s *Server) diaryRoutes() {
 	})
 	change(s, http.MethodPut, "/api/events/{event}", "keep-event", "Keep such a day; its pieces have it as their date", func(ctx context.Context, w studio.Who, in *struct {
 		Event string `path:"event" maxLength:"26"`
-		Body  programme.Event
+		Body  studio.Change[programme.Event]
 	}) error {
-		in.Body.ID = in.Event
-		return diary.KeepEvent(ctx, s.app, w, in.Body)
+		return diary.KeepEvent(ctx, s.app, w, in.Event, in.Body)
 	})
 	change(s, http.MethodDelete, "/api/events/{event}", "drop-event", "Take such a day away; its pieces have no date any more", func(ctx context.Context, w studio.Who, in *struct {
 		Event string `path:"event" maxLength:"26"`
+		Body  wasSeen[programme.Event]
 	}) error {
-		return diary.DropEvent(ctx, s.app, w, in.Event)
+		return diary.DropEvent(ctx, s.app, w, in.Event, &in.Body.Was)
 	})
 	get(s, "/api/hours", "hours", "Hours that several students share, and who might share one", func(ctx context.Context, w studio.Who, _ *none) (diary.HoursView, error) {
 		return diary.Hours(ctx, s.app, w)
@@ -106,15 +106,15 @@ func (s *Server) diaryRoutes() {
 	})
 	change(s, http.MethodPut, "/api/hours/{hour}", "keep-hour", "Keep such an hour", func(ctx context.Context, w studio.Who, in *struct {
 		Hour string `path:"hour" maxLength:"26"`
-		Body gather.Hour
+		Body studio.Change[gather.Hour]
 	}) error {
-		in.Body.ID = in.Hour
-		return diary.KeepHour(ctx, s.app, w, in.Body)
+		return diary.KeepHour(ctx, s.app, w, in.Hour, in.Body)
 	})
 	change(s, http.MethodDelete, "/api/hours/{hour}", "drop-hour", "Take such an hour away", func(ctx context.Context, w studio.Who, in *struct {
 		Hour string `path:"hour" maxLength:"26"`
+		Body wasSeen[gather.Hour]
 	}) error {
-		return diary.DropHour(ctx, s.app, w, in.Hour)
+		return diary.DropHour(ctx, s.app, w, in.Hour, &in.Body.Was)
 	})
 	get(s, "/api/students/{student}/duets", "duets", "Who of the studio could play with a student's pieces in hand", func(ctx context.Context, w studio.Who, in *ofStudent) ([]diary.Duet, error) {
 		return diary.Duets(ctx, s.app, w, in.Student)

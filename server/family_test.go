@@ -2,6 +2,7 @@ package server_test
 
 import (
 	"encoding/json"
+	"fmt"
 	"regexp"
 	"strings"
 	"testing"
@@ -132,7 +133,10 @@ func TestSheetsByMail(t *testing.T) {
 	h.app.Hold = 0
 	send := func(id string) (int, string) { return teacher.post(at+"/sendings", `{"id":"`+id+`","paper":"A4"}`) }
 	contact := func(address string) int {
-		status, _ := teacher.do("PUT", at+"/contact", "application/json", []byte(`{"address":"`+address+`"}`))
+		var kept struct{ Student struct{ Contact string } }
+		_, text := teacher.get(at)
+		require.NoError(t, json.Unmarshal([]byte(text), &kept))
+		status, _ := teacher.do("PUT", at+"/contact", "application/json", fmt.Appendf(nil, `{"was":{"address":%q},"now":{"address":%q}}`, kept.Student.Contact, address))
 		return status
 	}
 	status, text := send(ulid.Make().String())
@@ -166,7 +170,7 @@ func TestSheetsByMail(t *testing.T) {
 	require.Len(t, box.Letters, 1, "asked twice, sent once")
 	l := box.Letters[0]
 	assert.Equal(t, "parent@homes.example", l.To)
-	assert.Contains(t, l.Subject, "Emil's week")
+	assert.Contains(t, l.Subject, "Emil: practice")
 	link := regexp.MustCompile(`http://ladder\.example(/family/\S+)`).FindStringSubmatch(l.Text)
 	require.Len(t, link, 2, l.Text)
 	assert.Contains(t, l.HTML, link[0])

@@ -34,15 +34,15 @@ func (s *Server) libraryRoutes() {
 	})
 	change(s, http.MethodPut, "/api/activities/{activity}", "save-activity", "Keep an activity of the studio's own", func(ctx context.Context, w studio.Who, in *struct {
 		Activity string `path:"activity" maxLength:"40"`
-		Body     activity.Activity
+		Body     studio.Change[activity.Activity]
 	}) error {
-		in.Body.ID = in.Activity
-		return library.SaveActivity(ctx, s.app, w, in.Body)
+		return library.SaveActivity(ctx, s.app, w, in.Activity, in.Body)
 	})
 	change(s, http.MethodDelete, "/api/activities/{activity}", "drop-activity", "Take an activity of the studio's own away", func(ctx context.Context, w studio.Who, in *struct {
 		Activity string `path:"activity" maxLength:"40"`
+		Body     wasSeen[activity.Activity]
 	}) error {
-		return library.DropActivity(ctx, s.app, w, in.Activity)
+		return library.DropActivity(ctx, s.app, w, in.Activity, &in.Body.Was)
 	})
 	get(s, "/api/shelf", "shelf", "All materials with their loads", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `query:"student" maxLength:"26" doc:"whose loads; a typical student's when left out"`
@@ -55,30 +55,30 @@ func (s *Server) libraryRoutes() {
 	})
 	change(s, http.MethodPut, "/api/skills/{skill}", "save-skill", "Keep a skill of the studio's own", func(ctx context.Context, w studio.Who, in *struct {
 		Skill string `path:"skill" maxLength:"40"`
-		Body  skill.Skill
+		Body  studio.Change[skill.Skill]
 	}) error {
-		in.Body.ID = in.Skill
-		return library.SaveSkill(ctx, s.app, w, in.Body)
+		return library.SaveSkill(ctx, s.app, w, in.Skill, in.Body)
 	})
 	change(s, http.MethodDelete, "/api/skills/{skill}", "drop-skill", "Take a skill of the studio's own away", func(ctx context.Context, w studio.Who, in *struct {
 		Skill string `path:"skill" maxLength:"40"`
+		Body  wasSeen[skill.Skill]
 	}) error {
-		return library.DropSkill(ctx, s.app, w, in.Skill)
+		return library.DropSkill(ctx, s.app, w, in.Skill, &in.Body.Was)
 	})
 	get(s, "/api/instruments", "instruments", "The instruments that students may play", func(ctx context.Context, w studio.Who, _ *none) (library.InstrumentsView, error) {
 		return library.Instruments(ctx, s.app, w)
 	})
 	change(s, http.MethodPut, "/api/instruments/{instrument}", "save-instrument", "Keep an instrument or a tuning of the studio's own", func(ctx context.Context, w studio.Who, in *struct {
 		Instrument instrument.ID `path:"instrument" maxLength:"40"`
-		Body       library.InstrumentView
+		Body       studio.Change[library.InstrumentView]
 	}) error {
-		in.Body.ID = in.Instrument
-		return library.SaveInstrument(ctx, s.app, w, in.Body)
+		return library.SaveInstrument(ctx, s.app, w, in.Instrument, in.Body)
 	})
 	change(s, http.MethodDelete, "/api/instruments/{instrument}", "drop-instrument", "Take an instrument of the studio's own away", func(ctx context.Context, w studio.Who, in *struct {
 		Instrument instrument.ID `path:"instrument" maxLength:"40"`
+		Body       wasSeen[library.InstrumentView]
 	}) error {
-		return library.DropInstrument(ctx, s.app, w, in.Instrument)
+		return library.DropInstrument(ctx, s.app, w, in.Instrument, &in.Body.Was)
 	})
 	get(s, "/api/items/{item}", "item", "One item and what its score tells", func(ctx context.Context, w studio.Who, in *ofItem) (library.ItemView, error) {
 		return library.Item(ctx, s.app, w, in.Item)
@@ -102,10 +102,9 @@ func (s *Server) libraryRoutes() {
 	})
 	change(s, http.MethodPut, "/api/items/{item}", "save-item", "Keep an item edited by hand, or a new one", func(ctx context.Context, w studio.Who, in *struct {
 		Item string `path:"item" maxLength:"60"`
-		Body shelf.Item
+		Body studio.Change[shelf.Item]
 	}) error {
-		in.Body.ID = in.Item
-		return library.SaveItem(ctx, s.app, w, in.Body)
+		return library.SaveItem(ctx, s.app, w, in.Item, in.Body)
 	})
 	change(s, http.MethodPut, "/api/items/{item}/same", "same-item", "Tell that an item is the same as another; as nothing, that it is one of its own again", func(ctx context.Context, w studio.Who, in *struct {
 		Item string `path:"item" maxLength:"60"`
@@ -115,8 +114,11 @@ func (s *Server) libraryRoutes() {
 	}) error {
 		return library.SameItem(ctx, s.app, w, in.Item, in.Body.As)
 	})
-	change(s, http.MethodDelete, "/api/items/{item}", "drop-item", "Take an item off the shelf for good; one that a student has or had is archived instead", func(ctx context.Context, w studio.Who, in *ofItem) error {
-		return library.DropItem(ctx, s.app, w, in.Item)
+	change(s, http.MethodDelete, "/api/items/{item}", "drop-item", "Take an item off the shelf for good; one that a student has or had is archived instead", func(ctx context.Context, w studio.Who, in *struct {
+		Item string `path:"item" maxLength:"60"`
+		Body wasSeen[shelf.Item]
+	}) error {
+		return library.DropItem(ctx, s.app, w, in.Item, &in.Body.Was)
 	})
 	answer(s, huma.Operation{OperationID: "replace-score", Method: http.MethodPut, Path: "/api/items/{item}/score", Summary: "Give an item another score file; marks stay", MaxBodyBytes: notation.MaxFile},
 		func(ctx context.Context, w studio.Who, in *struct {

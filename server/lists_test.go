@@ -40,7 +40,7 @@ func TestNoListIsEverNull(t *testing.T) {
 	empty.views(nil, "")
 	lone.views([]string{newcomer}, tuneID)
 	for name, body := range map[string]string{"a term and no free week": `{"terms":[{"name":"Autumn","from":"2026-09-07","to":"2026-12-11"}],"free":[]}`, "no term left": `{"terms":[],"free":[]}`} {
-		status, text = lone.do("PUT", "/api/calendar", "application/json", []byte(body))
+		status, text = lone.do("PUT", "/api/calendar", "application/json", []byte(`{"was":`+calendarOf(lone)+`,"now":`+body+`}`))
 		require.Equal(t, 204, status, "%s: %s", name, text)
 		lone.views([]string{newcomer}, tuneID)
 	}

@@ -71,10 +71,8 @@ func (s *Server) notesRoutes() {
 		return notes.Words(ctx, s.app, w)
 	})
 	change(s, http.MethodPut, "/api/words", "set-words", "Keep the spoken phrases; an empty list takes back those the program brings", func(ctx context.Context, w studio.Who, in *struct {
-		Body struct {
-			Words reading.Words `json:"words"`
-		}
+		Body studio.Change[reading.Words]
 	}) error {
-		return notes.SetWords(ctx, s.app, w, in.Body.Words)
+		return notes.SetWords(ctx, s.app, w, in.Body)
 	})
 }

@@ -18,7 +18,7 @@ func (s *Server) rosterRoutes() {
 	})
 	change(s, http.MethodPut, "/api/students/{student}", "correct-student", "Keep a student's names, birth and instrument as they should have been", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `path:"student" maxLength:"26"`
-		Body    roster.Person
+		Body    studio.Change[roster.Person]
 	}) error {
 		return roster.CorrectStudent(ctx, s.app, w, in.Student, in.Body)
 	})
@@ -44,11 +44,9 @@ func (s *Server) rosterRoutes() {
 		})
 	change(s, http.MethodPut, "/api/students/{student}/contact", "set-contact", "Keep the mail address that sheets go to", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `path:"student" maxLength:"26"`
-		Body    struct {
-			Address string `json:"address" maxLength:"400" doc:"two at most, with a comma between them"`
-		}
+		Body    studio.Change[roster.Contact]
 	}) error {
-		return roster.SetContact(ctx, s.app, w, in.Student, in.Body.Address)
+		return roster.SetContact(ctx, s.app, w, in.Student, in.Body)
 	})
 	post(s, "/api/students", "add-student", "Take on a student", func(ctx context.Context, w studio.Who, in roster.NewStudent) (studio.StudentCard, error) {
 		return roster.AddStudent(ctx, s.app, w, in)
@@ -58,7 +56,7 @@ func (s *Server) rosterRoutes() {
 	})
 	change(s, http.MethodPut, "/api/home", "set-home", "Keep what an instrument can do: a student's, or the studio's", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `query:"student" maxLength:"26" doc:"the studio's own when left out"`
-		Body    shelf.Home
+		Body    studio.Change[shelf.Home]
 	}) error {
 		return roster.SetHome(ctx, s.app, w, in.Student, in.Body)
 	})

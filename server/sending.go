@@ -51,7 +51,7 @@ func (s *Server) sendingRoutes() {
 	})
 	change(s, http.MethodPut, "/api/students/{student}/report", "keep-report", "Keep a report as the teacher wrote it", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `path:"student" maxLength:"26"`
-		Body    report.Report
+		Body    studio.Change[report.Report]
 	}) error {
 		return sending.KeepReport(ctx, s.app, w, in.Student, in.Body)
 	})

@@ -90,6 +90,8 @@ func New(app *studio.App, s *store.Store, files fs.FS, opt Options) *Server {
 	config := huma.DefaultConfig("Patient Ladder", "1")
 	config.OpenAPIPath, config.DocsPath, config.SchemasPath = "/api/openapi", "", ""
 	config.CreateHooks = nil // no $schema links in answers
+	config.Formats = map[string]huma.Format{"application/json": jsonFormat(), "json": jsonFormat()}
+	config.Transformers = append(config.Transformers, speak)
 	srv.api = humagin.New(engine, config)
 	vocabulary(srv.api.OpenAPI().Components.Schemas)
 	srv.api.UseMiddleware(srv.watched, srv.signedIn)
@@ -253,7 +255,7 @@ func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
 	holds := w.Teacher != ""
 	if holds {
 		var err error
-		if holds, err = account.Holds(ctx.Context(), s.app, w, s.device(ctx.Context())); err != nil {
+		if holds, w.Reader.Language, err = account.Holds(ctx.Context(), s.app, w, s.device(ctx.Context())); err != nil {
 			var status huma.StatusError
 			if errors.As(s.problem(ctx.Context(), err), &status) {
 				_ = huma.WriteErr(s.api, ctx, status.GetStatus(), status.Error())
@@ -267,6 +269,7 @@ func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
 		}
 		return
 	}
+	w.Reader.Inches = ctx.Header(unitsHeader) == "in"
 	next(huma.WithValue(ctx, whoKey, w))
 }
 
@@ -279,6 +282,7 @@ var statuses = map[studio.ErrorKind]int{
 	studio.AnotherFactor: http.StatusPreconditionRequired,
 	studio.Gone:          http.StatusGone,
 	studio.TooMany:       http.StatusTooManyRequests,
+	studio.Stale:         http.StatusPreconditionFailed,
 	studio.Unavailable:   http.StatusServiceUnavailable,
 	studio.Full:          http.StatusInsufficientStorage,
 }
@@ -295,6 +299,10 @@ func (s *Server) problem(ctx context.Context, err error) error {
 			s.log.Error("store", "cause", err)
 		}
 		answer := huma.NewError(statuses[known.Kind], known.Says)
+		var clashed *studio.Clashed
+		if errors.As(err, &clashed) {
+			return &overtaken{answer.(*huma.ErrorModel), clashed}
+		}
 		var wait account.Wait
 		if errors.As(err, &wait) {
 			return huma.ErrorWithHeaders(answer, http.Header{"Retry-After": {strconv.Itoa(int(wait))}})
@@ -310,6 +318,18 @@ func (s *Server) problem(ctx context.Context, err error) error {
 	}
 	s.log.Error("request", "cause", err)
 	return huma.NewError(http.StatusInternalServerError, "The program made a mistake. "+tellOf(ctx))
+}
+
+// An overtaken change is answered with the thing as it is now, beside the problem, so that the
+// page can show both.
+type overtaken struct {
+	*huma.ErrorModel
+	Clash *studio.Clashed `json:"clash"`
+}
+
+// wasSeen is the body of a request that takes a thing away: the thing as it was seen.
+type wasSeen[T any] struct {
+	Was T `json:"was"`
 }
 
 // tellOf is what the person who asked is told of a request that was ended.

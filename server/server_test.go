@@ -38,6 +38,8 @@ type client struct {
 	t    *testing.T
 	base string
 	http *http.Client
+
+	heard http.Header // of the last answer
 }
 
 func (c *client) do(method, path, contentType string, body []byte, headers ...string) (int, string) {
@@ -52,6 +54,7 @@ func (c *client) do(method, path, contentType string, body []byte, headers ...st
 	res, err := c.http.Do(req)
 	require.NoError(c.t, err)
 	defer res.Body.Close()
+	c.heard = res.Header
 	text, err := io.ReadAll(res.Body)
 	require.NoError(c.t, err)
 	if res.StatusCode >= 400 && strings.HasPrefix(path, "/api/") {
@@ -62,6 +65,16 @@ func (c *client) do(method, path, contentType string, body []byte, headers ...st
 
 func (c *client) post(path, body string) (int, string) {
 	return c.do("POST", path, "application/json", []byte(body))
+}
+
+// calendarOf is a studio's calendar as it was seen.
+func calendarOf(c *client) string {
+	_, text := c.get("/api/calendar")
+	var v struct{ Terms, Free json.RawMessage }
+	if err := json.Unmarshal([]byte(text), &v); err != nil {
+		panic(err)
+	}
+	return fmt.Sprintf(`{"terms":%s,"free":%s}`, v.Terms, v.Free)
 }
 
 func (c *client) get(path string) (int, string) { return c.do("GET", path, "", nil) }
@@ -94,7 +107,7 @@ func houseOn(t *testing.T, s *store.Store) house {
 func (h house) client(t *testing.T) *client {
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
-	return &client{t, h.URL, &http.Client{Jar: jar}}
+	return &client{t: t, base: h.URL, http: &http.Client{Jar: jar}}
 }
 
 // teacher signs up a teacher and returns the client and a student's id.
@@ -144,8 +157,8 @@ func TestNothingCrossesFromOneStudioToAnother(t *testing.T) {
 	assert.True(t, strings.HasPrefix(api.OpenAPI, "3.1"))
 	assert.GreaterOrEqual(t, len(api.Paths), 14)
 	// what is sent where something is changed
-	bodies := map[string]string{"/{student}": `{"firstName":"X","familyName":"","birthYear":2018,"birthMonth":3,"instrument":"cello"}`, "/moved": `{"to":"x","marks":[]}`, "/links": "", "/same": `{"as":""}`, "/slot": `{"weekday":3,"start":"16:00","minutes":30}`, "/contact": `{"address":"a@b.example"}`, "/sendings": `{"id":"` + ulid.Make().String() + `","paper":"A4"}`, "/letters": `{"id":"` + ulid.Make().String() + `","paper":"A4","from":"2026-09-07"}`,
-		"/report": `{"term":{"name":"autumn","from":"2026-09-07","to":"2026-12-11"},"paragraphs":[]}`}
+	bodies := map[string]string{"/{student}": `{"now":{"firstName":"X","familyName":"","birthYear":2018,"birthMonth":3,"instrument":"cello"}}`, "/moved": `{"to":"x","marks":[]}`, "/links": "", "/same": `{"as":""}`, "/slot": `{"now":{"weekday":3,"start":"16:00","minutes":30}}`, "/contact": `{"now":{"address":"a@b.example"}}`, "/sendings": `{"id":"` + ulid.Make().String() + `","paper":"A4"}`, "/letters": `{"id":"` + ulid.Make().String() + `","paper":"A4","from":"2026-09-07"}`,
+		"/report": `{"now":{"term":{"name":"autumn","from":"2026-09-07","to":"2026-12-11"},"paragraphs":[]}}`}
 	for path, methods := range api.Paths {
 		at := strings.NewReplacer("{student}", emil, "{item}", item, "{question}", "upkeep", "{school}", "third", "{layer}", "fingers").Replace(path)
 		for method := range methods {
@@ -188,7 +201,7 @@ func TestNothingCrossesFromOneStudioToAnother(t *testing.T) {
 	assert.Equal(t, 404, status)
 	status, _ = theirs.post("/api/facts", facts(fact(emil, "rung_added", `,"item":"`+item+`","strand":"book"`)))
 	assert.Equal(t, 422, status, "there is no such item on their shelf")
-	status, _ = theirs.do("PUT", "/api/home?student="+emil, "application/json", []byte(`{"keys":61,"noTouch":false,"noPedals":false,"smallSize":false,"keyTops":0,"benchLow":0,"benchHigh":0,"tile":0}`))
+	status, _ = theirs.do("PUT", "/api/home?student="+emil, "application/json", []byte(`{"now":{"keys":61,"noTouch":false,"noPedals":false,"smallSize":false,"keyTops":0,"benchLow":0,"benchHigh":0,"tile":0}}`))
 	assert.Equal(t, 404, status)
 	status, _ = theirs.get("/api/shelf?student=" + emil)
 	assert.Equal(t, 404, status)
@@ -197,7 +210,8 @@ func TestNothingCrossesFromOneStudioToAnother(t *testing.T) {
 		assert.NotContains(t, text, "Mine")
 	}
 	_, mineAgain := mine.get("/api/items/" + item)
-	theirs.do("PUT", "/api/items/"+item, "application/json", []byte(`{"id":"`+item+`","title":"Theirs","instrument":"cello","strand":"book","unit":"","book":"B","brings":[],"needs":[],"revisits":[],"parts":[],"points":[],"bars":0,"staves":1,"hasScore":false}`))
+	status, text = theirs.do("PUT", "/api/items/"+item, "application/json", []byte(`{"now":{"id":"`+item+`","title":"Theirs","instrument":"cello","strand":"book","unit":"","book":"B","brings":[],"needs":[],"revisits":[],"parts":[],"points":[],"bars":0,"staves":1,"hasScore":false}}`))
+	require.Equal(t, 204, status, text)
 	_, text = mine.get("/api/items/" + item)
 	assert.Equal(t, mineAgain, text, "another studio's item of the same id is its own")
 	_, text = theirs.get("/api/day")
@@ -405,7 +419,7 @@ func TestDaysOutOfBoundsAreRefused(t *testing.T) {
 		assert.Equal(t, 422, status, path)
 		assert.Contains(t, text, "outside the years 1900 to 2200", path)
 	}
-	status, text := c.do("PUT", "/api/calendar", "application/json", []byte(`{"terms":[{"name":"T","from":"9999-02-01","to":"9999-12-31"}],"free":[]}`))
+	status, text := c.do("PUT", "/api/calendar", "application/json", []byte(`{"was":`+calendarOf(c)+`,"now":{"terms":[{"name":"T","from":"9999-02-01","to":"9999-12-31"}],"free":[]}}`))
 	assert.Equal(t, 422, status, text)
 	status, text = c.post("/api/facts", facts(fact(emil, "lesson_missed", `,"day":"9999-12-31"`)))
 	assert.Equal(t, 422, status, text)

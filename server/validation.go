@@ -14,15 +14,20 @@ func init() {
 	huma.NewError = func(status int, msg string, errs ...error) huma.StatusError {
 		if status == http.StatusUnprocessableEntity && msg == "validation failed" && len(errs) > 0 {
 			var parts []string
+			older := false // a change as pages sent it before it named what it was made from
 			for _, err := range errs {
 				text := err.Error()
 				if d, ok := err.(huma.ErrorDetailer); ok {
 					detail := d.ErrorDetail()
 					text = strings.TrimPrefix(detail.Location, "body.") + ": " + detail.Message
+					older = older || detail.Location == "body" && strings.Contains(detail.Message, "required property now ")
 				}
 				parts = append(parts, text)
 			}
 			msg = "Not everything that was sent fits: " + strings.Join(parts, "; ") + "."
+			if older {
+				msg = "This page is older than the program, so nothing was saved. Reload the page and make the change again."
+			}
 		}
 		if status == http.StatusBadRequest && msg == "validation failed" {
 			msg = "What was sent is cut short, or is no JSON, so nothing was kept. Send it again."

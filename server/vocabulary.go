@@ -31,7 +31,9 @@ type reasonSchema struct{}
 func (reasonSchema) Schema(r huma.Registry) *huma.Schema {
 	return named(r, "Reason", func() *huma.Schema {
 		s := huma.SchemaFromType(r, reflect.TypeFor[reason.Reason]())
-		s.Properties["code"].Enum = words(reason.Codes)
+		s.Properties["code"].Enum = enum(reason.Codes)
+		s.Properties["says"] = &huma.Schema{Type: "string", Description: "its sentence in the words of who asked"}
+		s.Required = append(s.Required, "says")
 		return s
 	})
 }
@@ -46,7 +48,7 @@ func named(r huma.Registry, name string, make func() *huma.Schema) *huma.Schema 
 	return &huma.Schema{Ref: "#/components/schemas/" + name}
 }
 
-func words[S ~string](list []S) []any {
+func enum[S ~string](list []S) []any {
 	out := make([]any, len(list))
 	for i, w := range list {
 		out[i] = string(w)
@@ -66,7 +68,7 @@ func (bodySchema) Schema(r huma.Registry) *huma.Schema {
 			kind := reflect.Zero(t).Interface().(fact.Body).Kind()
 			ref := named(r, "Fact"+t.Name(), func() *huma.Schema {
 				s := huma.SchemaFromType(r, t)
-				fields := map[string]*huma.Schema{"kind": {Type: "string", Enum: words([]fact.Kind{kind})}}
+				fields := map[string]*huma.Schema{"kind": {Type: "string", Enum: enum([]fact.Kind{kind})}}
 				maps.Copy(fields, s.Properties)
 				s.Properties, s.Required = fields, append([]string{"kind"}, s.Required...)
 				if kind == (fact.ApproachSet{}).Kind() {

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"crypto/sha256"
 	"database/sql"
@@ -21,6 +22,7 @@ type StudioRow struct {
 	ID         string
 	Name       string
 	Zone       string // IANA name
+	Language   string // as BCP 47 names it
 	Calendar   calendar.Calendar
 	Demo       bool
 	ClockShift time.Duration
@@ -32,6 +34,7 @@ type StudioRow struct {
 	Skills      []skill.Skill        // of its own
 
 	ShelfVersion int64 // of its items
+	Edits        int64 // how often it was changed beside facts
 }
 
 // A Teacher may sign in to a studio.
@@ -47,6 +50,7 @@ type Teacher struct {
 type SignUp struct {
 	Name, Email, Password string // of the teacher; the password encoded
 	Studio, Zone          string
+	Language              string // empty for the base
 	Calendar              calendar.Calendar
 	Demo                  bool
 	Shift                 time.Duration
@@ -94,8 +98,8 @@ func (s *Store) AddStudio(ctx context.Context, st StudioRow, t Teacher, invitati
 				return errors.Join(err, ErrNotFound)
 			}
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO studios (id, name, zone, calendar, demo, clock_shift) VALUES (?, ?, ?, ?, ?, ?)`,
-			st.ID, st.Name, st.Zone, cal, st.Demo, int64(st.ClockShift/time.Second)); err != nil {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO studios (id, name, zone, language, calendar, demo, clock_shift) VALUES (?, ?, ?, ?, ?, ?, ?)`,
+			st.ID, st.Name, st.Zone, cmp.Or(st.Language, "en-GB"), cal, st.Demo, int64(st.ClockShift/time.Second)); err != nil {
 			return err
 		}
 		_, err := tx.ExecContext(ctx, `INSERT INTO teachers (id, studio_id, email, name, password) VALUES (?, ?, ?, ?, ?)`,
@@ -167,19 +171,20 @@ func hashed(s string) []byte {
 // A Studio is the store as one studio sees it.
 type Studio struct {
 	*Store
-	id string
+	id    string
+	edits *int64 // of the row that was read; nil for however it is
 }
 
 // In returns the store of one studio.
-func (s *Store) In(studio string) Studio { return Studio{s, studio} }
+func (s *Store) In(studio string) Studio { return Studio{Store: s, id: studio} }
 
 // Row returns the studio itself.
 func (s Studio) Row(ctx context.Context) (StudioRow, error) {
 	var r StudioRow
 	var cal, home, words, titles, instruments, skills []byte
 	var shift int64
-	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, calendar, demo, clock_shift, home, rhythm_words, book_titles, instruments, skills, shelf_version FROM studios WHERE id = ?`, s.id).
-		Scan(&r.ID, &r.Name, &r.Zone, &cal, &r.Demo, &shift, &home, &words, &titles, &instruments, &skills, &r.ShelfVersion)
+	err := s.db.QueryRowContext(ctx, `SELECT id, name, zone, language, calendar, demo, clock_shift, home, rhythm_words, book_titles, instruments, skills, shelf_version, edits FROM studios WHERE id = ?`, s.id).
+		Scan(&r.ID, &r.Name, &r.Zone, &r.Language, &cal, &r.Demo, &shift, &home, &words, &titles, &instruments, &skills, &r.ShelfVersion, &r.Edits)
 	if err != nil {
 		return r, classify(err)
 	}

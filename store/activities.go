@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 
 	"patientladder/core/activity"
 	"patientladder/core/fact"
@@ -15,14 +16,16 @@ func (s Studio) Activities(ctx context.Context) ([]activity.Activity, error) {
 
 // SetActivity keeps an activity of the studio's own.
 func (s Studio) SetActivity(ctx context.Context, a activity.Activity) error {
-	return classify(s.setDetail(ctx, s.db, "activities", a.ID, a))
+	return s.edit(ctx, func(tx *sql.Tx) error { return s.setDetail(ctx, tx, "activities", a.ID, a) })
 }
 
 // DropActivity takes an activity of the studio's own away; one that is gone
 // already is no error.
 func (s Studio) DropActivity(ctx context.Context, id string) error {
-	_, err := s.db.ExecContext(ctx, `DELETE FROM activities WHERE studio_id = ? AND id = ?`, s.id, id)
-	return classify(err)
+	return s.edit(ctx, func(tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `DELETE FROM activities WHERE studio_id = ? AND id = ?`, s.id, id)
+		return err
+	})
 }
 
 // FactsOf returns the facts of some kinds of all students, by student, time and

@@ -14,7 +14,7 @@ func (s Studio) SetCalendar(ctx context.Context, c calendar.Calendar) error {
 	if err != nil {
 		return err
 	}
-	return changed(s.db.ExecContext(ctx, `UPDATE studios SET calendar = ? WHERE id = ?`, data, s.id))
+	return s.put(ctx, `UPDATE studios SET calendar = ? WHERE id = ?`, data, s.id)
 }
 
 // SetSlot keeps a student's weekly lesson.
@@ -23,7 +23,7 @@ func (s Studio) SetSlot(ctx context.Context, student string, slot calendar.Slot)
 	if err != nil {
 		return err
 	}
-	return changed(s.db.ExecContext(ctx, `UPDATE students SET slot = ? WHERE studio_id = ? AND id = ?`, data, s.id, student))
+	return s.put(ctx, `UPDATE students SET slot = ? WHERE studio_id = ? AND id = ?`, data, s.id, student)
 }
 
 // SetFeed keeps the hash of the token that opens the studio's calendar feed, and

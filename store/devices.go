@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"time"
 )
 
@@ -23,15 +24,18 @@ func (s *Store) AddDevice(ctx context.Context, teacher, id, agent string) error 
 }
 
 // SeeDevice reports whether a sign-in of a teacher still holds, which it does not when it was not seen for a
-// week, and keeps when it was seen, to ten minutes.
-func (s *Store) SeeDevice(ctx context.Context, teacher, id string) (bool, error) {
-	var n int
+// week, and keeps when it was seen, to ten minutes. It returns the language of the teacher's studio.
+func (s *Store) SeeDevice(ctx context.Context, teacher, id string) (holds bool, language string, err error) {
 	var stale bool
-	err := s.db.QueryRowContext(ctx, `SELECT COUNT(*), COALESCE(MIN(seen) < NOW(6) - INTERVAL 10 MINUTE, FALSE) FROM devices WHERE id = ? AND teacher_id = ? AND NOT ended AND seen > NOW(6) - INTERVAL 7 DAY`, id, teacher).Scan(&n, &stale)
+	err = s.db.QueryRowContext(ctx, `SELECT d.seen < NOW(6) - INTERVAL 10 MINUTE, s.language FROM devices d JOIN teachers t ON t.id = d.teacher_id JOIN studios s ON s.id = t.studio_id
+		WHERE d.id = ? AND d.teacher_id = ? AND NOT d.ended AND d.seen > NOW(6) - INTERVAL 7 DAY`, id, teacher).Scan(&stale, &language)
+	if errors.Is(err, sql.ErrNoRows) {
+		return false, "", nil
+	}
 	if err == nil && stale {
 		_, err = s.db.ExecContext(ctx, `UPDATE devices SET seen = NOW(6) WHERE id = ?`, id)
 	}
-	return n == 1, classify(err)
+	return err == nil, language, classify(err)
 }
 
 // mostDevices is how many sign-ins are listed.
@@ -149,7 +153,12 @@ func (s *Store) SetTeacher(ctx context.Context, t Teacher) error {
 	return changed(s.db.ExecContext(ctx, `UPDATE teachers SET name = ?, email = ?, password = ? WHERE id = ?`, t.Name, t.Email, t.Password, t.ID))
 }
 
-// SetStudioName changes what the studio is called and its zone.
-func (s Studio) SetStudioName(ctx context.Context, name, zone string) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE studios SET name = ?, zone = ? WHERE id = ?`, name, zone, s.id))
+// SetNames changes a teacher's name, and what the studio is called and its zone.
+func (s Studio) SetNames(ctx context.Context, teacher, name, called, zone, language string) error {
+	return s.edit(ctx, func(tx *sql.Tx) error {
+		if err := changed(tx.ExecContext(ctx, `UPDATE teachers SET name = ? WHERE studio_id = ? AND id = ?`, name, s.id, teacher)); err != nil {
+			return err
+		}
+		return changed(tx.ExecContext(ctx, `UPDATE studios SET name = ?, zone = ?, language = ? WHERE id = ?`, called, zone, language, s.id))
+	})
 }

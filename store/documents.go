@@ -34,6 +34,11 @@ func (s Studio) AddTold(ctx context.Context, facts []fact.Fact, docs []KeptDocum
 	})
 }
 
+// AddDocument saves a document as an edit of the studio.
+func (s Studio) AddDocument(ctx context.Context, d KeptDocument) error {
+	return s.edit(ctx, func(tx *sql.Tx) error { return s.addDocuments(ctx, tx, []KeptDocument{d}) })
+}
+
 func (s Studio) addDocuments(ctx context.Context, tx *sql.Tx, docs []KeptDocument) error {
 	for _, d := range docs {
 		summary, err := json.Marshal(d.Summary)

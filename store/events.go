@@ -16,7 +16,7 @@ func (s Studio) Events(ctx context.Context) ([]programme.Event, error) {
 
 // SetEvent keeps such a day, and the facts that follow from it: all or none.
 func (s Studio) SetEvent(ctx context.Context, e programme.Event, facts []fact.Fact) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error {
+	return s.edit(ctx, func(tx *sql.Tx) error {
 		if err := s.setEvent(ctx, tx, e); err != nil {
 			return err
 		}
@@ -30,7 +30,7 @@ func (s Studio) setEvent(ctx context.Context, tx *sql.Tx, e programme.Event) err
 
 // DropEvent takes such a day away, with the facts that follow; one that is gone already is no error.
 func (s Studio) DropEvent(ctx context.Context, id string, facts []fact.Fact) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error {
+	return s.edit(ctx, func(tx *sql.Tx) error {
 		if _, err := tx.ExecContext(ctx, `DELETE FROM events WHERE studio_id = ? AND id = ?`, s.id, id); err != nil {
 			return err
 		}

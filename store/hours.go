@@ -15,7 +15,7 @@ func (s Studio) Hours(ctx context.Context) ([]gather.Hour, error) {
 
 // SetHour keeps such an hour.
 func (s Studio) SetHour(ctx context.Context, h gather.Hour) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error { return s.setHour(ctx, tx, h) })
+	return s.edit(ctx, func(tx *sql.Tx) error { return s.setHour(ctx, tx, h) })
 }
 
 func (s Studio) setHour(ctx context.Context, tx *sql.Tx, h gather.Hour) error {
@@ -24,6 +24,8 @@ func (s Studio) setHour(ctx context.Context, tx *sql.Tx, h gather.Hour) error {
 
 // DropHour takes such an hour away; one that is gone already is no error.
 func (s Studio) DropHour(ctx context.Context, id string) error {
-	_, err := s.db.ExecContext(ctx, `DELETE FROM hours WHERE studio_id = ? AND id = ?`, s.id, id)
-	return err
+	return s.edit(ctx, func(tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `DELETE FROM hours WHERE studio_id = ? AND id = ?`, s.id, id)
+		return err
+	})
 }

@@ -137,9 +137,9 @@ func (s Studio) MailingsNamed(ctx context.Context, ids []string) ([]Mailing, err
 	return collect(rows, err, readMailing)
 }
 
-// SetContact keeps the address that a student's sheets go to.
-func (s Studio) SetContact(ctx context.Context, student, address string) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE students SET contact = ? WHERE studio_id = ? AND id = ?`, address, s.id, student))
+// SetContact keeps the address that a student's sheets go to, and the language that is read there.
+func (s Studio) SetContact(ctx context.Context, student, address, language string) error {
+	return s.put(ctx, `UPDATE students SET contact = ?, language = ? WHERE studio_id = ? AND id = ?`, address, language, s.id, student)
 }
 
 // SentIDs lists the ids of all letters that the studio has sent.

@@ -70,13 +70,13 @@ func TestAddressesSlotsAndTerms(t *testing.T) {
 	s := storetest.New(t)
 	st, other := studio(t, s, "terms@example.com"), studio(t, s, "other@example.com")
 	emil := student(t, st)
-	require.NoError(t, st.SetContact(ctx, emil.ID, "parent@homes.example"))
+	require.NoError(t, st.SetContact(ctx, emil.ID, "parent@homes.example", ""))
 	slot := calendar.Slot{Weekday: 5, Start: "17:15", Minutes: 45}
 	require.NoError(t, st.SetSlot(ctx, emil.ID, slot))
 	got, err := st.Student(ctx, emil.ID)
 	require.NoError(t, err)
 	assert.Equal(t, []any{"parent@homes.example", slot}, []any{got.Contact, got.Slot})
-	assert.ErrorIs(t, other.SetContact(ctx, emil.ID, "them@homes.example"), store.ErrNotFound)
+	assert.ErrorIs(t, other.SetContact(ctx, emil.ID, "them@homes.example", ""), store.ErrNotFound)
 	assert.ErrorIs(t, other.SetSlot(ctx, emil.ID, slot), store.ErrNotFound)
 
 	cal := calendar.Calendar{Terms: []calendar.Span{{Name: "spring", From: "2027-01-11", To: "2027-03-26"}}}

@@ -127,10 +127,9 @@ func (s Studio) ItemsAtHand(ctx context.Context) (map[string]shelf.Item, error) 
 	return s.ItemsNow(ctx)
 }
 
-// changeShelf changes a shelf in a transaction. Its new version comes first: who changes a shelf at the same time
-// waits there, where neither holds yet what the other wants.
+// changeShelf changes a shelf in a transaction.
 func (s Studio) changeShelf(ctx context.Context, change func(*sql.Tx) error) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error {
+	return s.edit(ctx, func(tx *sql.Tx) error {
 		if err := s.shelfChanged(ctx, tx); err != nil {
 			return err
 		}

@@ -298,8 +298,8 @@ func TestASignInThatIsIdle(t *testing.T) {
 	for age, holds := range map[string]bool{"INTERVAL 6 DAY": true, "INTERVAL 10079 MINUTE": true, "INTERVAL 10081 MINUTE": false} {
 		_, err := s.DB().Exec("UPDATE devices SET seen = NOW(6) - " + age)
 		require.NoError(t, err)
-		got, err := s.SeeDevice(t.Context(), owner.ID, id)
+		got, language, err := s.SeeDevice(t.Context(), owner.ID, id)
 		require.NoError(t, err)
-		assert.Equal(t, holds, got, age)
+		assert.Equal(t, []any{holds, map[bool]string{true: "en-GB"}[holds]}, []any{got, language}, age)
 	}
 }

@@ -30,6 +30,7 @@ type Student struct {
 	Approach   approach.Approach // as it was when the student came; facts have changed it since
 	Home       shelf.Home
 	Contact    string // mail addresses that the week sheet goes to; empty for none
+	Language   string // that the home reads; empty for the studio's
 	Person     string // the student who is the same person on the first instrument; empty of that one
 	First      int64  // turn before the first delivery of facts: another where a student of this id was here before
 	Turn       int64  // of the last delivery: what was made from the facts holds while it is the same
@@ -38,7 +39,7 @@ type Student struct {
 // Name is the student's full name.
 func (s Student) Name() string { return strings.TrimSpace(s.FirstName + " " + s.FamilyName) }
 
-const studentColumns = `id, first_name, family_name, birth_year, birth_month, instrument, slot, approach, home, contact, person`
+const studentColumns = `id, first_name, family_name, birth_year, birth_month, instrument, slot, approach, home, contact, person, language`
 
 // studentRead is what scanStudent reads.
 const studentRead = studentColumns + `, first_turn, turn`
@@ -46,7 +47,7 @@ const studentRead = studentColumns + `, first_turn, turn`
 func scanStudent(row interface{ Scan(...any) error }) (Student, error) {
 	var st Student
 	var slot, app, home []byte
-	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app, &home, &st.Contact, &st.Person, &st.First, &st.Turn)
+	err := row.Scan(&st.ID, &st.FirstName, &st.FamilyName, &st.BirthYear, &st.BirthMonth, &st.Instrument, &slot, &app, &home, &st.Contact, &st.Person, &st.Language, &st.First, &st.Turn)
 	if err != nil {
 		return st, err
 	}
@@ -105,14 +106,14 @@ func (s Studio) addStudent(ctx context.Context, tx *sql.Tx, st Student) error {
 	if err := errors.Join(err1, err2, err3); err != nil {
 		return err
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`, first_turn, turn) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, UNIX_TIMESTAMP(NOW(6)) * 1000000, first_turn) ON DUPLICATE KEY UPDATE id = students.id`,
-		s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app, home, st.Contact, st.Person)
+	_, err := tx.ExecContext(ctx, `INSERT INTO students (studio_id, `+studentColumns+`, first_turn, turn) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, UNIX_TIMESTAMP(NOW(6)) * 1000000, first_turn) ON DUPLICATE KEY UPDATE id = students.id`,
+		s.id, st.ID, st.FirstName, st.FamilyName, st.BirthYear, st.BirthMonth, st.Instrument, slot, app, home, st.Contact, st.Person, st.Language)
 	return err
 }
 
 // SetStudent corrects a student's names and birth, on every instrument, and the instrument.
 func (s Studio) SetStudent(ctx context.Context, st Student) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error {
+	return s.edit(ctx, func(tx *sql.Tx) error {
 		err := changed(tx.ExecContext(ctx, `UPDATE students SET instrument = ? WHERE studio_id = ? AND id = ?`, st.Instrument, s.id, st.ID))
 		if err != nil {
 			return err
@@ -133,7 +134,7 @@ func (s Studio) SetHome(ctx context.Context, student string, home shelf.Home) er
 	if err != nil {
 		return err
 	}
-	return changed(s.db.ExecContext(ctx, `UPDATE students SET home = ? WHERE studio_id = ? AND id = ?`, data, s.id, student))
+	return s.put(ctx, `UPDATE students SET home = ? WHERE studio_id = ? AND id = ?`, data, s.id, student)
 }
 
 // SetStudioHome keeps the profile of the instrument that the studio teaches on.
@@ -142,12 +143,12 @@ func (s Studio) SetStudioHome(ctx context.Context, home shelf.Home) error {
 	if err != nil {
 		return err
 	}
-	return changed(s.db.ExecContext(ctx, `UPDATE studios SET home = ? WHERE id = ?`, data, s.id))
+	return s.put(ctx, `UPDATE studios SET home = ? WHERE id = ?`, data, s.id)
 }
 
 // ChangeOwn changes the studio's own instruments and skills, one change after another.
 func (s Studio) ChangeOwn(ctx context.Context, change func(*[]instrument.Profile, *[]skill.Skill) error) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error {
+	return s.edit(ctx, func(tx *sql.Tx) error {
 		var instruments, skills []byte
 		var own []instrument.Profile
 		var graph []skill.Skill
@@ -181,7 +182,7 @@ func (s Studio) SetWords(ctx context.Context, words reading.Words) error {
 	if err != nil {
 		return err
 	}
-	return changed(s.db.ExecContext(ctx, `UPDATE studios SET rhythm_words = ? WHERE id = ?`, data, s.id))
+	return s.put(ctx, `UPDATE studios SET rhythm_words = ? WHERE id = ?`, data, s.id)
 }
 
 // changed gives ErrNotFound when a statement found no row; the connection

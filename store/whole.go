@@ -53,8 +53,8 @@ func (s Studio) AddWhole(ctx context.Context, w Whole) error {
 		if n > 0 {
 			return ErrNotEmpty
 		}
-		if _, err := tx.ExecContext(ctx, `UPDATE studios SET name = ?, zone = ?, calendar = ?, home = ?, rhythm_words = ?, book_titles = ?, instruments = ?, skills = ? WHERE id = ?`,
-			w.Row.Name, w.Row.Zone, cal, home, words, titles, instruments, skills, s.id); err != nil {
+		if _, err := tx.ExecContext(ctx, `UPDATE studios SET name = ?, zone = ?, language = COALESCE(NULLIF(?, ''), language), calendar = ?, home = ?, rhythm_words = ?, book_titles = ?, instruments = ?, skills = ? WHERE id = ?`,
+			w.Row.Name, w.Row.Zone, w.Row.Language, cal, home, words, titles, instruments, skills, s.id); err != nil {
 			return err
 		}
 		if err := errors.Join(s.shelfChanged(ctx, tx), s.addItems(ctx, tx, w.Items)); err != nil {

@@ -22,6 +22,7 @@ type StudentCard struct {
 	Slot       calendar.Slot     `json:"slot"`
 	Approach   approach.Approach `json:"approach" doc:"the school chosen for each question"`
 	Home       shelf.Home        `json:"home" doc:"the instrument practised on"`
+	Language   string            `json:"language" doc:"that the home reads; empty for the studio's"`
 	Contact    string            `json:"contact" doc:"mail addresses that the week sheet goes to, joined by a comma; empty for none"`
 	Next       calendar.Date     `json:"next" doc:"day of this or the next lesson; empty when the calendar ends"`
 	State      string            `json:"state" enum:"here,paused,left"`
@@ -31,7 +32,7 @@ type StudentCard struct {
 
 // Card is a student's, of whom the times away at least are known.
 func (r Room) Card(st store.Student, s ladder.Standing, next calendar.Date) StudentCard {
-	c := StudentCard{st.ID, st.FirstName, st.FamilyName, Age(st, r.Today()), st.Instrument, r.Instruments.Of(st.Instrument).Name, st.Slot, st.Approach, st.Home, st.Contact, next, "here", "", cmp.Or(st.Person, st.ID)}
+	c := StudentCard{st.ID, st.FirstName, st.FamilyName, Age(st, r.Today()), st.Instrument, r.Instruments.Of(st.Instrument).Name, st.Slot, st.Approach, st.Home, st.Language, st.Contact, next, "here", "", cmp.Or(st.Person, st.ID)}
 	if away, is := s.AwayOn(r.Today()); is {
 		c.State = away.Name
 		if away.To != calendar.Last {

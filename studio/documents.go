@@ -13,7 +13,6 @@ import (
 
 	"github.com/oklog/ulid/v2"
 
-	"patientladder/core/activity"
 	"patientladder/core/calendar"
 	"patientladder/core/document"
 	"patientladder/core/fact"
@@ -143,7 +142,8 @@ func (p *Pupil) document(ctx context.Context, kind document.Kind, day calendar.D
 		if err := p.pins(ctx, then); err != nil {
 			return d, false, err
 		}
-		sheet := p.Sheet(p.Way(then, app, at), day)
+		home := p.atHome()
+		sheet := home.Sheet(home.Way(then, app, at), day)
 		if why == document.NextLesson {
 			var was week.Sheet
 			if err := json.Unmarshal(last.Body, &was); err != nil {
@@ -240,8 +240,8 @@ func (p *Pupil) edits(day calendar.Date) []fact.Fact {
 
 // adds is what added lines of the sheet of a day are written from.
 func (p *Pupil) adds(day calendar.Date) week.Adds {
-	out := week.Adds{Titles: make(map[string]string, len(p.Standing.Rungs)), Items: p.Items, All: slices.Concat(activity.Bank(), p.Own),
-		Ask: week.Ask{Standing: p.Standing, Approach: p.Approach, Plays: p.Plays, Age: Age(p.Student, day), At: p.Standing.Closed[day]}}
+	out := week.Adds{Titles: make(map[string]string, len(p.Standing.Rungs)), Items: p.Items, All: slices.Concat(p.Voice().Games(), p.Own),
+		Ask: week.Ask{Standing: p.Standing, Approach: p.Approach, Plays: p.Plays, Age: Age(p.Student, day), At: p.Standing.Closed[day], Voice: p.Voice()}}
 	for _, r := range p.Standing.Rungs {
 		out.Titles[r.ID] = r.Item.Title
 	}
@@ -338,7 +338,7 @@ func (p *Pupil) Changed(ctx context.Context, sheet week.Sheet, revisions []docum
 	if err := json.Unmarshal(d.Body, &before); err != nil {
 		return nil, err
 	}
-	return List(week.Changed(before, sheet)), nil
+	return List(week.Changed(p.Voice(), before, sheet)), nil
 }
 
 // PlanOf is the plan as it was agreed when the lesson of a day was opened, with

@@ -75,7 +75,7 @@ func TestWhatWasGivenStaysAsItWas(t *testing.T) {
 	item, err := library.Item(ctx, r.App, r.Who, "rope")
 	require.NoError(t, err)
 	item.Item.Title, item.Item.Points = "Another title", shelf.PointsOf("Colour")
-	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, item.Item))
+	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, item.Item.ID, studio.Set(item.Item)))
 	same("an item edited")
 	r.Tell(fact.FootholdTried{Rung: rope, Outcome: "granted"})
 	same("a late foothold")

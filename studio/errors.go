@@ -29,6 +29,7 @@ const (
 	AnotherFactor // the password was right, and a code is needed too
 	Gone          // it was there once
 	TooMany
+	Stale // another device was faster
 	Unavailable
 	Full
 )
@@ -55,6 +56,8 @@ func Failed(err error, what string) error {
 		return nil
 	case errors.Is(err, store.ErrNotFound):
 		return &Error{Missing, "There is no such " + what + " in this studio.", err}
+	case errors.Is(err, store.ErrStale):
+		return &Error{Unavailable, "Several devices are changing this studio at once, so this was not saved. Try again.", err}
 	case errors.Is(err, store.ErrFull):
 		return &Error{Full, "The disk is full, so nothing was saved. Free some space and try again; what you marked waits here.", err}
 	case errors.Is(err, store.ErrUnavailable):

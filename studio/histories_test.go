@@ -92,7 +92,7 @@ func TestWhatIsKeptInMemoryFollowsTheStudio(t *testing.T) {
 	r.Now = time.Date(2026, 11, 18, 23, 30, 0, 0, time.UTC)
 	r.Tell(fact.Noted{Text: "late"})
 	before := shown(r, r.App)
-	require.NoError(t, account.SetAccount(ctx, r.App, r.Who, "T", "S", "Asia/Tokyo")) // where it is tomorrow already
+	require.NoError(t, account.SetAccount(ctx, r.App, r.Who, studio.Set(account.Names{Name: "T", Studio: "S", Zone: "Asia/Tokyo"}))) // where it is tomorrow already
 	assert.NotEqual(t, before, shown(r, r.App))
 	assert.Equal(t, shown(r, anew(r)), shown(r, r.App), "another zone")
 

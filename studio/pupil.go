@@ -19,8 +19,10 @@ import (
 	"patientladder/core/lesson"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
+	"patientladder/core/skill"
 	"patientladder/core/week"
 	"patientladder/store"
+	"patientladder/words"
 )
 
 // A Pupil is one student with all that is known, loaded for one use case.
@@ -57,6 +59,7 @@ func (a *App) Pupil(ctx context.Context, who Who, id string) (Pupil, error) {
 // PupilOf loads the rest of a student of a room.
 func (a *App) PupilOf(ctx context.Context, r Room, st store.Student) (Pupil, error) {
 	p := Pupil{Room: r, Student: st, Plays: r.Instruments.Of(st.Instrument).PlayedAt(Age(st, r.Today())), Chosen: st.Approach}
+	p.Graph = r.In.Skills(string(p.Plays.ID)).With(r.Row.Skills)
 	if err := p.FetchShelf(ctx); err != nil {
 		return Pupil{}, err
 	}
@@ -173,7 +176,7 @@ func (p *Pupil) Ask(w Way, d calendar.Date) lesson.Ask {
 	if d != "" && d != calendar.On(w.Now) {
 		at = p.Starts(d)
 	}
-	ask := lesson.Ask{Standing: w.Standing, Changes: p.Standing.Changes[d], Graph: p.Graph, Bank: slices.Concat(activity.Bank(), p.Own), Path: w.Path, Presumed: w.Presumed, Ahead: w.Ahead,
+	ask := lesson.Ask{Standing: w.Standing, Changes: p.Standing.Changes[d], Graph: p.Graph, Bank: slices.Concat(p.In.Games(), p.Own), Path: w.Path, Presumed: w.Presumed, Ahead: w.Ahead,
 		Approach: w.Approach, Plays: p.Plays, Age: Age(p.Student, cmp.Or(d, p.Today())), Minutes: p.Slot.Minutes, Day: d, At: at, Remote: p.Standing.Remote[d], Ache: p.Standing.Ache}
 	if opened, open := p.Standing.Opened[d]; open && ask.Ache != nil && calendar.On(ask.Ache.At) == d && !ask.Ache.At.Before(opened) {
 		ask.Stopped = max(1, int(math.Ceil(ask.Ache.At.Sub(opened).Minutes())))
@@ -184,12 +187,27 @@ func (p *Pupil) Ask(w Way, d calendar.Date) lesson.Ask {
 // Plan plans the lesson of a day from a way.
 func (p *Pupil) Plan(w Way, d calendar.Date) lesson.Plan { return lesson.Make(p.Ask(w, d)) }
 
+// Voice are the words of the home, which sheets and letters are written in.
+func (p *Pupil) Voice() *words.Words { return p.ReadIn(p.Language) }
+
+// SkillsAtHome are the skills as the home reads them.
+func (p *Pupil) SkillsAtHome() skill.Graph {
+	return p.Voice().SkillsAtHome(string(p.Plays.ID)).With(p.Row.Skills)
+}
+
+// atHome is the pupil with the names of skills as the home reads them.
+func (p *Pupil) atHome() *Pupil {
+	home := *p
+	home.Graph = p.SkillsAtHome()
+	return &home
+}
+
 // Sheet writes the week sheet from a lesson's day.
 func (p *Pupil) Sheet(w Way, from calendar.Date) week.Sheet {
 	next, through := p.reach(from)
 	return week.Make(week.Ask{Standing: w.Standing, Graph: p.Graph, Path: w.Path, Ahead: w.Ahead, Approach: w.Approach, Home: p.Home, Plays: p.Plays, Trees: p.trees, InTurn: p.inTurn, Tempos: p.tempos, Stuck: stuck(w), Seat: p.seatAtHome(), Past: before(p.past, from), Words: p.Words(), Pinned: p.pinned,
-		Games:  activity.Played(slices.Concat(activity.Bank(), p.Own), w.Standing.Games(from), Age(p.Student, from), p.Plays.Family),
-		Beyond: activity.Beyond(w.Presumed), Age: Age(p.Student, from), From: from, Next: next, Through: through, Calendar: p.Calendar(), At: w.Now})
+		Games:  activity.Played(slices.Concat(p.Voice().Games(), p.Own), w.Standing.Games(from), Age(p.Student, from), p.Plays.Family),
+		Beyond: activity.Beyond(w.Presumed), Age: Age(p.Student, from), From: from, Next: next, Through: through, Calendar: p.Calendar(), At: w.Now, Bank: p.Voice().Games(), Voice: p.Voice()})
 }
 
 // before are the sheets that were given before a day.

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	_ "embed"
 	"slices"
@@ -13,6 +14,7 @@ import (
 	"patientladder/core/reading"
 	"patientladder/core/skill"
 	"patientladder/store"
+	"patientladder/words"
 )
 
 // A Room is a studio with its clock and zone, loaded for one use case.
@@ -24,7 +26,8 @@ type Room struct {
 	kept *histories
 
 	Instruments instrument.Set // the program's and its own
-	Graph       skill.Graph    // the same of skills
+	Graph       skill.Graph    // the same of skills, in the words of who asked
+	In          *words.Words   // of who asked
 }
 
 // Catalogue is the program's own skills.
@@ -44,7 +47,17 @@ func (a *App) Enter(ctx context.Context, who Who) (Room, error) {
 	if err != nil {
 		zone = time.UTC
 	}
-	return Room{st, row, zone, a.Now().Add(row.ClockShift).In(zone), a.kept, instrument.Shipped.With(row.Instruments), Catalogue.With(row.Skills)}, nil
+	reader := who.Reader
+	if reader.Language == "" {
+		reader = words.ReaderOf(row.Language)
+	}
+	in := words.In(reader)
+	return Room{st, row, zone, a.Now().Add(row.ClockShift).In(zone), a.kept, instrument.Shipped.With(row.Instruments), in.Skills("").With(row.Skills), in}, nil
+}
+
+// ReadIn are the words of a language; of the studio's where a home has none of its own.
+func (r Room) ReadIn(language string) *words.Words {
+	return words.In(words.ReaderOf(cmp.Or(language, r.Row.Language)))
 }
 
 // Present gives the books that a fact names their present titles.

@@ -14,6 +14,7 @@ import (
 
 	"patientladder/mail"
 	"patientladder/store"
+	"patientladder/words"
 )
 
 // An App is the studio's use cases over a store.
@@ -45,6 +46,7 @@ const hold = 5 * time.Second
 type Who struct {
 	Teacher string
 	Studio  string
+	Reader  words.Reader // how an answer is read; empty for as the studio reads
 }
 
 // List is a list that goes out as one, empty rather than null.

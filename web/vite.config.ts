@@ -68,6 +68,12 @@ function workers(): Plugin {
           for (const next of chunk.imports) take(next);
         };
         take(entry.fileName);
+        for (const next of entry.dynamicImports) {
+          const chunk = chunks.find((c) => c.fileName === next);
+          const words = /words\/made\/.*\.(studio|family)\.js$/.exec(chunk?.facadeModuleId ?? "");
+          // the app itself, and its words in every language
+          if (!words || words[1] === (entry.name === "index" ? "studio" : "family")) take(next);
+        }
         if (entry.name === "index")
           // a student's places open without a connection too
           for (const place of ["WeekScreen", "RecordScreen", "SettingsScreen"])

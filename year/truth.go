@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strconv"
 
+	"patientladder/core/activity"
 	"patientladder/core/calendar"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
@@ -120,7 +121,7 @@ var truth = map[string]func(claim) bool{
 	"tries-failed":      func(c claim) bool { return c.inHand() && c.number("tries") >= 2 },
 	"points-lost":       func(c claim) bool { return c.inHand() && c.number("points") >= 1 },
 	"evened":            func(c claim) bool { return c.rung != nil },
-	"probe":             func(c claim) bool { return c.Args["asks"] != "" && c.Args["exit"] != "" },
+	"probe":             func(c claim) bool { return activity.IsProbe(c.Args["aim"]) },
 	"probe-for":         claim.filled,
 	"probe-again":       func(c claim) bool { return c.Args["outcome"] != "pass" },
 	"carried-over":      claim.filled,
@@ -204,6 +205,9 @@ func (r *run) truths(place string, list []reason.Reason, rungs []places.RungView
 			c.rung = &rungs[0]
 		}
 		says := c.false()
+		if err := why.Check(); err != nil {
+			says = err.Error()
+		}
 		r.ledger.hold("27 truth", says == "", func() string { return fmt.Sprintf("%s, %s, %s: %s", r.life.name, day, place, says) })
 	}
 }

@@ -1,7 +1,7 @@
 // Package activity holds small games and studies that are no pieces: what a
 // lesson does away from the page, each in up to three levels with an exit test.
 //
-// The bank is ours, in bank.txt beside this file, one activity a line; a teacher
+// The bank is ours, in bank.txt beside this file, one activity a line; its words are a language's. A teacher
 // adds others. Minutes are whole, ages in years. A passed exit test retires all
 // activities of the same aim.
 package activity
@@ -37,10 +37,11 @@ type Activity struct {
 	Harder   string            `json:"harder" maxLength:"200"`
 	Look     string            `json:"look" maxLength:"200" doc:"what to look for"`
 	Own      bool              `json:"own" doc:"the studio's own"`
+	Grown    []string          `json:"-"` // the levels as they are told of who is no child; empty where they are the same
 }
 
-// Aims that are no skills of the graph, with their names.
-var Aims = map[string]string{"leading-hand": "Which hand leads", "improvise": "Making things up", "listen": "Listening", RoteTune: "A tune without a page"}
+// Aims are those that are no skills of the graph.
+var Aims = []string{"leading-hand", "improvise", "listen", RoteTune}
 
 // Fits reports whether an activity suits an age on a family of instruments.
 func (a Activity) Fits(age int, f instrument.Family) bool {
@@ -62,7 +63,7 @@ func (a Activity) Check(g skill.Graph) error {
 	switch {
 	case strings.TrimSpace(a.ID) == "" || strings.TrimSpace(a.Title) == "":
 		return fmt.Errorf("an activity needs a title")
-	case !known && Aims[a.Aim] == "":
+	case !known && !slices.Contains(Aims, a.Aim):
 		return fmt.Errorf("%q is no aim: choose a skill, or one of leading-hand, rote-tune, improvise, listen", a.Aim)
 	case a.From < 2 || a.To != 0 && a.To < a.From:
 		return fmt.Errorf("ages %d to %d do not make a range", a.From, a.To)
@@ -84,8 +85,8 @@ func (a Activity) Check(g skill.Graph) error {
 //go:embed bank.txt
 var bank string
 
-// Bank returns the activities that come with the program, in the order of the
-// file.
+// Bank returns the activities that come with the program, in the order of the file, without words: those
+// are a language's.
 var Bank = sync.OnceValue(func() []Activity {
 	var out []Activity
 	for i, line := range strings.Split(strings.TrimSpace(bank), "\n") {
@@ -103,26 +104,22 @@ var Bank = sync.OnceValue(func() []Activity {
 
 func parse(line string) (Activity, error) {
 	f := strings.Split(line, "|")
-	if len(f) != 18 {
+	if len(f) != 10 {
 		return Activity{}, fmt.Errorf("%d columns", len(f))
 	}
-	a := Activity{ID: f[0], Title: f[1], Aim: f[2], Family: instrument.Family(f[7]), Moving: f[8] == "move", Things: f[9],
-		Cautions: []string{}, Levels: []string{}, Exit: f[14], Easier: f[15], Harder: f[16], Look: f[17]}
-	for i, into := range []*int{&a.From, &a.To, &a.Least, &a.Most} {
-		n, err := strconv.Atoi(f[3+i])
+	a := Activity{ID: f[0], Aim: f[1], Family: instrument.Family(f[6]), Moving: f[7] == "move", Cautions: append([]string{}, strings.Fields(f[8])...)}
+	levels := 0
+	for i, into := range []*int{&a.From, &a.To, &a.Least, &a.Most, nil, nil, nil, &levels} {
+		if into == nil {
+			continue
+		}
+		n, err := strconv.Atoi(f[2+i])
 		if err != nil {
 			return a, err
 		}
 		*into = n
 	}
-	if f[10] != "" {
-		a.Cautions = strings.Fields(f[10])
-	}
-	for _, level := range f[11:14] {
-		if level != "" {
-			a.Levels = append(a.Levels, level)
-		}
-	}
+	a.Levels = make([]string, levels)
 	return a, nil
 }
 
@@ -131,9 +128,8 @@ const grownUp = 10
 
 // Says is what to do at a level, counted from 1, in words for an age.
 func (a Activity) Says(level, age int) string {
-	text := a.Levels[level-1]
-	if age < grownUp {
-		return text
+	if age >= grownUp && len(a.Grown) >= level && a.Grown[level-1] != "" {
+		return a.Grown[level-1]
 	}
-	return strings.NewReplacer("the child", "the student", "The child", "The student").Replace(text)
+	return a.Levels[level-1]
 }

@@ -75,32 +75,30 @@ func TestWhichProbesAreAsked(t *testing.T) {
 
 // A line of the bank, column by column.
 func TestALineOfTheBank(t *testing.T) {
-	a, err := parse("own|Own|steady-beat|4|6|1|3|shared|move|a drum|touch loud|clap|walk||claps|slower|faster|shoulders")
+	a, err := parse("own|steady-beat|4|6|1|3|shared|move|touch loud|2")
 	assert.NoError(t, err)
-	assert.Equal(t, Activity{ID: "own", Title: "Own", Aim: "steady-beat", From: 4, To: 6, Least: 1, Most: 3, Family: instrument.Shared, Moving: true, Things: "a drum",
-		Cautions: []string{"touch", "loud"}, Levels: []string{"clap", "walk"}, Exit: "claps", Easier: "slower", Harder: "faster", Look: "shoulders"}, a)
-	plain, err := parse("own|Own|steady-beat|4|0|1|3|shared|sit|||clap||||||")
+	assert.Equal(t, Activity{ID: "own", Aim: "steady-beat", From: 4, To: 6, Least: 1, Most: 3, Family: instrument.Shared, Moving: true, Cautions: []string{"touch", "loud"}, Levels: []string{"", ""}}, a)
+	plain, err := parse("own|steady-beat|4|0|1|3|shared|sit||1")
 	assert.NoError(t, err)
 	assert.False(t, plain.Moving)
 	assert.Empty(t, plain.Cautions)
 	_, err = parse("too|short")
 	assert.Error(t, err)
-	_, err = parse("own|Own|steady-beat|four|0|1|3|shared|sit|||clap||||||")
+	_, err = parse("own|steady-beat|four|0|1|3|shared|sit||1")
 	assert.Error(t, err)
 }
 
 // From ten on nobody is called a child, and reasons are given.
 func TestWordsByAge(t *testing.T) {
-	a := Activity{Levels: []string{"Tap; the child answers.", "The child leads."}}
+	a := Activity{Levels: []string{"Tap; the child answers.", "Tap again."}, Grown: []string{"Tap; the student answers.", ""}}
 	assert.Equal(t, "Tap; the child answers.", a.Says(1, grownUp-1))
 	assert.Equal(t, "Tap; the student answers.", a.Says(1, grownUp))
-	assert.Equal(t, "The student leads.", a.Says(2, grownUp))
-	key := probes[0].Key
-	assert.Empty(t, WhyFor(key, grownUp-1))
-	assert.Equal(t, probes[0].Why, WhyFor(key, grownUp))
-	assert.Empty(t, WhyFor("no such aim", grownUp))
-	last := probes[len(probes)-1]
-	assert.Equal(t, last.Why, WhyFor(last.Key, 14))
+	assert.Equal(t, "Tap again.", a.Says(2, grownUp), "there is no child in it")
+	assert.Equal(t, "Clap.", Activity{Levels: []string{"Clap."}}.Says(1, grownUp), "of a teacher's own")
+	assert.False(t, Reasoned("steady-beat", grownUp-1))
+	assert.True(t, Reasoned("steady-beat", grownUp))
+	assert.False(t, Reasoned("left-right", grownUp), "nobody of that age is asked")
+	assert.False(t, Reasoned("no such aim", grownUp))
 }
 
 // What goes home after a first meeting where nobody told what was played: the first game of each aim, five at most,
@@ -112,7 +110,7 @@ func TestTheFirstGames(t *testing.T) {
 			aims = append(aims, p.Key)
 		}
 		at := -1
-		games := Firsts(age, instrument.Keyboard, func(string) bool { return false })
+		games := Firsts(Bank(), age, instrument.Keyboard, func(string) bool { return false })
 		assert.NotEmpty(t, games, age)
 		assert.LessOrEqual(t, len(games), 5, age)
 		for _, g := range games {
@@ -124,7 +122,7 @@ func TestTheFirstGames(t *testing.T) {
 			assert.Equal(t, Bank()[first].ID, g.ID, "the first of its aim")
 		}
 		passed := aims[:5] // a child that passed the whole first meeting goes on with what comes next
-		next := Firsts(age, instrument.Keyboard, func(aim string) bool { return slices.Contains(passed, aim) })
+		next := Firsts(Bank(), age, instrument.Keyboard, func(aim string) bool { return slices.Contains(passed, aim) })
 		assert.Equal(t, len(aims) > 5, len(next) > 0, age)
 		for _, g := range next {
 			assert.NotContains(t, passed, g.Aim)

@@ -106,7 +106,7 @@ func TestAHeadStartFourRungsAway(t *testing.T) {
 	assert.LessOrEqual(t, h.Ready, h.Due)
 	assert.Contains(t, []State{Running, Waiting}, h.State)
 	why := h.Why(p, graph)
-	assert.Equal(t, []string{"head-start", "Jig", "Quick string crossings"}, []string{why.Code, why.Args["title"], why.Args["with"]})
+	assert.Equal(t, []string{"head-start", "Jig", "quick-crossings"}, []string{why.Code, why.Args["title"], why.Args["with"]})
 
 	s, p = emil(map[string]ladder.HeadStart{"reach-back": {Done: 4}, "quick-crossings": {Done: 1}})
 	got = Plan(s, graph, p, 2, monday)
@@ -137,5 +137,5 @@ func TestWhatCannotBeReadySaysWhatToDo(t *testing.T) {
 	assert.Equal(t, "head-start-late", late.Why(p, graph).Code)
 	task, now := got[0].Now()
 	assert.True(t, now)
-	assert.NotEmpty(t, task.Do)
+	assert.Positive(t, task.Minutes)
 }

@@ -166,19 +166,19 @@ var Rows = []Row{
 		{"week-each", "a week each, then together", ""}, {"together", "together from the start", ""}}, always("week-each")},
 	{Patterns, "Patterns together: which first?", "", instrument.Keyboard, []Option{
 		{"parallel", "parallel", ""}, {MirroredFirst, "mirrored", ""}}, always("parallel")},
-	{Upkeep, "How much of the practice is upkeep?", "", "", []Option{
+	{Upkeep, "How much of practice is review?", "", "", []Option{
 		{"three-quarters", "three quarters or more", ""}, {"half", "half", ""}, {"third", "a third", ""}}, always("half")},
 	{NewSkills, "How many new skills a piece?", "", "", []Option{
 		{"one", "one", ""}, {"two", "two", ""}, {"book", "as the book gives", ""}}, always("two")},
 	{Slope, "In what order do materials come?", "", "", []Option{
-		{"uneven", "uneven, climbs and landings", ""}, {"graded", "graded by difficulty", ""}}, always("uneven")},
+		{"uneven", "easy and challenging in turn", ""}, {"graded", "graded by difficulty", ""}}, always("uneven")},
 	{"correcting", "How is a fault corrected?", "current", "", []Option{
 		{"each-time", "each time from the first", "Stop at each slip from the first playing on."},
 		{"one-thing", "gradually, one thing", "One thing at a time; let the rest pass."}}, always("one-thing")},
 	{Talks, "How often is home talked with?", "", "", []Option{
 		{"half-term", "each half term", ""}, {EachTerm, "each term", ""}, {AsNeeded, "when there is need", ""}}, always("half-term")},
 	{Praise, "When is praise given?", "close", "", []Option{
-		{Generous, "generously, at every chunk", "Praise every chunk that went, and name it."},
+		{Generous, "generously, for every section", "Praise every section that went well, and name it."},
 		{"specific", "for a named thing only", "Name one thing that went well, and the student names two."}}, under(7, Generous, "specific")},
 	{Model, "How is the model used at home?", "home", "", []Option{
 		{"alone-first", "alone first, then along", "Play alone the set number of times, then along with the model."},

@@ -196,7 +196,7 @@ func shown(clef score.Clef, key pitch.Key, notes ...pitch.Pitch) score.Score {
 func spot(clef score.Clef, p pitch.Pitch) reason.Reason {
 	from := p.Line() - staffs[clef.Sign+strconv.Itoa(clef.Line)].Line()
 	staff := clefNames[clef.Sign+strconv.Itoa(clef.Line)]
-	sign := map[int]string{-1: "flat ", 1: "sharp "}[p.Alter()]
+	sign := map[int]string{-1: "flat", 1: "sharp"}[p.Alter()]
 	switch {
 	case from < -1 || from > 9:
 		side, n := "below", (-from)/2

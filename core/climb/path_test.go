@@ -172,7 +172,7 @@ func TestAJumpIsNamedAndBridged(t *testing.T) {
 	assert.Equal(t, "held", j.Bridge.ID)
 	why := j.Why(graph)
 	assert.Equal(t, "jump-bridge", why.Code)
-	assert.Equal(t, "Long notes under a tune", why.Args["meets"])
+	assert.Equal(t, "held-left-hand", why.Args["meets"])
 	assert.Equal(t, "4", why.Args["count"])
 	st.Shelf = shore[5:6]
 	assert.Equal(t, "jump-no-bridge", Reckon(st).Jumps[0].Why(graph).Code)

@@ -331,8 +331,7 @@ func (c check) word(f fact.Fact, r fact.Ref) error {
 		_, ok = fault.Named(r.ID)
 	case "probe":
 		_, skilled := c.Graph[r.ID]
-		_, aim := activity.Aims[r.ID]
-		ok = r.ID == fact.FirstBook || activity.IsProbe(r.ID) || skilled || aim
+		ok = r.ID == fact.FirstBook || activity.IsProbe(r.ID) || skilled || slices.Contains(activity.Aims, r.ID)
 	case "activity":
 		is := func(a activity.Activity) bool { return a.ID == r.ID }
 		ok = slices.ContainsFunc(activity.Bank(), is) || slices.ContainsFunc(c.Own, is)

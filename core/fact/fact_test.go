@@ -2,6 +2,7 @@ package fact
 
 import (
 	"encoding/json"
+	"os"
 	"reflect"
 	"strings"
 	"testing"
@@ -281,5 +282,24 @@ func TestWhatAnIDIs(t *testing.T) {
 	const good = "01ARZ3NDEKTSV4RRFFQ69G5FAV"
 	for id, is := range map[string]bool{good: true, "7" + good[1:]: true, "8" + good[1:]: false, good[1:]: false, good + "0": false, "01arz3ndektsv4rrffq69g5fav": false, good[:25] + "U": false, good[:25] + "I": false, "": false} {
 		assert.Equal(t, is, isULID(id), id)
+	}
+}
+
+// What devices keep while they are offline reaches a newer release: the bodies that the release of
+// November 2026 sends, one of each kind, are read and are taken as they are.
+func TestFactsOfAnOlderReleaseAreTaken(t *testing.T) {
+	recorded, err := os.ReadFile("testdata/2026-11.jsonl")
+	require.NoError(t, err)
+	lines := strings.Split(strings.TrimSpace(string(recorded)), "\n")
+	require.Len(t, lines, 73)
+	for _, line := range lines {
+		body, err := Decode([]byte(line))
+		require.NoError(t, err, line)
+		assert.NoError(t, of18(body).Check(now), line)
+		again, err := json.Marshal(of18(body))
+		require.NoError(t, err)
+		var in struct{ Body json.RawMessage }
+		require.NoError(t, json.Unmarshal(again, &in))
+		assert.JSONEq(t, line, string(in.Body))
 	}
 }

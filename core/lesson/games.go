@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"hash/fnv"
 	"slices"
-	"strconv"
 
 	"patientladder/core/activity"
 	"patientladder/core/approach"
@@ -63,7 +62,9 @@ func (ask Ask) open() []activity.Probe {
 // An OpenAim is one of the first meetings that is not passed yet.
 type OpenAim struct {
 	activity.Probe
-	Outcome string `json:"outcome" enum:",nearly,not-yet" doc:"of the last time it was tried; empty for not yet"`
+	Asks    reason.Reason `json:"asks"`
+	Exit    reason.Reason `json:"exit" doc:"when it is passed"`
+	Outcome string        `json:"outcome" enum:",nearly,not-yet" doc:"of the last time it was tried; empty for not yet"`
 }
 
 // Aims lists what first meetings left open, in the order in which it comes again.
@@ -71,7 +72,7 @@ func Aims(ask Ask) []OpenAim {
 	ask = ask.ready()
 	out := []OpenAim{}
 	for _, p := range ask.open() {
-		out = append(out, OpenAim{p, ask.Standing.Probes[p.Key].Outcome})
+		out = append(out, OpenAim{p, reason.Of("probe-asks", "aim", p.Key), reason.Of("probe-exit", "aim", p.Key), ask.Standing.Probes[p.Key].Outcome})
 	}
 	return out
 }
@@ -105,9 +106,9 @@ func (ask Ask) probes() []Block {
 		}
 		b.want.best = max(b.want.best, b.want.least)
 		b.want.most, b.want.capped = max(longestProbe, b.want.least), true
-		b.Why = append(b.Why, reason.Of("probe", "asks", p.Asks, "exit", p.Exit, "games", strconv.Itoa(len(games))))
-		if why := activity.WhyFor(p.Key, ask.Age); why != "" {
-			b.Why = append(b.Why, reason.Of("probe-for", "why", why))
+		b.Why = append(b.Why, reason.Of("probe", "aim", p.Key))
+		if activity.Reasoned(p.Key, ask.Age) {
+			b.Why = append(b.Why, reason.Of("probe-for", "aim", p.Key))
 		}
 		if was, tried := ask.Standing.Probes[p.Key]; tried {
 			b.Why = append(b.Why, reason.Of("probe-again", "outcome", was.Outcome))
@@ -366,7 +367,7 @@ func (ask Ask) learning() map[string]float64 {
 }
 
 func (ask Ask) whyActivity(a activity.Activity) reason.Reason {
-	name := ask.aimName(a.Aim)
+	name := ask.Graph.Name(a.Aim)
 	switch w := ask.needs[a.Aim]; {
 	case w >= 3:
 		return reason.Of("game-learning", "aim", name)
@@ -376,13 +377,6 @@ func (ask Ask) whyActivity(a activity.Activity) reason.Reason {
 		return reason.Of("game-moves", "aim", name)
 	}
 	return reason.Of("game-refreshes", "aim", name)
-}
-
-func (ask Ask) aimName(aim string) string {
-	if name, other := activity.Aims[aim]; other {
-		return name
-	}
-	return ask.Graph.Name(aim)
 }
 
 // close ends with something made up by the student from today's material, or with

@@ -8,7 +8,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"pgregory.net/rapid"
 
-	"patientladder/core/activity"
 	"patientladder/core/ahead"
 	"patientladder/core/approach"
 	"patientladder/core/calendar"
@@ -16,7 +15,6 @@ import (
 	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
-	"patientladder/core/skill"
 )
 
 var today = time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
@@ -39,10 +37,10 @@ var usual = ladder.Standing{Rungs: []ladder.Rung{
 
 // asking is what a student's lesson is planned from, with the path reckoned here.
 func asking(s ladder.Standing, a approach.Approach, age, minutes int, at time.Time) Ask {
-	g := skill.Catalogue()
+	g := english.Skills("")
 	slot := calendar.Slot{Weekday: at.Weekday(), Start: "16:00", Minutes: minutes}
 	p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: instrument.Shipped.Of("piano"), Slot: slot, Now: at})
-	return Ask{Standing: s, Graph: g, Bank: activity.Bank(), Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), at), Approach: a, Plays: instrument.Shipped.Of("piano"), Age: age, Minutes: minutes, Day: calendar.On(at), At: at}.ready()
+	return Ask{Standing: s, Graph: g, Bank: english.Games(), Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), at), Approach: a, Plays: instrument.Shipped.Of("piano"), Age: age, Minutes: minutes, Day: calendar.On(at), At: at}.ready()
 }
 
 func plan(s ladder.Standing, a approach.Approach, age, minutes int, at time.Time) Plan {

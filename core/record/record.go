@@ -21,6 +21,7 @@ type Brought struct {
 	Asked     int      `json:"asked" doc:"days on which a sheet asked for it"`
 	Footholds []Won    `json:"footholds" doc:"the first first"`
 	Skills    []string `json:"skills" doc:"names of those that a piece with a foothold brought for the first time, in that order"`
+	Gained    []string `json:"-"` // their ids
 }
 
 // A Won is a foothold: of a piece, or of one of its parts.
@@ -47,7 +48,7 @@ func Over(s ladder.Standing, g skill.Graph, presumed []string, span calendar.Spa
 	}
 	for _, gain := range gains(s, presumed) {
 		if span.Holds(gain.day) {
-			b.Skills = append(b.Skills, g.Name(gain.skill))
+			b.Skills, b.Gained = append(b.Skills, g.Name(gain.skill)), append(b.Gained, gain.skill)
 		}
 	}
 	return b

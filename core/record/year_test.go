@@ -52,7 +52,7 @@ func TestAYearWeekByWeek(t *testing.T) {
 	assert.Equal(t, []calendar.Date{"2026-11-18"}, last.Lessons)
 	assert.Equal(t, []string{"Lamp Room"}, last.Polished)
 	assert.Empty(t, last.Heard, "it was taken back")
-	assert.Equal(t, []string{"Dotted rhythm"}, last.Skills)
+	assert.Equal(t, []string{"dotted"}, last.Skills)
 	require.Len(t, last.Footholds, 1)
 	assert.Equal(t, calendar.Date("2026-11-18"), last.Sheet)
 	assert.Equal(t, 3, last.Asked, "Monday and Tuesday by the sheet before, Thursday by this one; nothing is asked of days to come")

@@ -8,10 +8,10 @@ package report
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"patientladder/core/calendar"
-	"patientladder/core/phrase"
 	"patientladder/core/record"
 )
 
@@ -31,6 +31,12 @@ type Paragraph struct {
 // Longest is how many letters a report holds, so that it stands on one page.
 const Longest = 5000
 
+// A Voice says a message of a catalogue to one reader: a parent, or an adult who is the student.
+type Voice interface {
+	For(reader, key string, args map[string]string) string
+	List(things []string, most int) string
+}
+
 // Ask is what a report is drafted from.
 type Ask struct {
 	Name    string // the first name
@@ -38,64 +44,72 @@ type Ask struct {
 	Before  bool   // before the first book: games and small tunes
 	Span    calendar.Span
 	Brought record.Brought
+	Can     []string // what the student can do now, of Brought
 	Hand    []InHand
 	Next    []string       // titles of what comes next
 	Ahead   []string       // names of skills that are prepared
-	Kept    int            // old pieces that are kept alive
+	Kept    int            // pieces that are kept fresh
 	Words   map[string]int // how practice felt, as told
 	Agreed  string         // at the last check-in; empty for none
+	Voice   Voice
 }
 
 // An InHand is a piece that is being learnt.
 type InHand struct {
 	Title   string
-	Missing []string // names of its points that are not met
+	Missing []string // names of its goals that are left
 }
-
-// A voice names the student: a child by name, a grown-up as you.
-type voice struct{ who, has string }
 
 // few is how many things a paragraph names before it says how many more there are.
 const few = 8
 
 // Draft drafts the report of a term.
 func Draft(ask Ask) Report {
-	v := voice{ask.Name, "has"}
-	if ask.Adult {
-		v = voice{"you", "have"}
-	}
 	r := Report{Term: ask.Span}
-	put := func(key, title, text string) {
-		r.Paragraphs = append(r.Paragraphs, Paragraph{key, title, text})
+	put := func(key, text string) {
+		r.Paragraphs = append(r.Paragraphs, Paragraph{key, ask.say("title-" + key), text})
 	}
-	put("word", "In a word", "")
-	put("learnt", "What was learnt", v.learnt(ask))
-	if len(ask.Brought.Skills) > 0 {
-		put("skills", "New this term", phrase.Begin(list(within(ask.Brought.Skills), "; "))+".")
+	put("word", "")
+	put("learnt", ask.learnt())
+	if len(ask.Can) > 0 {
+		put("skills", ask.say("can", "can", ask.Voice.List(ask.Can, few)))
 	}
 	if ask.Kept > 0 && !ask.Before {
-		put("old", "What is kept alive", fmt.Sprintf("%s %s by now, and %s heard again and again, so that nothing learnt is lost.", phrase.Begin(count(ask.Kept, "finished piece")), verb(ask.Kept, "is there", "are there"), verb(ask.Kept, "it is", "they are")))
+		put("old", ask.say("kept", "pieces", strconv.Itoa(ask.Kept)))
 	}
-	put("home", "At home", v.home(ask))
+	put("home", ask.home())
 	if len(ask.Hand) > 0 {
-		put("hand", "In hand now", v.hand(ask))
+		put("hand", ask.hand())
 	}
 	if len(ask.Next)+len(ask.Ahead) > 0 {
-		put("next", "What comes", v.next(ask))
+		put("next", ask.next())
 	}
 	return r
 }
 
-// learnt says what was finished. That a piece takes one to ten weeks is normal, and is said where
+// say is a message of the report; pairs are argument and value, beside the student's name.
+func (ask Ask) say(key string, pairs ...string) string {
+	reader := "parent"
+	if ask.Adult {
+		reader = "adult"
+	}
+	args := map[string]string{"name": ask.Name}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		args[pairs[i]] = pairs[i+1]
+	}
+	return ask.Voice.For(reader, "report."+key, args)
+}
+
+// learnt says what was learnt. That a piece takes one to ten weeks is normal, and is said where
 // nothing was. Common practice, no source.
-func (v voice) learnt(ask Ask) string {
+func (ask Ask) learnt() string {
 	b := ask.Brought
 	if b.Lessons == 0 {
-		return fmt.Sprintf("There was no lesson from %s to %s.", day(ask.Span.From), day(ask.Span.To))
+		return ask.say("no-lesson", "from", string(ask.Span.From), "to", string(ask.Span.To))
 	}
-	had := fmt.Sprintf("%s %s had %s", phrase.Begin(v.who), v.has, count(b.Lessons, "lesson"))
+	lessons := strconv.Itoa(b.Lessons)
 	if len(b.Footholds) == 0 {
-		return had + ". Nothing was finished in this time, which is nothing out of the ordinary: a piece takes between one week and ten, and what was begun is on its way."
+		return ask.say("nothing-learnt", "lessons", lessons)
 	}
 	titles, parts := []string{}, map[string][]string{}
 	for _, w := range b.Footholds {
@@ -106,28 +120,28 @@ func (v voice) learnt(ask Ask) string {
 	}
 	var things []string
 	for _, title := range titles {
-		thing := "“" + title + "”"
+		thing := ask.say("piece", "title", title)
 		if of := parts[title]; of[0] != "" {
-			thing += " (" + list(of, ", ") + ")"
+			thing = ask.say("piece-in-parts", "title", title, "parts", ask.Voice.List(of, few))
 		}
 		things = append(things, thing)
 	}
-	means := "Finished means: played through alone, with the right notes, rhythm and fingers. It goes on to be polished, often for a year."
+	means := "means"
 	if ask.Before {
-		means = "Finished means: it goes by itself, and its game makes room for the next."
+		means = "means-games"
 	}
-	return fmt.Sprintf("%s and finished %s: %s. %s", had, count(len(things), "thing"), list(things, ", "), means)
+	return ask.say("learnt", "lessons", lessons, "things", strconv.Itoa(len(things)), "list", ask.Voice.List(things, few)) + " " + ask.say(means)
 }
 
 // home says how often there was practice and how it felt; practice and enjoyment apart.
-func (v voice) home(ask Ask) string {
+func (ask Ask) home() string {
 	b := ask.Brought
 	if b.Asked == 0 {
-		return "Nothing was asked for at home in this time."
+		return ask.say("nothing-asked")
 	}
-	text := fmt.Sprintf("There was practice on %d of the %d days that were asked for.", b.Days, b.Asked)
+	text := ask.say("practised", "days", strconv.Itoa(b.Days), "asked", strconv.Itoa(b.Asked))
 	if b.Days == 0 {
-		text = fmt.Sprintf("We have heard nothing of the %d days that were asked for. A tick on the sheet is enough, and helps to plan the next week.", b.Asked)
+		text = ask.say("nothing-heard", "asked", strconv.Itoa(b.Asked))
 	}
 	word, most := "", 0
 	for _, w := range []string{"fun", "easy", "fine", "hard", "dull"} {
@@ -136,37 +150,37 @@ func (v voice) home(ask Ask) string {
 		}
 	}
 	if word != "" {
-		text += fmt.Sprintf(" The word told most often: %s.", word)
-	}
-	if word == "dull" {
-		text += " We take that seriously, and choose pieces together."
+		text += " " + ask.say("felt-"+word)
 	}
 	if ask.Agreed != "" {
-		text += " What we agreed on: " + strings.TrimRight(ask.Agreed, ".") + "."
+		text += " " + ask.say("agreed", "text", strings.TrimRight(ask.Agreed, "."))
 	}
 	return text
 }
 
-func (v voice) hand(ask Ask) string {
+func (ask Ask) hand() string {
 	var out []string
 	for _, h := range ask.Hand {
-		switch {
-		case len(h.Missing) == 0:
-			out = append(out, "“"+h.Title+"” is nearly there.")
-		default:
-			out = append(out, fmt.Sprintf("“%s”, still open: %s.", h.Title, list(within(h.Missing), ", ")))
+		if len(h.Missing) == 0 {
+			out = append(out, ask.say("nearly", "title", h.Title))
+			continue
 		}
+		out = append(out, ask.say("working", "title", h.Title, "goals", ask.Voice.List(h.Missing, few)))
 	}
 	return strings.Join(out, " ")
 }
 
-func (v voice) next(ask Ask) string {
+func (ask Ask) next() string {
 	var out []string
 	if len(ask.Next) > 0 {
-		out = append(out, fmt.Sprintf("Next %s “%s”.", verb(len(ask.Next), "comes", "come"), strings.Join(ask.Next, "” and “")))
+		var titles []string
+		for _, title := range ask.Next {
+			titles = append(titles, ask.say("piece", "title", title))
+		}
+		out = append(out, ask.say("next", "list", ask.Voice.List(titles, few)))
 	}
 	if len(ask.Ahead) > 0 {
-		out = append(out, fmt.Sprintf("Already being prepared, a minute at a time: %s.", list(within(ask.Ahead), ", ")))
+		out = append(out, ask.say("preparing", "list", ask.Voice.List(ask.Ahead, few)))
 	}
 	return strings.Join(out, " ")
 }
@@ -192,45 +206,4 @@ func (r Report) Said() []Paragraph {
 		}
 	}
 	return out
-}
-
-func day(d calendar.Date) string { return d.Time().Format("2 January") }
-
-func count(n int, one string) string {
-	if n == 1 {
-		return "one " + one
-	}
-	return fmt.Sprintf("%d %ss", n, one)
-}
-
-func verb(n int, one, more string) string {
-	if n == 1 {
-		return one
-	}
-	return more
-}
-
-// within is some names as they stand in the middle of a sentence.
-func within(names []string) []string {
-	out := make([]string, len(names))
-	for i, name := range names {
-		out[i] = phrase.Within(name)
-	}
-	return out
-}
-
-// list writes some things as a sentence does, with a sign between them; of many the first few.
-func list(things []string, between string) string {
-	switch n := len(things); {
-	case n == 0:
-		return ""
-	case n > few:
-		return strings.Join(things[:few], between) + fmt.Sprintf(" and %d more", n-few)
-	case n == 1:
-		return things[0]
-	case between == "; ":
-		return strings.Join(things, between)
-	default:
-		return strings.Join(things[:n-1], between) + " and " + things[n-1]
-	}
 }

@@ -41,17 +41,24 @@ func byID(items []Item, id string) (Item, bool) {
 }
 
 // Resolve gives each item that is the same as another the other's words, in place; its
-// id, points, parts and revision stay its own, since marks hold on to them.
+// id, points, parts and revision stay its own, since marks hold on to them. One that is told to
+// be the same as an item that is not there, or is itself the same as another, as in a circle, is
+// an item of its own, so that nothing is hidden by what leads nowhere.
 func Resolve(items []Item) {
-	at := map[string]int{}
+	at, same := map[string]int{}, map[string]bool{}
 	for i, it := range items {
-		at[it.ID] = i
+		at[it.ID], same[it.ID] = i, it.SameAs != ""
+	}
+	for i, it := range items {
+		if _, there := at[it.SameAs]; !there || same[it.SameAs] {
+			items[i].SameAs = ""
+		}
 	}
 	for i := range items {
-		j, there := at[items[i].SameAs]
-		if items[i].SameAs == "" || !there {
+		if items[i].SameAs == "" {
 			continue
 		}
+		j := at[items[i].SameAs]
 		own, it := items[i], items[j]
 		it.ID, it.SameAs, it.Points, it.Parts, it.Revision, it.Past = own.ID, own.SameAs, own.Points, own.Parts, own.Revision, own.Past
 		it.Archived = true

@@ -7,6 +7,7 @@
 package skill
 
 import (
+	"cmp"
 	"fmt"
 	"maps"
 	"slices"
@@ -87,8 +88,8 @@ func New(skills []Skill) (Graph, error) {
 			return nil, fmt.Errorf("%q has a chain of %d tasks, not one to five", s.ID, len(s.Chain))
 		}
 		for _, t := range s.Chain {
-			if t.Do == "" || t.Minutes < 1 || t.Weeks < 1 {
-				return nil, fmt.Errorf("a task in the chain of %q lacks its words, minutes or weeks", s.ID)
+			if t.Minutes < 1 || t.Weeks < 1 {
+				return nil, fmt.Errorf("a task in the chain of %q lacks its minutes or weeks", s.ID)
 			}
 		}
 		if s.RestsOn == nil {
@@ -169,6 +170,9 @@ func (g Graph) Check(s Skill) error {
 		}
 	}
 	for _, t := range s.Chain {
+		if t.Do == "" {
+			return fmt.Errorf("a task in the chain of %q lacks its words", s.ID)
+		}
 		if len(t.Do) > 200 || t.Minutes > 15 || t.Weeks > 20 {
 			return fmt.Errorf("a task of a chain has at most 200 letters, 15 minutes a day and 20 weeks")
 		}
@@ -220,12 +224,16 @@ func circle(g Graph, skills []Skill) []string {
 	return nil
 }
 
-// Name returns the skill's name, or its id when it is not in the graph.
-func (g Graph) Name(id string) string {
-	if s, ok := g[id]; ok {
-		return s.Name
+// Name returns the skill's name, or its id when it has none here.
+func (g Graph) Name(id string) string { return cmp.Or(g[id].Name, id) }
+
+// Named returns the graph with the names and tasks that a language gives its skills.
+func (g Graph) Named(name func(Skill) Skill) Graph {
+	out := make(Graph, len(g))
+	for id, s := range g {
+		out[id] = name(s)
 	}
-	return id
+	return out
 }
 
 // Names returns the names of skills in the order given.

@@ -11,7 +11,10 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
+	"patientladder/words"
 )
+
+var english = words.In(words.Reader{Language: words.Base})
 
 func TestHowSkillsStand(t *testing.T) {
 	now := time.Date(2026, 11, 18, 16, 0, 0, 0, time.UTC)
@@ -26,22 +29,22 @@ func TestHowSkillsStand(t *testing.T) {
 			rung("In hand", ago(7), nil, []string{"slur-three"}, []string{"halves", "halves"}),
 			rung("Ahead", nil, nil, []string{"reach-back"}, nil),
 		}}
-	got := Skills(s, skill.Catalogue(), []string{"steady-beat"}, now)
+	got := Skills(s, english.Skills(""), []string{"steady-beat"}, now)
 	var states []string
 	for _, m := range got {
 		states = append(states, m.Name+": "+string(m.State))
 	}
-	assert.Equal(t, []string{"Three notes in a bow: learning", "First finger reached back: tasted", "Long straight bows: rusty",
-		"Bow hold: secure", "Steady beat: secure", "Two to a beat: secure"}, states,
+	assert.Equal(t, []string{"Three notes in a bow: learning", "Backward extension: tasted", "Straight whole bows: rusty",
+		"Bow hold: secure", "Quavers: secure", "Steady beat: secure"}, states,
 		"a skill that a fresh piece carries is not rusty; what lies ahead is not listed unless it was tasted")
-	assert.Equal(t, []Evidence{{"March it on one string, no bow", "head-start", *ago(3)}}, got[1].Evidence)
-	assert.Equal(t, "presumed", got[4].Evidence[0].Kind)
+	assert.Equal(t, []Evidence{{"Tap it in time on one string, without the bow", "head-start", *ago(3)}}, got[1].Evidence)
+	assert.Equal(t, "presumed", got[5].Evidence[0].Kind)
 	var kinds []string
-	for _, e := range got[5].Evidence {
+	for _, e := range got[4].Evidence {
 		kinds = append(kinds, e.Title+" "+e.Kind)
 	}
-	assert.Equal(t, []string{"Fresh foothold", "In hand taught", "Say a two-part word to each step while walking head-start"}, kinds, "newest first, each rung once")
-	assert.Empty(t, Skills(ladder.Standing{}, skill.Catalogue(), nil, now))
+	assert.Equal(t, []string{"Fresh foothold", "In hand taught", "Walk the beat and say a two-syllable word on each step head-start"}, kinds, "newest first, each rung once")
+	assert.Empty(t, Skills(ladder.Standing{}, english.Skills(""), nil, now))
 }
 
 func TestWhatIsNewInAPiece(t *testing.T) {
@@ -121,8 +124,8 @@ func TestWhatWasAskedAfter(t *testing.T) {
 		}
 		assert.Equal(t, c.want, Know(s, c.presumed, now).State["halves"], c.name)
 	}
-	marks := Skills(ladder.Standing{Probes: map[string]ladder.Probe{"halves": {Outcome: "not-yet", At: *ago(7)}, fact.FirstBook: {Outcome: "pass", At: *ago(7)}}}, skill.Catalogue(), nil, now)
-	assert.Equal(t, []SkillMark{{"halves", "Two to a beat", Missing, []Evidence{{"not-yet", "probe", *ago(7)}}}}, marks, "the test for the first book is no skill")
+	marks := Skills(ladder.Standing{Probes: map[string]ladder.Probe{"halves": {Outcome: "not-yet", At: *ago(7)}, fact.FirstBook: {Outcome: "pass", At: *ago(7)}}}, english.Skills(""), nil, now)
+	assert.Equal(t, []SkillMark{{"halves", "Quavers", Missing, []Evidence{{"not-yet", "probe", *ago(7)}}}}, marks, "the test for the first book is no skill")
 }
 
 // What is taken for granted is ticked off in the first three lessons, until it was heard.

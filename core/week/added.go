@@ -54,10 +54,10 @@ func (a Adds) line(sh *Sheet, id string, b fact.LineAdded) Task {
 		if t.Title == "" {
 			t.Title = loose
 		}
-		t.Says = Words{What: t.Do, Place: "to do", Again: t.Do}
+		t.Says = Words{What: t.Do, Place: w.tell().line("to-do"), Again: t.Do}
 		return t
 	}
-	t.Says = t.words(sh.Reader)
+	t.Says = t.words(w.tell())
 	if t.Do != "" {
 		t.Says.What += ". " + t.Do
 		t.Says.Again = t.Says.What
@@ -69,9 +69,9 @@ func (a Adds) line(sh *Sheet, id string, b fact.LineAdded) Task {
 func (w *writer) play(t Task, a activity.Activity) Task {
 	level := max(min(w.Standing.Activities[a.ID].Level, len(a.Levels)), 1)
 	t.Game, t.Title, t.Count, t.Why = a.ID, a.Title, 1, reason.Of("a-game", "title", a.Title)
-	t.Steps = []string{a.Says(level, w.Age), "It is right when: " + a.Exit}
-	if why := activity.WhyFor(a.Aim, w.Age); why != "" {
-		t.Steps = append(t.Steps, why)
+	t.Steps = []string{a.Says(level, w.Age), w.tell().line("right-when", "exit", a.Exit)}
+	if activity.Reasoned(a.Aim, w.Age) {
+		t.Steps = append(t.Steps, w.tell().told(reason.Of("probe-for", "aim", a.Aim)))
 	}
 	return t
 }

@@ -21,7 +21,6 @@ import (
 	"patientladder/core/ladder"
 	"patientladder/core/reading"
 	"patientladder/core/shelf"
-	"patientladder/core/skill"
 	"patientladder/core/upkeep"
 )
 
@@ -95,7 +94,7 @@ func TestSheetsThatAskedTheWhole(t *testing.T) {
 		{nil, 0}, {[][]string{{whole}}, 1}, {[][]string{{whole}, {whole}}, 2}, {[][]string{{part}}, 0}, {[][]string{{whole, part}}, 0}, {[][]string{{whole}, {part}, {whole}}, 1},
 		{[][]string{{whole}, {other}, {whole}}, 2}, {[][]string{{other}}, 0}, {[][]string{{whole, spot}}, 1}, {[][]string{{"upkeep r    0 0"}}, 0}, {[][]string{{"own x"}}, 0},
 	} {
-		w := writer{Ask: Ask{Past: sheets(c.past...)}}
+		w := writer{Ask: Ask{Voice: english, Bank: english.Games(), Past: sheets(c.past...)}}
 		assert.Equal(t, c.want, w.wholes(ladder.Rung{ID: "r"}), "%v", c.past)
 	}
 }
@@ -104,7 +103,7 @@ func TestSheetsThatAskedTheWhole(t *testing.T) {
 func TestTheMinutesOfADay(t *testing.T) {
 	run := func(budget int, change func(*writer)) (int, string) {
 		sh := Sheet{Budget: budget, Days: make([]Day, 7)}
-		w := writer{sheet: &sh, days: []int{1, 2, 3, 4, 5, 6}, Ask: Ask{From: from}}
+		w := writer{sheet: &sh, days: []int{1, 2, 3, 4, 5, 6}, Ask: Ask{Voice: english, Bank: english.Games(), From: from}}
 		change(&w)
 		w.budget()
 		code := ""
@@ -186,7 +185,7 @@ func TestADayKeepsToItsThings(t *testing.T) {
 	}
 	run := func(age int, days ...[]Task) (out []string) {
 		sh := Sheet{Days: []Day{{Lesson: true}}}
-		w := writer{sheet: &sh, Ask: Ask{Age: age}}
+		w := writer{sheet: &sh, Ask: Ask{Voice: english, Bank: english.Games(), Age: age}}
 		for i, list := range days {
 			sh.Days = append(sh.Days, Day{Tasks: list})
 			w.days = append(w.days, i+1)
@@ -216,7 +215,7 @@ func TestADayKeepsToItsThings(t *testing.T) {
 	assert.Equal(t, []string{"a3 a2 b3 o2 x2"}, run(6, with(task("upkeep", "o", 2), task("ahead", "x", 1), listen)), "hearing goes though it has no other day")
 	for age, want := range map[int]int{6: 4, 7: 6, 9: 6, 10: 8} {
 		assert.Equal(t, want, LinesADay(age))
-		assert.Equal(t, want-1, (&writer{Ask: Ask{Age: age}, light: true}).most())
+		assert.Equal(t, want-1, (&writer{Ask: Ask{Voice: english, Bank: english.Games(), Age: age}, light: true}).most())
 	}
 }
 
@@ -224,7 +223,7 @@ func TestADayKeepsToItsThings(t *testing.T) {
 func TestThinDays(t *testing.T) {
 	run := func(last int, tasks ...Task) (out []string) {
 		sh := Sheet{Budget: 11, Days: []Day{{Lesson: true, Tasks: []Task{{Band: "ahead", Rung: "hear", Listen: true, Minutes: 1}}}, {Tasks: tasks}}}
-		w := writer{sheet: &sh, days: []int{1}, Ask: Ask{From: from, Calendar: calendar.Calendar{Free: []calendar.Span{{Name: "holidays", From: from, To: from.Add(60)}}}}}
+		w := writer{sheet: &sh, days: []int{1}, Ask: Ask{Voice: english, Bank: english.Games(), From: from, Calendar: calendar.Calendar{Free: []calendar.Span{{Name: "holidays", From: from, To: from.Add(60)}}}}}
 		w.goOn(last)
 		for _, d := range sh.Days[2:] {
 			day := ""
@@ -298,7 +297,7 @@ func TestGamesAtHome(t *testing.T) {
 	}
 	run := func(budget int, games ...activity.Activity) (out []string) {
 		sh := Sheet{Budget: budget, Days: []Day{{}, {}, {Tasks: []Task{{Band: "now", Minutes: 1}}}, {}}}
-		w := writer{sheet: &sh, days: []int{1, 2, 3}, Ask: Ask{Games: games}}
+		w := writer{sheet: &sh, days: []int{1, 2, 3}, Ask: Ask{Voice: english, Bank: english.Games(), Games: games}}
 		w.games()
 		for _, d := range sh.Days[1:] {
 			day := ""
@@ -334,7 +333,7 @@ func TestTheFirstMeetingGoesHome(t *testing.T) {
 			r.Taught = at(from)
 		}
 		s.Rungs = []ladder.Rung{r}
-		sh := Make(Ask{Standing: s, Graph: skill.Catalogue(), Approach: approach.Default(6), Plays: instrument.Shipped.Of("piano"), Age: 6, From: from, Next: from.Add(7), Through: from.Add(6), Games: played, At: *at(from)})
+		sh := Make(Ask{Voice: english, Bank: english.Games(), Standing: s, Graph: english.SkillsAtHome(""), Approach: approach.Default(6), Plays: instrument.Shipped.Of("piano"), Age: 6, From: from, Next: from.Add(7), Through: from.Add(6), Games: played, At: *at(from)})
 		for _, d := range sh.Days[1:3] {
 			games := 0
 			for _, task := range d.Tasks {
@@ -352,14 +351,14 @@ func TestTheFirstMeetingGoesHome(t *testing.T) {
 	assert.Equal(t, []int{0, 0}, run(1, true), "a piece, and no game was told")
 	assert.Equal(t, []int{2, 2}, run(1, false), "nothing was told: never an empty sheet")
 	assert.Equal(t, []int{0, 0}, run(2, false))
-	sung := activity.Bank()[slices.IndexFunc(activity.Bank(), func(a activity.Activity) bool { return a.ID == "sing-gull" })]
-	tune := activity.Bank()[slices.IndexFunc(activity.Bank(), func(a activity.Activity) bool { return a.Aim == activity.RoteTune })]
+	sung := english.Games()[slices.IndexFunc(english.Games(), func(a activity.Activity) bool { return a.ID == "sing-gull" })]
+	tune := english.Games()[slices.IndexFunc(english.Games(), func(a activity.Activity) bool { return a.Aim == activity.RoteTune })]
 	home := func(age int, outcome string, closed bool) (out []string) {
 		s := ladder.Standing{Probes: map[string]ladder.Probe{"sing-back": {Outcome: outcome}, activity.RoteTune: {Outcome: fact.Pass}}}
 		if closed {
 			s.Lessons = ladder.Lessons{Closed: map[calendar.Date]time.Time{from: *at(from)}}
 		}
-		w := writer{sheet: &Sheet{Reader: reader(age)}, rungs: map[ladder.State][]ladder.Rung{}, Ask: Ask{Standing: s, From: from, Age: age, Plays: instrument.Shipped.Of("piano"), Games: []activity.Activity{sung, tune}}}
+		w := writer{sheet: &Sheet{Reader: reader(age)}, rungs: map[ladder.State][]ladder.Rung{}, Ask: Ask{Voice: english, Bank: english.Games(), Standing: s, From: from, Age: age, Plays: instrument.Shipped.Of("piano"), Games: []activity.Activity{sung, tune}}}
 		for _, a := range w.goHome() {
 			out = append(out, a.Aim)
 		}
@@ -376,7 +375,7 @@ func TestTurnsOfOldFriends(t *testing.T) {
 	for n, want := range map[int][]int{0: {}, 1: {0}, 2: {0, 1}, 3: {0, 2, 1}, 4: {0, 2, 1, 3, 0}, 5: {0, 2, 1, 3, 0, 4, 1}} {
 		assert.Equal(t, want, rotation(n), "%d", n)
 	}
-	w := writer{Ask: Ask{Graph: skill.Catalogue(), From: from}}
+	w := writer{Ask: Ask{Voice: english, Bank: english.Games(), Graph: english.SkillsAtHome(""), From: from}}
 	secure := func(days int) ladder.Rung { return ladder.Rung{Foothold: at(from.Add(-days))} }
 	for place, want := range map[int]string{0: "newest-kept", 1: "newest-kept", 2: "carries"} {
 		assert.Equal(t, want, w.kept(secure(7), upkeep.Piece{Carries: []string{"rests"}}, place).Code)
@@ -385,7 +384,7 @@ func TestTurnsOfOldFriends(t *testing.T) {
 	assert.Equal(t, "newest-kept", w.kept(secure(newly), upkeep.Piece{}, 0).Code, "newly secure for six weeks")
 	assert.Equal(t, "keep-alive", w.kept(secure(newly+1), upkeep.Piece{}, 0).Code, "and no longer")
 	sh := Sheet{Budget: 20, Days: []Day{{}, {Tasks: []Task{{Band: "now", Rung: "a", Minutes: 5}, {Band: "now", Rung: "a", Minutes: 2}, {Band: "upkeep", Rung: "o", Minutes: 3}, {Band: "ahead", Skill: "x", Minutes: 1}}}, {}}}
-	w = writer{sheet: &sh, days: []int{1, 2}, early: map[int]int{1: 1}, Ask: Ask{Age: 6}}
+	w = writer{sheet: &sh, days: []int{1, 2}, early: map[int]int{1: 1}, Ask: Ask{Voice: english, Bank: english.Games(), Age: 6}}
 	assert.Equal(t, []int{9, 20}, []int{w.left(1), w.left(2)})
 	assert.Equal(t, []int{7, 0}, []int{w.inHand(1), w.inHand(2)})
 	assert.Equal(t, []int{1, 4, 5}, []int{w.room(1), w.room(2), w.slots()})
@@ -437,7 +436,7 @@ func TestWhenAPieceIsNearlyThere(t *testing.T) {
 		assert.True(t, nearly(points(c.met, c.all)), "%+v", c)
 	}
 	soon := func(r ladder.Rung, sheets int, low float64, days int) bool {
-		w := writer{Ask: Ask{From: from, Next: from.Add(days), Path: climb.Path{Expected: []climb.Expected{{Rung: "r", In: climb.Range{Low: low}}}}}}
+		w := writer{Ask: Ask{Voice: english, Bank: english.Games(), From: from, Next: from.Add(days), Path: climb.Path{Expected: []climb.Expected{{Rung: "r", In: climb.Range{Low: low}}}}}}
 		return w.soon(r, sheets)
 	}
 	assert.True(t, soon(points(1, 2), 0, 9, 7))
@@ -480,7 +479,7 @@ func TestTheWholeAndFromTheEnd(t *testing.T) {
 func TestHowLongAFaultGoesHome(t *testing.T) {
 	all := fault.All
 	for days, want := range map[int]bool{0: true, fresh - 1: true, fresh: false} {
-		w := writer{Ask: Ask{From: from, Standing: ladder.Standing{Seen: []ladder.Sight{{Fault: all[1].Key, At: from.Add(-days - 1).Time()}, {Fault: all[0].Key, At: from.Add(-days).Time()}}}}}
+		w := writer{Ask: Ask{Voice: english, Bank: english.Games(), From: from, Standing: ladder.Standing{Seen: []ladder.Sight{{Fault: all[1].Key, At: from.Add(-days - 1).Time()}, {Fault: all[0].Key, At: from.Add(-days).Time()}}}}}
 		f, seen := w.corrected()
 		assert.Equal(t, want, seen, "%d days", days)
 		if want {
@@ -508,7 +507,7 @@ func TestByAge(t *testing.T) {
 func TestLinesForEveryPractice(t *testing.T) {
 	lines := func(age int, on instrument.ID, change func(*writer)) string {
 		sh := Sheet{Budget: Budget(age), Reader: reader(age), Counting: "by-age"}
-		w := writer{sheet: &sh, rungs: map[ladder.State][]ladder.Rung{}, Ask: Ask{From: from, Age: age, Approach: approach.Default(age), Plays: instrument.Shipped.Of(on), Graph: skill.Catalogue()}}
+		w := writer{sheet: &sh, rungs: map[ladder.State][]ladder.Rung{}, Ask: Ask{Voice: english, Bank: english.Games(), From: from, Age: age, Approach: approach.Default(age), Plays: instrument.Shipped.Of(on), Graph: english.SkillsAtHome("")}}
 		change(&w)
 		w.lines()
 		var out []string

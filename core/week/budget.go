@@ -168,7 +168,7 @@ func (w *writer) lines() {
 		say("count-" + w.sheet.Counting)
 	}
 	if f, seen := w.corrected(); seen {
-		say("corrected", "seen", f.Seen, "try", f.Try)
+		say("corrected", "fault", f.Key)
 	}
 	for _, r := range w.in(ladder.Current) {
 		scale := func(id string) bool { return strings.HasPrefix(id, "scale-") }

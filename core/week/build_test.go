@@ -155,7 +155,7 @@ func TestWhenThePieceMayBeDone(t *testing.T) {
 			}
 			r.Points = append(r.Points, ladder.Point{State: state})
 		}
-		w := writer{Ask: Ask{From: from, Next: from.Add(c.days), Path: climb.Path{Expected: []climb.Expected{{Rung: "new", In: climb.Range{Low: c.low}}}}}}
+		w := writer{Ask: Ask{Voice: english, From: from, Next: from.Add(c.days), Path: climb.Path{Expected: []climb.Expected{{Rung: "new", In: climb.Range{Low: c.low}}}}}}
 		assert.Equal(t, c.want, w.soon(r, c.sheets), c.name)
 	}
 }
@@ -201,7 +201,7 @@ func TestWhatAWeekAsks(t *testing.T) {
 		{"two left: built", nil, points(ladder.Met, ladder.Open, ladder.Unmarked), [][]string{{"a1-b1"}, {"a2-b2", "a1-b2"}, {"a4-b4", "a1-b4"}, {"a1-b4"}, all, all}},
 		{"its only point is still open: built", nil, points(ladder.Open), [][]string{{"a1-b1"}, {"a2-b2", "a1-b2"}, {"a4-b4", "a1-b4"}, {"a1-b4"}, all, all}},
 	} {
-		w := writer{Ask: Ask{Past: c.past}}
+		w := writer{Ask: Ask{Voice: english, Past: c.past}}
 		r := ladder.Rung{ID: "new", Points: c.points, Taught: at(from)}
 		assert.Equal(t, c.want, asked(w.learn(r, four(), 6, 4)), c.name)
 	}
@@ -216,7 +216,7 @@ func TestWhatAWeekAsks(t *testing.T) {
 		{From: reading.Place{Bar: 1}, To: reading.Place{Bar: 4}, FromID: "a1", ToID: "b4", Hand: reading.Right, Parts: []reading.Chunk{pair(1, "xy"), pair(3, "zq")}}, pair(5, "xy")}}
 	assert.Equal(t, [][]string{{"a1-b1"}, {"a2-b2", "a1-b2"}, {"a3-b3"}, {"a4-b4", "a1-b6"}, {"a1-b6"}, {"a1-b6"}},
 		asked((&writer{}).learn(ladder.Rung{ID: "new", Taught: at(from)}, back, 6, 4)), "the fifth and sixth bar are no news")
-	w := writer{Ask: Ask{Stuck: map[string]bool{"new": true}}}
+	w := writer{Ask: Ask{Voice: english, Stuck: map[string]bool{"new": true}}}
 	assert.Equal(t, [][]string{{"a1-b1", "a2-b2"}, {"a3-b3", "a4-b4"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from)}, four(), 2, 4)), "but not where two turns hold its parts")
 	assert.Equal(t, [][]string{{"a1-b1", "a2-b2"}, {"a3-b3", "a4-b4"}, {"a1-b4"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from), Points: points(ladder.Met, ladder.Met, ladder.Open)}, four(), 3, 4)), "a piece that sticks is taken small again, and once whole")
 	assert.Equal(t, [][]string{{"a1-b1"}}, asked(w.learn(ladder.Rung{ID: "new", Taught: at(from)}, four(), 1, 1)))

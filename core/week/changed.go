@@ -14,7 +14,7 @@ const mostChanged = 6
 
 // Changed says what a sheet asks otherwise than one that its reader had before: lines that
 // are new, that are gone, that say something else or stand on other days.
-func Changed(before, after Sheet) []Line {
+func Changed(v Voice, before, after Sheet) []Line {
 	var out []Line
 	say := func(code string, t Task, now string) {
 		if now != "" && t.Title == loose { // it has no title to tell
@@ -53,7 +53,7 @@ func Changed(before, after Sheet) []Line {
 		out = []Line{{Reason: reason.Of("changed-much")}}
 	}
 	for i := range out {
-		out[i].Says = strings.TrimSpace(ended(strings.TrimSuffix(told(out[i].Reason, after.Reader), ".")))
+		out[i].Says = strings.TrimSpace(ended(strings.TrimSuffix(teller{v, after.Reader}.told(out[i].Reason), ".")))
 	}
 	return out
 }

@@ -17,7 +17,7 @@ func TestWhatASheetAsksOtherwise(t *testing.T) {
 		for i, b := range bodies {
 			facts = append(facts, fact.Fact{ID: string(rune('a' + i)), Body: b})
 		}
-		for _, l := range Changed(sh, Edit(sh, facts, Adds{})) {
+		for _, l := range Changed(english, sh, Edit(sh, facts, Adds{Ask: Ask{Voice: english}})) {
 			said = append(said, l.Says)
 		}
 		return said

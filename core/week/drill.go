@@ -9,7 +9,6 @@ import (
 	"patientladder/core/exercise"
 	"patientladder/core/judgement"
 	"patientladder/core/ladder"
-	"patientladder/core/phrase"
 	"patientladder/core/reason"
 )
 
@@ -31,8 +30,9 @@ type CardLine struct {
 }
 
 // CardIn gives a card its words for a reader.
-func CardIn(c card.Card, reader string) CardLine {
-	return CardLine{c.ID, told(c.Shown, reader), told(c.Asks, reader), told(c.Right, reader)}
+func CardIn(v Voice, reader string, c card.Card) CardLine {
+	t := teller{v, reader}
+	return CardLine{c.ID, t.told(c.Shown), t.told(c.Asks), t.told(c.Right)}
 }
 
 // Counts by material: a scale and its like three times a day, a cycle of keys once, a
@@ -96,16 +96,16 @@ func (w *writer) cards(r ladder.Rung) []CardLine {
 		return out
 	}
 	for _, c := range card.Next(card.Deck(kinds, w.Ask.Plays), card.States(r.Answered, w.At), int(judgement.CardsOpen)).Cards {
-		out = append(out, CardIn(c, w.sheet.Reader))
+		out = append(out, CardIn(w.Voice, w.sheet.Reader, c))
 	}
 	return out
 }
 
 // drilled says what a task of technique or reading asks, in one line; empty of others.
-func (t *Task) drilled() string {
+func (t *Task) drilled(v teller) string {
 	var parts []string
 	for i, p := range t.Plays {
-		hand := map[string]string{"right": "right hand", "left": "left hand", "together": "both hands"}[p.Hand]
+		hand := v.hand(p.Hand)
 		if p.Fingers != "" {
 			hand = strings.TrimSpace(hand + " " + p.Fingers)
 		}
@@ -115,7 +115,7 @@ func (t *Task) drilled() string {
 		case !same:
 			parts = append(parts, p.Title+", "+p.How)
 		case hand != "":
-			parts = append(parts, "then "+hand)
+			parts = append(parts, v.line("then", "hand", hand))
 		}
 	}
 	for i, c := range t.Cards {
@@ -123,7 +123,7 @@ func (t *Task) drilled() string {
 		if i > 0 && t.Cards[i-1].Asks == c.Asks {
 			asks = "" // the same is asked of each
 		}
-		parts = append(parts, phrase.Begin(c.Shown)+asks+" → "+c.Right)
+		parts = append(parts, c.Shown+asks+" → "+c.Right)
 	}
 	if len(t.Steps) > 0 && len(parts) == 0 {
 		var says []string
@@ -140,9 +140,9 @@ func (t *Task) drilled() string {
 	case len(t.Cards) > 0:
 		return says
 	case t.InRow:
-		return says + "; " + strconv.Itoa(t.Count) + " in a row"
+		return says + "; " + v.line("in-a-row", "n", strconv.Itoa(t.Count))
 	case t.Count == 1:
-		return says + "; once, slowly, with full attention"
+		return says + "; " + v.line("once-slowly")
 	}
-	return says + "; " + plural(t.Count, "time")
+	return says + "; " + v.Count("time", t.Count)
 }

@@ -70,7 +70,7 @@ func TestCardsOfASheet(t *testing.T) {
 	first := sheet(only(r), approach.Default(8), 8, from, next).Days[1].Tasks[0]
 	require.Len(t, first.Cards, 3)
 	assert.Equal(t, "Which landmark is it, and where does it lie? → C, the middle C, left of the two black keys in the middle", first.Cards[0].Asks+" → "+first.Cards[0].Right)
-	assert.Equal(t, "on ledger line 1 below the treble staff", first.Cards[0].Shown)
+	assert.Equal(t, "On ledger line 1 below the treble staff", first.Cards[0].Shown)
 	assert.Equal(t, "cards", first.Says.Place)
 	assert.Equal(t, "cards, as before: 1 time", first.Says.Again)
 	r.Answered = []card.Answer{{Card: "landmarks C4", Outcome: fact.Pass, At: from.Add(-14).Time()}, {Card: "landmarks C4", Outcome: fact.Pass, At: from.Add(-7).Time()}}
@@ -90,6 +90,6 @@ func TestNothingIsSaidOfTwoVoicesAlike(t *testing.T) {
 		{[]Play{{Title: "C major", How: "up and down", Hand: "right", Fingers: "1 2 3"}, {Title: "C major", How: "up and down", Hand: "left", Fingers: "5 4 3"}}, "C major, up and down, right hand 1 2 3; then left hand 5 4 3; 3 times"},
 	} {
 		task := Task{Band: "now", Count: 3, Plays: c.plays}
-		assert.Equal(t, c.want, task.drilled())
+		assert.Equal(t, c.want, task.drilled(teller{english, "student"}))
 	}
 }

@@ -67,7 +67,7 @@ func Edit(sh Sheet, facts []fact.Fact, adds Adds) Sheet {
 		case fact.LineStruck:
 			sh.strike(f.ID, b.Line)
 		case fact.LineChanged:
-			sh.change(b)
+			sh.change(b, adds.Voice)
 		case fact.LineMoved:
 			sh.move(b)
 		case fact.LineAdded:
@@ -108,7 +108,7 @@ func (sh *Sheet) strike(id, line string) {
 
 // change gives a line what is told of it and its words anew; its key stays, so that ticks
 // find it.
-func (sh *Sheet) change(b fact.LineChanged) {
+func (sh *Sheet) change(b fact.LineChanged, v Voice) {
 	var line *Task
 	for i := range sh.Days {
 		d := &sh.Days[i]
@@ -126,7 +126,7 @@ func (sh *Sheet) change(b fact.LineChanged) {
 			if b.From > 0 {
 				t.From, t.To, t.Start = b.From, max(b.To, b.From), nil
 			}
-			t.Says = t.words(sh.Reader)
+			t.Says = t.words(teller{v, sh.Reader})
 			copied := *t
 			line = &copied
 		}

@@ -53,7 +53,7 @@ func TestALineIsMoved(t *testing.T) {
 	before := keys(sh, day)
 	require.GreaterOrEqual(t, len(before), 3)
 	move := func(line, to string) []string {
-		return keys(Edit(sh, []fact.Fact{{ID: "m", Body: fact.LineMoved{Line: line, To: to}}}, Adds{}), day)
+		return keys(Edit(sh, []fact.Fact{{ID: "m", Body: fact.LineMoved{Line: line, To: to}}}, Adds{Ask: Ask{Voice: english}}), day)
 	}
 	assert.Equal(t, []string{before[1], before[0], before[2]}, move(before[1], "up")[:3])
 	assert.Equal(t, []string{before[1], before[0], before[2]}, move(before[0], "down")[:3])
@@ -95,7 +95,7 @@ func TestTheTeachersWord(t *testing.T) {
 	}
 	told := func(id string, b fact.Body) fact.Fact { return fact.Fact{ID: id, Body: b} }
 	edit := func(bodies ...fact.Fact) Sheet {
-		return Edit(sh, bodies, Adds{Titles: map[string]string{"one": "T one"}})
+		return Edit(sh, bodies, Adds{Ask: Ask{Voice: english}, Titles: map[string]string{"one": "T one"}})
 	}
 
 	struck := edit(told("f1", fact.LineStruck{Line: line.Key}))
@@ -131,11 +131,11 @@ func TestTheTeachersWord(t *testing.T) {
 	noted := edit(told("f1", fact.SheetNoted{Text: "first"}), told("f2", fact.SheetNoted{Text: " Well done, all of you. "}))
 	assert.Equal(t, "Well done, all of you.", noted.Word, "the last counts")
 
-	again := Edit(struck, nil, Adds{})
+	again := Edit(struck, nil, Adds{Ask: Ask{Voice: english}})
 	assert.Equal(t, sh.Days, again.Days, "all taken back, it reads as it was drafted")
 	assert.Empty(t, again.Gone)
 	assert.Empty(t, again.Drafted)
-	twice := Edit(Edit(sh, []fact.Fact{told("f1", fact.LineAdded{Text: "x"})}, Adds{}), []fact.Fact{told("f1", fact.LineAdded{Text: "x"})}, Adds{})
+	twice := Edit(Edit(sh, []fact.Fact{told("f1", fact.LineAdded{Text: "x"})}, Adds{Ask: Ask{Voice: english}}), []fact.Fact{told("f1", fact.LineAdded{Text: "x"})}, Adds{Ask: Ask{Voice: english}})
 	assert.Len(t, days(twice, OwnLine("f1")), 6, "the same word twice is one word")
 	kept := 0
 	for _, d := range edit(told("f1", fact.LineStruck{Line: line.Key})).Days[1:] {
@@ -203,7 +203,7 @@ func TestTimesThatAreKept(t *testing.T) {
 func TestALineFromTheShelf(t *testing.T) {
 	sh := drafted()
 	adds := Adds{
-		Ask:   Ask{Plays: instrument.Shipped.Of("piano"), Approach: approach.Default(9), Age: 9, At: from.Time()},
+		Ask:   Ask{Voice: english, Plays: instrument.Shipped.Of("piano"), Approach: approach.Default(9), Age: 9, At: from.Time()},
 		Items: map[string]shelf.Item{"gulls": {ID: "gulls", Title: "Gulls on the Slipway", Strand: shelf.Book, HasScore: true, Bars: 8}, "marks": {ID: "marks", Title: "Landmarks", Strand: shelf.Reading, Cards: "landmarks"}},
 		All:   []activity.Activity{{ID: "fog", Title: "Fog horns", Levels: []string{"One low, one high."}, Exit: "five right"}},
 	}

@@ -48,11 +48,36 @@ func TestHandsFromLessonToLesson(t *testing.T) {
 		if c.ready {
 			r.Points[0].State = ladder.Met
 		}
-		w := writer{Ask: Ask{From: from, Approach: approach.Approach{approach.Hands: c.school}, Standing: ladder.Standing{Rests: c.rests}}}
+		w := writer{Ask: Ask{Voice: english, From: from, Approach: approach.Approach{approach.Hands: c.school}, Standing: ladder.Standing{Rests: c.rests}}}
 		assert.Equal(t, c.want, w.hands(r), c.says)
 	}
-	w := writer{Ask: Ask{InTurn: map[string]bool{"one": true}}}
+	w := writer{Ask: Ask{Voice: english, InTurn: map[string]bool{"one": true}}}
 	assert.Equal(t, "together", w.hands(rung("one", 8, 2, at(from), nil)), "hands that take turns are one line")
+}
+
+// A lesson that leaves a piece out does not keep it at the left hand: that hand's week goes on to both hands. Of an
+// extra lesson within the week nothing follows. Common practice, no source.
+func TestTheLeftHandHasOneWeek(t *testing.T) {
+	r := rung("one", 8, 2, at(from.Add(-14)), nil)
+	r.Worked = []calendar.Date{from.Add(-14), from.Add(-7)}
+	asked := func(rung, hand string) map[string]int {
+		return map[string]int{"now " + rung + "    " + hand + " n1 n4 0 0": 0}
+	}
+	for _, c := range []struct {
+		says string
+		past []Past
+		want string
+	}{
+		{"no sheet yet", nil, "left"},
+		{"six days of the left hand", []Past{{Day: from.Add(-6), Ticked: asked("one", "left")}}, "together"},
+		{"five days of it", []Past{{Day: from.Add(-5), Ticked: asked("one", "left")}}, "left"},
+		{"only the right hand", []Past{{Day: from.Add(-7), Ticked: asked("one", "right")}}, "left"},
+		{"another piece's", []Past{{Day: from.Add(-7), Ticked: asked("two", "left")}}, "left"},
+		{"from before its first lesson", []Past{{Day: from.Add(-15), Ticked: asked("one", "left")}}, "left"},
+	} {
+		w := writer{Ask: Ask{Voice: english, From: from, Past: c.past}}
+		assert.Equal(t, c.want, w.hands(r), c.says)
+	}
 }
 
 // The lines of a piece without a score: in chunks where the week has room for them, whole where its points are nearly
@@ -61,7 +86,7 @@ func TestLinesByBarsAlone(t *testing.T) {
 	lines := func(day, turn, total, room, wholes int, change func(*writer, *ladder.Rung)) string {
 		r := rung("r", 8, 1, at(from), nil)
 		r.Points = append(r.Points, ladder.Point{Key: "tuning"}, ladder.Point{Key: "rhythm"})
-		w := writer{sheet: &Sheet{}, Ask: Ask{From: from, Stuck: map[string]bool{}}}
+		w := writer{sheet: &Sheet{}, Ask: Ask{Voice: english, From: from, Stuck: map[string]bool{}}}
 		for range wholes {
 			w.Past = append(w.Past, Past{Ticked: map[string]int{"now r    0 0": 0}})
 		}
@@ -109,7 +134,7 @@ func TestLinesByBarsAlone(t *testing.T) {
 func TestAWeekOfRest(t *testing.T) {
 	run := func(titles ...string) (out []string) {
 		sh := Sheet{Days: make([]Day, 7)}
-		w := writer{sheet: &sh, days: []int{1, 2, 3}, rungs: map[ladder.State][]ladder.Rung{ladder.Current: {}, ladder.Ahead: {}}, Ask: Ask{Standing: ladder.Standing{Ache: &ladder.Ache{Side: "left", Where: "wrist"}}}}
+		w := writer{sheet: &sh, days: []int{1, 2, 3}, rungs: map[ladder.State][]ladder.Rung{ladder.Current: {}, ladder.Ahead: {}}, Ask: Ask{Voice: english, Standing: ladder.Standing{Ache: &ladder.Ache{Side: "left", Where: "wrist"}}}}
 		for i, title := range titles {
 			at := ladder.Current
 			if i > 0 {
@@ -152,7 +177,7 @@ func TestAPieceThatSticks(t *testing.T) {
 	learn := func(leaves, sheets, turns, room int) string {
 		r := rung("r", leaves, 1, at(from), nil)
 		r.Points = append(r.Points, ladder.Point{Key: "tuning"}, ladder.Point{Key: "rhythm"})
-		w := writer{Ask: Ask{From: from, Next: from.Add(7), Stuck: map[string]bool{"r": true}}}
+		w := writer{Ask: Ask{Voice: english, From: from, Next: from.Add(7), Stuck: map[string]bool{"r": true}}}
 		for range sheets {
 			w.Past = append(w.Past, Past{Ticked: map[string]int{fmt.Sprintf("now r     n1 n%d 1 %d", leaves, leaves): 0}})
 		}

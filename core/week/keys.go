@@ -10,43 +10,43 @@ import (
 	"patientladder/core/reading"
 )
 
-// besides says where a key lies among the black ones. Common practice, no source.
-var besides = map[string]string{
-	"C": "left of the two black keys", "D": "between the two black keys", "E": "right of the two black keys",
-	"F": "left of the three black keys", "G": "between the first two of the three black keys", "A": "between the last two of the three black keys", "B": "right of the three black keys",
-	"C#": "the first of the two black keys", "D#": "the second of the two black keys",
-	"F#": "the first of the three black keys", "G#": "the middle one of the three black keys", "A#": "the last of the three black keys",
-}
-
 // sharps are flats as the keys that they are.
 var sharps = map[string]string{"Db": "C#", "Eb": "D#", "Gb": "F#", "Ab": "G#", "Bb": "A#", "Cb": "B", "Fb": "E", "E#": "F", "B#": "C"}
 
-// which says which key of its name a note is, by its neighbours and by the middle of the
-// keyboard: "between the two black keys, just above the middle C".
-func which(key string) string {
+// where tells a key by the black ones that it is beside, and by the middle of the keyboard: one of a
+// to g or a sharp, and one of middle, above, below, second-above and second-below.
+func where(key string) (place, octave string) {
 	p, err := pitch.Parse(key)
 	if err != nil {
-		return ""
+		return "", ""
 	}
-	name := strings.TrimRight(key, "0123456789-")
-	if plain, is := sharps[name]; is {
-		name = plain
+	place = strings.TrimRight(key, "0123456789-")
+	if plain, is := sharps[place]; is {
+		place = plain
 	}
-	says := besides[name]
-	if says == "" {
-		return ""
+	if len(strings.TrimSuffix(place, "#")) != 1 { // a double sharp is not asked of who is told this
+		return "", ""
 	}
 	switch middle := p.MIDI() - 60; {
 	case middle == 0:
-		return says + ", in the middle: the middle C"
+		return place, "middle"
 	case middle > 0 && middle < 12:
-		return says + ", just above the middle C"
+		return place, "above"
 	case middle < 0 && middle > -12:
-		return says + ", just below the middle C"
+		return place, "below"
 	case middle >= 12:
-		return says + ", the second above the middle C"
+		return place, "second-above"
 	}
-	return says + ", the second below the middle C"
+	return place, "second-below"
+}
+
+// at says which key of its name a note is; empty where that is not told.
+func (v teller) at(key string) string {
+	place, octave := where(key)
+	if place == "" {
+		return ""
+	}
+	return v.line("key-at", "place", place, "octave", octave)
 }
 
 // arrows is the age under which directions are said for every chunk, whatever the school
@@ -64,13 +64,13 @@ func (w *writer) script(c reading.Chunk) string {
 	case school == approach.ByNames:
 		names := make([]string, len(c.Names))
 		for i, n := range c.Names {
-			names[i] = note(n)
+			names[i] = w.tell().line("note", "key", n)
 		}
 		return strings.Join(names, ", ")
 	case school == approach.ByDirection, w.Age < arrows && !slices.Contains([]approach.School{approach.ByEar, approach.ByTablature}, school):
-		said := []string{note(c.Names[0])}
+		said := []string{w.tell().line("note", "key", c.Names[0])}
 		for _, d := range c.Ways {
-			said = append(said, string(d))
+			said = append(said, w.tell().line("direction-"+string(d)))
 		}
 		return strings.Join(said, ", ")
 	}

@@ -20,7 +20,7 @@ func TestWhichKey(t *testing.T) {
 		"G4": "between the first two of the three black keys, just above the middle C", "Bb4": "the last of the three black keys, just above the middle C", "Eb4": "the second of the two black keys, just above the middle C",
 		"E#4": "left of the three black keys, just above the middle C", "": "", "H9": "",
 	} {
-		assert.Equal(t, want, which(key), key)
+		assert.Equal(t, want, teller{english, "parent"}.at(key), key)
 	}
 }
 
@@ -105,11 +105,11 @@ func TestTheRhythmIsSaidFirst(t *testing.T) {
 		{"by ear", 7, approach.ByEar, []string{"1/2 1/2", "1"}, ""},
 		{"a student of twelve reads alone", 12, "landmarks", []string{"1/2 1/2", "1"}, ""},
 	} {
-		w := writer{Ask: Ask{Words: words, Approach: approach.Default(c.age).With(approach.Approach{approach.Reading: c.school}), Age: c.age}, sheet: &Sheet{Reader: reader(c.age)}}
+		w := writer{Ask: Ask{Voice: english, Words: words, Approach: approach.Default(c.age).With(approach.Approach{approach.Reading: c.school}), Age: c.age}, sheet: &Sheet{Reader: reader(c.age)}}
 		assert.Equal(t, c.want, w.rhythm(reading.Chunk{Rhythm: c.rhythm}), c.name)
 	}
 	task := Task{Band: "now", From: 1, To: 2, Count: 3, Start: &Start{Rhythm: "har-bour, tide"}}
-	assert.Equal(t, "bars 1–2, 3 times. First in rhythm: “har-bour, tide”", task.words("parent").What)
+	assert.Equal(t, "bars 1–2, 3 times. First in rhythm: “har-bour, tide”", task.words(teller{english, "parent"}).What)
 }
 
 // What was corrected lately is taken home, one thing; after two weeks it is not.

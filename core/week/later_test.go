@@ -45,7 +45,7 @@ func TestWhatIsHeardOfWhatComes(t *testing.T) {
 		{"an exercise is none", []ladder.Rung{exercise, coming("b", own, true)}, map[string]float64{"scale": 1, "b": 5}, "b "},
 		{"nor what the instrument at home cannot reach", []ladder.Rung{low, coming("b", own, true)}, map[string]float64{"low": 1, "b": 5}, "b "},
 	} {
-		w := writer{rungs: map[ladder.State][]ladder.Rung{ladder.Ahead: c.rungs}, Ask: Ask{Home: shelf.Home{Keys: 49}, Plays: instrument.Shipped.Of("piano")}}
+		w := writer{rungs: map[ladder.State][]ladder.Rung{ladder.Ahead: c.rungs}, Ask: Ask{Voice: english, Home: shelf.Home{Keys: 49}, Plays: instrument.Shipped.Of("piano")}}
 		for id, in := range c.begins {
 			w.Path.Expected = append(w.Path.Expected, climb.Expected{Rung: id, FromIn: in})
 		}
@@ -78,17 +78,17 @@ func TestWhichHeadStartsGoHome(t *testing.T) {
 		{"longer ago", []ahead.HeadStart{shownBefore("a", 1, kept+1)}, ""},
 		{"the last shown first, and two", []ahead.HeadStart{shownBefore("a", 1, 14), shownBefore("b", 1, 7), shownBefore("c", 2, 0)}, "c b"},
 	} {
-		w := writer{Ask: Ask{Ahead: c.list, From: from}}
+		w := writer{Ask: Ask{Voice: english, Ahead: c.list, From: from}}
 		var got []string
 		for _, h := range w.shown() {
 			got = append(got, h.Skill)
 		}
 		assert.Equal(t, c.want, strings.Join(got, " "), c.says)
 	}
-	g := skill.Catalogue()
+	g := english.SkillsAtHome("")
 	prepared := func(days int, list ...ahead.HeadStart) (out []string) {
 		s := ladder.Standing{Prepared: map[string]ladder.HeadStart{"thumb-under": {Done: 1, Last: from.Add(-days).Time()}}}
-		for _, h := range (&writer{Ask: Ask{Standing: s, Graph: g, Ahead: list, From: from}}).shown() {
+		for _, h := range (&writer{Ask: Ask{Voice: english, Standing: s, Graph: g, Ahead: list, From: from}}).shown() {
 			out = append(out, h.Skill)
 		}
 		return out
@@ -103,7 +103,7 @@ func TestWhichHeadStartsGoHome(t *testing.T) {
 func TestMinutesForWhatComesLater(t *testing.T) {
 	run := func(budget, days int, change func(*writer)) (string, int) {
 		sh := Sheet{Budget: budget, Days: make([]Day, 7)}
-		w := writer{sheet: &sh, rungs: map[ladder.State][]ladder.Rung{ladder.Ahead: {coming("next", shelf.Book, true)}}, Ask: Ask{From: from, Graph: skill.Catalogue()}}
+		w := writer{sheet: &sh, rungs: map[ladder.State][]ladder.Rung{ladder.Ahead: {coming("next", shelf.Book, true)}}, Ask: Ask{Voice: english, From: from, Graph: english.SkillsAtHome("")}}
 		for d := 1; d <= days; d++ {
 			w.days = append(w.days, d)
 		}

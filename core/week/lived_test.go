@@ -25,7 +25,6 @@ import (
 	"patientladder/core/reading"
 	"patientladder/core/reason"
 	"patientladder/core/shelf"
-	"patientladder/core/skill"
 )
 
 var update = flag.Bool("update", false, "write testdata/lived.txt anew")
@@ -76,7 +75,7 @@ func TestWeeksAsTheyAreLived(t *testing.T) {
 }
 
 func (l learner) live(t *testing.T, out *strings.Builder) {
-	plays, g := instrument.Shipped.Of(l.plays), skill.Catalogue()
+	plays, g := instrument.Shipped.Of(l.plays), english.SkillsAtHome("")
 	a := approach.Default(l.age).With(l.school)
 	s := ladder.Standing{Lessons: ladder.Lessons{Closed: map[calendar.Date]time.Time{}}, HomeDays: l.home}
 	trees, tempos := map[string][]reading.Chunk{}, map[string]reading.Tempo{}
@@ -134,7 +133,7 @@ func (l learner) live(t *testing.T, out *strings.Builder) {
 		}
 		next := day.Add(step)
 		p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: plays, Slot: calendar.Slot{Weekday: day.Weekday(), Start: "16:00", Minutes: 30}, Now: day.Time()})
-		sh := Make(Ask{Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), day.Time()), Approach: a, Plays: plays, Trees: trees, Tempos: tempos,
+		sh := Make(Ask{Voice: english, Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), day.Time()), Approach: a, Plays: plays, Trees: trees, Tempos: tempos,
 			Stuck: stuck, Past: past, Words: reading.OwnWords, Age: l.age, From: day, Next: next, Through: next.Add(-1), At: day.Time(),
 			Calendar: calendar.Calendar{Free: []calendar.Span{{Name: "holidays", From: day.Add(7), To: next}}}})
 		fmt.Fprintf(out, "== %s, week %d, %s to %s, %d minutes, upkeep %.2f\n", l.name, week+1, day, next, sh.Budget, sh.Share)

@@ -105,7 +105,7 @@ func TestASheetGoesOn(t *testing.T) {
 			}
 		}
 		assert.Equal(t, []int{c.again, c.thin}, []int{again, thin}, c.name)
-		later := sh.Fold(from).Later()
+		later := sh.Fold(from).Later(english)
 		assert.Len(t, later, min(c.again, 1)+min(c.thin, 1), c.name)
 		for _, l := range later {
 			assert.NotContains(t, l.Says, "{", c.name)
@@ -130,7 +130,7 @@ func TestWhichDaysAreTold(t *testing.T) {
 		}
 		assert.Equal(t, want, [2]int{told[0], told[len(told)-1]}, "day %d", today)
 	}
-	assert.Nil(t, sh.Fold(from.Add(15)).Later(), "what is over is not told again")
+	assert.Nil(t, sh.Fold(from.Add(15)).Later(english), "what is over is not told again")
 }
 
 // A sheet that must reach further, or not so far, keeps the days that were given, and the teacher's word on

@@ -154,9 +154,9 @@ func (w *writer) goHome() []activity.Activity {
 		untold := func(a activity.Activity) bool {
 			return !over(a) && !slices.ContainsFunc(w.Games, func(g activity.Activity) bool { return g.Aim == a.Aim })
 		}
-		out = append(out, keep(activity.Firsts(w.Age, w.Plays.Family, func(string) bool { return false }), untold)...)
+		out = append(out, keep(activity.Firsts(w.Bank, w.Age, w.Plays.Family, func(string) bool { return false }), untold)...)
 		if len(out) == 0 {
-			out = activity.Firsts(w.Age, w.Plays.Family, func(aim string) bool { return over(activity.Activity{Aim: aim}) })
+			out = activity.Firsts(w.Bank, w.Age, w.Plays.Family, func(aim string) bool { return over(activity.Activity{Aim: aim}) })
 		}
 	}
 	return out

@@ -89,9 +89,29 @@ func (w *writer) oneHanded(r ladder.Rung) bool {
 	return r.Item.Staves > 1 && slices.ContainsFunc(r.Worked, func(d calendar.Date) bool { return d >= since }) && !w.InTurn[r.ID]
 }
 
+// aHandsWeek is after how many days of one hand a piece that a lesson left out goes on all the
+// same. Common practice, no source.
+const aHandsWeek = 6
+
+// leftHad reports whether the left hand of a rung has had its week at home.
+func (w *writer) leftHad(r ladder.Rung) bool {
+	return slices.ContainsFunc(w.Past, func(p Past) bool {
+		if w.From.Sub(p.Day) < aHandsWeek || p.Day < calendar.On(*r.Taught) {
+			return false
+		}
+		for key := range p.Ticked {
+			if rung, s, ok := stretchOf(key); ok && rung == r.ID && s.hand == "left" {
+				return true
+			}
+		}
+		return false
+	})
+}
+
 // hands is the rule of a two-hand piece: right hand for the week of its first lesson, left
 // hand after the next in which it was worked on, then together, unless the approach begins
-// together. Hands that take turns are one line from the beginning.
+// together. Both hands were shown by then, so the last step waits for no lesson. Hands that
+// take turns are one line from the beginning.
 func (w *writer) hands(r ladder.Rung) string {
 	if hand := w.allowed(); hand != "" {
 		return hand
@@ -110,6 +130,8 @@ func (w *writer) hands(r ladder.Rung) string {
 	}
 	switch {
 	case w.Approach[approach.Hands] == approach.Together || n > 2 || r.Ready():
+		return "together"
+	case n == 2 && w.leftHad(r):
 		return "together"
 	case n == 2:
 		return "left"

@@ -84,7 +84,7 @@ type Later struct {
 }
 
 // Later sums up the folded days that come after the others, run by run.
-func (sh Sheet) Later() []Later {
+func (sh Sheet) Later(v Voice) []Later {
 	var out []Later
 	open := false
 	for _, d := range sh.Days {
@@ -110,7 +110,7 @@ func (sh Sheet) Later() []Later {
 		if l.Again {
 			code = "later-again"
 		}
-		l.Says = told(reason.Of(code, "until", string(l.To), "titles", strings.Join(l.Titles, ", ")), sh.Reader)
+		l.Says = teller{v, sh.Reader}.told(reason.Of(code, "until", string(l.To), "titles", strings.Join(l.Titles, ", ")))
 	}
 	return out
 }

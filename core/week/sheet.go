@@ -152,6 +152,7 @@ type Ask struct {
 	Words    reading.Words              // for rhythms
 	Pinned   map[string][]Task          // by rung: lines of sheets before that go on as they are
 	Games    []activity.Activity        // played in the lesson
+	Bank     []activity.Activity        // that may be played
 	Beyond   bool                       // the student began beyond the first book
 	Age      int                        // years
 	From     calendar.Date              // day of the lesson
@@ -159,6 +160,7 @@ type Ask struct {
 	Through  calendar.Date              // the sheet's last day (Reach)
 	Calendar calendar.Calendar          // of terms and holidays
 	At       time.Time                  // of the lesson's end
+	Voice    Voice                      // in the language of the home
 }
 
 // Keys lists the keys of the sheet's tasks, each once.
@@ -173,6 +175,9 @@ func (sh Sheet) Keys() []string {
 	}
 	return keys
 }
+
+// tell is how the sheet speaks.
+func (w *writer) tell() teller { return teller{w.Voice, w.sheet.Reader} }
 
 // key names a task by what it asks.
 func (t Task) key() string {
@@ -193,7 +198,7 @@ func (t Task) key() string {
 func Make(ask Ask) (sh Sheet) {
 	sh = Sheet{From: ask.From, Next: ask.Next, Budget: Budget(ask.Age), Counting: string(ask.Approach[approach.Counts]), Asked: ask.Approach.UpkeepShare(), Reader: reader(ask.Age),
 		LeftOut: []reason.Reason{}, Lines: []Line{}}
-	defer sh.say()
+	defer func() { sh.say(ask.Voice) }()
 	ask.Past = lived(ask.Past, ask.From)
 	w := writer{Ask: ask, sheet: &sh, plans: map[string][][]bit{}, rungs: map[ladder.State][]ladder.Rung{}}
 	sh.Days = append(sh.Days, Day{Date: ask.From, Lesson: true, Tasks: []Task{}})

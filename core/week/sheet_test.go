@@ -17,7 +17,6 @@ import (
 	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
-	"patientladder/core/skill"
 )
 
 const from, next = calendar.Date("2026-11-18"), calendar.Date("2026-11-25")
@@ -40,9 +39,9 @@ func sheet(s ladder.Standing, a approach.Approach, age int, from, next calendar.
 }
 
 func ask(s ladder.Standing, a approach.Approach, age int, from, next calendar.Date) Ask {
-	g := skill.Catalogue()
+	g := english.SkillsAtHome("")
 	p := climb.Reckon(climb.Student{Standing: s, Graph: g, Approach: a, Plays: instrument.Shipped.Of("piano"), Slot: calendar.Slot{Weekday: from.Weekday(), Start: "16:00", Minutes: 30}, Now: from.Time()})
-	return Ask{Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), from.Time()), Approach: a, Plays: instrument.Shipped.Of("piano"), Age: age, From: from, Next: next, Through: next.Add(-1), At: from.Time()}
+	return Ask{Voice: english, Standing: s, Graph: g, Path: p, Ahead: ahead.Plan(s, g, p, a.HeadStarts(), from.Time()), Approach: a, Plays: instrument.Shipped.Of("piano"), Age: age, From: from, Next: next, Through: next.Add(-1), At: from.Time()}
 }
 
 func bars(d Day) (out []string) {
@@ -298,7 +297,7 @@ func TestHeadStartsStandOnTheSheet(t *testing.T) {
 		for _, task := range d.Tasks {
 			if task.Skill == "dotted" {
 				days++
-				assert.Equal(t, "Say it on one word that limps", task.Do)
+				assert.Equal(t, "Say a long-short word over and over, in time", task.Do)
 				assert.Equal(t, "head-start", task.Why.Code)
 			}
 		}

@@ -40,7 +40,7 @@ func TestWordsOfTasks(t *testing.T) {
 		{"a scale of one hand", Task{Band: "now", Count: 3, Plays: []Play{{Title: "E flat major", Hand: "right", Fingers: "3 1 2 3 4 1 2 3", How: "up and down"}}}, "E flat major, up and down, right hand 3 1 2 3 4 1 2 3; 3 times"},
 		{"each hand of a cycle, once", Task{Band: "now", Count: 1, Plays: []Play{{Title: "C major", Hand: "right", Fingers: "1 2 3 1", How: "up and down"}, {Title: "C major", Hand: "left", Fingers: "5 4 3 2", How: "up and down"}}}, "C major, up and down, right hand 1 2 3 1; then left hand 5 4 3 2; once, slowly, with full attention"},
 		{"a pattern without fingers", Task{Band: "now", Count: 5, InRow: true, Plays: []Play{{Title: "Five fingers from C", How: "five neighbours up and down"}}}, "Five fingers from C, five neighbours up and down; 5 in a row"},
-		{"cards", Task{Band: "now", Count: 1, Cards: []CardLine{{"landmarks C4", "line 1", "Which landmark is it, and where does it lie?", "C, the middle C"}}}, "Line 1. Which landmark is it, and where does it lie? → C, the middle C"},
+		{"cards", Task{Band: "now", Count: 1, Cards: []CardLine{{"landmarks C4", "Line 1", "Which landmark is it, and where does it lie?", "C, the middle C"}}}, "Line 1. Which landmark is it, and where does it lie? → C, the middle C"},
 		{"a game", Task{Band: "now", Count: 1, Steps: []string{"Clap four beats", "Wait for the echo"}}, "Clap four beats. Wait for the echo"},
 		{"an old piece", Task{Band: "upkeep", Count: 1}, "once through"},
 		{"an old piece with time to spare", Task{Band: "upkeep", Count: 2}, "twice through, the second time slowly"},
@@ -49,7 +49,7 @@ func TestWordsOfTasks(t *testing.T) {
 		{"a head start", Task{Band: "ahead", Do: "Say it on one word that limps"}, "Say it on one word that limps"},
 		{"listening", Task{Band: "ahead", Listen: true}, "listen to it"},
 	} {
-		assert.Equal(t, c.want, c.task.words("student").What, c.name)
+		assert.Equal(t, c.want, c.task.words(teller{english, "student"}).What, c.name)
 	}
 }
 
@@ -57,16 +57,16 @@ func TestWordsOfTasks(t *testing.T) {
 func TestTheMarkOnABracket(t *testing.T) {
 	for says, start := range map[string]reading.StartOf{"5 on G": {Finger: "5", Key: "G4"}, "open on D": {Finger: "0", Key: "D3"}, "": {Key: "C6"}} {
 		task := Task{Band: "now", From: 1, To: 2, Start: &Start{StartOf: start}}
-		assert.Equal(t, says, task.words("parent").Mark)
+		assert.Equal(t, says, task.words(teller{english, "parent"}).Mark)
 	}
 }
 
 // A parent, a student and an adult are told the same thing in words of their own.
 func TestWordsForTheReader(t *testing.T) {
 	ready := reason.Of("ready-to-try", "title", "Rope Walk")
-	assert.Equal(t, "Every point is met: it may get its foothold at the lesson.", told(ready, "parent"))
-	assert.Equal(t, "Every point is met: try for the foothold at the lesson.", told(ready, "student"))
-	assert.Equal(t, "It carries dotted rhythm, which is being learnt now.", told(reason.Of("carries", "skill", "Dotted rhythm"), "adult"))
+	assert.Equal(t, "Every point is met: it may get its foothold at the lesson.", teller{english, "parent"}.told(ready))
+	assert.Equal(t, "Every point is met: try for the foothold at the lesson.", teller{english, "student"}.told(ready))
+	assert.Equal(t, "It carries “Dotted rhythm”, which is being learnt now.", teller{english, "adult"}.told(reason.Of("carries", "skill", "Dotted rhythm")))
 }
 
 // In pain nothing is asked but listening, and the sheet says so first.
@@ -86,7 +86,7 @@ func TestTheWayBackToAnEarlierHelp(t *testing.T) {
 	for _, l := range sheet(only(old, jig), approach.Default(10), 10, from, next).Lines {
 		says = append(says, l.Says)
 	}
-	assert.Contains(t, says, "If dotted rhythm is lost: go back to T old, where it was new.")
+	assert.Contains(t, says, "If “Dotted rhythms” is lost: go back to “T old”, where it was new.")
 }
 
 // A year of weeks in which all that the sheet asks of old pieces is played: none
@@ -154,15 +154,15 @@ func TestWhatStandsAtItsHead(t *testing.T) {
 		{reading.Tempo{Clue: "sleep", In: "words"}, "whole, 3 times. How it goes: “sleep” in its words says it"},
 		{reading.Tempo{}, "whole, 3 times"},
 	} {
-		w := writer{Ask: Ask{Tempos: map[string]reading.Tempo{"r": c.tempo}}}
+		w := writer{Ask: Ask{Voice: english, Tempos: map[string]reading.Tempo{"r": c.tempo}}}
 		task := Task{Band: "now", Rung: "r", Count: 3, Tempo: w.tempo(ladder.Rung{ID: "r"})}
-		assert.Equal(t, c.want, task.words("student").What)
+		assert.Equal(t, c.want, task.words(teller{english, "student"}).What)
 	}
-	w := writer{Ask: Ask{Tempos: map[string]reading.Tempo{"r": {Word: "Lively", Clue: "jig", In: "title"}}}}
+	w := writer{Ask: Ask{Voice: english, Tempos: map[string]reading.Tempo{"r": {Word: "Lively", Clue: "jig", In: "title"}}}}
 	task := Task{Band: "now", Rung: "r", Count: 3, Tempo: w.tempo(ladder.Rung{ID: "r"})}
-	assert.Equal(t, "whole, 3 times. Ask first: at its head stands “Lively”; which word of the title says why (“jig”)?", task.words("parent").What, "a parent asks before telling")
+	assert.Equal(t, "whole, 3 times. Ask first: at its head stands “Lively”; which word of the title says why (“jig”)?", task.words(teller{english, "parent"}).What, "a parent asks before telling")
 	task.Start = &Start{Say: "G, down"}
-	assert.Contains(t, task.words("parent").What, "(“jig”)? Say while pointing: G, down")
+	assert.Contains(t, task.words(teller{english, "parent"}).What, "(“jig”)? Say while pointing: G, down")
 }
 
 // What is said of praise, by school and reader; grown-ups are told nothing of it.

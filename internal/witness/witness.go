@@ -45,9 +45,10 @@ type Witness struct {
 
 	mu       sync.Mutex
 	told     []*delivery
-	lessons  map[string]int // how many each student has had
-	answered time.Time      // last
-	watched  time.Time      // since when the longest gap is looked for
+	free     [editors]freeDay // of each editing device, the day of its own in the one calendar
+	lessons  map[string]int   // how many each student has had
+	answered time.Time        // last
+	watched  time.Time        // since when the longest gap is looked for
 	gap      time.Duration
 	tried    int
 	failures map[int]int // answers other than an acknowledgement, by status; 0 for none
@@ -142,6 +143,9 @@ func (w *Witness) Run(ctx context.Context, seed uint64) {
 			}
 		})
 	}
+	for i := range editors {
+		all.Go(func() { w.edit(ctx, i) })
+	}
 	all.Wait()
 }
 
@@ -180,14 +184,14 @@ func (w *Witness) deliver(ctx context.Context, b *rig.Browser, d *delivery) {
 			w.wrong[fmt.Sprintf("%d: %.160s", status, err)]++
 		}
 		w.mu.Unlock()
-		for i, base := range w.base { // the next that may answer
-			if base == b.Base {
-				b.Base = w.base[(i+1)%len(w.base)]
-				break
-			}
-		}
+		b.Base = w.after(b.Base)
 		wait(ctx, min(time.Duration(n+1)*20*time.Millisecond, 200*time.Millisecond))
 	}
+}
+
+// after is the address that may answer where one did not.
+func (w *Witness) after(base string) string {
+	return w.base[(slices.Index(w.base, base)+1)%len(w.base)]
 }
 
 func wait(ctx context.Context, d time.Duration) {
@@ -270,6 +274,7 @@ type Finding struct {
 	InFlight, Kept           int // deliveries that were not acknowledged; of these, those that are there whole
 	Lost, Half, Other        int // acknowledged facts that are not there; deliveries that are there in part; facts that hold something else
 	NoSheet, Sheets          int // lessons that are there without their sheet; sheets
+	Edits, Overwritten       int // changes of one calendar by several devices that were acknowledged; those that another's change undid
 	More                     int // facts that nobody told
 	Looked                   int // records that were asked for after an acknowledgement
 	Failures                 map[int]int
@@ -282,6 +287,7 @@ func (f Finding) String() string {
 	var out strings.Builder
 	fmt.Fprintf(&out, "%d deliveries in %d sendings, %d acknowledged with %d facts, %d sheets, %d looks at what had just been told:\n%d lost, %d double or never told, %d half there, %d other than told, %d lessons without their sheet, %d wrong answers\n",
 		f.Deliveries, f.Tried, f.Acknowledged, f.Facts, f.Sheets, f.Looked, f.Lost, f.More, f.Half, f.Other, f.NoSheet, len(f.Wrong))
+	fmt.Fprintf(&out, "%d changes of one calendar by %d devices at once, %d of them overwritten by another\n", f.Edits, editors, f.Overwritten)
 	fmt.Fprintf(&out, "%d were not acknowledged when all ended, of which %d had been kept whole; the longest answer took %.1f s", f.InFlight, f.Kept, f.Slowest.Seconds())
 	if len(f.Failures) > 0 {
 		out.WriteString("; answered meanwhile:")
@@ -301,13 +307,18 @@ func (f Finding) String() string {
 }
 
 // Bad reports whether anything is not as it must be.
-func (f Finding) Bad() bool { return f.Lost+f.Half+f.Other+f.NoSheet+f.More+len(f.Wrong) > 0 }
+func (f Finding) Bad() bool {
+	return f.Overwritten+f.Lost+f.Half+f.Other+f.NoSheet+f.More+len(f.Wrong) > 0
+}
 
 // Look reads the tables and judges.
 func (w *Witness) Look(ctx context.Context, db *sql.DB) (Finding, error) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	f := Finding{Deliveries: len(w.told), Tried: w.tried, Looked: w.looked, Failures: w.failures, Wrong: w.wrong, Slowest: w.slow}
+	if err := w.judgeEdits(ctx, db, &f); err != nil {
+		return f, err
+	}
 	there, err := kept(ctx, db, w.email)
 	if err != nil {
 		return f, err

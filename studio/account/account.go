@@ -3,12 +3,14 @@
 package account
 
 import (
+	"cmp"
 	"context"
 	"crypto/sha256"
 	_ "embed"
 	"encoding/hex"
 	"errors"
 	netmail "net/mail"
+	"slices"
 	"strings"
 	"time"
 	"unicode/utf8"
@@ -16,6 +18,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/store"
 	"patientladder/studio"
+	"patientladder/words"
 )
 
 // usual are the first eight bytes of the SHA-256 of the passwords of ten characters and more
@@ -53,6 +56,7 @@ type SignUp struct {
 	Password string
 	Studio   string
 	Zone     string
+	Language string // empty for the base
 	Calendar calendar.Calendar
 	Demo     bool
 	Shift    time.Duration // of a demo's clock
@@ -119,11 +123,19 @@ func Make(ctx context.Context, a *studio.App, in SignUp) (studio.Who, error) {
 	if err != nil {
 		return studio.Who{}, err
 	}
-	new := store.SignUp{Name: in.Name, Email: in.Email, Password: hash, Studio: in.Studio, Zone: in.Zone, Calendar: in.Calendar, Demo: in.Demo, Shift: in.Shift, Invitation: in.Invitation}
+	new := store.SignUp{Name: in.Name, Email: in.Email, Password: hash, Studio: in.Studio, Zone: in.Zone, Language: language(in.Language), Calendar: in.Calendar, Demo: in.Demo, Shift: in.Shift, Invitation: in.Invitation}
 	if a.Confirms && in.From != "" {
 		return studio.Who{}, askToConfirm(ctx, a, new)
 	}
 	return found(ctx, a, new)
+}
+
+// language is one of the program's, by the first that a browser names.
+func language(asked string) string {
+	if slices.Contains(words.Languages, asked) {
+		return asked
+	}
+	return words.Base
 }
 
 // A SignIn is what somebody signs in with.
@@ -184,9 +196,9 @@ func OpenDevice(ctx context.Context, a *studio.App, who studio.Who, agent string
 }
 
 // Holds reports whether a sign-in still holds.
-func Holds(ctx context.Context, a *studio.App, who studio.Who, device string) (bool, error) {
-	holds, err := a.Store.SeeDevice(ctx, who.Teacher, device)
-	return holds, studio.Failed(err, "account")
+func Holds(ctx context.Context, a *studio.App, who studio.Who, device string) (holds bool, language string, err error) {
+	holds, language, err = a.Store.SeeDevice(ctx, who.Teacher, device)
+	return holds, language, studio.Failed(err, "account")
 }
 
 // A Device is a sign-in as the teacher sees it.
@@ -205,6 +217,8 @@ type AccountView struct {
 	Email    string        `json:"email"`
 	Studio   string        `json:"studio"`
 	Zone     string        `json:"zone"`
+	Language string        `json:"language" doc:"of screens, and of homes that have none of their own"`
+	Speaks   []string      `json:"speaks" doc:"the languages of the program, the base first"`
 	Devices  []Device      `json:"devices" doc:"sign-ins, the last first"`
 	App      bool          `json:"app" doc:"a code of an app is asked for"`
 	Recovery int           `json:"recovery" doc:"codes that are left"`
@@ -223,7 +237,7 @@ func Show(ctx context.Context, a *studio.App, who studio.Who, device string) (Ac
 	if err := errors.Join(err1, err2, err3); err != nil {
 		return AccountView{}, studio.Failed(err, "account")
 	}
-	v := AccountView{Name: t.Name, Email: t.Email, Studio: r.Row.Name, Zone: r.Row.Zone, Devices: []Device{}, App: f.AppSecret != "", Recovery: len(f.Recovery), Passkeys: []PasskeyView{}}
+	v := AccountView{Name: t.Name, Email: t.Email, Studio: r.Row.Name, Zone: r.Row.Zone, Language: r.Row.Language, Speaks: words.Languages, Devices: []Device{}, App: f.AppSecret != "", Recovery: len(f.Recovery), Passkeys: []PasskeyView{}}
 	for _, d := range devices {
 		v.Devices = append(v.Devices, Device{d.ID, d.Agent, d.Made, d.Seen, d.Ended, d.ID == device})
 	}
@@ -233,24 +247,41 @@ func Show(ctx context.Context, a *studio.App, who studio.Who, device string) (Ac
 	return v, nil
 }
 
-// SetAccount keeps the teacher's name and what the studio is called, and its zone.
-func SetAccount(ctx context.Context, a *studio.App, who studio.Who, name, called, zone string) error {
-	name, called = strings.TrimSpace(name), strings.TrimSpace(called)
-	if name == "" || called == "" {
-		return studio.Refuse("Your name and the studio's name are needed.")
-	}
-	if err := studio.CheckNames(name, called); err != nil {
-		return err
-	}
-	if _, err := time.LoadLocation(zone); err != nil || zone == "" {
-		return studio.Refuse("%q is not a time zone such as Europe/London.", zone)
-	}
-	t, err := a.Store.Teacher(ctx, who.Teacher)
-	if err != nil {
-		return studio.Failed(err, "account")
-	}
-	t.Name = name
-	return studio.Failed(errors.Join(a.Store.SetTeacher(ctx, t), a.Store.In(who.Studio).SetStudioName(ctx, called, zone)), "account")
+// Names are the teacher's name and what the studio is called, its zone and its language.
+type Names struct {
+	Name     string `json:"name" maxLength:"200"`
+	Studio   string `json:"studio" maxLength:"200"`
+	Zone     string `json:"zone" maxLength:"60"`
+	Language string `json:"language,omitempty" maxLength:"35" doc:"one of the program's; empty for as it is"`
+}
+
+// SetAccount keeps the teacher's name and what the studio is called, its zone and its language.
+func SetAccount(ctx context.Context, a *studio.App, who studio.Who, c studio.Change[Names]) error {
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		t, err := a.Store.Teacher(ctx, who.Teacher)
+		if err != nil {
+			return studio.Failed(err, "account")
+		}
+		n, err := c.Onto(&Names{t.Name, r.Row.Name, r.Row.Zone, r.Row.Language})
+		if err != nil {
+			return err
+		}
+		n.Name, n.Studio = strings.TrimSpace(n.Name), strings.TrimSpace(n.Studio)
+		if n.Name == "" || n.Studio == "" {
+			return studio.Refuse("Your name and the studio's name are needed.")
+		}
+		if err := studio.CheckNames(n.Name, n.Studio); err != nil {
+			return err
+		}
+		if _, err := time.LoadLocation(n.Zone); err != nil || n.Zone == "" || n.Zone == "Local" {
+			return studio.Refuse("%q is not a time zone such as Europe/London.", n.Zone)
+		}
+		n.Language = cmp.Or(n.Language, r.Row.Language) // an older page does not name it
+		if !slices.Contains(words.Languages, n.Language) {
+			return studio.Refuse("%q is not a language of the program.", n.Language)
+		}
+		return studio.Failed(r.SetNames(ctx, who.Teacher, n.Name, n.Studio, n.Zone, n.Language), "account")
+	})
 }
 
 // Knows asks a teacher for the password before something that a stranger at an open laptop

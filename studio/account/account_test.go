@@ -45,9 +45,9 @@ func TestPasswordsThatAreNotTaken(t *testing.T) {
 
 func TestAnAccountIsCorrected(t *testing.T) {
 	r := studiotest.New(t)
-	require.NoError(t, account.SetAccount(ctx, r.App, r.Who, " Una Birch ", "The Mill", "Europe/Dublin"))
-	assert.ErrorContains(t, account.SetAccount(ctx, r.App, r.Who, "Una", "The Mill", "Mars"), "not a time zone")
-	assert.ErrorContains(t, account.SetAccount(ctx, r.App, r.Who, "", "The Mill", "Europe/Dublin"), "needed")
+	require.NoError(t, account.SetAccount(ctx, r.App, r.Who, studio.Set(account.Names{Name: " Una Birch ", Studio: "The Mill", Zone: "Europe/Dublin", Language: "en-US"})))
+	assert.ErrorContains(t, account.SetAccount(ctx, r.App, r.Who, studio.Set(account.Names{Name: "Una", Studio: "The Mill", Zone: "Mars"})), "not a time zone")
+	assert.ErrorContains(t, account.SetAccount(ctx, r.App, r.Who, studio.Set(account.Names{Name: "", Studio: "The Mill", Zone: "Europe/Dublin", Language: "en-US"})), "needed")
 	require.NoError(t, account.SetEmail(ctx, r.App, r.Who, "una@mill.example", "a long password"))
 	v, err := account.Show(ctx, r.App, r.Who, "")
 	require.NoError(t, err)
@@ -87,7 +87,7 @@ func TestAForgottenPassword(t *testing.T) {
 	require.NoError(t, account.Reset(ctx, r.App, token, "harbour gull lantern"))
 	assert.ErrorContains(t, account.Reset(ctx, r.App, token, "another one again"), "was used")
 	assert.NoError(t, r.SignIn("harbour gull lantern", ""))
-	holds, err := account.Holds(ctx, r.App, r.Who, device)
+	holds, _, err := account.Holds(ctx, r.App, r.Who, device)
 	require.NoError(t, err)
 	assert.False(t, holds, "every sign-in has ended")
 
@@ -109,7 +109,7 @@ func TestSignInsAreListedAndEnded(t *testing.T) {
 		return id
 	}
 	holds := func(id string) bool {
-		is, err := account.Holds(ctx, r.App, r.Who, id)
+		is, _, err := account.Holds(ctx, r.App, r.Who, id)
 		require.NoError(t, err)
 		return is
 	}

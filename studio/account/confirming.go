@@ -47,7 +47,7 @@ func Confirm(ctx context.Context, a *studio.App, token string) (studio.Who, erro
 // found makes a studio and its teacher.
 func found(ctx context.Context, a *studio.App, in store.SignUp) (studio.Who, error) {
 	who := studio.Who{Teacher: studio.NewID(), Studio: studio.NewID()}
-	err := a.Store.AddStudio(ctx, store.StudioRow{ID: who.Studio, Name: in.Studio, Zone: in.Zone, Calendar: in.Calendar, Demo: in.Demo, ClockShift: in.Shift},
+	err := a.Store.AddStudio(ctx, store.StudioRow{ID: who.Studio, Name: in.Studio, Zone: in.Zone, Language: in.Language, Calendar: in.Calendar, Demo: in.Demo, ClockShift: in.Shift},
 		store.Teacher{ID: who.Teacher, Email: in.Email, Name: in.Name, Password: in.Password}, in.Invitation)
 	if errors.Is(err, store.ErrNotFound) {
 		return studio.Who{}, &studio.Error{Kind: studio.Gone, Says: "This invitation was used or is not one. Ask who runs this copy for another.", Cause: err}

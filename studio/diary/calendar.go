@@ -111,22 +111,38 @@ func moved(dated []calendar.Booked, changes []MoveView) []calendar.Booked {
 }
 
 // SetCalendar keeps the terms and free spans.
-func SetCalendar(ctx context.Context, a *studio.App, who studio.Who, c calendar.Calendar) error {
-	if len(c.Terms) > 40 || len(c.Free) > 100 {
-		return studio.Refuse("At most 40 terms and 100 free spans are kept.")
-	}
-	if err := c.Check(); err != nil {
-		return studio.Refuse("The calendar does not work: %v.", err)
-	}
-	return studio.Failed(a.Store.In(who.Studio).SetCalendar(ctx, c), "studio")
+func SetCalendar(ctx context.Context, a *studio.App, who studio.Who, change studio.Change[calendar.Calendar]) error {
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		c, err := change.Onto(&r.Row.Calendar)
+		if err != nil {
+			return err
+		}
+		if len(c.Terms) > 40 || len(c.Free) > 100 {
+			return studio.Refuse("At most 40 terms and 100 free spans are kept.")
+		}
+		if err := c.Check(); err != nil {
+			return studio.Refuse("The calendar does not work: %v.", err)
+		}
+		return studio.Failed(r.SetCalendar(ctx, c), "studio")
+	})
 }
 
 // SetSlot keeps a student's weekly lesson.
-func SetSlot(ctx context.Context, a *studio.App, who studio.Who, student string, slot calendar.Slot) error {
-	if err := slot.Check(); err != nil {
-		return studio.Refuse("The lesson time does not work: %v.", err)
-	}
-	return studio.Failed(a.Store.In(who.Studio).SetSlot(ctx, student, slot), "student")
+func SetSlot(ctx context.Context, a *studio.App, who studio.Who, student string, change studio.Change[calendar.Slot]) error {
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		st, err := r.Student(ctx, student)
+		if err != nil {
+			return studio.Failed(err, "student")
+		}
+		slot, err := change.Onto(&st.Slot)
+		if err != nil {
+			return err
+		}
+		if err := slot.Check(); err != nil {
+			return studio.Refuse("The lesson time does not work: %v.", err)
+		}
+		return studio.Failed(r.SetSlot(ctx, student, slot), "student")
+	})
 }
 
 // MakeFeed makes a new address of the studio's calendar feed; the one before ends.

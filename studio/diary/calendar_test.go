@@ -14,6 +14,7 @@ import (
 
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
+	"patientladder/studio"
 	"patientladder/studio/account"
 	"patientladder/studio/diary"
 	"patientladder/studio/roster"
@@ -26,11 +27,11 @@ import (
 // end on the day after).
 func TestTheCalendarFile(t *testing.T) {
 	r := studiotest.New(t)
-	require.NoError(t, diary.SetCalendar(ctx, r.App, r.Who, calendar.Calendar{
+	require.NoError(t, diary.SetCalendar(ctx, r.App, r.Who, studio.Set(calendar.Calendar{
 		Terms: []calendar.Span{{Name: "autumn, first half", From: "2026-09-07", To: "2026-12-11"}, {Name: "spring", From: "2027-01-11", To: "2027-04-30"}},
 		Free:  []calendar.Span{{Name: "free week", From: "2026-11-23", To: "2026-11-27"}},
-	}))
-	require.NoError(t, diary.SetSlot(ctx, r.App, r.Who, r.Student, calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 45}))
+	})))
+	require.NoError(t, diary.SetSlot(ctx, r.App, r.Who, r.Student, studio.Set(calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 45})))
 	r.Tell(fact.LessonMoved{Day: "2026-12-02", To: "2026-12-04", Start: "17:30"})
 	r.Tell(fact.LessonMissed{Day: "2026-12-09"})
 	data, err := diary.Lessons(ctx, r.App, r.Who)
@@ -77,8 +78,8 @@ func TestTheCalendarFile(t *testing.T) {
 func TestNamesThatSteer(t *testing.T) {
 	r := studiotest.New(t)
 	for _, name := range []string{"Joe\r\nEND:VEVENT", "Joe\rX", "Joe\u2028X", "Joe\u202eX", "Joe\x00"} {
-		assert.ErrorContains(t, roster.CorrectStudent(ctx, r.App, r.Who, r.Student, roster.Person{FirstName: name, BirthYear: 2018, BirthMonth: 3, Instrument: "cello"}), "are not written", "%q", name)
-		assert.ErrorContains(t, account.SetAccount(ctx, r.App, r.Who, "T", name, "Europe/London"), "are not written", "%q", name)
+		assert.ErrorContains(t, roster.CorrectStudent(ctx, r.App, r.Who, r.Student, studio.Set(roster.Person{FirstName: name, BirthYear: 2018, BirthMonth: 3, Instrument: "cello"})), "are not written", "%q", name)
+		assert.ErrorContains(t, account.SetAccount(ctx, r.App, r.Who, studio.Set(account.Names{Name: "T", Studio: name, Zone: "Europe/London"})), "are not written", "%q", name)
 		_, err := account.Make(ctx, r.App, account.SignUp{Name: name, Studio: "S", Email: "new@example.com", Password: "a long password", Zone: "UTC"})
 		assert.ErrorContains(t, err, "are not written", "%q", name)
 	}
@@ -111,8 +112,8 @@ func splitLines(data []byte) func(func(string) bool) {
 
 func TestCalendarsAndSlotsThatDoNotWork(t *testing.T) {
 	r := studiotest.New(t)
-	assert.ErrorContains(t, diary.SetCalendar(ctx, r.App, r.Who, calendar.Calendar{Terms: []calendar.Span{{Name: "x", From: "2026-09-07", To: "2026-09-01"}}}), "before it begins")
-	assert.ErrorContains(t, diary.SetSlot(ctx, r.App, r.Who, r.Student, calendar.Slot{Weekday: 3, Start: "23:50", Minutes: 45}), "past midnight")
+	assert.ErrorContains(t, diary.SetCalendar(ctx, r.App, r.Who, studio.Set(calendar.Calendar{Terms: []calendar.Span{{Name: "x", From: "2026-09-07", To: "2026-09-01"}}})), "before it begins")
+	assert.ErrorContains(t, diary.SetSlot(ctx, r.App, r.Who, r.Student, studio.Set(calendar.Slot{Weekday: 3, Start: "23:50", Minutes: 45})), "past midnight")
 	_, err := diary.Feed(ctx, r.App, "no such token")
 	assert.ErrorContains(t, err, "opens no calendar")
 	first, err := diary.MakeFeed(ctx, r.App, r.Who)

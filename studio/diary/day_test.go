@@ -11,6 +11,7 @@ import (
 	"patientladder/core/advice"
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
+	"patientladder/studio"
 	"patientladder/studio/diary"
 	"patientladder/studio/places"
 	"patientladder/studio/studiotest"
@@ -19,7 +20,7 @@ import (
 // A piece with a day is warned of when its forecast ends after that day.
 func TestADayThatComesTooSoon(t *testing.T) {
 	r := studiotest.New(t)
-	require.NoError(t, diary.SetCalendar(ctx, r.App, r.Who, calendar.Calendar{Terms: []calendar.Span{{Name: "a long one", From: "2026-09-07", To: "2027-08-31"}}}))
+	require.NoError(t, diary.SetCalendar(ctx, r.App, r.Who, studio.Set(calendar.Calendar{Terms: []calendar.Span{{Name: "a long one", From: "2026-09-07", To: "2027-08-31"}}})))
 	lamp := r.Tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
 	r.Tell(fact.Taught{Rung: lamp})
 	warned := func(day calendar.Date) bool {

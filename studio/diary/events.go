@@ -184,48 +184,52 @@ func event(ctx context.Context, r studio.Room, id string) (programme.Event, erro
 
 // KeepEvent keeps a day on which students play before others. Its pieces have it as their date, so that
 // forecasts and advice answer; what was withdrawn has none any more.
-func KeepEvent(ctx context.Context, a *studio.App, who studio.Who, e programme.Event) error {
-	r, err := a.Enter(ctx, who)
-	if err != nil {
-		return err
-	}
-	if err := studio.CheckNames(e.Name, e.Place); err != nil {
-		return err
-	}
-	if err := e.Check(); err != nil {
-		return studio.Refuse("The day cannot be kept: %v.", err)
-	}
-	events, err := EventsOf(ctx, r)
-	if err != nil {
-		return err
-	}
-	var before programme.Event
-	if i := slices.IndexFunc(events, func(was programme.Event) bool { return was.ID == e.ID }); i >= 0 {
-		before = events[i]
-	}
-	for _, one := range e.Entries {
-		p, err := a.Pupil(ctx, who, one.Student)
+func KeepEvent(ctx context.Context, a *studio.App, who studio.Who, id string, c studio.Change[programme.Event]) error {
+	c.Now.ID = id
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		events, err := EventsOf(ctx, r)
 		if err != nil {
 			return err
 		}
-		if _, there := p.Standing.Rung(one.Rung); !there {
-			return studio.Refuse("A piece of the programme is not on the ladder of %s any more. Take it out, and keep the day then.", p.FirstName)
+		before := studio.Find(events, func(e programme.Event) bool { return e.ID == id })
+		e, err := c.Onto(before)
+		if err != nil {
+			return err
 		}
-	}
-	return studio.Failed(r.SetEvent(ctx, e, dates(r, before, e)), "studio")
+		if err := studio.CheckNames(e.Name, e.Place); err != nil {
+			return err
+		}
+		if err := e.Check(); err != nil {
+			return studio.Refuse("The day cannot be kept: %v.", err)
+		}
+		for _, one := range e.Entries {
+			p, err := a.Pupil(ctx, who, one.Student)
+			if err != nil {
+				return err
+			}
+			if _, there := p.Standing.Rung(one.Rung); !there {
+				return studio.Refuse("A piece of the programme is not on the ladder of %s any more. Take it out, and keep the day then.", p.FirstName)
+			}
+		}
+		if before == nil {
+			before = &programme.Event{}
+		}
+		return studio.Failed(r.SetEvent(ctx, e, dates(r, *before, e)), "studio")
+	})
 }
 
-// DropEvent takes such a day away.
-func DropEvent(ctx context.Context, a *studio.App, who studio.Who, id string) error {
-	r, err := a.Enter(ctx, who)
-	if err != nil {
-		return err
-	}
-	e, err := event(ctx, r, id)
-	if err != nil {
-		return err
-	}
-	return studio.Failed(r.DropEvent(ctx, id, dates(r, e, programme.Event{})), "studio")
+// DropEvent takes such a day away, as it was seen, nil for however it is.
+func DropEvent(ctx context.Context, a *studio.App, who studio.Who, id string, seen *programme.Event) error {
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		e, err := event(ctx, r, id)
+		if err != nil {
+			return err
+		}
+		if err := studio.Unseen(seen, &e); err != nil {
+			return err
+		}
+		return studio.Failed(r.DropEvent(ctx, id, dates(r, e, programme.Event{})), "studio")
+	})
 }
 
 // dates are the facts that follow where a day is kept otherwise than before: what is played on it has

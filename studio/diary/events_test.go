@@ -32,7 +32,7 @@ func TestAConcertAndItsDates(t *testing.T) {
 		r.Tell(fact.PointMarked{Rung: slip, Point: "tone", State: fact.Met})
 	}
 	e := programme.Event{ID: studio.NewID(), Name: "Winter concert", Kind: "concert", Day: "2026-12-05", Entries: []programme.Listing{{Student: r.Student, Rung: lamp}, {Student: r.Student, Rung: slip, Seconds: 100}}}
-	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, e))
+	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, e.ID, studio.Set(e)))
 	target := func(rung string) string {
 		v, err := places.Ladder(ctx, r.App, r.Who, r.Student)
 		require.NoError(t, err)
@@ -52,16 +52,16 @@ func TestAConcertAndItsDates(t *testing.T) {
 	assert.EqualValues(t, "2026-11-21", earlier.Day)
 	assert.Equal(t, 1, earlier.Entries[0].Lessons)
 	e.Entries = e.Entries[1:]
-	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, e))
+	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, e.ID, studio.Set(e)))
 	assert.Equal(t, []string{"", "2026-12-05"}, []string{target(lamp), target(slip)}, "what is withdrawn has no date any more")
 	e.Day = "2026-12-12"
-	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, e))
+	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, e.ID, studio.Set(e)))
 	assert.Equal(t, "2026-12-12", target(slip), "moved with the day")
-	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, e))
+	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, e.ID, studio.Set(e)))
 	e.Entries = append(e.Entries, programme.Listing{Student: r.Student, Rung: studio.NewID()})
-	assert.ErrorContains(t, diary.KeepEvent(ctx, r.App, r.Who, e), "not on the ladder of Emil")
+	assert.ErrorContains(t, diary.KeepEvent(ctx, r.App, r.Who, e.ID, studio.Set(e)), "not on the ladder of Emil")
 	e.Name = ""
-	assert.ErrorContains(t, diary.KeepEvent(ctx, r.App, r.Who, e), "needs a name")
+	assert.ErrorContains(t, diary.KeepEvent(ctx, r.App, r.Who, e.ID, studio.Set(e)), "needs a name")
 	e.Name, e.Entries = "Winter concert", e.Entries[:1]
 	guest := studio.NewID()
 	_, err = roster.AddStudent(ctx, r.App, r.Who, roster.NewStudent{ID: guest, FirstName: "Ada", BirthYear: 2015, BirthMonth: 1, Instrument: "cello", Slot: calendar.Slot{Weekday: 2, Start: "15:00", Minutes: 30}})
@@ -71,14 +71,14 @@ func TestAConcertAndItsDates(t *testing.T) {
 	hers := r.Tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
 	r.Student = emil
 	e.Entries = append(e.Entries, programme.Listing{Student: guest, Rung: hers})
-	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, e))
+	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, e.ID, studio.Set(e)))
 	_, err = roster.EraseStudent(ctx, r.App, r.Who, guest, "Ada")
 	require.NoError(t, err)
 	v, err = diary.Event(ctx, r.App, r.Who, e.ID, 0)
 	require.NoError(t, err)
 	assert.Len(t, v.Event.Entries, 1, "of a student who was deleted nothing is told")
-	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, v.Event), "and the day is kept as before")
-	require.NoError(t, diary.DropEvent(ctx, r.App, r.Who, e.ID))
+	require.NoError(t, diary.KeepEvent(ctx, r.App, r.Who, v.Event.ID, studio.Set(v.Event)), "and the day is kept as before")
+	require.NoError(t, diary.DropEvent(ctx, r.App, r.Who, e.ID, nil))
 	assert.Empty(t, target(slip))
 	_, err = diary.Event(ctx, r.App, r.Who, e.ID, 0)
 	assert.ErrorContains(t, err, "no such day")

@@ -237,34 +237,46 @@ func HoursOf(ctx context.Context, r studio.Room) ([]gather.Hour, error) {
 }
 
 // KeepHour keeps an hour that several students share.
-func KeepHour(ctx context.Context, a *studio.App, who studio.Who, h gather.Hour) error {
-	r, err := a.Enter(ctx, who)
-	if err != nil {
-		return err
-	}
-	if err := studio.CheckNames(h.Name); err != nil {
-		return err
-	}
-	if err := h.Check(); err != nil {
-		return studio.Refuse("The hour cannot be kept: %v.", err)
-	}
-	here, err := here(ctx, r)
-	if err != nil {
-		return studio.Failed(err, "studio")
-	}
-	for _, id := range h.Students {
-		if !here[id] {
-			return studio.Refuse("A student of the hour is not in the studio any more. Take them out, and keep it then.")
+func KeepHour(ctx context.Context, a *studio.App, who studio.Who, id string, c studio.Change[gather.Hour]) error {
+	c.Now.ID = id
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		hours, err := HoursOf(ctx, r)
+		if err != nil {
+			return err
 		}
-	}
-	return studio.Failed(r.SetHour(ctx, h), "studio")
+		h, err := c.Onto(studio.Find(hours, func(h gather.Hour) bool { return h.ID == id }))
+		if err != nil {
+			return err
+		}
+		if err := studio.CheckNames(h.Name); err != nil {
+			return err
+		}
+		if err := h.Check(); err != nil {
+			return studio.Refuse("The hour cannot be kept: %v.", err)
+		}
+		here, err := here(ctx, r)
+		if err != nil {
+			return studio.Failed(err, "studio")
+		}
+		for _, id := range h.Students {
+			if !here[id] {
+				return studio.Refuse("A student of the hour is not in the studio any more. Take them out, and keep it then.")
+			}
+		}
+		return studio.Failed(r.SetHour(ctx, h), "studio")
+	})
 }
 
 // DropHour takes such an hour away.
-func DropHour(ctx context.Context, a *studio.App, who studio.Who, id string) error {
-	r, err := a.Enter(ctx, who)
-	if err != nil {
-		return err
-	}
-	return studio.Failed(r.DropHour(ctx, id), "studio")
+func DropHour(ctx context.Context, a *studio.App, who studio.Who, id string, seen *gather.Hour) error {
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		hours, err := HoursOf(ctx, r)
+		if err != nil {
+			return err
+		}
+		if err := studio.Unseen(seen, studio.Find(hours, func(h gather.Hour) bool { return h.ID == id })); err != nil {
+			return err
+		}
+		return studio.Failed(r.DropHour(ctx, id), "studio")
+	})
 }

@@ -30,7 +30,7 @@ func TestASharedHour(t *testing.T) {
 	hers := r.Tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
 	r.Tell(fact.Taught{Rung: hers})
 	h := gather.Hour{ID: studio.NewID(), Name: "Two cellos", Day: "2026-11-18", Minutes: 45, Students: []string{emil, bea.ID}}
-	require.NoError(t, diary.KeepHour(ctx, r.App, r.Who, h))
+	require.NoError(t, diary.KeepHour(ctx, r.App, r.Who, h.ID, studio.Set(h)))
 	v, err := diary.Hour(ctx, r.App, r.Who, h.ID)
 	require.NoError(t, err)
 	assert.Empty(t, v.Tunes, "Bea has it in hand, not secure")
@@ -54,7 +54,7 @@ func TestASharedHour(t *testing.T) {
 	}
 	assert.Equal(t, 45, sum)
 	h.Each = 64
-	require.NoError(t, diary.KeepHour(ctx, r.App, r.Who, h))
+	require.NoError(t, diary.KeepHour(ctx, r.App, r.Who, h.ID, studio.Set(h)))
 	v, err = diary.Hour(ctx, r.App, r.Who, h.ID)
 	require.NoError(t, err)
 	if v.Schedule == nil {
@@ -75,10 +75,10 @@ func TestASharedHour(t *testing.T) {
 	v, err = diary.Hour(ctx, r.App, r.Who, h.ID)
 	require.NoError(t, err)
 	assert.Len(t, v.Players, 1, "of one that was deleted nothing is told")
-	assert.ErrorContains(t, diary.KeepHour(ctx, r.App, r.Who, h), "not in the studio any more")
+	assert.ErrorContains(t, diary.KeepHour(ctx, r.App, r.Who, h.ID, studio.Set(h)), "not in the studio any more")
 	h.Students = []string{emil}
-	assert.ErrorContains(t, diary.KeepHour(ctx, r.App, r.Who, h), "at least two")
-	require.NoError(t, diary.DropHour(ctx, r.App, r.Who, h.ID))
+	assert.ErrorContains(t, diary.KeepHour(ctx, r.App, r.Who, h.ID, studio.Set(h)), "at least two")
+	require.NoError(t, diary.DropHour(ctx, r.App, r.Who, h.ID, nil))
 	_, err = diary.Hour(ctx, r.App, r.Who, h.ID)
 	assert.ErrorContains(t, err, "no such hour")
 }

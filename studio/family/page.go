@@ -84,6 +84,7 @@ type FamilyView struct {
 	FirstName string             `json:"firstName"`
 	Own       bool               `json:"own" doc:"the student holds this link, not the family"`
 	Studio    string             `json:"studio"`
+	Language  string             `json:"language" doc:"in which the home reads"`
 	Now       time.Time          `json:"now" doc:"by the studio's clock"`
 	Today     calendar.Date      `json:"today"`
 	Document  *document.Document `json:"document,omitempty" doc:"the revision that the sheet is"`
@@ -103,6 +104,9 @@ type FamilyView struct {
 	Treats    bool               `json:"treats" doc:"counting towards a treat is offered"`
 	Treat     *TreatView         `json:"treat,omitempty"`
 }
+
+// ReadIn is the language of the home.
+func (v FamilyView) ReadIn() string { return v.Language }
 
 // A FamilyPart is the week of one of a student's instruments.
 type FamilyPart struct {
@@ -183,7 +187,7 @@ func Page(ctx context.Context, a *studio.App, token string) (FamilyView, error) 
 	if err := a.Store.OpenFamilyLink(ctx, base, p.Today()); err != nil {
 		return FamilyView{}, studio.Failed(err, "link")
 	}
-	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Own: p.own, Studio: p.Row.Name, Now: p.Room.Now, Today: p.Today(), Changed: []week.Line{}, Acts: []advice.LineAct{}, Ticks: []places.Tick{}, Days: []FamilyDay{}, Questions: []string{},
+	v := FamilyView{Student: p.ID, FirstName: p.FirstName, Own: p.own, Studio: p.Row.Name, Language: p.Voice().Language(), Now: p.Room.Now, Today: p.Today(), Changed: []week.Line{}, Acts: []advice.LineAct{}, Ticks: []places.Tick{}, Days: []FamilyDay{}, Questions: []string{},
 		Minutes: []int{}, Heard: []string{}, Pieces: []NearView{}, Along: p.Approach[approach.Model] == approach.Along, Weekdays: places.HomeDays(&p.Pupil), Budget: p.Standing.HomeDays.Minutes}
 	all, err := p.SamePerson(ctx, p.Student)
 	if err != nil {

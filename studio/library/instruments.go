@@ -80,17 +80,45 @@ func Instruments(ctx context.Context, a *studio.App, who studio.Who) (Instrument
 // mostOwn is how many instruments a studio may add.
 const mostOwn = 40
 
+// OwnInstrument shows an instrument of a studio's own; nil where there is none.
+func OwnInstrument(r studio.Room, id instrument.ID) *InstrumentView {
+	p, there := r.Instruments.Find(id)
+	if !there || !p.Own {
+		return nil
+	}
+	v := instrumentView(p)
+	return &v
+}
+
 // SaveInstrument keeps an instrument of the studio's own, or a tuning of another. What
 // the form does not ask for comes from one of the program's of the same kind.
-func SaveInstrument(ctx context.Context, a *studio.App, who studio.Who, in InstrumentView) error {
-	p := instrument.Profile{ID: in.ID, Name: strings.TrimSpace(in.Name), Family: in.Family, Keys: in.Keys, Drone: in.Drone, Clef: in.Clef, Written: in.Written, Seat: in.Seat, Own: true}
-	if _, program := instrument.Shipped.Find(in.ID); program || in.ID == "" {
+func SaveInstrument(ctx context.Context, a *studio.App, who studio.Who, id instrument.ID, c studio.Change[InstrumentView]) error {
+	if _, program := instrument.Shipped.Find(id); program || id == "" {
 		return studio.Refuse("That instrument comes with the program; save yours under another name.")
 	}
+	c.Now.ID = id
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		in, err := c.Onto(OwnInstrument(r, id))
+		if err != nil {
+			return err
+		}
+		p, err := ownProfile(r, in)
+		if err != nil {
+			return err
+		}
+		return studio.Failed(r.ChangeOwn(ctx, func(own *[]instrument.Profile, _ *[]skill.Skill) error {
+			return put(own, p, func(o instrument.Profile) bool { return o.ID == p.ID }, mostOwn, "instruments")
+		}), "studio")
+	})
+}
+
+// ownProfile reads an instrument as a form gives it.
+func ownProfile(r studio.Room, in InstrumentView) (instrument.Profile, error) {
+	p := instrument.Profile{ID: in.ID, Name: strings.TrimSpace(in.Name), Family: in.Family, Keys: in.Keys, Drone: in.Drone, Clef: in.Clef, Written: in.Written, Seat: in.Seat, Own: true}
 	for i, name := range in.Strings {
 		s, err := pitch.Parse(strings.TrimSpace(name))
 		if err != nil {
-			return studio.Refuse("String %d, %q, is not a note with its octave, such as A3.", i+1, name)
+			return p, studio.Refuse("String %d, %q, is not a note with its octave, such as A3.", i+1, name)
 		}
 		p.Strings = append(p.Strings, s)
 	}
@@ -103,35 +131,29 @@ func SaveInstrument(ctx context.Context, a *studio.App, who studio.Who, in Instr
 		}
 		var err error
 		if *end.at, err = pitch.Parse(end.name); err != nil {
-			return studio.Refuse("%q is not a note with its octave, such as A3.", end.name)
+			return p, studio.Refuse("%q is not a note with its octave, such as A3.", end.name)
 		}
 	}
 	if in.Hand != "" {
 		var err error
 		if p.Frame, err = instrument.FrameNamed(in.Hand); err != nil {
-			return studio.Refuse("%v.", err)
+			return p, studio.Refuse("%v.", err)
 		}
-	}
-	r, err := a.Enter(ctx, who)
-	if err != nil {
-		return err
 	}
 	if other, there := r.Instruments.Find(in.Shelf); in.Shelf != in.ID && in.Shelf != "" {
 		if !there || other.Family != p.Family {
-			return studio.Refuse("It cannot play from the shelf of %q: that is another family, or none.", in.Shelf)
+			return p, studio.Refuse("It cannot play from the shelf of %q: that is another family, or none.", in.Shelf)
 		}
 		p.Kin = other.Shelf()
 	}
 	p = instrument.Shipped.Complete(p)
 	if err := p.Check(); err != nil {
-		return studio.Refuse("The instrument cannot be kept: %v.", err)
+		return p, studio.Refuse("The instrument cannot be kept: %v.", err)
 	}
 	if same, there := r.Instruments.Named(p.Name); there && same.ID != p.ID {
-		return studio.Refuse("There is a %s already.", same.Name)
+		return p, studio.Refuse("There is a %s already.", same.Name)
 	}
-	return studio.Failed(r.ChangeOwn(ctx, func(own *[]instrument.Profile, _ *[]skill.Skill) error {
-		return put(own, p, func(o instrument.Profile) bool { return o.ID == p.ID }, mostOwn, "instruments")
-	}), "studio")
+	return p, nil
 }
 
 // put replaces the one of a list that is the same, or adds to it while there is room.
@@ -148,23 +170,28 @@ func put[T any](list *[]T, one T, same func(T) bool, most int, what string) erro
 }
 
 // DropInstrument takes an instrument of the studio's own away, if nothing is for it.
-func DropInstrument(ctx context.Context, a *studio.App, who studio.Who, id instrument.ID) error {
-	v, err := Instruments(ctx, a, who)
-	if err != nil {
-		return err
-	}
-	for _, p := range v.Instruments {
-		switch {
-		case p.ID == id && !p.Own:
-			return studio.Refuse("The %s comes with the program.", p.Name)
-		case p.ID == id && p.Used:
-			return studio.Refuse("Somebody plays the %s, or something on the shelf is for it.", p.Name)
-		case p.ID != id && p.Shelf == id:
-			return studio.Refuse("The %s plays from its shelf.", p.Name)
+func DropInstrument(ctx context.Context, a *studio.App, who studio.Who, id instrument.ID, seen *InstrumentView) error {
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		v, err := Instruments(ctx, a, who)
+		if err != nil {
+			return err
 		}
-	}
-	return studio.Failed(a.Store.In(who.Studio).ChangeOwn(ctx, func(own *[]instrument.Profile, _ *[]skill.Skill) error {
-		*own = slices.DeleteFunc(*own, func(p instrument.Profile) bool { return p.ID == id })
-		return nil
-	}), "studio")
+		for _, p := range v.Instruments {
+			switch {
+			case p.ID == id && !p.Own:
+				return studio.Refuse("The %s comes with the program.", p.Name)
+			case p.ID == id && p.Used:
+				return studio.Refuse("Somebody plays the %s, or something on the shelf is for it.", p.Name)
+			case p.ID != id && p.Shelf == id:
+				return studio.Refuse("The %s plays from its shelf.", p.Name)
+			}
+		}
+		if err := studio.Unseen(seen, studio.Find(v.Instruments, func(p InstrumentView) bool { return p.ID == id })); err != nil {
+			return err
+		}
+		return studio.Failed(r.ChangeOwn(ctx, func(own *[]instrument.Profile, _ *[]skill.Skill) error {
+			*own = slices.DeleteFunc(*own, func(p instrument.Profile) bool { return p.ID == id })
+			return nil
+		}), "studio")
+	})
 }

@@ -15,59 +15,67 @@ import (
 // ArchiveBook lays a book of the shelf away, or brings it back: whoever has something of it goes
 // on, nobody is offered it.
 func ArchiveBook(ctx context.Context, a *studio.App, who studio.Who, book string, away bool) error {
-	r, items, err := Shelved(ctx, a, who)
-	if err != nil {
-		return err
-	}
-	var changed []shelf.Item
-	there := false
-	for _, it := range items {
-		if it.Book != book {
-			continue
+	return editShelf(ctx, a, who, func(r studio.Room, items []shelf.Item) error {
+		var changed []shelf.Item
+		there := false
+		for _, it := range items {
+			if it.Book != book {
+				continue
+			}
+			there = true
+			if it.Archived != away {
+				it.Archived = away
+				changed = append(changed, it)
+			}
 		}
-		there = true
-		if it.Archived != away {
-			it.Archived = away
-			changed = append(changed, it)
+		if !there {
+			return &studio.Error{Kind: studio.Missing, Says: fmt.Sprintf("There is no book %q on the shelf.", book)}
 		}
-	}
-	if !there {
-		return &studio.Error{Kind: studio.Missing, Says: fmt.Sprintf("There is no book %q on the shelf.", book)}
-	}
-	return keep(ctx, r, items, changed)
+		return keep(ctx, r, items, changed)
+	})
+}
+
+// editShelf is an edit that goes by the whole shelf.
+func editShelf(ctx context.Context, a *studio.App, who studio.Who, change func(studio.Room, []shelf.Item) error) error {
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		items, err := r.Items(ctx)
+		if err != nil {
+			return studio.Failed(err, "shelf")
+		}
+		return change(r, items)
+	})
 }
 
 // DropBook takes a book off the shelf for good, all or none of it. One of which a student has,
 // or had, something is part of what was told: it can be laid away only.
 func DropBook(ctx context.Context, a *studio.App, who studio.Who, book string) error {
-	r, items, err := Shelved(ctx, a, who)
-	if err != nil {
-		return err
-	}
-	var ids []string
-	for _, it := range items {
-		if it.Book == book {
-			ids = append(ids, it.ID)
+	return editShelf(ctx, a, who, func(r studio.Room, items []shelf.Item) error {
+		var ids []string
+		for _, it := range items {
+			if it.Book == book {
+				ids = append(ids, it.ID)
+			}
 		}
-	}
-	if len(ids) == 0 {
-		return &studio.Error{Kind: studio.Missing, Says: fmt.Sprintf("There is no book %q on the shelf.", book)}
-	}
-	return drop(ctx, r, items, ids, book, "A student has something of %q, or had. Lay it away: whoever has it goes on, and nobody is offered it.", book)
+		if len(ids) == 0 {
+			return &studio.Error{Kind: studio.Missing, Says: fmt.Sprintf("There is no book %q on the shelf.", book)}
+		}
+		return drop(ctx, r, items, ids, book, "A student has something of %q, or had. Archive it instead: students who have it carry on, and it is not suggested to anyone else.", book)
+	})
 }
 
 // DropItem takes an item off the shelf for good. One that a student has, or had, is
 // part of what was told: it can be archived only.
-func DropItem(ctx context.Context, a *studio.App, who studio.Who, id string) error {
-	r, items, err := Shelved(ctx, a, who)
-	if err != nil {
-		return err
-	}
-	it, err := r.Item(ctx, id)
-	if err != nil {
-		return studio.Failed(err, "item")
-	}
-	return drop(ctx, r, items, []string{id}, "", "%q is on a student's ladder, or was. Archive it: whoever has it goes on, and nobody is offered it.", it.Title)
+func DropItem(ctx context.Context, a *studio.App, who studio.Who, id string, seen *shelf.Item) error {
+	return editShelf(ctx, a, who, func(r studio.Room, items []shelf.Item) error {
+		it, err := r.Item(ctx, id)
+		if err != nil {
+			return studio.Failed(err, "item")
+		}
+		if err := studio.Unseen(seen, &it); err != nil {
+			return err
+		}
+		return drop(ctx, r, items, []string{id}, "", "%q is on a student's ladder, or was. Archive it instead: students who have it carry on, and it is not suggested to anyone else.", it.Title)
+	})
 }
 
 // drop takes items off a shelf, where no student has or had one of them or chose the book, and
@@ -102,42 +110,40 @@ type Replaced struct {
 // ReplaceScore gives an item another score file. Marks stay; where bars moved, places
 // that were told by their bars are to be looked at.
 func ReplaceScore(ctx context.Context, a *studio.App, who studio.Who, id, name string, data []byte) (Replaced, error) {
-	r, err := a.Enter(ctx, who)
-	if err != nil {
-		return Replaced{}, err
-	}
-	it, err := r.Item(ctx, id)
-	if err != nil {
-		return Replaced{}, studio.Failed(err, "item")
-	}
 	s, err := notation.Read(name, data)
 	if err != nil {
 		return Replaced{}, unreadable(name, err)
 	}
-	out := Replaced{Was: it.Bars}
-	it.Take(shelf.PrintedOf(s, r.Instruments.Of(it.Instrument)))
-	if out.Bars = it.Bars; out.Was != out.Bars {
-		out.Says = fmt.Sprintf("It had %d bars and has %d now: look at spots that name a bar.", out.Was, out.Bars)
-	}
-	return out, studio.Failed(r.SetScore(ctx, it, store.ScoreFile{Name: name, Data: data}), "item")
+	var out Replaced
+	err = a.Edit(ctx, who, func(r studio.Room) error {
+		it, err := r.Item(ctx, id)
+		if err != nil {
+			return studio.Failed(err, "item")
+		}
+		out = Replaced{Was: it.Bars}
+		it.Take(shelf.PrintedOf(s, r.Instruments.Of(it.Instrument)))
+		if out.Bars = it.Bars; out.Was != out.Bars {
+			out.Says = fmt.Sprintf("It had %d bars and has %d now: look at spots that name a bar.", out.Was, out.Bars)
+		}
+		return studio.Failed(r.SetScore(ctx, it, store.ScoreFile{Name: name, Data: data}), "item")
+	})
+	return out, err
 }
 
 // SameItem tells that an item is the same as another, or, as nothing, that it is an item
 // of its own again. Whoever has it keeps every mark.
 func SameItem(ctx context.Context, a *studio.App, who studio.Who, id, as string) error {
-	r, items, err := Shelved(ctx, a, who)
-	if err != nil {
-		return err
-	}
-	it, err := r.Listed(ctx, id)
-	if err != nil {
-		return studio.Failed(err, "item")
-	}
-	if as != "" {
-		if _, err := shelf.Same(r.Instruments, items, id, as); err != nil {
-			return studio.Refuse("They cannot be made one: %v.", err)
+	return editShelf(ctx, a, who, func(r studio.Room, items []shelf.Item) error {
+		it, err := r.Listed(ctx, id)
+		if err != nil {
+			return studio.Failed(err, "item")
 		}
-	}
-	it.SameAs = as
-	return studio.Failed(r.SetItems(ctx, []shelf.Item{it}, r.Row.Titles), "item")
+		if as != "" {
+			if _, err := shelf.Same(r.Instruments, items, id, as); err != nil {
+				return studio.Refuse("They cannot be made one: %v.", err)
+			}
+		}
+		it.SameAs = as
+		return studio.Failed(r.SetItems(ctx, []shelf.Item{it}, r.Row.Titles), "item")
+	})
 }

@@ -44,7 +44,7 @@ func TestTheSameThingTwice(t *testing.T) {
 	r.Tell(fact.PointMarked{Rung: rung, Point: "tone", State: fact.Met})
 	renamed := second.Items[0]
 	renamed.Title = "Kelp Canon"
-	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, renamed))
+	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, renamed.ID, studio.Set(renamed)))
 	require.NoError(t, library.SameItem(ctx, r.App, r.Who, a, b))
 	ladder, err := places.Ladder(ctx, r.App, r.Who, r.Student)
 	require.NoError(t, err)
@@ -65,8 +65,8 @@ func TestTheSameThingTwice(t *testing.T) {
 	page, err := library.Item(ctx, r.App, r.Who, b)
 	require.NoError(t, err)
 	assert.Len(t, page.Players, 1, "who has the first plays the second")
-	assert.ErrorContains(t, library.DropItem(ctx, r.App, r.Who, b), "part them first")
-	assert.ErrorContains(t, library.SaveItem(ctx, r.App, r.Who, first.Items[0]), "edit that one")
+	assert.ErrorContains(t, library.DropItem(ctx, r.App, r.Who, b, nil), "part them first")
+	assert.ErrorContains(t, library.SaveItem(ctx, r.App, r.Who, first.Items[0].ID, studio.Set(first.Items[0])), "edit that one")
 	assert.ErrorContains(t, library.SameItem(ctx, r.App, r.Who, b, a), "choose that one")
 	require.NoError(t, library.SameItem(ctx, r.App, r.Who, a, ""))
 	page, err = library.Item(ctx, r.App, r.Who, a)
@@ -87,7 +87,7 @@ func TestTheSameThingTwice(t *testing.T) {
 func TestOwnInstrumentsAndSkills(t *testing.T) {
 	r := studiotest.New(t)
 	whistle := library.InstrumentView{ID: "01WHISTLE", Name: "tin whistle", Family: instrument.Other, Clef: "G2", Low: "D4", High: "B5", Strings: []string{}}
-	require.NoError(t, library.SaveInstrument(ctx, r.App, r.Who, whistle))
+	require.NoError(t, library.SaveInstrument(ctx, r.App, r.Who, whistle.ID, studio.Set(whistle)))
 	for says, bad := range map[string]func(*library.InstrumentView){
 		"comes with the program":   func(v *library.InstrumentView) { v.ID = "piano" },
 		"not a note":               func(v *library.InstrumentView) { v.Low = "H9x" },
@@ -103,25 +103,25 @@ func TestOwnInstrumentsAndSkills(t *testing.T) {
 	} {
 		v := whistle
 		bad(&v)
-		assert.ErrorContains(t, library.SaveInstrument(ctx, r.App, r.Who, v), says)
+		assert.ErrorContains(t, library.SaveInstrument(ctx, r.App, r.Who, v.ID, studio.Set(v)), says)
 	}
 	whistle.High = "D6"
-	require.NoError(t, library.SaveInstrument(ctx, r.App, r.Who, whistle), "the same again is changed")
+	require.NoError(t, library.SaveInstrument(ctx, r.App, r.Who, whistle.ID, studio.Set(whistle)), "the same again is changed")
 	all, err := library.Instruments(ctx, r.App, r.Who)
 	require.NoError(t, err)
 	assert.Len(t, all.Instruments, len(instrument.Shipped)+1)
 	last := all.Instruments[len(all.Instruments)-1]
 	assert.Equal(t, []any{"D6", true, false}, []any{last.High, last.Own, last.Used})
 	it := shelf.Item{ID: "reel", Title: "Reel", Instrument: "01WHISTLE", Strand: shelf.Book, Book: "Reels"}
-	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, it))
-	assert.ErrorContains(t, library.DropInstrument(ctx, r.App, r.Who, "01WHISTLE"), "on the shelf is for it")
-	assert.ErrorContains(t, library.DropInstrument(ctx, r.App, r.Who, "cello"), "comes with the program")
-	require.NoError(t, library.DropItem(ctx, r.App, r.Who, "reel"))
-	require.NoError(t, library.DropInstrument(ctx, r.App, r.Who, "01WHISTLE"))
-	assert.ErrorContains(t, library.SaveItem(ctx, r.App, r.Who, it), "not an instrument here")
+	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, it.ID, studio.Set(it)))
+	assert.ErrorContains(t, library.DropInstrument(ctx, r.App, r.Who, "01WHISTLE", nil), "on the shelf is for it")
+	assert.ErrorContains(t, library.DropInstrument(ctx, r.App, r.Who, "cello", nil), "comes with the program")
+	require.NoError(t, library.DropItem(ctx, r.App, r.Who, "reel", nil))
+	require.NoError(t, library.DropInstrument(ctx, r.App, r.Who, "01WHISTLE", nil))
+	assert.ErrorContains(t, library.SaveItem(ctx, r.App, r.Who, it.ID, studio.Set(it)), "not an instrument here")
 
 	sway := skill.Skill{ID: "01SWAY", Name: "Sways in time", Family: instrument.Shared, Area: skill.Rhythm, Weight: 1, RestsOn: []string{"steady-beat"}, Chain: []skill.Link{{Do: "Sway", Minutes: 1, Weeks: 1}}}
-	require.NoError(t, library.SaveSkill(ctx, r.App, r.Who, sway))
+	require.NoError(t, library.SaveSkill(ctx, r.App, r.Who, sway.ID, studio.Set(sway)))
 	for says, bad := range map[string]func(*skill.Skill){
 		"comes with the program": func(s *skill.Skill) { s.ID = "steady-beat" },
 		"in a circle":            func(s *skill.Skill) { s.RestsOn = []string{"01SWAY"} },
@@ -133,18 +133,18 @@ func TestOwnInstrumentsAndSkills(t *testing.T) {
 	} {
 		s := sway
 		bad(&s)
-		assert.ErrorContains(t, library.SaveSkill(ctx, r.App, r.Who, s), says)
+		assert.ErrorContains(t, library.SaveSkill(ctx, r.App, r.Who, s.ID, studio.Set(s)), says)
 	}
 	piece := shelf.Item{ID: "shanty", Title: "Shanty", Instrument: "piano", Strand: shelf.Book, Book: "Own", Brings: []string{"01SWAY"}}
-	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, piece))
+	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, piece.ID, studio.Set(piece)))
 	r.Tell(fact.Prepared{Skill: "01SWAY", Step: 1})
 	view, err := library.Skills(ctx, r.App, r.Who)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"01SWAY"}, view.Own)
-	assert.ErrorContains(t, library.DropSkill(ctx, r.App, r.Who, "01SWAY"), "take it off there first")
-	assert.ErrorContains(t, library.DropSkill(ctx, r.App, r.Who, "steady-beat"), "comes with the program")
-	require.NoError(t, library.DropItem(ctx, r.App, r.Who, "shanty"))
-	require.NoError(t, library.DropSkill(ctx, r.App, r.Who, "01SWAY"))
+	assert.ErrorContains(t, library.DropSkill(ctx, r.App, r.Who, "01SWAY", nil), "take it off there first")
+	assert.ErrorContains(t, library.DropSkill(ctx, r.App, r.Who, "steady-beat", nil), "comes with the program")
+	require.NoError(t, library.DropItem(ctx, r.App, r.Who, "shanty", nil))
+	require.NoError(t, library.DropSkill(ctx, r.App, r.Who, "01SWAY", nil))
 }
 
 // A long shelf comes in parts that make the whole, in order.
@@ -205,7 +205,7 @@ func TestABookIsLaidAwayAndTakenOff(t *testing.T) {
 	require.NoError(t, err)
 	i := slices.IndexFunc(v.Items, func(it shelf.Item) bool { return it.Title == "Gable" })
 	rung := r.Tell(fact.RungAdded{Item: v.Items[i].ID, Strand: "book", After: fact.Top})
-	assert.ErrorContains(t, library.DropBook(ctx, r.App, r.Who, "Attic songs"), "Lay it away")
+	assert.ErrorContains(t, library.DropBook(ctx, r.App, r.Who, "Attic songs"), "Archive it instead")
 	require.NoError(t, library.ArchiveBook(ctx, r.App, r.Who, "Attic songs", true))
 	now, err := places.Ladder(ctx, r.App, r.Who, r.Student)
 	require.NoError(t, err)
@@ -220,7 +220,7 @@ func TestABookIsLaidAwayAndTakenOff(t *testing.T) {
 	require.NoError(t, err)
 	r.Tell(fact.BookChosen{Book: "Chosen"})
 	require.NoError(t, library.RenameBook(ctx, r.App, r.Who, "Chosen", "", "Renamed"))
-	assert.ErrorContains(t, library.DropBook(ctx, r.App, r.Who, "Renamed"), "Lay it away", "under whatever title it was chosen")
+	assert.ErrorContains(t, library.DropBook(ctx, r.App, r.Who, "Renamed"), "Archive it instead", "under whatever title it was chosen")
 }
 
 // Of a score for several players it is asked which part the student plays; only that goes onto the
@@ -265,7 +265,7 @@ func TestARenamedBookIsTheSameBook(t *testing.T) {
 	item, err := library.Item(ctx, r.App, r.Who, "lamp")
 	require.NoError(t, err)
 	item.Item.Book, item.Item.Unit = "Shore", "1"
-	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, item.Item))
+	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, item.Item.ID, studio.Set(item.Item)))
 	r.Tell(fact.BookChosen{Book: "Shore"})
 	require.NoError(t, library.RenameBook(ctx, r.App, r.Who, "Shore", "", "Strand"))
 	assert.Equal(t, []string{"Strand"}, own())
@@ -287,11 +287,11 @@ func TestTakingThingsOffTheShelf(t *testing.T) {
 	lamp := r.Tell(fact.RungAdded{Item: "lamp", Strand: "book", After: fact.Top})
 	r.Tell(fact.Taught{Rung: lamp})
 	r.Tell(fact.PointMarked{Rung: lamp, Point: "tone", State: fact.Met})
-	assert.ErrorContains(t, library.DropItem(ctx, r.App, r.Who, "lamp"), "Archive it")
-	require.NoError(t, library.DropItem(ctx, r.App, r.Who, "slipway"))
+	assert.ErrorContains(t, library.DropItem(ctx, r.App, r.Who, "lamp", nil), "Archive it")
+	require.NoError(t, library.DropItem(ctx, r.App, r.Who, "slipway", nil))
 	_, err := library.Item(ctx, r.App, r.Who, "slipway")
 	assert.ErrorContains(t, err, "no such item")
-	assert.ErrorContains(t, library.DropItem(ctx, r.App, r.Who, "slipway"), "no such item", "gone is gone")
+	assert.ErrorContains(t, library.DropItem(ctx, r.App, r.Who, "slipway", nil), "no such item", "gone is gone")
 
 	said, err := library.ReplaceScore(ctx, r.App, r.Who, "lamp", "lamp.abc", []byte("X:1\nT:Lamp\nL:1/4\nK:C clef=bass\nC, D, E, F,|G,4|\n"))
 	require.NoError(t, err)
@@ -306,7 +306,7 @@ func TestTakingThingsOffTheShelf(t *testing.T) {
 	half, err := library.Item(ctx, r.App, r.Who, "half")
 	require.NoError(t, err)
 	half.Item.Book = "Shore"
-	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, half.Item))
+	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, half.Item.ID, studio.Set(half.Item)))
 	r.Tell(fact.BookChosen{Book: "Shore"})
 	proposed := func() (n int) {
 		v, err := places.Ladder(ctx, r.App, r.Who, r.Student)
@@ -326,7 +326,7 @@ func TestTakingThingsOffTheShelf(t *testing.T) {
 		v, err := library.Item(ctx, r.App, r.Who, id)
 		require.NoError(t, err)
 		v.Item.Archived = true
-		require.NoError(t, library.SaveItem(ctx, r.App, r.Who, v.Item))
+		require.NoError(t, library.SaveItem(ctx, r.App, r.Who, v.Item.ID, studio.Set(v.Item)))
 	}
 	assert.Zero(t, proposed(), "archived is not offered; what is on the ladder goes on")
 }

@@ -30,11 +30,11 @@ func TestTheShelfIsEdited(t *testing.T) {
 	jig := item("bow-jig")
 	bars := jig.Bars
 	jig.Bars, jig.Title, jig.Taste = 999, "The Cooper's Other Jig", shelf.Lively
-	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, jig))
+	require.NoError(t, library.SaveItem(ctx, r.App, r.Who, jig.ID, studio.Set(jig)))
 	assert.Equal(t, "The Cooper's Other Jig", item("bow-jig").Title)
 	assert.Equal(t, bars, item("bow-jig").Bars, "a score knows its bars")
 	jig.Brings = []string{"juggling"}
-	assert.ErrorContains(t, library.SaveItem(ctx, r.App, r.Who, jig), "not a skill")
+	assert.ErrorContains(t, library.SaveItem(ctx, r.App, r.Who, jig.ID, studio.Set(jig)), "not a skill")
 	jig.Brings, jig.Needs = []string{"halves"}, []string{"halves", "scale-white"}
 	check, err := library.CheckItem(ctx, r.App, r.Who, jig)
 	require.NoError(t, err)

@@ -7,6 +7,7 @@ import (
 
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
+	"patientladder/core/shelf"
 	"patientladder/core/skill"
 	"patientladder/studio"
 )
@@ -35,40 +36,48 @@ func Skills(ctx context.Context, a *studio.App, who studio.Who) (SkillsView, err
 const mostSkills = 300
 
 // SaveSkill keeps a skill of the studio's own, new or changed.
-func SaveSkill(ctx context.Context, a *studio.App, who studio.Who, in skill.Skill) error {
-	in.Name = strings.TrimSpace(in.Name)
-	if _, program := studio.Catalogue[in.ID]; program || in.ID == "" {
+func SaveSkill(ctx context.Context, a *studio.App, who studio.Who, id string, c studio.Change[skill.Skill]) error {
+	if _, program := studio.Catalogue[id]; program || id == "" {
 		return studio.Refuse("That skill comes with the program; save yours under another name.")
 	}
-	return studio.Failed(a.Store.In(who.Studio).ChangeOwn(ctx, func(_ *[]instrument.Profile, own *[]skill.Skill) error {
-		if err := studio.Catalogue.With(*own).Check(in); err != nil {
-			return studio.Refuse("The skill cannot be kept: %v.", err)
-		}
-		return put(own, in, func(s skill.Skill) bool { return s.ID == in.ID }, mostSkills, "skills")
-	}), "studio")
+	c.Now.ID = id
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		return studio.Failed(r.ChangeOwn(ctx, func(_ *[]instrument.Profile, own *[]skill.Skill) error {
+			in, err := c.Onto(studio.Find(*own, func(s skill.Skill) bool { return s.ID == id }))
+			if err != nil {
+				return err
+			}
+			in.Name = strings.TrimSpace(in.Name)
+			if err := r.In.Skills("").With(*own).Check(in); err != nil {
+				return studio.Refuse("The skill cannot be kept: %v.", err)
+			}
+			return put(own, in, func(s skill.Skill) bool { return s.ID == id }, mostSkills, "skills")
+		}), "studio")
+	})
 }
 
 // DropSkill takes a skill of the studio's own away, if nothing names it.
-func DropSkill(ctx context.Context, a *studio.App, who studio.Who, id string) error {
-	r, items, err := Shelved(ctx, a, who)
-	if err != nil {
-		return err
-	}
+func DropSkill(ctx context.Context, a *studio.App, who studio.Who, id string, seen *skill.Skill) error {
 	if _, program := studio.Catalogue[id]; program {
-		return studio.Refuse("%q comes with the program.", studio.Catalogue.Name(id))
+		return studio.Refuse("That skill comes with the program.")
 	}
-	for _, s := range r.Graph.Sorted() {
-		if slices.Contains(s.RestsOn, id) {
-			return studio.Refuse("%q rests on it.", s.Name)
+	return editShelf(ctx, a, who, func(r studio.Room, items []shelf.Item) error {
+		if err := studio.Unseen(seen, studio.Find(r.Row.Skills, func(s skill.Skill) bool { return s.ID == id })); err != nil {
+			return err
 		}
-	}
-	for _, it := range items {
-		if slices.Contains(it.Skills(), id) {
-			return studio.Refuse("%q names it; take it off there first.", it.Title)
+		for _, s := range r.Graph.Sorted() {
+			if slices.Contains(s.RestsOn, id) {
+				return studio.Refuse("%q rests on it.", s.Name)
+			}
 		}
-	}
-	return studio.Failed(a.Store.In(who.Studio).ChangeOwn(ctx, func(_ *[]instrument.Profile, own *[]skill.Skill) error {
-		*own = slices.DeleteFunc(*own, func(s skill.Skill) bool { return s.ID == id })
-		return nil
-	}), "studio")
+		for _, it := range items {
+			if slices.Contains(it.Skills(), id) {
+				return studio.Refuse("%q names it; take it off there first.", it.Title)
+			}
+		}
+		return studio.Failed(r.ChangeOwn(ctx, func(_ *[]instrument.Profile, own *[]skill.Skill) error {
+			*own = slices.DeleteFunc(*own, func(s skill.Skill) bool { return s.ID == id })
+			return nil
+		}), "studio")
+	})
 }

@@ -37,32 +37,35 @@ func CheckItem(ctx context.Context, a *studio.App, who studio.Who, it shelf.Item
 
 // SaveItem keeps an item edited by hand, or puts a new one on the shelf. What
 // its score tells is not changed.
-func SaveItem(ctx context.Context, a *studio.App, who studio.Who, it shelf.Item) error {
-	r, items, err := Shelved(ctx, a, who)
-	if err != nil {
-		return err
-	}
-	if err := it.Check(r.Instruments); err != nil {
-		return studio.Refuse("%q cannot be kept: %v.", it.Title, err)
-	}
-	if unknown := unknownSkill(r, it); unknown != "" {
-		return studio.Refuse("%q cannot be kept: %q is not a skill of the graph.", it.Title, unknown)
-	}
-	succeeds := shelf.Item{}
-	for _, was := range items {
-		if was.ID != it.ID {
-			continue
+func SaveItem(ctx context.Context, a *studio.App, who studio.Who, id string, c studio.Change[shelf.Item]) error {
+	c.Now.ID = id
+	return editShelf(ctx, a, who, func(r studio.Room, items []shelf.Item) error {
+		was := studio.Find(items, func(it shelf.Item) bool { return it.ID == id })
+		it, err := c.Onto(was)
+		if err != nil {
+			return err
+		}
+		it.SameAs = "" // that is told by SameItem alone
+		if err := it.Check(r.Instruments); err != nil {
+			return studio.Refuse("%q cannot be kept: %v.", it.Title, err)
+		}
+		if unknown := unknownSkill(r, it); unknown != "" {
+			return studio.Refuse("%q cannot be kept: %q is not a skill of the graph.", it.Title, unknown)
+		}
+		if was == nil {
+			was = &shelf.Item{}
+		} else {
+			it.HasScore = was.HasScore
 		}
 		if was.SameAs != "" {
 			return studio.Refuse("%q is the same as another item; edit that one.", was.Title)
 		}
-		succeeds, it.HasScore = was, was.HasScore
-	}
-	it.Succeed(succeeds)
-	if err := keep(ctx, r, items, []shelf.Item{it}); err != nil {
-		return err
-	}
-	return remake(ctx, r, items, []shelf.Item{it})
+		it.Succeed(*was)
+		if err := keep(ctx, r, items, []shelf.Item{it}); err != nil {
+			return err
+		}
+		return remake(ctx, r, items, []shelf.Item{it})
+	})
 }
 
 // Shelved is a studio and all that is on its shelf.
@@ -93,20 +96,18 @@ func keep(ctx context.Context, r studio.Room, shelved, changed []shelf.Item) err
 // RenameBook gives a book of the shelf another title, or one of its units when a unit
 // is named. What students chose and learnt of it stays theirs.
 func RenameBook(ctx context.Context, a *studio.App, who studio.Who, book, unit, title string) error {
-	r, items, err := Shelved(ctx, a, who)
-	if err != nil {
-		return err
-	}
-	var changed []shelf.Item
-	if unit == "" {
-		changed, err = shelf.Rename(items, book, title)
-	} else {
-		changed, err = shelf.RenameUnit(items, book, unit, title)
-	}
-	if err != nil {
-		return studio.Refuse("It cannot be named so: %v.", err)
-	}
-	return keep(ctx, r, items, changed)
+	return editShelf(ctx, a, who, func(r studio.Room, items []shelf.Item) (err error) {
+		var changed []shelf.Item
+		if unit == "" {
+			changed, err = shelf.Rename(items, book, title)
+		} else {
+			changed, err = shelf.RenameUnit(items, book, unit, title)
+		}
+		if err != nil {
+			return studio.Refuse("It cannot be named so: %v.", err)
+		}
+		return keep(ctx, r, items, changed)
+	})
 }
 
 // A TableView is what a table would do, or did, to the shelf.
@@ -122,10 +123,16 @@ type TableView struct {
 // keeps the rows that can be taken; those of new items that seem to stand there already
 // only when that is asked for.
 func Table(ctx context.Context, a *studio.App, who studio.Who, data []byte, save, twins bool) (TableView, error) {
-	r, items, err := Shelved(ctx, a, who)
-	if err != nil {
-		return TableView{}, err
-	}
+	var v TableView
+	err := editShelf(ctx, a, who, func(r studio.Room, items []shelf.Item) (err error) {
+		v, err = merged(ctx, r, items, data, save, twins)
+		return err
+	})
+	return v, err
+}
+
+// merged reads a table against a shelf, and keeps what it would change where it shall.
+func merged(ctx context.Context, r studio.Room, items []shelf.Item, data []byte, save, twins bool) (TableView, error) {
 	changes, same, bad, err := shelf.Merge(Shown(items), r.Instruments, data, studio.NewID)
 	if err != nil {
 		return TableView{}, studio.Refuse("The table cannot be read: %v.", err)

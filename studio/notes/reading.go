@@ -452,15 +452,22 @@ func Words(ctx context.Context, a *studio.App, who studio.Who) (WordsView, error
 
 // SetWords keeps a list of spoken phrases; an empty one takes back the list that
 // the program brings.
-func SetWords(ctx context.Context, a *studio.App, who studio.Who, words reading.Words) error {
-	if len(words) > 200 {
-		return studio.Refuse("The list has %d rhythms; 200 are enough.", len(words))
-	}
-	if err := words.Check(); err != nil {
-		return studio.Refuse("The list cannot be kept: %v.", err)
-	}
-	if words == nil {
-		words = reading.Words{}
-	}
-	return studio.Failed(a.Store.In(who.Studio).SetWords(ctx, words), "studio")
+func SetWords(ctx context.Context, a *studio.App, who studio.Who, c studio.Change[reading.Words]) error {
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		is := r.Words()
+		words, err := c.Onto(&is)
+		if err != nil {
+			return err
+		}
+		if len(words) > 200 {
+			return studio.Refuse("The list has %d rhythms; 200 are enough.", len(words))
+		}
+		if err := words.Check(); err != nil {
+			return studio.Refuse("The list cannot be kept: %v.", err)
+		}
+		if words == nil {
+			words = reading.Words{}
+		}
+		return studio.Failed(r.SetWords(ctx, words), "studio")
+	})
 }

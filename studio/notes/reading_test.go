@@ -78,7 +78,7 @@ func TestATuneAsItIsTyped(t *testing.T) {
 	for _, a := range good.Asks {
 		asks = append(asks, a.Name)
 	}
-	assert.Contains(t, asks, "Three beats in a bar")
+	assert.Contains(t, asks, "Three-four time")
 
 	more := draft("X:1\nM:3/4\nL:1/4\nK:G\n!wobble!G A B|d3|\nw: one two three four five\n")
 	assert.Equal(t, []score.Unread{{What: "decoration wobble", Bar: 1, Count: 1}, {What: "words beyond the notes", Bar: 2, Count: 1}}, more.Unread)
@@ -113,7 +113,7 @@ func TestTheTeachersOwnRhythmWords(t *testing.T) {
 		return v.Rhythms[0].Rhythm + " " + v.Rhythms[0].Say
 	}
 	assert.Equal(t, "1 tide", said())
-	require.NoError(t, notes.SetWords(ctx, r.App, r.Who, reading.Words{"1": "oar"}))
+	require.NoError(t, notes.SetWords(ctx, r.App, r.Who, studio.Set(reading.Words{"1": "oar"})))
 	assert.Equal(t, "1 oar", said())
 	v, err := notes.Words(ctx, r.App, r.Who)
 	require.NoError(t, err)
@@ -129,14 +129,14 @@ func TestTheTeachersOwnRhythmWords(t *testing.T) {
 			return many
 		}(),
 	} {
-		err := notes.SetWords(ctx, r.App, r.Who, words)
+		err := notes.SetWords(ctx, r.App, r.Who, studio.Set(words))
 		assert.ErrorContains(t, err, says)
 		var told *studio.Error
 		assert.True(t, errors.As(err, &told))
 	}
 	assert.Equal(t, "1 oar", said(), "what was refused changes nothing")
 
-	require.NoError(t, notes.SetWords(ctx, r.App, r.Who, nil))
+	require.NoError(t, notes.SetWords(ctx, r.App, r.Who, studio.Set(reading.Words(nil))))
 	assert.Equal(t, "1 tide", said(), "the program's own are back")
 }
 

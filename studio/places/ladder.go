@@ -299,7 +299,7 @@ func deck(p *studio.Pupil, r ladder.Rung) *DeckView {
 	h := card.Next(card.Deck(kinds, p.Plays), card.States(r.Answered, p.Room.Now), atOnce)
 	v := &DeckView{Known: h.Known, Of: h.Of, Cards: []CardView{}}
 	for _, c := range h.Cards {
-		v.Cards = append(v.Cards, cardView(p, c, week.CardIn(c, "student")))
+		v.Cards = append(v.Cards, cardView(p, c, week.CardIn(p.Voice(), "student", c)))
 	}
 	return v
 }

@@ -245,7 +245,7 @@ func Pace(ctx context.Context, a *studio.App, who studio.Who, student, block str
 func faults(p *studio.Pupil) []FaultView {
 	out := []FaultView{}
 	for _, s := range advice.Seen(fault.For(p.Plays.Family), p.Standing, p.Room.Now) {
-		out = append(out, FaultView{s.Fault, s.Last, s.Times})
+		out = append(out, FaultView{p.In.Fault(s.Fault), s.Last, s.Times})
 	}
 	return out
 }

@@ -180,7 +180,7 @@ func TestALessonAnswers(t *testing.T) {
 	assert.Contains(t, seat.Home.Wrong, "a tape measure is better")
 	assert.Equal(t, "measure-first", seat.Again.Code)
 	tell(fact.SeatMeasured{Elbow: 18, LowerLeg: 33})
-	require.NoError(t, roster.SetHome(ctx, app, who, id, shelf.Home{KeyTops: 72, BenchLow: 46, BenchHigh: 48, Tile: 3}))
+	require.NoError(t, roster.SetHome(ctx, app, who, id, studio.Set(shelf.Home{KeyTops: 72, BenchLow: 46, BenchHigh: 48, Tile: 3})))
 	seat, err = places.Seat(ctx, app, who, id)
 	require.NoError(t, err)
 	assert.Equal(t, 2, seat.Home.Fit.Tiles)
@@ -212,13 +212,13 @@ func TestALessonAnswers(t *testing.T) {
 	assert.NotEmpty(t, v.After.Sketch)
 
 	mine := activity.Activity{ID: "mine", Title: "Mine", Aim: "steady-beat", From: 5, Least: 1, Most: 3, Family: "shared", Levels: []string{"Walk."}}
-	require.NoError(t, library.SaveActivity(ctx, app, who, mine))
+	require.NoError(t, library.SaveActivity(ctx, app, who, mine.ID, studio.Set(mine)))
 	mine.ID = "palm-taps"
-	assert.ErrorContains(t, library.SaveActivity(ctx, app, who, mine), "comes with the program")
+	assert.ErrorContains(t, library.SaveActivity(ctx, app, who, mine.ID, studio.Set(mine)), "comes with the program")
 	all, err := library.Activities(ctx, app, who)
 	require.NoError(t, err)
 	assert.Equal(t, "mine", all.Activities[0].ID)
-	require.NoError(t, library.DropActivity(ctx, app, who, "mine"))
+	require.NoError(t, library.DropActivity(ctx, app, who, "mine", nil))
 }
 
 // What was taken back by a slip is put back from the record, as it was told and when.

@@ -114,7 +114,7 @@ func shown(p *studio.Pupil, id string, items []shelf.Item) (notes string, shows 
 		}
 		if deck := card.Deck(kinds, p.Plays); len(deck) > 0 {
 			c := deck[len(deck)/2]
-			v := cardView(p, c, week.CardIn(c, "student"))
+			v := cardView(p, c, week.CardIn(p.Voice(), "student", c))
 			return "", &v
 		}
 	}

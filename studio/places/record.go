@@ -6,7 +6,6 @@ import (
 	"slices"
 	"sort"
 
-	"patientladder/core/activity"
 	"patientladder/core/climb"
 	"patientladder/core/exercise"
 	"patientladder/core/fact"
@@ -102,7 +101,7 @@ func Record(ctx context.Context, a *studio.App, who studio.Who, student string, 
 // skill.
 func Named(p *studio.Pupil, b fact.Body) (title, point string) {
 	game := func(id string) string {
-		for _, a := range slices.Concat(activity.Bank(), p.Own) {
+		for _, a := range slices.Concat(p.In.Games(), p.Own) {
 			if a.ID == id {
 				return a.Title
 			}
@@ -120,7 +119,7 @@ func Named(p *studio.Pupil, b fact.Body) (title, point string) {
 		}
 	case fact.Seen:
 		if x, ok := fault.Named(b.Fault); ok {
-			return "", x.Seen
+			return "", p.In.Word("fault", x.Key+".seen")
 		}
 	case fact.Prepared:
 		return "", p.Graph.Name(b.Skill)

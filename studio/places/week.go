@@ -5,7 +5,6 @@ import (
 	"maps"
 	"slices"
 
-	"patientladder/core/activity"
 	"patientladder/core/advice"
 	"patientladder/core/calendar"
 	"patientladder/core/card"
@@ -60,7 +59,7 @@ func Week(ctx context.Context, a *studio.App, who studio.Who, student string, da
 			v.Lines = advice.OnLines(v.Document.ID, *v.Sheet, p.Standing.Pinned)
 		}
 		folded := v.Sheet.Fold(p.Today())
-		v.Sheet, v.Later = &folded, studio.List(folded.Later())
+		v.Sheet, v.Later = &folded, studio.List(folded.Later(p.Voice()))
 		v.Cards = cardsOf(&p, *v.Sheet)
 		v.Ticks, v.Chunks = Ticks(&p, v.Sheet.From, v.Revisions), v.Sheet.Bracketed(func(t week.Task) string { return ItemOf(&p, t).ID })
 		sent, err := p.Mailings(ctx, document.Sheet, v.Sheet.From)
@@ -97,7 +96,7 @@ func Addable(ctx context.Context, a *studio.App, who studio.Who, student, sought
 	if day == "" { // before the first lesson there is no sheet to add to
 		return AddableView{[]advice.Addable{}}, nil
 	}
-	return AddableView{advice.AddableTo(day, sought, p.Standing, shelf.Offered(library.Shown(p.Shelved), p.Instruments, p.Plays), slices.Concat(activity.Bank(), p.Own), p.Plays, studio.Age(p.Student, p.Today()))}, nil
+	return AddableView{advice.AddableTo(day, sought, p.Standing, shelf.Offered(library.Shown(p.Shelved), p.Instruments, p.Plays), slices.Concat(p.In.Games(), p.Own), p.Plays, studio.Age(p.Student, p.Today()))}, nil
 }
 
 // cardsOf draws the cards that a sheet asks, each once, in order.

@@ -10,6 +10,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/document"
 	"patientladder/core/fact"
+	"patientladder/studio"
 	"patientladder/studio/diary"
 	"patientladder/studio/studiotest"
 )
@@ -62,11 +63,11 @@ func TestAFamilyIsNeverWithoutASheet(t *testing.T) {
 		}, "2026-12-11"},
 		{"nobody tells anything for three weeks", func(r *studiotest.Room) { on(r, "2026-12-10") }, "2026-12-11"},
 		{"lessons come by agreement, and none is agreed", func(r *studiotest.Room) {
-			require.NoError(r.T, diary.SetSlot(ctx, r.App, r.Who, r.Student, calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: calendar.Irregular}))
+			require.NoError(r.T, diary.SetSlot(ctx, r.App, r.Who, r.Student, studio.Set(calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: calendar.Irregular})))
 			on(r, "2026-12-05")
 		}, "2026-12-11"},
 		{"every second week", func(r *studiotest.Room) {
-			require.NoError(r.T, diary.SetSlot(ctx, r.App, r.Who, r.Student, calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: calendar.Fortnightly, Since: "2026-11-18"}))
+			require.NoError(r.T, diary.SetSlot(ctx, r.App, r.Who, r.Student, studio.Set(calendar.Slot{Weekday: 3, Start: "16:00", Minutes: 30, Rhythm: calendar.Fortnightly, Since: "2026-11-18"})))
 		}, "2026-12-01"},
 	} {
 		t.Run(c.says, func(t *testing.T) {

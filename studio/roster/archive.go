@@ -40,6 +40,7 @@ type StudentArchive struct {
 	Approach   approach.Approach  `json:"approach"`
 	Home       shelf.Home         `json:"home"`
 	Contact    string             `json:"contact"`
+	Language   string             `json:"language,omitempty" doc:"that the home reads; empty for the studio's"`
 	Person     string             `json:"person,omitempty" doc:"the student who is the same person on the first instrument"`
 	Facts      []fact.Fact        `json:"facts"`
 	Documents  []ArchivedDocument `json:"documents"`
@@ -61,7 +62,7 @@ func archived(ctx context.Context, r studio.Room, st store.Student) (StudentArch
 		return StudentArchive{}, studio.Failed(err, "student")
 	}
 	out := StudentArchive{ID: st.ID, FirstName: st.FirstName, FamilyName: st.FamilyName, BirthYear: st.BirthYear, BirthMonth: st.BirthMonth, Instrument: st.Instrument,
-		Slot: st.Slot, Approach: st.Approach, Home: st.Home, Contact: st.Contact, Person: st.Person, Facts: studio.List(facts), Documents: []ArchivedDocument{}}
+		Slot: st.Slot, Approach: st.Approach, Home: st.Home, Contact: st.Contact, Language: st.Language, Person: st.Person, Facts: studio.List(facts), Documents: []ArchivedDocument{}}
 	for _, d := range docs {
 		out.Documents = append(out.Documents, ArchivedDocument{d.Document, d.Kind, d.Cause.String(), d.Body})
 	}
@@ -107,7 +108,7 @@ func ExportStudent(ctx context.Context, a *studio.App, who studio.Who, student s
 		if d.Kind == document.Report {
 			var r report.Report
 			err = cmp.Or(err, json.Unmarshal(d.Body, &r))
-			l, failed := letter.WriteReport(letter.ReportAsk{FirstName: p.FirstName, Studio: p.Row.Name, Teacher: teacher, Report: r})
+			l, failed := letter.WriteReport(letter.ReportAsk{FirstName: p.FirstName, Studio: p.Row.Name, Teacher: teacher, Report: r, Words: p.Voice()})
 			err = cmp.Or(err, failed)
 			put(fmt.Sprintf("pages/report-%s-%d.html", d.Day, d.Revision), []byte(l.HTML))
 		}
@@ -116,7 +117,7 @@ func ExportStudent(ctx context.Context, a *studio.App, who studio.Who, student s
 		}
 		var sheet week.Sheet
 		err = cmp.Or(err, json.Unmarshal(d.Body, &sheet))
-		l, failed := letter.Write(letter.Ask{FirstName: p.FirstName, Studio: p.Row.Name, Teacher: teacher, Sheet: sheet})
+		l, failed := letter.Write(letter.Ask{FirstName: p.FirstName, Studio: p.Row.Name, Teacher: teacher, Sheet: sheet, Words: p.Voice()})
 		err = cmp.Or(err, failed)
 		put("pages/sheet-"+string(d.Day)+".html", []byte(l.HTML))
 		sheets = append(sheets, d.Day)

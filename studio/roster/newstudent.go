@@ -235,13 +235,26 @@ func footOf(p *studio.Pupil, book string) string {
 
 // SetHome keeps what a student's instrument at home can do; for the empty
 // student, what the studio's can.
-func SetHome(ctx context.Context, a *studio.App, who studio.Who, student string, home shelf.Home) error {
-	if err := home.Check(); err != nil {
-		return studio.Refuse("The instrument does not work: %v.", err)
-	}
-	st := a.Store.In(who.Studio)
-	if student == "" {
-		return studio.Failed(st.SetStudioHome(ctx, home), "studio")
-	}
-	return studio.Failed(st.SetHome(ctx, student, home), "student")
+func SetHome(ctx context.Context, a *studio.App, who studio.Who, student string, c studio.Change[shelf.Home]) error {
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		is := r.Row.Home
+		if student != "" {
+			st, err := r.Student(ctx, student)
+			if err != nil {
+				return studio.Failed(err, "student")
+			}
+			is = st.Home
+		}
+		home, err := c.Onto(&is)
+		if err != nil {
+			return err
+		}
+		if err := home.Check(); err != nil {
+			return studio.Refuse("The instrument does not work: %v.", err)
+		}
+		if student == "" {
+			return studio.Failed(r.SetStudioHome(ctx, home), "studio")
+		}
+		return studio.Failed(r.SetHome(ctx, student, home), "student")
+	})
 }

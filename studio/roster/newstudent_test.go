@@ -36,13 +36,13 @@ func TestWhereANewStudentBegins(t *testing.T) {
 	assert.Equal(t, 10, foot.Age)
 	assert.EqualValues(t, "landmarks", foot.Approach["reading"])
 	assert.Contains(t, foot.Presumed, "Both hands moving", "what the book takes for granted")
-	assert.NotContains(t, foot.Presumed, "Swings of three", "not what it brings")
+	assert.NotContains(t, foot.Presumed, "Six-eight time", "not what it brings")
 	assert.Len(t, foot.Rungs, 12)
 	assert.Equal(t, "Nine Fathoms", titlesOf(foot, shelf.Book)[0])
 
 	later := begin(func(in *roster.NewStudent) { in.Begin = "harbour-lock" })
 	assert.Equal(t, "The Lock Keeper", titlesOf(later, shelf.Book)[0], "at the unit chosen")
-	assert.Contains(t, later.Presumed, "Swings of three", "what comes before it is taken for granted")
+	assert.Contains(t, later.Presumed, "Six-eight time", "what comes before it is taken for granted")
 	assert.NotContains(t, titlesOf(later, shelf.Technique), "Thumb passes")
 
 	before := begin(func(in *roster.NewStudent) {
@@ -127,10 +127,10 @@ func TestTheHomeInstrumentFiltersWhatIsOffered(t *testing.T) {
 		return false
 	}
 	assert.False(t, offered())
-	require.NoError(t, roster.SetHome(ctx, r.App, r.Who, in.ID, shelf.Home{}))
+	require.NoError(t, roster.SetHome(ctx, r.App, r.Who, in.ID, studio.Set(shelf.Home{})))
 	assert.True(t, offered(), "a piano with touch came")
-	require.NoError(t, roster.SetHome(ctx, r.App, r.Who, "", shelf.Home{Keys: 88, NoTouch: true}))
+	require.NoError(t, roster.SetHome(ctx, r.App, r.Who, "", studio.Set(shelf.Home{Keys: 88, NoTouch: true})))
 	assert.False(t, offered(), "but the studio's cannot do it either")
-	assert.ErrorContains(t, roster.SetHome(ctx, r.App, r.Who, studio.NewID(), shelf.Home{}), "no such student")
-	assert.ErrorContains(t, roster.SetHome(ctx, r.App, r.Who, in.ID, shelf.Home{Keys: 7}), "25 to 97")
+	assert.ErrorContains(t, roster.SetHome(ctx, r.App, r.Who, studio.NewID(), studio.Set(shelf.Home{})), "no such student")
+	assert.ErrorContains(t, roster.SetHome(ctx, r.App, r.Who, in.ID, studio.Set(shelf.Home{Keys: 7})), "25 to 97")
 }

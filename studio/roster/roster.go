@@ -103,5 +103,5 @@ func taken(ctx context.Context, a *studio.App, who studio.Who, r studio.Room, c 
 	if err := checkPerson(r, st); err != nil || !save {
 		return nil, err
 	}
-	return nil, studio.Failed(errors.Join(r.SetStudent(ctx, st), r.SetSlot(ctx, e.ID, e.Slot), r.SetContact(ctx, e.ID, mail)), "student")
+	return nil, studio.Failed(errors.Join(r.SetStudent(ctx, st), r.SetSlot(ctx, e.ID, e.Slot), r.SetContact(ctx, e.ID, mail, st.Language)), "student")
 }

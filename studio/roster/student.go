@@ -13,6 +13,7 @@ import (
 	"patientladder/store"
 	"patientladder/studio"
 	"patientladder/studio/sending"
+	"patientladder/words"
 )
 
 // A Person is what may be corrected of a student.
@@ -59,17 +60,23 @@ func Student(ctx context.Context, a *studio.App, who studio.Who, student string)
 }
 
 // CorrectStudent keeps a student's names, birth and instrument as they should have been.
-func CorrectStudent(ctx context.Context, a *studio.App, who studio.Who, student string, in Person) error {
-	r, err := a.Enter(ctx, who)
-	if err != nil {
-		return err
-	}
-	st := store.Student{ID: student, FirstName: strings.TrimSpace(in.FirstName), FamilyName: strings.TrimSpace(in.FamilyName),
-		BirthYear: in.BirthYear, BirthMonth: in.BirthMonth, Instrument: in.Instrument}
-	if err := checkPerson(r, st); err != nil {
-		return err
-	}
-	return studio.Failed(r.SetStudent(ctx, st), "student")
+func CorrectStudent(ctx context.Context, a *studio.App, who studio.Who, student string, c studio.Change[Person]) error {
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		is, err := r.Student(ctx, student)
+		if err != nil {
+			return studio.Failed(err, "student")
+		}
+		in, err := c.Onto(&Person{is.FirstName, is.FamilyName, is.BirthYear, is.BirthMonth, is.Instrument})
+		if err != nil {
+			return err
+		}
+		st := store.Student{ID: student, FirstName: strings.TrimSpace(in.FirstName), FamilyName: strings.TrimSpace(in.FamilyName),
+			BirthYear: in.BirthYear, BirthMonth: in.BirthMonth, Instrument: in.Instrument}
+		if err := checkPerson(r, st); err != nil {
+			return err
+		}
+		return studio.Failed(r.SetStudent(ctx, st), "student")
+	})
 }
 
 // checkPerson says what cannot be kept of a student's names, birth and instrument.
@@ -135,10 +142,29 @@ const mostAddresses = 4
 
 // SetContact keeps the mail addresses that a student's sheets go to; an empty text
 // takes them away.
-func SetContact(ctx context.Context, a *studio.App, who studio.Who, student, given string) error {
-	kept, err := contact(given)
-	if err != nil {
-		return err
-	}
-	return studio.Failed(a.Store.In(who.Studio).SetContact(ctx, student, kept), "student")
+func SetContact(ctx context.Context, a *studio.App, who studio.Who, student string, c studio.Change[Contact]) error {
+	return a.Edit(ctx, who, func(r studio.Room) error {
+		st, err := r.Student(ctx, student)
+		if err != nil {
+			return studio.Failed(err, "student")
+		}
+		to, err := c.Onto(&Contact{st.Contact, st.Language})
+		if err != nil {
+			return err
+		}
+		kept, err := contact(to.Address)
+		if err != nil {
+			return err
+		}
+		if to.Language != "" && !slices.Contains(words.Languages, to.Language) {
+			return studio.Refuse("%q is not a language of the program.", to.Language)
+		}
+		return studio.Failed(r.SetContact(ctx, student, kept, to.Language), "student")
+	})
+}
+
+// A Contact is where a student's sheets go to, and the language they are read in.
+type Contact struct {
+	Address  string `json:"address" maxLength:"800" doc:"four at most, with a comma between them; empty for none"`
+	Language string `json:"language,omitempty" maxLength:"35" doc:"that is read there, one of the program's; empty for the studio's"`
 }

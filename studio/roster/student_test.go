@@ -32,7 +32,7 @@ func kept(r *studiotest.Room) roster.StudentView {
 func TestAStudentIsCorrected(t *testing.T) {
 	r := studiotest.New(t)
 	right := roster.Person{FirstName: " Emilia ", FamilyName: "Vane", BirthYear: 2019, BirthMonth: 12, Instrument: "violin"}
-	require.NoError(t, roster.CorrectStudent(ctx, r.App, r.Who, r.Student, right))
+	require.NoError(t, roster.CorrectStudent(ctx, r.App, r.Who, r.Student, studio.Set(right)))
 	v := kept(r)
 	assert.Equal(t, roster.Person{FirstName: "Emilia", FamilyName: "Vane", BirthYear: 2019, BirthMonth: 12, Instrument: "violin"}, v.Person)
 	assert.Equal(t, 6, v.Student.Age, "seven in December")
@@ -44,10 +44,10 @@ func TestAStudentIsCorrected(t *testing.T) {
 	} {
 		wrong := right
 		change(&wrong)
-		assert.ErrorContains(t, roster.CorrectStudent(ctx, r.App, r.Who, r.Student, wrong), says)
+		assert.ErrorContains(t, roster.CorrectStudent(ctx, r.App, r.Who, r.Student, studio.Set(wrong)), says)
 	}
 	assert.Equal(t, "Emilia", kept(r).Person.FirstName, "nothing was kept of those")
-	assert.Error(t, roster.CorrectStudent(ctx, r.App, r.Who, studio.NewID(), right), "nobody")
+	assert.Error(t, roster.CorrectStudent(ctx, r.App, r.Who, studio.NewID(), studio.Set(right)), "nobody")
 }
 
 // Who pauses or has left stands in no day, no calendar and no feed of that time.
@@ -185,7 +185,7 @@ func TestTwoInstrumentsOfOnePerson(t *testing.T) {
 	assert.Equal(t, []any{"Emil", 8, r.Student}, []any{card.FirstName, card.Age, card.Person}, "names and birth are the same person's")
 	_, err = roster.AddStudent(ctx, r.App, r.Who, roster.NewStudent{ID: stranger, FirstName: "Ada", BirthYear: 2017, BirthMonth: 3, Instrument: "cello", Slot: slot})
 	require.NoError(t, err)
-	require.NoError(t, roster.CorrectStudent(ctx, r.App, r.Who, violin, roster.Person{FirstName: "Emile", BirthYear: 2018, BirthMonth: 4, Instrument: "violin"}))
+	require.NoError(t, roster.CorrectStudent(ctx, r.App, r.Who, violin, studio.Set(roster.Person{FirstName: "Emile", BirthYear: 2018, BirthMonth: 4, Instrument: "violin"})))
 	assert.Equal(t, "Emile", kept(r).Person.FirstName, "corrected on both")
 	assert.EqualValues(t, "cello", kept(r).Person.Instrument)
 

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"slices"
 	"strings"
 	"time"
 
@@ -22,6 +23,7 @@ import (
 	"patientladder/studio/account"
 	"patientladder/studio/diary"
 	"patientladder/studio/library"
+	"patientladder/words"
 )
 
 // archiveFormat names the form of a studio's archive.
@@ -32,6 +34,7 @@ type StudioArchive struct {
 	Format      string               `json:"format" enum:"patient-ladder studio 1"`
 	Name        string               `json:"name" maxLength:"200"`
 	Zone        string               `json:"zone" maxLength:"60"`
+	Language    string               `json:"language,omitempty" maxLength:"35" doc:"as BCP 47 names it; empty for that of the studio that it comes into"`
 	Calendar    calendar.Calendar    `json:"calendar"`
 	Home        shelf.Home           `json:"home"`
 	Words       reading.Words        `json:"words" doc:"for rhythms"`
@@ -66,7 +69,7 @@ func ExportStudio(ctx context.Context, a *studio.App, who studio.Who) (StudioArc
 		return StudioArchive{}, studio.Failed(err, "studio")
 	}
 	terms := calendar.Calendar{Terms: studio.List(r.Row.Calendar.Terms), Free: studio.List(r.Row.Calendar.Free)}
-	out := StudioArchive{Format: archiveFormat, Name: r.Row.Name, Zone: r.Row.Zone, Calendar: terms, Home: r.Row.Home, Words: r.Row.Words, Titles: r.Row.Titles,
+	out := StudioArchive{Format: archiveFormat, Name: r.Row.Name, Zone: r.Row.Zone, Language: r.Row.Language, Calendar: terms, Home: r.Row.Home, Words: r.Row.Words, Titles: r.Row.Titles,
 		Instruments: studio.List(r.Row.Instruments), Skills: studio.List(r.Row.Skills), Activities: studio.List(activities), Events: events, Hours: hours, Items: []ArchivedItem{}, Students: []StudentArchive{}}
 	for _, it := range items {
 		one := ArchivedItem{Item: it.Listing()}
@@ -101,10 +104,13 @@ func ImportStudio(ctx context.Context, a *studio.App, who studio.Who, in StudioA
 	if _, err := time.LoadLocation(in.Zone); err != nil || in.Zone == "" {
 		return studio.Refuse("%q is not a time zone such as Europe/London.", in.Zone)
 	}
+	if in.Language != "" && !slices.Contains(words.Languages, in.Language) {
+		in.Language = "" // of a program that knew more
+	}
 	if err := in.Calendar.Check(); err != nil {
 		return studio.Refuse("The calendar does not work: %v.", err)
 	}
-	w := store.Whole{Row: store.StudioRow{Name: in.Name, Zone: in.Zone, Calendar: in.Calendar, Home: in.Home, Words: in.Words, Titles: in.Titles, Instruments: in.Instruments, Skills: in.Skills}, Activities: in.Activities, Events: in.Events, Hours: in.Hours}
+	w := store.Whole{Row: store.StudioRow{Name: in.Name, Zone: in.Zone, Language: in.Language, Calendar: in.Calendar, Home: in.Home, Words: in.Words, Titles: in.Titles, Instruments: in.Instruments, Skills: in.Skills}, Activities: in.Activities, Events: in.Events, Hours: in.Hours}
 	instruments := instrument.Shipped.With(in.Instruments)
 	for _, one := range in.Items {
 		if err := one.Item.Check(instruments); err != nil {
@@ -137,7 +143,7 @@ func ImportStudio(ctx context.Context, a *studio.App, who studio.Who, in StudioA
 // unpacked checks an archived student and gives it the form of the store.
 func (s StudentArchive) unpacked(now time.Time) (store.WholeStudent, error) {
 	out := store.WholeStudent{Student: store.Student{ID: s.ID, FirstName: s.FirstName, FamilyName: s.FamilyName, BirthYear: s.BirthYear, BirthMonth: s.BirthMonth, Instrument: s.Instrument,
-		Slot: s.Slot, Approach: s.Approach, Home: s.Home, Contact: s.Contact, Person: s.Person}, Facts: s.Facts}
+		Slot: s.Slot, Approach: s.Approach, Home: s.Home, Contact: s.Contact, Language: s.Language, Person: s.Person}, Facts: s.Facts}
 	if err := s.Slot.Check(); err != nil {
 		return out, studio.Refuse("The lesson time of %s does not work: %v.", s.FirstName, err)
 	}

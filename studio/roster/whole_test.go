@@ -28,7 +28,7 @@ import (
 func lived(t *testing.T) *studiotest.Room {
 	r := studiotest.Furnished(t)
 	require.NoError(t, library.AddItems(ctx, r.App, r.Who, []store.NewItem{{Item: shelf.Item{ID: "mine", Title: "Mine", Instrument: "cello", Strand: shelf.Book, Points: shelf.PointsOf("Tone")}, File: &store.ScoreFile{Name: "mine.abc", Data: []byte("X:1\nT:Mine\nM:4/4\nL:1/4\nK:C clef=bass\nC, D, E, F,|\n")}}}))
-	require.NoError(t, library.SaveActivity(ctx, r.App, r.Who, activity.Activity{ID: "own-game", Title: "Own game", Aim: "left-right", Family: "shared", From: 4, Least: 2, Most: 4, Levels: []string{"Do it."}}))
+	require.NoError(t, library.SaveActivity(ctx, r.App, r.Who, "own-game", studio.Set(activity.Activity{ID: "own-game", Title: "Own game", Aim: "left-right", Family: "shared", From: 4, Least: 2, Most: 4, Levels: []string{"Do it."}})))
 	rung := r.Tell(fact.RungAdded{Item: "mine", Strand: "book", After: fact.Top})
 	r.Tell(fact.LessonOpened{Day: "2026-11-18"})
 	r.Tell(fact.Taught{Rung: rung})

@@ -37,7 +37,7 @@ func TestNamesOfAnyAlphabet(t *testing.T) {
 			r.Tell(fact.LessonOpened{Day: "2026-11-18"})
 			r.Tell(fact.Taught{Rung: own})
 			r.Tell(fact.LessonClosed{Day: "2026-11-18"})
-			require.NoError(t, roster.SetContact(ctx, r.App, r.Who, r.Student, "parent@homes.example"))
+			require.NoError(t, roster.SetContact(ctx, r.App, r.Who, r.Student, studio.Set(roster.Contact{Address: "parent@homes.example"})))
 			var took []mail.Letter
 			r.App.Mails(choosyPost{took: &took}, "http://ladder.example")
 			id := studio.NewID()
@@ -45,7 +45,7 @@ func TestNamesOfAnyAlphabet(t *testing.T) {
 			fared(r, id, time.Minute)
 			drafted, err := sending.Report(ctx, r.App, r.Who, r.Student, "")
 			require.NoError(t, err)
-			require.NoError(t, sending.KeepReport(ctx, r.App, r.Who, r.Student, drafted.Report))
+			require.NoError(t, sending.KeepReport(ctx, r.App, r.Who, r.Student, studio.Set(drafted.Report)))
 			id = studio.NewID()
 			_, err = sending.SendReport(ctx, r.App, r.Who, r.Student, drafted.Report.Term.From, id, letter.A4)
 			require.NoError(t, err)

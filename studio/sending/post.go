@@ -138,7 +138,7 @@ func writeSheet(ctx context.Context, a *studio.App, who studio.Who, p *studio.Pu
 	if err != nil {
 		return letter.Letter{}, err
 	}
-	return letter.Write(letter.Ask{FirstName: p.FirstName, Studio: p.Row.Name, Teacher: teacher, Sheet: sheet.Fold(p.Today()), Changed: changed, Paper: letter.Paper(m.Paper), Link: a.Base + link.Path, LastDay: link.LastDay})
+	return letter.Write(letter.Ask{FirstName: p.FirstName, Studio: p.Row.Name, Teacher: teacher, Sheet: sheet.Fold(p.Today()), Changed: changed, Paper: letter.Paper(m.Paper), Words: p.Voice(), Link: a.Base + link.Path, LastDay: link.LastDay})
 }
 
 func writeReport(ctx context.Context, _ *studio.App, _ studio.Who, p *studio.Pupil, m store.Mailing, teacher string) (letter.Letter, error) {
@@ -146,5 +146,5 @@ func writeReport(ctx context.Context, _ *studio.App, _ studio.Who, p *studio.Pup
 	if err != nil || !there {
 		return letter.Letter{}, errors.Join(err, fmt.Errorf("the report of %s is kept: %v", m.Day, there))
 	}
-	return letter.WriteReport(letter.ReportAsk{FirstName: p.FirstName, Studio: p.Row.Name, Teacher: teacher, Report: kept, Paper: letter.Paper(m.Paper)})
+	return letter.WriteReport(letter.ReportAsk{FirstName: p.FirstName, Studio: p.Row.Name, Teacher: teacher, Report: kept, Paper: letter.Paper(m.Paper), Words: p.Voice()})
 }

@@ -38,6 +38,7 @@ func draft(p *studio.Pupil, term record.TermSpan, brought record.Brought) report
 	span := term.SoFar
 	ask := report.Ask{Name: p.FirstName, Adult: studio.Age(p.Student, p.Today()) >= 18, Before: p.Standing.BeforeBook, Span: calendar.Span{Name: term.Name, From: span.From, To: span.To},
 		Brought: brought, Kept: len(p.Standing.In(ladder.Secure)), Words: home.Words(p.Standing, span.From, span.To)}
+	graph := p.SkillsAtHome()
 	for _, talk := range p.Standing.Talks {
 		if span.Holds(calendar.On(talk.At)) {
 			ask.Agreed = talk.Agreed
@@ -55,9 +56,13 @@ func draft(p *studio.Pupil, term record.TermSpan, brought record.Brought) report
 	}
 	for _, h := range p.WayNow().Ahead {
 		if h.Done > 0 && len(ask.Ahead) < 3 {
-			ask.Ahead = append(ask.Ahead, h.Name)
+			ask.Ahead = append(ask.Ahead, graph.Name(h.Skill))
 		}
 	}
+	for _, id := range brought.Gained {
+		ask.Can = append(ask.Can, p.Voice().Can(graph[id]))
+	}
+	ask.Voice = p.Voice()
 	return report.Draft(ask)
 }
 
@@ -111,14 +116,31 @@ func reported(ctx context.Context, p *studio.Pupil, terms []record.TermSpan, sho
 }
 
 // KeepReport keeps a report as the teacher wrote it. What reads as it was kept last changes nothing.
-func KeepReport(ctx context.Context, a *studio.App, who studio.Who, student string, r report.Report) error {
-	p, err := a.Pupil(ctx, who, student)
-	if err != nil {
-		return err
-	}
-	if _, _, err := diary.ShownTerm(p.Room, r.Term.From); err != nil {
-		return err
-	}
+func KeepReport(ctx context.Context, a *studio.App, who studio.Who, student string, c studio.Change[report.Report]) error {
+	return a.Edit(ctx, who, func(room studio.Room) error {
+		p, err := a.Pupil(ctx, who, student)
+		if err != nil {
+			return err
+		}
+		terms, shown, err := diary.ShownTerm(p.Room, c.Now.Term.From)
+		if err != nil || shown < 0 {
+			return err
+		}
+		is, there, err := reportOf(ctx, &p, terms[shown].From)
+		if err != nil {
+			return err
+		}
+		r := c.Now // over a draft, which nobody wrote
+		if there {
+			if r, err = c.Onto(&is); err != nil {
+				return err
+			}
+		}
+		return keepReport(ctx, room, &p, r)
+	})
+}
+
+func keepReport(ctx context.Context, room studio.Room, p *studio.Pupil, r report.Report) error {
 	if err := r.Check(); err != nil {
 		return studio.Refuse("The report cannot be kept: %v.", err)
 	}
@@ -126,13 +148,14 @@ func KeepReport(ctx context.Context, a *studio.App, who studio.Who, student stri
 	if err != nil {
 		return err
 	}
+	student := p.ID
 	revisions, err := p.Revisions(ctx, student, document.Report, r.Term.From)
 	if err != nil {
 		return studio.Failed(err, "student")
 	}
 	d := store.KeptDocument{Document: document.Document{Student: student, Kind: document.Report, Day: r.Term.From, Revision: len(revisions) + 1, Reason: document.Given, By: fact.Teacher, At: p.Room.Now, Program: studio.Program}, Summary: struct{}{}, Body: body}
 	if len(revisions) > 0 {
-		before, _, err := reportOf(ctx, &p, r.Term.From)
+		before, _, err := reportOf(ctx, p, r.Term.From)
 		if err != nil {
 			return err
 		}
@@ -142,7 +165,7 @@ func KeepReport(ctx context.Context, a *studio.App, who studio.Who, student stri
 		d.Reason = document.Edited
 	}
 	d.ID = studio.DocumentID(student, document.Report, d.Day, d.Revision, p.Room.Now)
-	return studio.Failed(p.AddTold(ctx, nil, []store.KeptDocument{d}, studio.DailyLimits), "student")
+	return studio.Failed(room.AddDocument(ctx, d), "student")
 }
 
 // SendReport puts a report, as it was kept, into the post to the addresses that sheets go to. The id
@@ -234,7 +257,7 @@ func PrintReports(ctx context.Context, a *studio.App, who studio.Who, from calen
 	var asks []letter.ReportAsk
 	for _, one := range v.Reports {
 		if one.Kept > 0 {
-			asks = append(asks, letter.ReportAsk{FirstName: one.Student.FirstName, Studio: r.Row.Name, Teacher: teacher, Report: one.Report, Paper: paper})
+			asks = append(asks, letter.ReportAsk{FirstName: one.Student.FirstName, Studio: r.Row.Name, Teacher: teacher, Report: one.Report, Paper: paper, Words: r.ReadIn(one.Student.Language)})
 		}
 	}
 	if len(asks) == 0 {
@@ -257,6 +280,6 @@ func CanPlay(ctx context.Context, a *studio.App, who studio.Who, student string,
 		}
 	}
 	slices.SortStableFunc(out, func(a, b letter.Playing) int { return b.Since.Sub(a.Since) })
-	pages, err := letter.PlaysPages(p.FirstName, studio.Age(p.Student, p.Today()), paper, out)
+	pages, err := letter.PlaysPages(p.Voice(), p.FirstName, studio.Age(p.Student, p.Today()), paper, out)
 	return studio.Archive{Name: studio.FileName(p.FirstName) + "-can-play.pdf", Data: pages}, err
 }

@@ -32,11 +32,11 @@ func TestSheetsOfADay(t *testing.T) {
 	}
 	assert.Equal(t, sending.DaySheet{Student: r.Student, Name: "Emil", Start: "16:00"}, sheets())
 	r.InHand()
-	require.NoError(t, roster.SetContact(ctx, r.App, r.Who, r.Student, " parent@homes.example "))
+	require.NoError(t, roster.SetContact(ctx, r.App, r.Who, r.Student, studio.Set(roster.Contact{Address: " parent@homes.example "})))
 	assert.Equal(t, sending.DaySheet{Student: r.Student, Name: "Emil", Start: "16:00", Closed: true, Contact: "parent@homes.example"}, sheets())
 	_, err := sending.SendSheet(ctx, r.App, r.Who, r.Student, "", studio.NewID(), letter.A4)
 	assert.ErrorContains(t, err, "no mail server is set")
-	assert.ErrorContains(t, roster.SetContact(ctx, r.App, r.Who, studio.NewID(), ""), "no such student")
+	assert.ErrorContains(t, roster.SetContact(ctx, r.App, r.Who, studio.NewID(), studio.Set(roster.Contact{Address: ""})), "no such student")
 	_, err = sending.Sheets(ctx, r.App, r.Who, "someday")
 	assert.ErrorContains(t, err, "not a day")
 }
@@ -55,7 +55,7 @@ func (b brokenPost) Send(context.Context, mail.Letter) error {
 func toSend(t *testing.T) *studiotest.Room {
 	r := studiotest.New(t)
 	r.InHand()
-	require.NoError(t, roster.SetContact(ctx, r.App, r.Who, r.Student, "parent@homes.example"))
+	require.NoError(t, roster.SetContact(ctx, r.App, r.Who, r.Student, studio.Set(roster.Contact{Address: "parent@homes.example"})))
 	return r
 }
 
@@ -194,9 +194,9 @@ func (c choosyPost) Send(_ context.Context, l mail.Letter) error {
 func TestALetterToTwoHomes(t *testing.T) {
 	r := studiotest.New(t)
 	r.InHand()
-	assert.ErrorContains(t, roster.SetContact(ctx, r.App, r.Who, r.Student, "a@h.example, b@h.example, c@h.example, d@h.example, e@h.example"), "4 addresses at most")
-	assert.ErrorContains(t, roster.SetContact(ctx, r.App, r.Who, r.Student, "a@homes.example, b@homes"), `"b@homes" is not a mail address`)
-	require.NoError(t, roster.SetContact(ctx, r.App, r.Who, r.Student, "mother@homes.example;father@homes.example"))
+	assert.ErrorContains(t, roster.SetContact(ctx, r.App, r.Who, r.Student, studio.Set(roster.Contact{Address: "a@h.example, b@h.example, c@h.example, d@h.example, e@h.example"})), "4 addresses at most")
+	assert.ErrorContains(t, roster.SetContact(ctx, r.App, r.Who, r.Student, studio.Set(roster.Contact{Address: "a@homes.example, b@homes"})), `"b@homes" is not a mail address`)
+	require.NoError(t, roster.SetContact(ctx, r.App, r.Who, r.Student, studio.Set(roster.Contact{Address: "mother@homes.example;father@homes.example"})))
 	var took []mail.Letter
 	r.App.Mails(choosyPost{took: &took}, "http://ladder.example")
 	id := studio.NewID()

@@ -1,23 +1,13 @@
-import { QueryClientProvider } from "@tanstack/react-query";
-import { RouterProvider } from "@tanstack/react-router";
-import { StrictMode } from "react";
-import { createRoot } from "react-dom/client";
-import { queries } from "./api/client";
-import { router } from "./router";
-import "./styles.css";
+import { speak } from "./words/say";
 
 // It keeps the app on this device, so that a day's lessons go on without a connection.
 window.addEventListener("load", () => {
   void navigator.serviceWorker?.register("/studio-worker.js").catch(() => undefined);
 });
 
+// The words come first: names in lists are written while the app is loaded.
 const root = document.getElementById("root");
-if (root) {
-  createRoot(root).render(
-    <StrictMode>
-      <QueryClientProvider client={queries}>
-        <RouterProvider router={router} />
-      </QueryClientProvider>
-    </StrictMode>,
-  );
-}
+void speak("studio").then(async () => {
+  const { show } = await import("./app");
+  if (root) show(root);
+});

@@ -12,6 +12,7 @@ import { Frame } from "./parts/Frame";
 import { StudentFrame } from "./parts/StudentFrame";
 import { LadderScreen } from "./screens/ladder/LadderScreen";
 import { LessonScreen } from "./screens/lesson/LessonScreen";
+import { say } from "./words/say";
 
 const root = createRootRoute();
 
@@ -19,12 +20,12 @@ const root = createRootRoute();
 function Failed({ error, reset }: ErrorComponentProps) {
   return (
     <main className="mx-auto max-w-lg p-10">
-      <h1 className="text-head">This page cannot be shown just now</h1>
+      <h1 className="text-head">{say("parts.pageCannotShownJustNow")}</h1>
       <p className="my-3" role="alert">
         {error instanceof Error ? error.message : String(error)}
       </p>
       <button type="button" className="rounded border px-4 py-2" onClick={reset}>
-        Try again
+        {say("parts.tryAgain")}
       </button>
     </main>
   );
@@ -284,10 +285,10 @@ const nowhere = createRoute({
   path: "$",
   component: () => (
     <main className="p-10">
-      <h1 className="text-head">There is no such page</h1>
-      <p className="my-2">Search finds students, pieces and places by their names.</p>
+      <h1 className="text-head">{say("parts.thereNoSuchPage")}</h1>
+      <p className="my-2">{say("parts.searchFindsStudentsPiecesPlaces")}</p>
       <a className="underline" href="/">
-        To today
+        {say("parts.toToday")}
       </a>
     </main>
   ),

@@ -1,11 +1,24 @@
 import { QueryClient } from "@tanstack/react-query";
 import createClient from "openapi-fetch";
 import { useSyncExternalStore } from "react";
+import { units } from "../parts/units";
+import { reads, say } from "../words/say";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
 
 export const api = createClient<paths>({ baseUrl: "" });
+
+// A device says in which unit it shows lengths, since the server writes sentences.
+api.use({
+  onRequest({ request }) {
+    request.headers.set("Ladder-Units", units());
+    return request;
+  },
+  onResponse({ response }) {
+    reads(response.headers.get("content-language"));
+  },
+});
 
 // A Problem is a failure with a sentence for the person.
 export class Problem extends Error {
@@ -14,6 +27,24 @@ export class Problem extends Error {
     readonly status: number, // 0 when the server could not be reached
   ) {
     super(says);
+  }
+}
+
+// A Clash is a change that another device was faster than: the thing as it is now, null where it was taken
+// away, and with every change of both.
+export type Clash = {
+  present: object | null;
+  merged: object;
+  fields: { field: string; was: unknown; mine: unknown; theirs: unknown }[];
+};
+
+// Overtaken is the Problem of such a change.
+export class Overtaken extends Problem {
+  constructor(
+    says: string,
+    readonly clash: Clash,
+  ) {
+    super(says, 412);
   }
 }
 
@@ -79,11 +110,9 @@ export async function answer<T>(call: Call<T>): Promise<T> {
   });
   heard(response);
   if (!response.ok) {
-    const detail = (error as { detail?: string } | undefined)?.detail;
-    throw new Problem(
-      detail ?? "The server gave no answer that this page understands. Reload the page and look before you try again.",
-      response.status,
-    );
+    const { detail, clash } = (error ?? {}) as { detail?: string; clash?: Clash };
+    if (detail && clash) throw new Overtaken(detail, clash);
+    throw new Problem(detail ?? say("parts.serverGaveNoAnswerPage"), response.status);
   }
   return data as T;
 }

@@ -86,6 +86,7 @@ const home: Schemas["FamilyView"] = {
   changed: [],
   parts: [],
   firstName: "Tobias",
+  language: "en-GB",
   studio: "",
   now: "",
   today: day,

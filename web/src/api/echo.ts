@@ -1,3 +1,4 @@
+import { say } from "../words/say";
 import type { Schemas } from "./client";
 import type { Fact } from "./outbox";
 
@@ -140,7 +141,7 @@ function touch(v: View, { id, at, body }: Fact) {
       v.lines?.push({
         key: `own ${id}`,
         band: "now",
-        title: "Also",
+        title: say("parts.also"),
         says: body.text ?? "",
         count: 0,
         hands: "",

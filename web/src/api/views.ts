@@ -3,17 +3,24 @@ import { answer, api, asked, queries, type Schemas, seenAt } from "./client";
 import { readStudioTime } from "./clock";
 
 const quiet = 4_000; // ms after the day came, in which the page does what it was opened for
-const lasts = { staleTime: 600_000 }; // ms in which what is at hand is not fetched again
+const lasts = 600_000; // ms in which what is at hand is not fetched again
+let unheard = !globalThis.navigator?.serviceWorker?.controller; // what came before the worker heard, it did not keep
 
 // keepAtHand fetches what the lessons of today need, for the worker to keep, so that each opens
-// without a connection.
+// without a connection. It waits until the worker hears this page, which it may do later than it
+// is ready.
 async function keepAtHand(day: Schemas["DayView"]) {
-  if (!navigator.serviceWorker) return; // nobody would keep it
-  await navigator.serviceWorker.ready;
+  const workers = navigator.serviceWorker;
+  if (!workers) return; // nobody would keep it
+  if (!workers.controller) {
+    await new Promise((heard) => workers.addEventListener("controllerchange", heard, { once: true }));
+  }
+  const staleTime = unheard ? 0 : lasts;
+  unheard = false;
   for (const { student } of day.segments) {
-    await queries.prefetchQuery({ ...lessonView(student), ...lasts });
-    await queries.prefetchQuery({ ...ladderView(student), ...lasts });
-    await queries.prefetchQuery({ ...weekView(student), ...lasts });
+    await queries.prefetchQuery({ ...lessonView(student), staleTime });
+    await queries.prefetchQuery({ ...ladderView(student), staleTime });
+    await queries.prefetchQuery({ ...weekView(student), staleTime });
   }
 }
 

@@ -1,6 +1,7 @@
 import { type FormEvent, useId, useState } from "react";
 import type { Schemas } from "../api/client";
 import { type Body, tell } from "../api/outbox";
+import { say } from "../words/say";
 import type { FamilyView } from "./view";
 
 type Props = { view: FamilyView; day: Schemas["Day"] };
@@ -12,29 +13,29 @@ type Felt = Extract<Body, { kind: "practised" }>["felt"];
 // tripped, a question. None of it must be filled in.
 export function Afterwards({ view, day }: Props) {
   const of = view.days.findLast((d) => d.day === day.date);
-  const say = (minutes: number, feel: Felt) => {
+  const report = (minutes: number, feel: Felt) => {
     if (of) tell(view.student, { kind: "retracted", ref: of.id });
     tell(view.student, { kind: "practised", day: day.date, minutes, felt: feel });
   };
   const pieces = new Map(day.tasks.filter((t) => t.band === "now").map((t) => [t.rung, t.title]));
   return (
     <section className="space-y-4 px-4 pt-6">
-      <h2 className="text-head">Afterwards, if you like</h2>
+      <h2 className="text-head">{say("family.afterwardsIfLike")}</h2>
       <fieldset>
-        <legend className="mb-1 font-[620]">How long?</legend>
+        <legend className="mb-1 font-[620]">{say("family.howLong")}</legend>
         <div className="flex flex-wrap gap-2">
           {view.minutes.map((m) => (
-            <Chip key={m} on={of?.minutes === m} onTouch={() => say(m, of?.felt || undefined)}>
-              {m} min
+            <Chip key={m} on={of?.minutes === m} onTouch={() => report(m, of?.felt || undefined)}>
+              {say("family.min", { m })}
             </Chip>
           ))}
         </div>
       </fieldset>
       <fieldset>
-        <legend className="mb-1 font-[620]">How did it feel?</legend>
+        <legend className="mb-1 font-[620]">{say("family.howDidFeel")}</legend>
         <div className="flex flex-wrap gap-2">
           {felt.map((f) => (
-            <Chip key={f} on={of?.felt === f} onTouch={() => say(of?.minutes ?? 0, f)}>
+            <Chip key={f} on={of?.felt === f} onTouch={() => report(of?.minutes ?? 0, f)}>
               {f}
             </Chip>
           ))}
@@ -42,22 +43,22 @@ export function Afterwards({ view, day }: Props) {
       </fieldset>
       {pieces.size > 0 && (
         <Line
-          label="Where did it trip?"
+          label={say("family.whereDidTrip")}
           name="trip"
-          done="Tell"
-          hint="The turn in bar 5"
+          done={say("family.tell")}
+          hint={say("family.turnBar5")}
           pieces={pieces}
           onSend={(where, rung) => tell(view.student, { kind: "tripped", rung, day: day.date, where })}
         />
       )}
       <Line
-        label="A question for the lesson"
+        label={say("family.questionLesson")}
         name="question"
-        done="Ask"
+        done={say("family.ask")}
         onSend={(text) => tell(view.student, { kind: "question_asked", text })}
       />
       {view.questions.length > 0 && (
-        <ul aria-label="Questions that wait for the lesson">
+        <ul aria-label={say("family.questionsWaitLesson")}>
           {view.questions.map((q) => (
             <li key={q} className="border-l-2 border-ink pl-3">
               {q}
@@ -111,7 +112,7 @@ function Line({ label, name, done, hint, pieces, onSend }: LineProps) {
       </label>
       {pieces && pieces.size > 1 && (
         <select
-          aria-label="In which piece"
+          aria-label={say("family.whichPiece")}
           className="mb-2 min-h-11 w-full rounded border border-line bg-raised px-2"
           value={rung}
           onChange={(e) => setRung(e.target.value)}
@@ -138,7 +139,7 @@ function Line({ label, name, done, hint, pieces, onSend }: LineProps) {
         </button>
       </div>
       <p aria-live="polite" className="text-soft">
-        {sent && `Noted for the lesson: ${sent}`}
+        {sent && say("family.notedLesson", { sent })}
       </p>
     </form>
   );

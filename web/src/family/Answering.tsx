@@ -1,4 +1,5 @@
 import { lazy, Suspense, useState } from "react";
+import { say } from "../words/say";
 
 const Trials = lazy(() => import("./Trials").then((m) => ({ default: m.Trials })));
 
@@ -8,8 +9,8 @@ type Props = { token: string; student: string };
 export function Answering({ token, student }: Props) {
   const [open, setOpen] = useState(false);
   return (
-    <section aria-label="Listen and answer" className="px-4 pt-5">
-      <h2 className="text-head">Listen and answer</h2>
+    <section aria-label={say("family.earRhythmTraining")} className="px-4 pt-5">
+      <h2 className="text-head">{say("family.earRhythmTraining")}</h2>
       {open ? (
         <Suspense>
           <Trials token={token} student={student} />
@@ -20,7 +21,7 @@ export function Answering({ token, student }: Props) {
           className="mt-2 min-h-11 rounded border border-ink px-4 font-[620]"
           onClick={() => setOpen(true)}
         >
-          Begin
+          {say("family.begin")}
         </button>
       )}
     </section>

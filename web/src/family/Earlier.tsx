@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { longDay, plural } from "../parts/dates";
+import { longDay } from "../parts/dates";
+import { say } from "../words/say";
 import { pastView } from "./view";
 
 // Earlier lists the sheets of before, each with what was asked and how often it was ticked.
@@ -10,9 +11,9 @@ export function Earlier({ token }: { token: string }) {
   const query = useQuery({ ...pastView(token), enabled: open });
   return (
     <details className="mx-4 mt-6" onToggle={(e) => setOpen(e.currentTarget.open)}>
-      <summary className="min-h-11 cursor-pointer text-head font-[650]">Earlier weeks</summary>
-      {query.error && <p className="text-soft">They cannot be fetched just now: try again with a connection.</p>}
-      {query.data?.weeks.length === 0 && <p className="text-soft">This is the first sheet.</p>}
+      <summary className="min-h-11 cursor-pointer text-head font-[650]">{say("family.earlierWeeks")}</summary>
+      {query.error && <p className="text-soft">{say("family.theyCannotFetchedJustNow")}</p>}
+      {query.data?.weeks.length === 0 && <p className="text-soft">{say("family.firstSheet")}</p>}
       {query.data?.weeks.map((w) => (
         <details key={w.day} className="border-b border-line py-1">
           <summary className="min-h-11 cursor-pointer">{longDay(w.day)}</summary>
@@ -21,7 +22,9 @@ export function Earlier({ token }: { token: string }) {
               <li key={l.key}>
                 <b className="font-[620]">{l.title}</b>: {l.says}
                 <span className="block text-body text-soft">
-                  {l.ticked === 0 ? "not ticked" : `ticked on ${l.ticked} of ${plural(l.days, "day")}`}
+                  {l.ticked === 0
+                    ? say("family.notTicked")
+                    : say("family.tickedDays", { ticked: l.ticked, days: l.days })}
                 </span>
               </li>
             ))}

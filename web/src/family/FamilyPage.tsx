@@ -3,8 +3,9 @@ import { useState } from "react";
 import { Problem } from "../api/client";
 import { act, tell, useOutbox } from "../api/outbox";
 import { useEcho } from "../api/useEcho";
-import { longDay, namedDay, plural } from "../parts/dates";
+import { longDay, namedDay } from "../parts/dates";
 import { Waiting } from "../parts/Told";
+import { say } from "../words/say";
 import { Afterwards } from "./Afterwards";
 import { Answering } from "./Answering";
 import { Beat } from "./Beat";
@@ -29,7 +30,9 @@ export function FamilyPage({ token }: { token: string }) {
     <>
       <p aria-live="polite" className={trouble || unsent ? "bg-now-tint px-4 py-2" : "sr-only"}>
         {(trouble || unsent) &&
-          `No connection just now. ${pending ? `${plural(pending, "mark")} kept on this device and sent later.` : "What you tick is kept on this device and sent later."}`}
+          say("family.noConnectionJustNow", {
+            value: pending ? say("family.marksKeptDeviceSentLater", { pending }) : say("family.whatTickKeptDeviceSent"),
+          })}
       </p>
       <Week token={token} served={query.data} />
     </>
@@ -39,13 +42,13 @@ export function FamilyPage({ token }: { token: string }) {
 function Closed({ says, again }: { says: string; again?: () => void }) {
   return (
     <main className="mx-auto max-w-md p-6 pt-16 text-large">
-      <h1 className="text-head">This week is not open here</h1>
+      <h1 className="text-head">{say("family.weekNotOpenHere")}</h1>
       <p className="my-3" role="alert">
         {says}
       </p>
       {again && (
         <button type="button" className="rounded border border-ink px-4 py-2 font-[620]" onClick={again}>
-          Try again
+          {say("family.tryAgain")}
         </button>
       )}
     </main>
@@ -65,7 +68,11 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
     return (
       <>
         <Parts view={view} />
-        <Closed says={`${view.own ? "Your" : `${view.firstName}'s`} first week sheet comes after the first lesson.`} />
+        <Closed
+          says={say("family.firstPracticeSheetComesAfter", {
+            value: view.own ? say("family.your") : `${view.firstName}'s`,
+          })}
+        />
       </>
     );
   }
@@ -74,13 +81,15 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
     <main className="mx-auto max-w-md pb-16 text-[16px]" data-testid="family">
       <header className="px-4 pt-5 pb-3">
         <p className="text-soft">{view.studio}</p>
-        <h1 className="text-[26px] leading-tight">{view.own ? "Your practice" : `${view.firstName}'s practice`}</h1>
+        <h1 className="text-[26px] leading-tight">
+          {view.own ? say("family.yourPractice") : say("family.sPractice", { firstName: view.firstName })}
+        </h1>
       </header>
       <Parts view={view} />
       {view.sheet.word && <p className="mx-4 mb-3 border-l-4 border-ink pl-3">{view.sheet.word}</p>}
       {view.changed.length > 0 && (
-        <section aria-label="Changed" className="mx-4 mb-3 rounded bg-now-tint p-3">
-          <h2 className="font-[650]">What has changed</h2>
+        <section aria-label={say("family.changed")} className="mx-4 mb-3 rounded bg-now-tint p-3">
+          <h2 className="font-[650]">{say("family.whatHasChanged")}</h2>
           <ul className="mt-1 list-disc pl-5">
             {view.changed.map((l) => (
               <li key={l.says}>{l.says}</li>
@@ -88,7 +97,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
           </ul>
         </section>
       )}
-      <nav aria-label="Day" className="grid grid-flow-col gap-1 px-4">
+      <nav aria-label={say("family.day")} className="grid grid-flow-col gap-1 px-4">
         {days.map((d) => (
           <button
             type="button"
@@ -113,7 +122,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
                 className="min-h-11 underline underline-offset-4"
                 onClick={() => setChosen(to.date)}
               >
-                {by < 0 ? "the week before" : "the week after"}
+                {by < 0 ? say("family.weekBefore") : say("family.weekAfter")}
               </button>
             ) : (
               <span key={by} />
@@ -122,15 +131,15 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
         </p>
       )}
       <h2 className="px-4 pt-5 text-head">
-        {day.date === view.today ? `Today, ${longDay(day.date)}` : longDay(day.date)}
+        {day.date === view.today ? say("family.today", { day: longDay(day.date) }) : longDay(day.date)}
       </h2>
       <p className="px-4 text-soft">
         {view.today > (all.at(-1)?.date ?? "") && "This sheet has ended; the next comes with the lesson. "}
         {day.lesson
-          ? "The day of the lesson: just listen."
+          ? say("family.dayLessonJustListen")
           : day.off
-            ? "A free day. Nothing to do."
-            : `About ${plural(view.sheet.budget, "minute")}. A day missed is a day missed: go on with the next.`}
+            ? say("family.freeDayNothingDo")
+            : say("family.aboutMinutesDayMissedDay", { budget: view.sheet.budget })}
       </p>
       <ul className="mt-3 border-t border-line">
         {day.tasks.map((t) => {
@@ -153,7 +162,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
         })}
       </ul>
       <section className="px-4 pt-4">
-        <h3>Each time</h3>
+        <h3>{say("family.eachTime")}</h3>
         {view.sheet.lines.map((r) => (
           <p key={r.code} className="mt-1">
             {r.says}
@@ -174,7 +183,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
 function Parts({ view }: { view: FamilyView }) {
   if (view.parts.length === 0) return null;
   return (
-    <nav aria-label="Instruments" className="mx-auto flex max-w-md flex-wrap gap-1 px-4 pb-3">
+    <nav aria-label={say("family.instruments")} className="mx-auto flex max-w-md flex-wrap gap-1 px-4 pb-3">
       {view.parts.map((p) => (
         <a
           key={p.path}

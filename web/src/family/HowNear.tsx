@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { say } from "../words/say";
 
 type Near = Schemas["NearView"];
 
@@ -6,8 +7,8 @@ type Near = Schemas["NearView"];
 export function HowNear({ pieces }: { pieces: Near[] }) {
   if (pieces.length === 0) return null;
   return (
-    <section className="px-4 pt-6" aria-label="How near each piece is">
-      <h3>How near each piece is</h3>
+    <section className="px-4 pt-6" aria-label={say("family.howNearEachPiece")}>
+      <h3>{say("family.howNearEachPiece")}</h3>
       <ul className="mt-1 space-y-3">
         {pieces.map((p) => (
           <li key={p.rung} className="rounded border border-line bg-raised p-3">
@@ -21,7 +22,7 @@ export function HowNear({ pieces }: { pieces: Near[] }) {
                     {pt.met ? "✓" : "○"}
                   </span>
                   {pt.name}
-                  {pt.met && <span className="sr-only">, goes</span>}
+                  {pt.met && <span className="sr-only">{say("family.goes")}</span>}
                 </li>
               ))}
               {p.spots.map((s) => (
@@ -29,19 +30,16 @@ export function HowNear({ pieces }: { pieces: Near[] }) {
                   <span aria-hidden="true" className="w-5 text-center font-[650]">
                     {s.done >= s.goal ? "✓" : "·"}
                   </span>
-                  {s.where}: {Math.min(s.done, s.goal)} of {s.goal} in a row
+                  {say("family.ofInARow", { where: s.where, min: Math.min(s.done, s.goal), goal: s.goal })}
                 </li>
               ))}
             </ul>
-            {p.ready && <p className="mt-1 font-[620]">Every point goes: it may be tried in the lesson.</p>}
-            {p.next && <p className="mt-1 text-body text-soft">After it comes {p.next}.</p>}
+            {p.ready && <p className="mt-1 font-[620]">{say("family.everyPointGoesMayTried")}</p>}
+            {p.next && <p className="mt-1 text-body text-soft">{say("family.afterComes", { next: p.next })}</p>}
           </li>
         ))}
       </ul>
-      <p className="mt-2 text-body text-soft">
-        Done means: it goes through alone, with the right notes, rhythm and fingers, in a sound one likes to hear.
-        Polish comes later.
-      </p>
+      <p className="mt-2 text-body text-soft">{say("family.doneMeansGoesThroughAlone")}</p>
     </section>
   );
 }

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { hearing, type Passage, play, speeds } from "../parts/sound";
+import { say } from "../words/say";
 import { modelView } from "./view";
 
 type Props = { token: string; task: Schemas["Task"]; along: boolean; onNow: (ids: string[]) => void };
@@ -25,7 +26,10 @@ export function Listen({ token, task, along, onNow }: Props) {
     );
   };
   return (
-    <fieldset aria-label={`Hear ${task.title}`} className="mb-2 ml-14 flex w-full flex-wrap gap-2 pr-4">
+    <fieldset
+      aria-label={say("family.hear", { title: task.title })}
+      className="mb-2 ml-14 flex w-full flex-wrap gap-2 pr-4"
+    >
       {speeds.map((s) => (
         <button
           type="button"
@@ -44,29 +48,29 @@ export function Listen({ token, task, along, onNow }: Props) {
         className={`min-h-11 rounded border px-4 font-[620] ${again ? "border-ink bg-ink text-raised" : "border-line"}`}
         onClick={() => setAgain(!again)}
       >
-        again and again
+        {say("family.againAgain")}
       </button>
       {first && (
         <p className="flex w-full flex-wrap items-center gap-2">
           {alone < task.count ? (
             <>
-              Alone first: {alone} of {task.count}.
+              {say("family.aloneFirst", { alone, count: task.count })}
               <button
                 type="button"
                 className="min-h-11 rounded border border-line px-4 font-[620]"
                 onClick={() => setAlone(alone + 1)}
               >
-                played
+                {say("family.played")}
               </button>
             </>
           ) : (
-            "Played alone. Now along with it, slow first."
+            say("family.playedAloneNowAlongWith")
           )}
         </p>
       )}
       {query.error && (
         <p role="alert" className="text-soft">
-          It cannot be fetched just now: try again with a connection.
+          {say("family.cannotFetchedJustNowTry")}
         </p>
       )}
     </fieldset>

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
+import { say } from "../words/say";
 import { Listen } from "./Listen";
 import { Notes } from "./Notes";
 import { Turn } from "./Turn";
@@ -31,13 +32,13 @@ export function Music({ token, task, heard, along }: Props) {
       <p className="mb-2 ml-14 flex gap-2">
         {heard && (
           <button type="button" aria-pressed={hears} className={look(hears)} onClick={() => setHears(!hears)}>
-            Hear it
+            {say("family.hearIt")}
             <span className="sr-only">: {task.title}</span>
           </button>
         )}
         {seen && (
           <button type="button" aria-pressed={sees} className={look(sees)} onClick={() => setSees(!sees)}>
-            {cards.length > 0 ? "See the cards" : "See the notes"}
+            {cards.length > 0 ? say("family.seeCards") : say("family.seeNotes")}
             <span className="sr-only">: {task.title}</span>
           </button>
         )}

@@ -1,6 +1,7 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
 import { Tablature } from "../parts/Tablature";
+import { say } from "../words/say";
 import { Turn } from "./Turn";
 
 type Props = { token: string; task: Schemas["Task"]; now: string[] };
@@ -25,7 +26,7 @@ export function Notes({ token, task, now }: Props) {
   if (!query.data)
     return (
       <p role={query.error ? "alert" : undefined} className="mx-4 mb-2 text-soft">
-        {query.error ? "The notes cannot be fetched just now: try again with a connection." : "Fetching the notes."}
+        {query.error ? say("family.notesCannotFetchedJustNow") : say("family.fetchingNotes")}
       </p>
     );
   const { drawn, Staff } = query.data;

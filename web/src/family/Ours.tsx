@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { tell } from "../api/outbox";
-import { plural } from "../parts/dates";
 import { HomeDays } from "../parts/HomeDays";
+import { say } from "../words/say";
 import type { FamilyView } from "./view";
 
 type Props = { view: FamilyView; token: string };
@@ -13,21 +13,21 @@ export function Ours({ view, token }: Props) {
     <section className="space-y-4 px-4 pt-8">
       {!view.own && (
         <>
-          <h2 className="text-head">Our week</h2>
+          <h2 className="text-head">{say("family.ourWeek")}</h2>
           <HomeDays student={view.student} days={view.weekdays} minutes={view.budget} />
         </>
       )}
       {view.treats && <Treat view={view} />}
       <p>
         <a className="font-[620] underline underline-offset-4" href={`/api/family/${token}/lessons.ics`}>
-          {view.own ? "Your" : `${view.firstName}'s`} lessons as a calendar file
+          {view.own ? say("family.your") : `${view.firstName}'s`} {say("family.lessonsCalendarFile")}
         </a>
       </p>
     </section>
   );
 }
 
-const counted = { days: "days practised", footholds: "pieces that are done (a long one counts for more)" };
+const counted = { days: say("family.daysPractised"), footholds: say("family.piecesAreDoneLongOne") };
 
 function Treat({ view }: { view: FamilyView }) {
   const [counts, setCounts] = useState<"days" | "footholds">("days");
@@ -38,15 +38,18 @@ function Treat({ view }: { view: FamilyView }) {
         <h3 className="font-[620]">{treat.name}</h3>
         <p>
           {treat.done >= treat.goal
-            ? `Reached: ${plural(treat.done, treat.counts === "days" ? "day" : "piece")}.`
-            : `${treat.done} of ${treat.goal} ${counted[treat.counts]} so far.`}
+            ? say("family.reached", {
+                thing:
+                  treat.counts === "days" ? say("count.day", { n: treat.done }) : say("count.piece", { n: treat.done }),
+              })
+            : say("family.soFar", { done: treat.done, goal: treat.goal, counted: counted[treat.counts] })}
         </p>
         <button
           type="button"
           className="min-h-11 font-[620] underline underline-offset-4"
           onClick={() => tell(view.student, { kind: "treat_dropped" })}
         >
-          {treat.done >= treat.goal ? "Choose another" : "Stop counting"}
+          {treat.done >= treat.goal ? say("family.chooseAnother") : say("family.stopCounting")}
         </button>
       </div>
     );
@@ -59,19 +62,19 @@ function Treat({ view }: { view: FamilyView }) {
   };
   return (
     <details>
-      <summary className="min-h-11 cursor-pointer py-2 font-[620]">Count towards something, if you like</summary>
+      <summary className="min-h-11 cursor-pointer py-2 font-[620]">{say("family.countTowardsSomethingIfLike")}</summary>
       <form className="space-y-2" onSubmit={submit}>
         <input
           name="treat"
-          aria-label="What we count towards"
-          placeholder="An afternoon at the harbour"
+          aria-label={say("family.whatWeCountTowards")}
+          placeholder={say("family.afternoonHarbour")}
           maxLength={100}
           className="min-h-11 w-full rounded border border-line bg-raised px-3"
         />
         <div className="flex gap-2">
           <select
             name="goal"
-            aria-label="How many"
+            aria-label={say("family.howMany")}
             defaultValue="10"
             className="min-h-11 rounded border border-line bg-raised px-3"
           >
@@ -80,7 +83,7 @@ function Treat({ view }: { view: FamilyView }) {
             ))}
           </select>
           <select
-            aria-label="Of what"
+            aria-label={say("family.ofWhat")}
             className="min-h-11 min-w-0 flex-1 rounded border border-line bg-raised px-3"
             value={counts}
             onChange={(e) => setCounts(e.target.value === "footholds" ? "footholds" : "days")}
@@ -90,9 +93,9 @@ function Treat({ view }: { view: FamilyView }) {
           </select>
         </div>
         <button type="submit" className="min-h-11 rounded border border-ink px-4 font-[620]">
-          Begin counting
+          {say("family.beginCounting")}
         </button>
-        <p className="text-body text-soft">You choose the treat, we only count. Nobody is compared with anybody.</p>
+        <p className="text-body text-soft">{say("family.chooseTreatWeOnlyCount")}</p>
       </form>
     </details>
   );

@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import { KeyPlace } from "../parts/KeyPlace";
+import { say } from "../words/say";
 import { Music } from "./Music";
 
 type Props = {
@@ -32,7 +33,7 @@ export function TaskRow({ token, task, done, heard, along, onTouch }: Props) {
           {task.start && task.from > 0 && <KeyPlace start={task.start} />}
           <span className="block text-body text-soft">{task.says.why}</span>
         </span>
-        {task.minutes > 0 && <span className="text-soft">{task.minutes}′</span>}
+        {task.minutes > 0 && <span className="text-soft">{say("parts.minutesShort", { n: task.minutes })}</span>}
       </label>
       {task.steps?.length && task.band === "now" && !task.cards?.length ? <Steps steps={task.steps} /> : null}
       <Music token={token} task={task} heard={heard} along={along} />

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { answer, api } from "../api/client";
 import { act } from "../api/outbox";
 import { Trial } from "../parts/Trial";
+import { say } from "../words/say";
 import { listeningView } from "./view";
 
 type Props = { token: string; student: string };
@@ -14,7 +15,7 @@ export function Trials({ token, student }: Props) {
   if (query.error)
     return (
       <p role="alert" className="mt-2 text-soft">
-        It cannot be fetched just now: try again with a connection.
+        {say("family.cannotFetchedJustNowTry")}
       </p>
     );
   if (!query.data) return null;
@@ -25,7 +26,7 @@ export function Trials({ token, student }: Props) {
   return (
     <div className="mt-2 space-y-2">
       <label className="block">
-        What
+        {say("family.what")}
         <select
           value={trial.skill}
           onChange={(e) => choose(e.target.value)}
@@ -34,7 +35,7 @@ export function Trials({ token, student }: Props) {
           {trials.map((t) => (
             <option key={t.skill} value={t.skill}>
               {t.name}
-              {t.skill === next ? ", comes next" : t.passed ? ", passed" : ""}
+              {t.skill === next ? say("family.comesNext") : t.passed ? say("family.passed") : ""}
             </option>
           ))}
         </select>
@@ -47,7 +48,7 @@ export function Trials({ token, student }: Props) {
         reply={(body) => answer(api.POST("/api/family/{token}/listening/reply", { params: { path }, body }))}
         keep={(bodies) => act(student, bodies)}
       />
-      <p className="text-soft">Hear all of it, hold it, then answer. A few are enough.</p>
+      <p className="text-soft">{say("family.hearAllHoldThenAnswer")}</p>
     </div>
   );
 }

@@ -1,17 +1,5 @@
-import { QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
-import { createRoot } from "react-dom/client";
-import { answer, api, queries } from "../api/client";
-import { actFor } from "../api/outbox";
-import "../styles.css";
-import { FamilyPage } from "./FamilyPage";
-import { keep } from "./view";
+import { speak } from "../words/say";
 
-const token = location.pathname.split("/")[2] ?? "";
-actFor(token, async (facts) => {
-  await answer(api.POST("/api/family/{token}/facts", { params: { path: { token } }, body: { facts } }));
-  keep(token, facts);
-});
 // Without it the page still works, only not from a cold start offline. It waits until
 // the page has been shown.
 window.addEventListener("load", () => {
@@ -20,13 +8,9 @@ window.addEventListener("load", () => {
   }, 500);
 });
 
+// The words come first: names in lists are written while the page is loaded.
 const root = document.getElementById("root");
-if (root) {
-  createRoot(root).render(
-    <StrictMode>
-      <QueryClientProvider client={queries}>
-        <FamilyPage token={token} />
-      </QueryClientProvider>
-    </StrictMode>,
-  );
-}
+void speak("family").then(async () => {
+  const { show } = await import("./app");
+  if (root) show(root);
+});

@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from "react";
 import { tell } from "../api/outbox";
+import { say } from "../words/say";
 import { Button } from "./Button";
 import { useKeys } from "./keys";
 
@@ -43,7 +44,7 @@ export function Back() {
         <p className="fixed bottom-4 left-1/2 z-20 flex -translate-x-1/2 items-center gap-3 rounded border border-ink bg-raised px-4 py-2 shadow">
           {now.says}
           <Button look="main" hint="⌫" onClick={back}>
-            Take it back
+            {say("parts.takeBack")}
           </Button>
         </p>
       )}

@@ -3,6 +3,7 @@ import { Link, Outlet } from "@tanstack/react-router";
 import { lazy, Suspense, useState } from "react";
 import type { Schemas } from "../api/client";
 import { dayOfLessons, useDay } from "../api/views";
+import { say } from "../words/say";
 import { Back } from "./Back";
 import { Key } from "./Button";
 import { KeyList } from "./KeyList";
@@ -12,7 +13,7 @@ import { Ribbon } from "./Ribbon";
 import { Sending } from "./Sending";
 import { Title } from "./Title";
 import { Shown } from "./Told";
-import { dayAfter, namedDay, plural } from "./words";
+import { dayAfter, namedDay } from "./words";
 
 const Search = lazy(() => import("./Search").then((m) => ({ default: m.Search }))); // when it is first asked
 
@@ -28,7 +29,7 @@ export function Frame() {
         href="#content"
         className="sr-only z-20 rounded bg-ink px-4 py-2 text-raised focus:not-sr-only focus:fixed focus:top-2 focus:left-2"
       >
-        To what the page is about
+        {say("parts.whatPageAbout")}
       </a>
       <Shown query={query}>
         {(day) => (
@@ -36,19 +37,22 @@ export function Frame() {
             <Title day={day} />
             <header className="screen-only flex flex-wrap items-stretch border-b border-line bg-raised">
               <Lessons today={day} />
-              <nav aria-label="Studio" className="ml-auto flex flex-wrap items-center gap-1 px-3 font-[580]">
+              <nav
+                aria-label={say("parts.studio")}
+                className="ml-auto flex flex-wrap items-center gap-1 px-3 font-[580]"
+              >
                 <button
                   type="button"
                   onClick={() => search(true)}
                   className="flex items-center gap-2 rounded px-2 py-2 hover:bg-faint xl:px-3"
                 >
-                  Search <Key>/</Key>
+                  {say("parts.search")} <Key>/</Key>
                 </button>
                 {[
-                  { to: "/sheets", name: "Sheets" },
-                  { to: "/shelf", name: "Shelf" },
-                  { to: "/workbench", name: "Workbench" },
-                  { to: "/studio", name: "Studio" },
+                  { to: "/sheets", name: say("parts.sheets") },
+                  { to: "/shelf", name: say("parts.shelf") },
+                  { to: "/workbench", name: say("parts.tools") },
+                  { to: "/studio", name: say("parts.studio") },
                 ].map((l) => (
                   <Link
                     key={l.to}
@@ -95,7 +99,7 @@ function Lessons({ today }: { today: Schemas["DayView"] }) {
   return (
     <>
       <div className="flex items-center pr-1 pl-2">
-        <button type="button" className={arrow} aria-label="Lessons of the day before" onClick={step(-1)}>
+        <button type="button" className={arrow} aria-label={say("parts.lessonsDayBefore")} onClick={step(-1)}>
           ‹
         </button>
         <Link
@@ -105,15 +109,17 @@ function Lessons({ today }: { today: Schemas["DayView"] }) {
         >
           <span className="block font-[650]">{namedDay(day.date)}</span>
           <span className="text-small text-soft">
-            {day.week ? `week ${day.week} of ${day.weekOf}` : day.free || plural(day.segments.length, "lesson")}
+            {day.week
+              ? say("parts.weekOf", { week: day.week, weeks: day.weekOf })
+              : day.free || say("count.lesson", { n: day.segments.length })}
           </span>
         </Link>
-        <button type="button" className={arrow} aria-label="Lessons of the day after" onClick={step(1)}>
+        <button type="button" className={arrow} aria-label={say("parts.lessonsDayAfter")} onClick={step(1)}>
           ›
         </button>
         {date !== today.today && (
           <button type="button" className={`${arrow} underline`} onClick={() => show(undefined)}>
-            Today
+            {say("parts.today")}
           </button>
         )}
       </div>

@@ -1,4 +1,5 @@
 import { Link } from "@tanstack/react-router";
+import { say } from "../words/say";
 import { namedDay } from "./words";
 
 type Props = { student: string; place: "lesson" | "week"; days: string[]; day: string; coming?: string };
@@ -13,13 +14,13 @@ export function Given({ student, place, days, day, coming }: Props) {
   const to = `/students/$student/${place}` as const;
   if (!all.some((d) => d !== day)) return null;
   return (
-    <nav aria-label="Lessons given" className="screen-only space-y-1">
-      <p className="font-[620]">{place === "week" ? "Sheet of the lesson on" : "Lesson on"}</p>
+    <nav aria-label={say("parts.lessonsGiven")} className="screen-only space-y-1">
+      <p className="font-[620]">{place === "week" ? say("parts.sheetLesson") : say("parts.lessonOn")}</p>
       <div className="flex items-center gap-2">
-        <Step student={student} to={to} day={earlier} says="Earlier" />
+        <Step student={student} to={to} day={earlier} says={say("parts.earlier")} />
         <details className="relative min-w-0 flex-1">
           <summary className="min-h-8 cursor-pointer list-none rounded border border-line bg-raised px-1 py-1 text-center">
-            {day ? namedDay(day) : "none ahead"}
+            {day ? namedDay(day) : say("parts.noneAhead")}
           </summary>
           <ul className="absolute z-10 mt-1 max-h-72 w-full min-w-48 overflow-y-auto rounded border border-line bg-raised py-1">
             {all.map((d) => (
@@ -36,7 +37,7 @@ export function Given({ student, place, days, day, coming }: Props) {
             ))}
           </ul>
         </details>
-        <Step student={student} to={to} day={later} first={later === home} says="Later" />
+        <Step student={student} to={to} day={later} first={later === home} says={say("parts.later")} />
       </div>
     </nav>
   );

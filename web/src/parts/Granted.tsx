@@ -1,7 +1,7 @@
 import { Link } from "@tanstack/react-router";
 import type { Schemas } from "../api/client";
 import { tell } from "../api/outbox";
-import { plural } from "./words";
+import { say } from "../words/say";
 
 // Granted lists what is taken for granted of a student from elsewhere, to be ticked off as it is
 // heard: it is there, or it is missing.
@@ -10,16 +10,16 @@ export function Granted({ student, skills }: { student: string; skills: Schemas[
   const answer = (probe: string, outcome: "pass" | "not-yet") => tell(student, { kind: "probed", probe, outcome });
   return (
     <details className="mt-4 rounded bg-raised px-3 py-2" open={skills.length <= 6}>
-      <summary className="cursor-pointer font-[650]">Taken for granted: {plural(skills.length, "skill")}</summary>
-      <p className="mt-1 text-soft">
-        From where the ladder begins. Tick off what you hear; what is missing is closed first.
-      </p>
+      <summary className="cursor-pointer font-[650]">
+        {say("parts.takenGrantedSkills", { skills: skills.length })}
+      </summary>
+      <p className="mt-1 text-soft">{say("parts.fromWhereLadderBeginsTick")}</p>
       <Link
         to="/students/$student/placement"
         params={{ student }}
         className="mt-1 inline-block underline underline-offset-4"
       >
-        Ask at the instrument instead
+        {say("parts.askInstrumentInstead")}
       </Link>
       <ul className="mt-1 divide-y divide-faint">
         {skills.map((s) => (

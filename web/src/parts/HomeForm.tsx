@@ -1,30 +1,43 @@
-import { useMutation } from "@tanstack/react-query";
-import { type FormEvent, useId } from "react";
-import { answer, api, queries, type Schemas } from "../api/client";
+import { type FormEvent, useId, useState } from "react";
+import { answer, api, type Schemas } from "../api/client";
+import { say } from "../words/say";
 import { Button } from "./Button";
 import type { Instrument } from "./instruments";
-import { Trouble } from "./Told";
 import { toCM, toShown, useUnits } from "./units";
+import { Renewed, useKeep } from "./useKeep";
 
 type Props = { student: string; home: Schemas["Home"]; title: string; plays?: Instrument; sitting?: boolean };
 
 // HomeForm keeps what an instrument can do: a student's at home, or the studio's keyboard
 // for the empty student; and where asked for, what one sits on there.
-export function HomeForm({ student, home, title, plays, sitting }: Props) {
+export function HomeForm(props: Props) {
+  return <Renewed key={props.student}>{(done, kept) => <Form {...props} done={done} kept={kept} />}</Renewed>;
+}
+
+function Form({
+  student,
+  home: given,
+  title,
+  plays,
+  sitting,
+  kept,
+  done,
+}: Props & { kept: boolean; done: () => void }) {
+  const [home] = useState(given);
   const id = useId();
   const unit = useUnits();
   const keyboard = (plays?.family ?? "keyboard") === "keyboard";
   const seated = sitting && plays?.seat !== "standing";
-  const save = useMutation({
-    mutationFn: (body: Schemas["Home"]) =>
-      answer(api.PUT("/api/home", { params: { query: student ? { student } : {} }, body })),
-    onSuccess: () => queries.invalidateQueries(),
-  });
+  const save = useKeep<Schemas["Home"]>(
+    `home ${student}`,
+    (body) => answer(api.PUT("/api/home", { params: { query: student ? { student } : {} }, body })),
+    done,
+  );
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const form = new FormData(e.currentTarget);
     const cm = (field: string) => toCM(Number(String(form.get(field)).replace(",", ".")) || 0, unit);
-    save.mutate({
+    const now = {
       ...home,
       ...(keyboard
         ? {
@@ -35,7 +48,8 @@ export function HomeForm({ student, home, title, plays, sitting }: Props) {
         : { smallSize: form.get("small") !== null }),
       ...(seated && { benchLow: cm("low"), benchHigh: cm("high") }),
       ...(seated && keyboard && { keyTops: cm("tops") }),
-    });
+    };
+    save.keep(now, home);
   };
   return (
     <form onSubmit={submit} aria-labelledby={id} className="space-y-2 rounded bg-raised p-4">
@@ -43,13 +57,13 @@ export function HomeForm({ student, home, title, plays, sitting }: Props) {
       {keyboard ? (
         <>
           <label className="flex items-center gap-2">
-            Keys
+            {say("parts.keys")}
             <select
               name="keys"
               defaultValue={home.keys}
               className="rounded border border-line bg-ground px-2 py-1.5 text-ink"
             >
-              <option value={0}>88, the full keyboard</option>
+              <option value={0}>{say("parts.88FullKeyboard")}</option>
               {[76, 61, 49, 37, 32, 25].map((n) => (
                 <option key={n}>{n}</option>
               ))}
@@ -57,30 +71,31 @@ export function HomeForm({ student, home, title, plays, sitting }: Props) {
           </label>
           <label className="flex items-center gap-2">
             <input type="checkbox" name="touch" defaultChecked={!home.noTouch} />
-            Answers to touch, soft and loud
+            {say("parts.answersTouchSoftLoud")}
           </label>
           <label className="flex items-center gap-2">
             <input type="checkbox" name="pedals" defaultChecked={!home.noPedals} />
-            Has a pedal
+            {say("parts.hasPedal")}
           </label>
         </>
       ) : (
         <label className="flex items-center gap-2">
-          <input type="checkbox" name="small" defaultChecked={home.smallSize} />A smaller size: half, three quarters
+          <input type="checkbox" name="small" defaultChecked={home.smallSize} />
+          {say("parts.smallerSizeHalfThreeQuarters")}
         </label>
       )}
       {seated && (
         <fieldset className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <legend className="sr-only">The seat there</legend>
-          <Length name="low" says="Seat at its lowest" cm={home.benchLow} />
-          <Length name="high" says="at its highest" cm={home.benchHigh} />
-          {keyboard && <Length name="tops" says="White keys above the floor" cm={home.keyTops} />}
+          <legend className="sr-only">{say("parts.seatThere")}</legend>
+          <Length name="low" says={say("parts.seatItsLowest")} cm={home.benchLow} />
+          <Length name="high" says={say("parts.itsHighest")} cm={home.benchHigh} />
+          {keyboard && <Length name="tops" says={say("parts.whiteKeysAboveFloor")} cm={home.keyTops} />}
         </fieldset>
       )}
-      <p className="text-soft">Plans and sheets ask only what it can do.</p>
-      {save.error && <Trouble>{save.error.message}</Trouble>}
-      <Button type="submit" disabled={save.isPending}>
-        {save.isSuccess ? "Kept" : "Keep"}
+      <p className="text-soft">{say("parts.plansSheetsAskOnlyWhat")}</p>
+      {save.asked}
+      <Button type="submit" disabled={save.busy}>
+        {kept ? say("parts.saved") : say("parts.save")}
       </Button>
     </form>
   );

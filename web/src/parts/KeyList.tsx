@@ -1,12 +1,13 @@
 import { Dialog } from "radix-ui";
 import { useMemo } from "react";
+import { say } from "../words/say";
 import { Button } from "./Button";
 
 const everywhere = [
   ["/", "Search; Control and K does the same"],
-  ["< >", "the lessons of the day before, of the day after"],
-  ["⌫", "takes back what was just done, while it is offered"],
-  ["?", "these keys"],
+  ["< >", say("parts.lessonsDayBeforeDayAfter")],
+  ["⌫", say("parts.takesBackWhatWasJust")],
+  ["?", say("parts.theseKeys")],
 ] as const;
 
 // KeyList tells the keys that act on the page as it stands: each is written on its button, and
@@ -29,12 +30,12 @@ export function KeyList({ close }: { close: () => void }) {
           aria-describedby={undefined}
           className="fixed inset-x-4 top-16 z-40 mx-auto max-h-[80vh] max-w-xl overflow-y-auto rounded border border-ink bg-raised p-5 shadow-lg"
         >
-          <Dialog.Title className="text-head">Keys</Dialog.Title>
-          <List name="Everywhere" keys={everywhere} />
-          <List name="On this page" keys={here} />
-          {here.length === 0 && <p className="text-soft">This page has no keys of its own.</p>}
-          <p className="my-3 text-soft">Single keys can be turned off for this device in Studio.</p>
-          <Button onClick={close}>Close</Button>
+          <Dialog.Title className="text-head">{say("parts.keys")}</Dialog.Title>
+          <List name={say("parts.everywhere")} keys={everywhere} />
+          <List name={say("parts.onThisPage")} keys={here} />
+          {here.length === 0 && <p className="text-soft">{say("parts.pageHasNoKeysIts")}</p>}
+          <p className="my-3 text-soft">{say("parts.singleKeysCanTurnedOff")}</p>
+          <Button onClick={close}>{say("parts.close")}</Button>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

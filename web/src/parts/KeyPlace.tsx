@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { say } from "../words/say";
 
 type Hand = { finger: string; key: string; hand: string };
 
@@ -16,7 +17,7 @@ export function KeyPlace({ start }: { start: Schemas["Start"] }) {
       {hands.map((h) => (
         <span key={h.key + h.finger} className="text-small leading-none">
           <Keys named={h.key} finger={h.finger} />
-          {start.starts?.length ? `${h.hand} hand` : ""}
+          {start.starts?.length ? say("parts.hand", { hand: h.hand }) : ""}
         </span>
       ))}
     </span>
@@ -34,7 +35,7 @@ function Keys({ named, finger }: { named: string; finger: string }) {
   const y = onBlack ? 22 : 41;
   return (
     <svg width={7 * wide + 2} height={tall + 2} viewBox={`-1 -1 ${7 * wide + 2} ${tall + 2}`} className="text-ink">
-      <title>{`Finger ${finger} on ${named}`}</title>
+      <title>{say("parts.fingerOn", { finger, named })}</title>
       {white.map((w, i) => (
         <rect key={w} x={i * wide} width={wide} height={tall} fill="white" stroke="currentColor" />
       ))}

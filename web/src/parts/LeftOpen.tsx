@@ -1,7 +1,8 @@
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
-import { namedDay, plural } from "./words";
+import { say } from "../words/say";
+import { namedDay } from "./words";
 
 const shown = 4;
 
@@ -11,11 +12,11 @@ export function LeftOpen({ open }: { open: Schemas["OpenLesson"][] }) {
   if (open.length === 0) return null;
   return (
     <nav
-      aria-label="Lessons not closed"
+      aria-label={say("parts.lessonsNotClosed")}
       className="screen-only flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-now-tint px-4 py-1.5"
     >
       <b className="font-[620]">
-        {open.length === 1 ? "Not closed yet:" : `${plural(open.length, "lesson")} not closed:`}
+        {open.length === 1 ? say("parts.notClosedYet") : say("parts.lessonsNotClosed2", { open: open.length })}
       </b>
       {open.slice(all ? 0 : -shown).map((o) => (
         <Link
@@ -26,7 +27,7 @@ export function LeftOpen({ open }: { open: Schemas["OpenLesson"][] }) {
           className="underline underline-offset-4"
         >
           {o.name}, {namedDay(o.day)}
-          {o.begun ? ", begun" : ": given?"}
+          {o.begun ? say("parts.begun") : ": given?"}
         </Link>
       ))}
       {open.length > shown && (
@@ -36,7 +37,7 @@ export function LeftOpen({ open }: { open: Schemas["OpenLesson"][] }) {
           className="underline underline-offset-4"
           onClick={() => showAll(!all)}
         >
-          {all ? "fewer" : `and ${open.length - shown} before`}
+          {all ? "fewer" : say("parts.andBefore", { n: open.length - shown })}
         </button>
       )}
     </nav>

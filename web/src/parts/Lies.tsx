@@ -1,3 +1,4 @@
+import { say } from "../words/say";
 import type { Sound } from "./sound";
 import { note } from "./words";
 
@@ -55,7 +56,7 @@ function Keys({ notes, now, first, marked, met, of }: KeysProps) {
   return (
     <svg
       role="img"
-      aria-label={`Keys of ${of}: ${[...new Set(notes.map((n) => note(n.name)))].join(", ")}`}
+      aria-label={say("parts.keysOf", { of, list: [...new Set(notes.map((n) => note(n.name)))].join(", ") })}
       viewBox={`0 0 ${whites.length * wide} 78`}
       className="h-[86px] max-w-full"
     >
@@ -110,7 +111,17 @@ function Neck({ open, notes, now, of }: { open: number[]; notes: Sound[]; now: s
   return (
     <svg
       role="img"
-      aria-label={`Stops of ${of}: ${[...dots.values()].map((n) => `string ${n.string} ${n.fret === 0 ? "open" : `finger ${n.finger}`}`).join(", ")}`}
+      aria-label={say("parts.stopsOf", {
+        of,
+        list: [...dots.values()]
+          .map((n) =>
+            say("parts.string", {
+              string: n.string,
+              value: n.fret === 0 ? "open" : say("parts.finger2", { finger: n.finger }),
+            }),
+          )
+          .join(", "),
+      })}
       viewBox={`0 0 ${width} ${open.length * apart + 8}`}
       className="max-w-full"
       style={{ height: open.length * 20 + 10 }}

@@ -1,17 +1,17 @@
 import { Link } from "@tanstack/react-router";
 import type { Schemas } from "../api/client";
-import { sentence } from "./words";
+import { say } from "../words/say";
 
 type Need = Schemas["Need"];
 
 const sorts: Record<Need["sort"], string> = {
   pain: "pain",
-  heart: "losing heart",
+  heart: "interest",
   stuck: "stuck",
-  try: "ready to try",
-  date: "a date",
-  landing: "landing due",
-  practice: "at home",
+  try: "ready",
+  date: "performance",
+  landing: "difficulty",
+  practice: say("parts.atHome"),
   question: "asked",
   talk: "check-in",
   sheet: "sheet",
@@ -42,16 +42,16 @@ export function Needs({ student, needs }: { student: string; needs: Need[] }) {
           <>
             <span className={`inline-block w-24 shrink-0 font-[620] ${ink[n.sort] ?? ""}`}>{sorts[n.sort]}</span>
             <span className="flex-1">
-              {n.rung && !sentence(n.why).includes(n.why.args.title ?? "") && (
+              {n.rung && !n.why.says.includes(n.why.args.title ?? "") && (
                 <b className="font-[620]">{n.why.args.title}: </b>
               )}
-              {sentence(n.why)}
+              {n.why.says}
             </span>
           </>
         );
         const look = "flex gap-2 rounded-sm px-1.5 py-1 hover:bg-faint";
         return (
-          <li key={n.sort + sentence(n.why)}>
+          <li key={n.sort + n.why.says}>
             {n.place === "seat" ? (
               <Link to="/workbench" search={{ student }} className={look}>
                 {says}

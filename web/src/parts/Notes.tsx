@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { exerciseMade } from "../api/views";
+import { say } from "../words/say";
 import { Score } from "./Score";
 import { Shown } from "./Told";
 
@@ -9,7 +10,10 @@ export function Notes({ exercise, instrument }: { exercise: string; instrument: 
   return (
     <Shown query={made}>
       {(view) => (
-        <section aria-label={`The notes of ${view.title}`} className="min-h-24 overflow-hidden rounded bg-white p-2">
+        <section
+          aria-label={say("parts.theNotesOf", { title: view.title })}
+          className="min-h-24 overflow-hidden rounded bg-white p-2"
+        >
           <h3 className="px-1 text-black">
             {view.title}
             {view.who && `, ${view.who}`}

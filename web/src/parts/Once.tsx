@@ -1,10 +1,12 @@
-type Props = { name: string; address: string; children: React.ReactNode };
+import { say } from "../words/say";
+
+type Props = { name: string; address: string; children: string };
 
 // Once shows an address that is told this once, ready to be copied.
 export function Once({ name, address, children }: Props) {
   return (
     <label className="block text-soft">
-      Shown this once. {children}
+      {say("parts.shownOnce", { children })}
       <input
         readOnly
         name={name}

@@ -1,3 +1,4 @@
+import { say } from "../words/say";
 import type { Stroke } from "./takes";
 
 type Props = { hands: boolean; begin: number; take: (s: Stroke) => void };
@@ -16,7 +17,7 @@ export function Pads({ hands, begin, take }: Props) {
           }}
           className="min-h-28 flex-1 touch-none rounded border-2 border-ink bg-faint text-large font-[620] select-none"
         >
-          {hand ? `${hand} hand` : "tap here"}
+          {hand ? say("parts.hand", { hand }) : say("parts.tapHere")}
         </button>
       ))}
     </div>

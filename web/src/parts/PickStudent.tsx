@@ -1,4 +1,5 @@
 import { useDay } from "../api/views";
+import { say } from "../words/say";
 
 type Props = { value: string; set: (student: string) => void; anybody?: boolean; ages?: boolean };
 
@@ -7,13 +8,13 @@ export function PickStudent({ value, set, anybody = false, ages = false }: Props
   const students = useDay().data?.students;
   return (
     <label className="flex items-center gap-2">
-      for
+      {say("parts.for")}
       <select
         value={value}
         onChange={(e) => set(e.target.value)}
         className="rounded border border-line bg-raised px-2 py-1.5"
       >
-        {anybody && <option value="">anybody</option>}
+        {anybody && <option value="">{say("parts.anybody")}</option>}
         {students?.map((s) => (
           <option key={s.id} value={s.id}>
             {s.firstName} {s.familyName}

@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { answer, api, queries, type Schemas } from "../api/client";
 import { act } from "../api/outbox";
+import { say } from "../words/say";
 import { Button } from "./Button";
 import { useKeys } from "./keys";
 import { Pads } from "./Pads";
@@ -28,10 +29,10 @@ type Props = {
 };
 
 const sources: { from: From; name: string }[] = [
-  { from: "keys", name: "a keyboard" },
+  { from: "keys", name: say("parts.aKeyboard") },
   { from: "taps", name: "taps" },
-  { from: "file", name: "a MIDI file" },
-  { from: "simulated", name: "the simulated keyboard" },
+  { from: "file", name: say("parts.midiFile") },
+  { from: "simulated", name: say("parts.simulatedKeyboard") },
 ];
 
 // PlayIn takes what is played: from a keyboard, from taps, from a file, or from the simulated keyboard;
@@ -97,12 +98,15 @@ export function PlayIn({ ask, student, beat, hands = false, only, measured }: Pr
   });
   const shown = sources.filter((s) => !only || only.includes(s.from));
   return (
-    <section aria-label={ask.tap ? "Tap it" : "Play it in"} className="my-3 rounded bg-raised px-4 py-3 print:hidden">
+    <section
+      aria-label={ask.tap ? say("parts.tapIt") : say("parts.playItIn")}
+      className="my-3 rounded bg-raised px-4 py-3 print:hidden"
+    >
       <div className="flex flex-wrap items-center gap-2">
-        <h3 className="mr-2">{ask.tap ? "Tap it" : "Play it in"}</h3>
+        <h3 className="mr-2">{ask.tap ? say("parts.tapIt") : say("parts.playItIn")}</h3>
         {shown.length > 1 && (
           <fieldset className="flex flex-wrap gap-1.5">
-            <legend className="sr-only">Played on</legend>
+            <legend className="sr-only">{say("parts.playedOn")}</legend>
             {shown.map((s) => (
               <button
                 key={s.from}
@@ -119,37 +123,33 @@ export function PlayIn({ ask, student, beat, hands = false, only, measured }: Pr
         )}
         {(from === "keys" || from === "taps") && (
           <label className="flex items-center gap-1.5">
-            <input type="checkbox" checked={click} disabled={on} onChange={(e) => setClick(e.target.checked)} />a click
-            at {Math.round(60000 / beat)}
+            <input type="checkbox" checked={click} disabled={on} onChange={(e) => setClick(e.target.checked)} />
+            {say("parts.aClickAt", { amount: Math.round(60000 / beat) })}
           </label>
         )}
         <span className="ml-auto" />
         {from !== "file" && !on && (
-          <Button look="main" hint="Enter" disabled={!free} onClick={begins}>
-            {from === "simulated" ? "Let it play" : "Begin"}
+          <Button look="main" hint={say("parts.enter")} disabled={!free} onClick={begins}>
+            {from === "simulated" ? say("parts.letPlay") : say("parts.begin")}
           </Button>
         )}
         {on && (
-          <Button look="main" hint="Enter" onClick={finish}>
-            That was it
+          <Button look="main" hint={say("parts.enter")} onClick={finish}>
+            {say("parts.thatWasIt")}
           </Button>
         )}
       </div>
       {from === "file" && (
         <label className="mt-2 flex flex-wrap items-center gap-2">
-          A Standard MIDI File of it
+          {say("parts.standardMidiFile")}
           <input type="file" accept=".mid,.midi" onChange={(e) => void read(e.target.files?.[0])} />
         </label>
       )}
       {from === "simulated" && <Simulated setting={setting} set={setSetting} />}
       {on && (
         <p role="status" className="mt-2 text-large">
-          {from === "keys"
-            ? "Play it now."
-            : hands
-              ? "Tap it now: F for the left hand, J for the right."
-              : "Tap it now."}{" "}
-          {count === 0 ? "" : `${count} so far.`}
+          {from === "keys" ? say("parts.playNow") : hands ? say("parts.tapNowFLeftHand") : say("parts.tapNow")}{" "}
+          {count === 0 ? "" : say("parts.soFar", { count })}
         </p>
       )}
       {from === "taps" && on && <Pads hands={hands} begin={begin} take={take} />}
@@ -167,9 +167,7 @@ export function PlayIn({ ask, student, beat, hands = false, only, measured }: Pr
       )}
       {!last && !on && (
         <p className="mt-2 text-soft">
-          {ask.tap
-            ? "Four pulses, at your own tempo or with the click: F is the left hand, J the right, or touch the two fields."
-            : "Once or several times over, at an easy tempo. You get one figure and one finger to think of. Stop if anything hurts or tires."}
+          {ask.tap ? say("parts.fourPulsesOwnTempoWith") : say("parts.onceSeveralTimesOverEasy")}
         </p>
       )}
     </section>
@@ -185,11 +183,11 @@ const sliders: {
   none: number;
   unit: string;
 }[] = [
-  { key: "spread", name: "Spread", min: 0, max: 20, step: 0.5, none: 0, unit: "%" },
-  { key: "lope", name: "Lope", min: 0.6, max: 1.8, step: 0.05, none: 1, unit: "to 1" },
-  { key: "drift", name: "Drift", min: -30, max: 30, step: 1, none: 0, unit: "%" },
-  { key: "thumb", name: "Thumb", min: -40, max: 40, step: 1, none: 0, unit: "stronger" },
-  { key: "fourth", name: "Fourth finger", min: -40, max: 40, step: 1, none: 0, unit: "stronger" },
+  { key: "spread", name: say("parts.spread"), min: 0, max: 20, step: 0.5, none: 0, unit: "%" },
+  { key: "lope", name: say("parts.lope"), min: 0.6, max: 1.8, step: 0.05, none: 1, unit: say("parts.to1") },
+  { key: "drift", name: say("parts.drift"), min: -30, max: 30, step: 1, none: 0, unit: "%" },
+  { key: "thumb", name: say("parts.thumb"), min: -40, max: 40, step: 1, none: 0, unit: "stronger" },
+  { key: "fourth", name: say("parts.fourthFinger"), min: -40, max: 40, step: 1, none: 0, unit: "stronger" },
 ];
 
 // Simulated sets how evenly the simulated keyboard plays.
@@ -217,7 +215,7 @@ function Simulated({ setting, set }: { setting: Setting; set: (s: Setting) => vo
         );
       })}
       <Button look="quiet" onClick={() => set({ beat: setting.beat })}>
-        All even
+        {say("parts.allEven")}
       </Button>
     </div>
   );

@@ -1,6 +1,7 @@
 import { Link, useParams, useRouterState } from "@tanstack/react-router";
 import type { Schemas } from "../api/client";
 import { useMinutes } from "../api/clock";
+import { say } from "../words/say";
 import { clock, minutesOf, namedDay, timeOfDay } from "./dates";
 
 const places = ["ladder", "lesson", "week", "record"] as const;
@@ -33,12 +34,14 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
   for (let h = Math.ceil(from / 60) * 60; h <= to; h += 60) hours.push(h);
   return (
     <nav
-      aria-label={day.date === day.today ? "Lessons today" : `Lessons on ${namedDay(day.date)}`}
+      aria-label={
+        day.date === day.today ? say("parts.lessonsToday") : say("parts.lessonsOn", { day: namedDay(day.date) })
+      }
       className={`relative min-h-[68px] min-w-80 flex-1 ${full ? wide : "max-lg:order-last max-lg:w-full max-lg:flex-none"}`}
     >
       {day.segments.length === 0 && (
         <p className="absolute inset-x-0 top-3 text-center text-soft">
-          {day.date === day.today ? "No lessons today" : "No lessons on this day"}
+          {day.date === day.today ? say("parts.noLessonsToday") : say("parts.noLessonsDay")}
           {day.free && `: ${day.free}`}
         </p>
       )}
@@ -59,7 +62,7 @@ export function Ribbon({ day }: { day: Schemas["DayView"] }) {
             to={`/students/$student/${place}`}
             params={{ student: s.student }}
             search={place === "lesson" && day.date < day.today ? { day: day.date } : {}}
-            aria-label={`${s.name}, ${timeOfDay(s.start)}, ${s.minutes} minutes`}
+            aria-label={say("parts.minutes2", { name: s.name, time: timeOfDay(s.start), minutes: s.minutes })}
             aria-current={on ? "true" : undefined}
             className={`absolute top-2 h-9 rounded-sm border-l-[3px] py-1.5 whitespace-nowrap ${s.minutes < 25 ? "px-px text-small leading-6 tracking-tighter" : full ? "overflow-hidden px-1 tracking-tight" : "overflow-hidden px-1.5 max-xl:px-1 max-xl:tracking-tight"} ${
               on

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useCallback } from "react";
 import type { Schemas } from "../api/client";
+import { say } from "../words/say";
 import { adopt } from "./adopt";
 import { type Band, type Cut, crop, drawBands, drawing, drawVerses, engraves, type Verse } from "./engraving";
 import { Shown, Trouble, Waiting } from "./Told";
@@ -33,7 +34,7 @@ export function Score({
   if (!query.data && light?.abc && !engraves())
     return (
       <div className="score rounded bg-white p-3 text-black">
-        {query.error && <Trouble again={query.refetch}>What lies over the notes cannot be drawn just now.</Trouble>}
+        {query.error && <Trouble again={query.refetch}>{say("parts.whatLiesOverNotesCannot")}</Trouble>}
         <Suspense fallback={<Waiting />}>
           <Staff notes={light} title={title} wide />
         </Suspense>
@@ -75,7 +76,7 @@ function Drawn({ svg, title, verses, bands, fresh, cut }: DrawnProps) {
   return (
     <div
       role="img"
-      aria-label={`The score of ${title}`}
+      aria-label={say("parts.theScoreOf", { title })}
       className={`score rounded bg-white text-black ${cut ? "p-1 [&_svg]:max-w-full" : "p-3 print:p-0 [&_svg]:h-auto [&_svg]:w-full"}`}
       ref={draw}
     />

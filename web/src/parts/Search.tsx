@@ -4,6 +4,7 @@ import { Command } from "cmdk";
 import { useState } from "react";
 import { answer, api, recentKey, type Schemas } from "../api/client";
 import { useDay } from "../api/views";
+import { say } from "../words/say";
 import { ofStudent, ofStudio } from "./places";
 import { namedDay } from "./words";
 
@@ -44,7 +45,12 @@ function placeOf(h: Schemas["Hit"], i: number): Place {
   return { key, name: whose, says: h.says, to: `/students/${h.student}/record` };
 }
 
-const kinds = { piece: "On the shelf", note: "Notes", sheet: "Week sheets", skill: "Skills" } as const;
+const kinds = {
+  piece: say("parts.onTheShelf"),
+  note: say("parts.notes"),
+  sheet: say("parts.practiceSheets"),
+  skill: say("parts.skills"),
+} as const;
 
 // Search finds students, places, pieces, skills, notes and sheets, from anywhere by one key.
 // What is at hand is found without a connection too.
@@ -94,26 +100,28 @@ export function Search({ open, set }: { open: boolean; set: (open: boolean) => v
       open={open}
       onOpenChange={(to) => (to ? set(true) : close())}
       shouldFilter={false}
-      label="Search"
+      label={say("parts.search")}
       overlayClassName="fixed inset-0 z-30 bg-ink/30"
       contentClassName="fixed inset-x-4 top-16 z-40 mx-auto max-w-2xl overflow-hidden rounded border border-ink bg-raised shadow-lg"
     >
       <Command.Input
         value={typed}
         onValueChange={type}
-        placeholder="A student, a piece, a place, words of a note"
+        placeholder={say("parts.studentPiecePlaceWordsNote")}
         className="w-full border-b border-line bg-raised px-4 py-3 text-large outline-none placeholder:text-soft"
       />
       <Command.List className="max-h-[60vh] overflow-y-auto p-2">
-        {words && !found.isFetching && <Command.Empty className="p-3 text-soft">Nothing of that name.</Command.Empty>}
-        {!words && <Group name="Lately" list={recent()} choose={close} />}
-        {words && <Group name="Students" list={students.slice(0, 8)} choose={close} />}
-        {words && <Group name="Places" list={places.slice(0, 6)} choose={close} />}
+        {words && !found.isFetching && (
+          <Command.Empty className="p-3 text-soft">{say("parts.nothingName")}</Command.Empty>
+        )}
+        {!words && <Group name={say("parts.lately")} list={recent()} choose={close} />}
+        {words && <Group name={say("parts.students")} list={students.slice(0, 8)} choose={close} />}
+        {words && <Group name={say("parts.places")} list={places.slice(0, 6)} choose={close} />}
         {(Object.keys(kinds) as (keyof typeof kinds)[]).map((k) => (
           <Group key={k} name={kinds[k]} list={group(k)} choose={close} />
         ))}
         {found.error && words.length > 1 && (
-          <p className="p-3 text-soft">Pieces, notes and sheets are not at hand just now: {found.error.message}</p>
+          <p className="p-3 text-soft">{say("parts.piecesNotesSheetsAreNot", { message: found.error.message })}</p>
         )}
       </Command.List>
     </Command.Dialog>

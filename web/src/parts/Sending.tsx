@@ -1,6 +1,6 @@
 import { useKept } from "../api/client";
 import { forget, useOutbox } from "../api/outbox";
-import { plural } from "./words";
+import { rich, say } from "../words/say";
 
 const timeOf = (date: string) =>
   new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" }).format(new Date(date));
@@ -16,22 +16,23 @@ export function Sending() {
     <div aria-live="polite" className="screen-only">
       {kept !== undefined && (
         <p className="border-b border-line bg-now-tint px-4 py-1.5">
-          <b>No connection.</b> What you see is as this device last saw it{kept && `, at ${timeOf(kept)}`}; marks are
-          kept here and sent when the connection is back.
+          {rich("parts.noConnectionWhatSeeDevice", { b: (text) => <b>{text}</b> })}
+          {kept && say("parts.at", { time: timeOf(kept) })}
+          {say("parts.marksAreKeptHereSent")}
         </p>
       )}
       {trouble && pending > 0 && (
         <p className="border-b border-line bg-now-tint px-4 py-1.5" data-testid="waiting">
-          <b>{plural(pending, "mark")} kept on this device.</b> {trouble}
+          <b>{say("parts.marksKeptDevice", { pending })}</b> {trouble}
         </p>
       )}
       {refused.map((w) => (
         <p key={w.fact.id} className="flex gap-3 border-b border-line bg-raised px-4 py-1.5 text-warn" role="alert">
           <span className="flex-1">
-            A mark ({w.fact.body.kind.replaceAll("_", " ")}) was refused: {w.refused}
+            {say("parts.markWasRefused", { kind: w.fact.body.kind.replaceAll("_", " "), refused: w.refused })}
           </span>
           <button type="button" className="font-[620] underline" onClick={() => forget(w.fact.id)}>
-            Drop it
+            {say("parts.dropIt")}
           </button>
         </p>
       ))}

@@ -1,5 +1,6 @@
 import { useId, useState } from "react";
 import type { Schemas } from "../api/client";
+import { say } from "../words/say";
 import { field } from "./Field";
 
 type SkillProps = { name: string; ids: string[]; all: Schemas["Skill"][]; set: (ids: string[]) => void };
@@ -24,7 +25,7 @@ export function SkillField({ name, ids, all, set }: SkillProps) {
               {label}
               <button
                 type="button"
-                aria-label={`${name}: take ${label} off`}
+                aria-label={say("parts.takeOff", { name, label })}
                 className="px-1 font-[650]"
                 onClick={() => set(ids.filter((x) => x !== id))}
               >
@@ -35,8 +36,8 @@ export function SkillField({ name, ids, all, set }: SkillProps) {
         })}
       </ul>
       <input
-        aria-label={`${name}: add a skill`}
-        placeholder="Type a skill's name"
+        aria-label={say("parts.addSkill", { name })}
+        placeholder={say("parts.typeSkillsName")}
         list={list}
         value={text}
         onChange={(e) => add(e.target.value)}

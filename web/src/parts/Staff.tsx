@@ -1,6 +1,7 @@
 import { renderAbc } from "abcjs";
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../api/client";
+import { say } from "../words/say";
 
 type Props = { notes: Schemas["DrawnNotes"]; now?: string[]; title: string; wide?: boolean };
 
@@ -24,7 +25,7 @@ export function Staff({ notes, now = none, title, wide = false }: Props) {
         note.dataset.ids?.split(" ").some((id) => now.includes(id)),
       );
   }, [now]);
-  return <div ref={box} role="img" aria-label={`The notes of ${title}`} className="light" />;
+  return <div ref={box} role="img" aria-label={say("parts.theNotesOf", { title })} className="light" />;
 }
 
 function draw(box: HTMLElement, notes: Schemas["DrawnNotes"], staffwidth: number) {

@@ -1,14 +1,15 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
+import { say } from "../words/say";
 import { months, timeOfDay, weekdays, weekOrder } from "./dates";
 
 type Slot = Schemas["Slot"];
 
 const rhythms: [NonNullable<Slot["rhythm"]>, string][] = [
-  ["", "every week"],
-  ["fortnightly", "every second week"],
-  ["twice", "twice a week"],
-  ["irregular", "by agreement"],
+  ["", say("parts.everyWeek")],
+  ["fortnightly", say("parts.everySecondWeek")],
+  ["twice", say("parts.twiceWeek")],
+  ["irregular", say("parts.byAgreement")],
 ];
 
 type SlotProps = { slot: Slot; day?: string; className: string; set?: (change: Partial<Slot>) => void };
@@ -25,7 +26,7 @@ export function SlotFields(p: SlotProps) {
   return (
     <>
       <label>
-        Lessons come
+        {say("parts.lessonsCome")}
         <select
           name="rhythm"
           defaultValue={rhythm}
@@ -41,7 +42,7 @@ export function SlotFields(p: SlotProps) {
       </label>
       <Weekday
         name="weekday"
-        says={rhythm === "irregular" ? "Usual day" : (p.day ?? "Lesson on")}
+        says={rhythm === "irregular" ? say("parts.usualDay") : (p.day ?? say("parts.lessonOn"))}
         value={p.slot.weekday}
         className={p.className}
         set={(weekday) => p.set?.({ weekday })}
@@ -51,7 +52,7 @@ export function SlotFields(p: SlotProps) {
         <>
           <Weekday
             name="weekday2"
-            says="And on"
+            says={say("parts.andOn")}
             value={second.weekday}
             className={p.className}
             set={(weekday) => p.set?.({ second: { ...second, weekday } })}
@@ -66,7 +67,7 @@ export function SlotFields(p: SlotProps) {
       )}
       {rhythm === "fortnightly" && (
         <label>
-          One of the lessons is on
+          {say("parts.oneLessons")}
           <input
             name="since"
             type="date"
@@ -78,7 +79,7 @@ export function SlotFields(p: SlotProps) {
         </label>
       )}
       <label>
-        Minutes
+        {say("parts.minutes")}
         <input
           name="minutes"
           type="number"
@@ -114,7 +115,7 @@ function Weekday({ name, says, value, className, set }: FieldProps<number> & { s
 function Time({ name, value, className, set }: FieldProps<string>) {
   return (
     <label>
-      At
+      {say("parts.at2")}
       <input
         name={name}
         type="time"
@@ -145,11 +146,11 @@ export function lessonTimes(slot: Slot) {
   const on = (at: { weekday: number; start: string }) => `${weekdays[at.weekday]?.slice(0, 3)} ${timeOfDay(at.start)}`;
   switch (slot.rhythm) {
     case "irregular":
-      return "by agreement";
+      return say("parts.byAgreement");
     case "twice":
-      return slot.second ? `${on(slot)} and ${on(slot.second)}` : on(slot);
+      return slot.second ? say("parts.and", { on: on(slot), on2: on(slot.second) }) : on(slot);
     case "fortnightly":
-      return `${on(slot)}, every second week`;
+      return say("parts.everySecondWeek2", { on: on(slot) });
     default:
       return on(slot);
   }
@@ -162,7 +163,7 @@ export function BirthFields(p: { birth: Birth; className: string; set?: (change:
   return (
     <>
       <label>
-        Born in
+        {say("parts.bornIn")}
         <select
           name="birthMonth"
           defaultValue={p.birth.birthMonth}
@@ -177,7 +178,7 @@ export function BirthFields(p: { birth: Birth; className: string; set?: (change:
         </select>
       </label>
       <label>
-        Year
+        {say("parts.year")}
         <input
           name="birthYear"
           type="number"

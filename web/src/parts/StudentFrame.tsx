@@ -1,12 +1,13 @@
 import { Link, Outlet, useParams } from "@tanstack/react-router";
 import { useDay } from "../api/views";
+import { say } from "../words/say";
 import { namedDay, timeOfDay } from "./words";
 
 const places = [
-  { to: "/students/$student/ladder", name: "Ladder" },
-  { to: "/students/$student/lesson", name: "Lesson" },
-  { to: "/students/$student/week", name: "Week sheet" },
-  { to: "/students/$student/record", name: "Record" },
+  { to: "/students/$student/ladder", name: say("parts.ladder") },
+  { to: "/students/$student/lesson", name: say("parts.lesson") },
+  { to: "/students/$student/week", name: say("parts.practiceSheet") },
+  { to: "/students/$student/record", name: say("parts.progress") },
 ] as const;
 
 // The StudentFrame names the student and the four places of one.
@@ -17,15 +18,18 @@ export function StudentFrame() {
   const others = day?.students.filter((s) => s.person === card?.person && s.id !== student) ?? []; // on other instruments
   return (
     <div className="flex flex-1 flex-col print:block">
-      <section aria-label="Student" className="screen-only flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2">
-        <h1 className="text-head">{card ? `${card.firstName} ${card.familyName}` : "This student is not here"}</h1>
+      <section
+        aria-label={say("parts.student")}
+        className="screen-only flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2"
+      >
+        <h1 className="text-head">{card ? `${card.firstName} ${card.familyName}` : say("parts.studentNotHere")}</h1>
         {card && day && (
           <p className="text-soft">
             {card.age} · {card.plays} ·{" "}
             {card.next
               ? `${card.next === day.today ? "today" : namedDay(card.next)} ${timeOfDay(card.slot.start)}`
-              : "no lesson ahead"}
-            , {card.slot.minutes} min ·{" "}
+              : say("parts.noLessonAhead")}
+            {say("parts.min", { minutes: card.slot.minutes })}{" "}
             {others.map((o) => (
               <span key={o.id}>
                 <Link
@@ -33,24 +37,24 @@ export function StudentFrame() {
                   params={{ student: o.id }}
                   className="underline underline-offset-4"
                 >
-                  also {o.plays}
+                  {say("parts.also2", { plays: o.plays })}
                 </Link>{" "}
                 ·{" "}
               </span>
             ))}
             <Link to="/students/$student/settings" params={{ student }} className="underline underline-offset-4">
-              Settings
+              {say("parts.settings")}
             </Link>
           </p>
         )}
         {card && (
-          <nav aria-label="Places of this student" className="ml-auto flex gap-1 font-[580]">
+          <nav aria-label={say("parts.placesStudent")} className="ml-auto flex gap-1 font-[580]">
             {places.map((p) => (
               <Link
                 key={p.to}
                 to={p.to}
                 params={{ student }}
-                className="rounded-sm px-3.5 py-2"
+                className="rounded-sm px-3.5 py-2 max-sm:px-2.5"
                 activeProps={{ className: "bg-ink text-raised", "aria-current": "page" }}
                 inactiveProps={{ className: "hover:bg-faint" }}
               >
@@ -64,7 +68,7 @@ export function StudentFrame() {
         <Outlet />
       ) : (
         <main className="px-4">
-          <p>Nobody of that address is in this studio; perhaps the student was deleted.</p>
+          <p>{say("parts.nobodyAddressStudioPerhapsStudent")}</p>
         </main>
       )}
     </div>

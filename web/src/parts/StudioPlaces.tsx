@@ -1,4 +1,5 @@
 import { Link } from "@tanstack/react-router";
+import { say } from "../words/say";
 import { ofStudio } from "./places";
 
 const places = [
@@ -15,7 +16,7 @@ const places = [
 // StudioPlaces are the places that look at all students at once.
 export function StudioPlaces() {
   return (
-    <nav aria-label="Places of the studio" className="screen-only flex flex-wrap gap-1 font-[580]">
+    <nav aria-label={say("parts.placesStudio")} className="screen-only flex flex-wrap gap-1 font-[580]">
       {places.map((to) => (
         <Link
           key={to}

@@ -1,3 +1,5 @@
+import { say } from "../words/say";
+
 // A sign of tablature: which string, which fret, and when.
 type Sign = { string: number; fret: number; onset: number };
 
@@ -20,10 +22,12 @@ export function Tablature({ open, notes, bars = [], now }: Props) {
         <svg
           key={row[0] ?? 0}
           role="img"
-          aria-label={`Tablature: ${notes
-            .filter((n) => row.includes(n.onset))
-            .map((n) => `string ${n.string} fret ${n.fret}`)
-            .join(", ")}`}
+          aria-label={say("parts.tablature", {
+            list: notes
+              .filter((n) => row.includes(n.onset))
+              .map((n) => say("parts.stringFret", { string: n.string, fret: n.fret }))
+              .join(", "),
+          })}
           viewBox={`0 0 ${row.length * wide + 24} ${open * apart + 12}`}
           style={{ width: row.length * wide + 24, maxWidth: "100%" }}
         >

@@ -1,4 +1,5 @@
 import { type ReactNode, useRef } from "react";
+import { say } from "../words/say";
 import { Button } from "./Button";
 import { Trouble } from "./Told";
 
@@ -19,13 +20,13 @@ export function TableFile(p: Props) {
   return (
     <section aria-label={p.title} className="space-y-2 rounded bg-raised p-4">
       <h2>{p.title}</h2>
-      <p className="text-soft">{p.says} Nothing is kept before you have seen what it changes.</p>
+      <p className="text-soft">{say("parts.nothingKeptBeforeHaveSeen", { says: p.says })}</p>
       <div className="flex flex-wrap items-center gap-2">
         <a href={p.href} download className="rounded px-1 py-2 font-[620] underline underline-offset-4">
-          Take it out
+          {say("parts.takeOut")}
         </a>
         <Button onClick={() => input.current?.click()} disabled={p.busy}>
-          Bring one in
+          {say("parts.bringOne")}
         </Button>
         <input
           ref={input}

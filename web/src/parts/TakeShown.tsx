@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
+import { say } from "../words/say";
 import { Button } from "./Button";
 import { replay } from "./sound";
-import { sentence } from "./words";
 
 type View = Schemas["PlayedView"];
 type Props = { view: View; before?: View; kept: boolean; keep?: () => void; student: string; tapped: boolean };
@@ -19,35 +19,35 @@ export function TakeShown({ view, before, kept, keep, student, tapped }: Props) 
         <div className="mr-auto min-w-64">
           <p role="status" className={`text-head ${even || view.holds ? "text-keep" : "text-ink"}`}>
             {tapped && view.holds
-              ? `It holds: ${view.hands.map((h) => `${h.hand} ${Math.round(h.off)} ms`).join(", ")} off.`
-              : first && sentence(first)}
+              ? say("parts.holdsOff", { list: view.hands.map((h) => `${h.hand} ${Math.round(h.off)} ms`).join(", ") })
+              : first?.says}
           </p>
           {!(tapped && view.holds) && (
             <p className="mt-1 text-large">
-              <span className="text-soft">Think of: </span>
-              {sentence(view.think)}
+              <span className="text-soft">{say("parts.thinkOf")}</span>
+              {view.think.says}
             </p>
           )}
-          {before && <p className="mt-1 text-soft">The take before: {before.why[0] && sentence(before.why[0])}</p>}
+          {before && <p className="mt-1 text-soft">{say("parts.takeBefore", { says: before.why[0]?.says })}</p>}
         </div>
         <Again strokes={view.strokes} />
         {keep && (
           <Button hint="K" disabled={kept} onClick={keep}>
-            {kept ? `Kept on ${student}'s record` : `Keep it on ${student}'s record`}
+            {kept ? say("parts.savedSProgress", { student }) : say("parts.saveSProgress", { student })}
           </Button>
         )}
       </div>
       {view.why.length > 1 && (
-        <ul aria-label="Also heard" className="mt-2 list-disc pl-5 text-soft">
+        <ul aria-label={say("parts.alsoHeard")} className="mt-2 list-disc pl-5 text-soft">
           {view.why.slice(1).map((r) => (
-            <li key={r.code + JSON.stringify(r.args)}>{sentence(r)}</li>
+            <li key={r.code + JSON.stringify(r.args)}>{r.says}</li>
           ))}
         </ul>
       )}
       <Line view={view} />
       <dl className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-soft">
         <Figure name="notes right" is={`${view.right} of ${view.asked}`} />
-        {view.beat > 0 && <Figure name="beat" is={`${Math.round(60000 / view.beat)} a minute`} />}
+        {view.beat > 0 && <Figure name="beat" is={say("parts.aMinute", { amount: Math.round(60000 / view.beat) })} />}
         {view.hands.map((h) => (
           <Figure
             key={h.hand}
@@ -66,12 +66,12 @@ export function TakeShown({ view, before, kept, keep, student, tapped }: Props) 
       </dl>
       {view.fingers.length > 0 && (
         <table className="mt-2">
-          <caption className="sr-only">Each finger</caption>
+          <caption className="sr-only">{say("parts.eachFinger")}</caption>
           <thead>
             <tr className="text-left text-soft">
-              <th className="pr-4 font-[580]">Finger</th>
-              <th className="pr-4 font-[580]">comes</th>
-              <th className="font-[580]">strength beside the others</th>
+              <th className="pr-4 font-[580]">{say("parts.finger")}</th>
+              <th className="pr-4 font-[580]">{say("parts.comes")}</th>
+              <th className="font-[580]">{say("parts.strengthBesideOthers")}</th>
             </tr>
           </thead>
           <tbody>
@@ -82,7 +82,7 @@ export function TakeShown({ view, before, kept, keep, student, tapped }: Props) 
                 </td>
                 <td className="pr-4">
                   {Math.abs(f.late) < 0.5
-                    ? "in time"
+                    ? say("parts.inTime")
                     : `${Math.abs(Math.round(f.late))} ms ${f.late > 0 ? "late" : "early"}`}
                 </td>
                 <td>
@@ -136,7 +136,7 @@ function Line({ view }: { view: View }) {
   return (
     <svg
       role="img"
-      aria-label="Each note beside the steady line: above it late, below it early; the band is what nobody notices"
+      aria-label={say("parts.eachNoteBesideSteadyLine")}
       viewBox={`0 0 ${wide * notes.length + 10} 68`}
       className="mt-2 max-h-20 w-full max-w-4xl"
       preserveAspectRatio="xMinYMid meet"
@@ -182,7 +182,7 @@ function Again({ strokes }: { strokes: View["strokes"] }) {
         end.current = replay(strokes, () => setSounding(false));
       }}
     >
-      {sounding ? "Stop" : "Hear the take"}
+      {sounding ? say("parts.stop") : say("parts.hearTake")}
     </Button>
   );
 }

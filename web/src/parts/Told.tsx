@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { useOutbox } from "../api/outbox";
+import { say } from "../words/say";
 
 // Trouble says what went wrong, beside what caused it.
 export function Trouble({ children, again }: { children: ReactNode; again?: () => void }) {
@@ -8,7 +9,7 @@ export function Trouble({ children, again }: { children: ReactNode; again?: () =
       <span className="flex-1">{children}</span>
       {again && (
         <button type="button" className="font-[620] underline" onClick={again}>
-          Try again
+          {say("parts.tryAgain")}
         </button>
       )}
     </div>
@@ -19,7 +20,7 @@ export function Trouble({ children, again }: { children: ReactNode; again?: () =
 export function Waiting() {
   return (
     <div aria-busy="true" className="space-y-3 p-4">
-      <span className="sr-only">Loading</span>
+      <span className="sr-only">{say("parts.loading")}</span>
       {[64, 40, 52].map((w) => (
         <div key={w} className="h-5 rounded bg-faint" style={{ width: `${w}%` }} />
       ))}

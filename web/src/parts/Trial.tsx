@@ -1,13 +1,13 @@
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
+import { say } from "../words/say";
 import { Button } from "./Button";
 import { useKeys } from "./keys";
 import { Pads } from "./Pads";
 import { sing } from "./sound";
 import { Trouble } from "./Told";
 import { type Stroke, useTaps } from "./takes";
-import { plural } from "./words";
 
 type Call = Schemas["Call"];
 type Bout = Schemas["Bout"];
@@ -110,20 +110,23 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
       <div className="flex flex-wrap items-baseline gap-x-3">
         <h2>{trial.name}</h2>
         <p className="text-soft">
-          Level {bout.level} of {trial.levels.length}: {trial.levels[bout.level - 1]}
+          {say("parts.levelOf", {
+            level: bout.level,
+            levels: trial.levels.length,
+            levels2: trial.levels[bout.level - 1],
+          })}
         </p>
       </div>
       <p className="mt-1 text-large" role="status">
         {stage === "idle" && trial.says}
-        {stage === "hearing" && (asked?.says ?? "Listen.")}
-        {stage === "answering" && (tapping ? `Now you. ${count > 0 ? plural(count, "tap") : ""}` : asked?.says)}
+        {stage === "hearing" && (asked?.says ?? say("parts.listen"))}
+        {stage === "answering" &&
+          (tapping ? say("parts.nowYou", { value: count > 0 ? say("count.tap", { n: count }) : "" }) : asked?.says)}
         {stage === "told" && verdict?.verdict.says}
       </p>
       {stage === "told" && (
         <p className={verdict?.verdict.right ? "text-keep" : "text-soft"}>
-          {bout.passed
-            ? "The exit test is passed."
-            : `${bout.running} right running; ${bout.right} of ${bout.asked} in all.`}
+          {bout.passed ? say("parts.passed") : `${bout.running} right running; ${bout.right} of ${bout.asked} in all.`}
         </p>
       )}
       {listens && <Pads hands={trial.kind === "hands"} begin={begin} take={take} />}
@@ -137,12 +140,12 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
         </div>
       )}
       {answering && trial.kind === "keys" && (
-        <fieldset aria-label="Keys" className="mt-3 flex gap-1">
+        <fieldset aria-label={say("parts.keys")} className="mt-3 flex gap-1">
           {asked?.keys.map((k, i) => (
             <button
               key={k}
               type="button"
-              aria-label={`key ${i + 1}`}
+              aria-label={say("parts.key", { n: i + 1 })}
               onClick={() => press(k)}
               className="h-28 flex-1 rounded-b border-2 border-ink bg-white text-black"
             >
@@ -156,31 +159,31 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
           {judges ? (
             <>
               <Button hint={hint("Y")} onClick={() => answered({ judged: "right" })}>
-                Sung back
+                {say("parts.sungBack")}
               </Button>
               <Button hint={hint("N")} onClick={() => answered({ judged: "wrong" })}>
-                Not yet
+                {say("parts.notYet")}
               </Button>
             </>
           ) : (
-            <p>Sing it back to your teacher.</p>
+            <p>{say("parts.singBackTeacher")}</p>
           )}
         </div>
       )}
       <div className="mt-3 flex flex-wrap gap-2">
         {(stage === "idle" || stage === "told") && !bout.passed && (
-          <Button look="main" hint={hint("Enter")} disabled={ask.isPending} onClick={next}>
-            {stage === "idle" ? "Hear the first" : "The next one"}
+          <Button look="main" hint={hint(say("parts.enter"))} disabled={ask.isPending} onClick={next}>
+            {stage === "idle" ? say("parts.hearFirst") : say("parts.nextOne")}
           </Button>
         )}
         {answering && tapping && (
-          <Button look="main" hint={hint("Enter")} onClick={tapped}>
-            That was it
+          <Button look="main" hint={hint(say("parts.enter"))} onClick={tapped}>
+            {say("parts.thatWasIt")}
           </Button>
         )}
         {(stage === "told" || (stage === "answering" && !tapping)) && (
           <Button hint={hint("R")} onClick={again}>
-            Hear it again
+            {say("parts.hearAgain")}
           </Button>
         )}
         {keep && verdict && (kept || bout.asked > 0) && (
@@ -192,7 +195,7 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
               setBout(begun(bout.level));
             }}
           >
-            {kept ? "Kept" : "Keep this round"}
+            {kept ? say("parts.saved") : say("parts.saveRound")}
           </Button>
         )}
       </div>

@@ -1,16 +1,17 @@
 import { Link } from "@tanstack/react-router";
+import { say } from "../words/say";
 
 const places = [
-  { to: "/workbench", name: "Sitting down" },
-  { to: "/workbench/exercises", name: "Scales and patterns" },
-  { to: "/workbench/listen", name: "Listen and answer" },
-  { to: "/workbench/hours", name: "Shared hours" },
+  { to: "/workbench", name: say("parts.seating") },
+  { to: "/workbench/exercises", name: say("parts.scalesPatterns") },
+  { to: "/workbench/listen", name: say("parts.earRhythmTraining") },
+  { to: "/workbench/hours", name: say("parts.groupLessons") },
 ] as const;
 
 // WorkbenchPlaces are what is done at the Workbench, for a student or for anybody.
 export function WorkbenchPlaces({ student }: { student?: string }) {
   return (
-    <nav aria-label="Places of the workbench" className="screen-only flex flex-wrap gap-1 font-[580] print:hidden">
+    <nav aria-label={say("parts.placesWorkbench")} className="screen-only flex flex-wrap gap-1 font-[580] print:hidden">
       {places.map((p) => (
         <Link
           key={p.to}

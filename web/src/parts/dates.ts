@@ -1,8 +1,7 @@
+import { say } from "../words/say";
 import { prefs, timeOfDay } from "./prefs";
 
 export { timeOfDay };
-
-export const plural = (n: number | string, thing: string) => `${n} ${thing}${String(n) === "1" ? "" : "s"}`;
 
 const locale = "en-GB";
 
@@ -26,7 +25,15 @@ export const dayAfter = (date: string, days: number) =>
   new Date(utc(date).getTime() + days * 86_400_000).toISOString().slice(0, 10);
 
 // Days of the week, 0 for Sunday.
-export const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
+export const weekdays = [
+  say("parts.sunday"),
+  say("parts.monday"),
+  say("parts.tuesday"),
+  say("parts.wednesday"),
+  say("parts.thursday"),
+  say("parts.friday"),
+  say("parts.saturday"),
+];
 export const weekOrder = prefs.week === "sunday" ? [0, 1, 2, 3, 4, 5, 6] : [1, 2, 3, 4, 5, 6, 0];
 
 // minutesOf is how many minutes of its day a time such as 15:04 is past midnight.

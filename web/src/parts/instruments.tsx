@@ -1,16 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../api/client";
 import { instrumentsView } from "../api/views";
+import { say } from "../words/say";
 
 export type Instrument = Schemas["InstrumentView"];
 
 // The families as a heading says them.
 export const families: Record<string, string> = {
-  shared: "Every instrument",
-  keyboard: "Keyboards",
-  bowed: "Bowed strings",
-  plucked: "Plucked strings",
-  other: "Winds, voice and others",
+  shared: say("parts.everyInstrument"),
+  keyboard: say("parts.keyboards"),
+  bowed: say("parts.bowedStrings"),
+  plucked: say("parts.pluckedStrings"),
+  other: say("parts.windsVoiceOthers"),
 };
 
 // useInstruments gives the studio's instruments, one by its id, and whether a player
@@ -38,7 +39,7 @@ export function PickInstrument({ value, set, className, name }: Props) {
   const groups = Object.entries(Object.groupBy(all, (p) => p.family));
   return (
     <label>
-      Instrument
+      {say("parts.instrument")}
       <select name={name} className={className} value={value} onChange={(e) => set(e.target.value)}>
         {all.length === 0 && <option value={value}>{value}</option>}
         {groups.map(([family, list = []]) => (

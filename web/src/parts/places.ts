@@ -1,38 +1,39 @@
+import { say } from "../words/say";
 // The places of the app, each once: what search finds, what a tab is titled.
 
 export const ofStudent = [
-  { at: "ladder", name: "Ladder" },
-  { at: "lesson", name: "Lesson" },
-  { at: "week", name: "Week sheet" },
-  { at: "record", name: "Record" },
-  { at: "settings", name: "Settings" },
+  { at: "ladder", name: say("parts.ladder") },
+  { at: "lesson", name: say("parts.lesson") },
+  { at: "week", name: say("parts.practiceSheet") },
+  { at: "record", name: say("parts.progress") },
+  { at: "settings", name: say("parts.settings") },
 ] as const;
 
 export const ofStudio = [
-  { to: "/studio/today", name: "Today", says: "who comes, what to have ready, print all plans" },
-  { to: "/studio/students", name: "All students", says: "stuck, silent, ready to try, dates coming, to order" },
-  { to: "/studio/term", name: "Term", says: "what it brought each student, two side by side" },
-  { to: "/studio/reports", name: "Reports", says: "a term's report of each student: write, keep, send, print" },
-  { to: "/studio/dates", name: "Dates", says: "concerts and exams: programme, order, what is at risk" },
-  { to: "/studio/account", name: "Account", says: "name, mail, password, sign-ins" },
-  { to: "/studio", name: "Studio", says: "students, take one on, keys, sign out" },
-  { to: "/calendar", name: "Calendar", says: "terms, free weeks, lesson times, moved lessons" },
-  { to: "/sheets", name: "Sheets", says: "send or print the sheets of a day" },
-  { to: "/shelf/type", name: "Type a tune", says: "write notes in letters" },
-  { to: "/shelf", name: "Shelf", says: "books and items, bring in scores, a table" },
-  { to: "/workbench/exercises", name: "Scales and patterns", says: "workbench: exercises made by rule" },
-  { to: "/take-over", name: "Take over students", says: "several from elsewhere, half a minute each" },
-  { to: "/workbench/listen", name: "Listen and answer", says: "workbench: hearing and pulse, in levels" },
-  { to: "/workbench/hours", name: "Shared hours", says: "workbench: several students together" },
-  { to: "/workbench", name: "Seat", says: "workbench: how to sit" },
-  { to: "/activities", name: "Games and studies", says: "what lessons draw on, add your own" },
-  { to: "/instruments", name: "Instruments", says: "add an instrument or a tuning" },
-  { to: "/numbers", name: "What plans rest on", says: "skills and numbers" },
-  { to: "/mailbox", name: "Mailbox", says: "letters that were sent" },
+  { to: "/studio/today", name: say("parts.today"), says: say("parts.whoComesWhatHaveReady") },
+  { to: "/studio/students", name: say("parts.allStudents"), says: say("parts.stuckReadyPlayThroughConcerts") },
+  { to: "/studio/term", name: say("parts.term"), says: say("parts.whatBroughtEachStudentTwo") },
+  { to: "/studio/reports", name: say("parts.reports"), says: say("parts.termsReportEachStudentWrite") },
+  { to: "/studio/dates", name: say("parts.concertsExams"), says: say("parts.programmeOrderWhatRisk") },
+  { to: "/studio/account", name: say("parts.account"), says: say("parts.nameMailPasswordSignIns") },
+  { to: "/studio", name: say("parts.studio"), says: say("parts.studentsTakeOneKeysSign") },
+  { to: "/calendar", name: say("parts.calendar"), says: say("parts.termsHolidaysLessonTimesMoved") },
+  { to: "/sheets", name: say("parts.sheets"), says: say("parts.sendPrintSheetsDay") },
+  { to: "/shelf/type", name: say("parts.typeTune"), says: say("parts.writeNotesLetters") },
+  { to: "/shelf", name: say("parts.shelf"), says: say("parts.booksItemsBringScoresTable") },
+  { to: "/workbench/exercises", name: say("parts.scalesPatterns"), says: say("parts.toolsExercisesMadeRule") },
+  { to: "/take-over", name: say("parts.takeOverStudents"), says: say("parts.severalFromElsewhereHalfMinute") },
+  { to: "/workbench/listen", name: say("parts.earRhythmTraining"), says: say("parts.toolsHearingPulseLevels") },
+  { to: "/workbench/hours", name: say("parts.groupLessons"), says: say("parts.toolsSeveralStudentsTogether") },
+  { to: "/workbench", name: say("parts.seat"), says: say("parts.toolsHowSit") },
+  { to: "/activities", name: say("parts.gamesStudies"), says: say("parts.whatLessonsDrawAddOwn") },
+  { to: "/instruments", name: say("parts.instruments"), says: say("parts.addInstrumentTuning") },
+  { to: "/numbers", name: say("parts.whatPlansRest"), says: say("parts.skillsNumbers") },
+  { to: "/mailbox", name: say("parts.mailbox"), says: say("parts.lettersWereSent") },
 ] as const;
 
 // Places of a student that are reached from others.
-const further: Record<string, string> = { placement: "Placement", report: "Term report" };
+const further: Record<string, string> = { placement: say("parts.placement"), report: say("parts.termReport") };
 
 // titleOf names a page by its address, and by the student it is about.
 export function titleOf(path: string, studio: string, student?: string): string {
@@ -41,7 +42,7 @@ export function titleOf(path: string, studio: string, student?: string): string 
     area === "students"
       ? [student, ofStudent.find((p) => p.at === place)?.name ?? further[place ?? ""]].filter(Boolean).join(": ")
       : area === "items"
-        ? "A piece"
+        ? say("parts.aPiece")
         : (ofStudio.find((p) => p.to === path) ?? ofStudio.find((p) => path.startsWith(`${p.to}/`)))?.name;
-  return [name, studio, "Patient Ladder"].filter(Boolean).join(" · ");
+  return [name, studio, say("parts.patientLadder")].filter(Boolean).join(" · ");
 }

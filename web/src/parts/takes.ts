@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
+import { say } from "../words/say";
 
 export type Stroke = Schemas["Stroke"];
 
@@ -56,7 +57,7 @@ export function useMidi(on: boolean, take: (s: Stroke) => void) {
     };
     const listen = async () => {
       if (!navigator.requestMIDIAccess) {
-        setTrouble("This browser takes no keyboards. Tap it, read a file of it, or use another browser.");
+        setTrouble(say("parts.browserTakesNoKeyboardsTap"));
         return;
       }
       try {
@@ -64,9 +65,9 @@ export function useMidi(on: boolean, take: (s: Stroke) => void) {
         if (over) return;
         inputs = [...access.inputs.values()];
         for (const input of inputs) input.onmidimessage = onMessage;
-        setTrouble(inputs.length === 0 ? "No keyboard is connected. Plug one in and begin anew." : "");
+        setTrouble(inputs.length === 0 ? say("parts.noKeyboardConnectedPlugOne") : "");
       } catch {
-        setTrouble("The keyboard may not be used: allow it for this page, and begin anew.");
+        setTrouble(say("parts.keyboardMayNotUsedAllow"));
       }
     };
     void listen();

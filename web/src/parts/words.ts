@@ -1,27 +1,30 @@
 import type { Schemas } from "../api/client";
-import { plural, shortDay } from "./dates";
+import { say } from "../words/say";
+import { shortDay } from "./dates";
 
 export * from "./dates";
-export { note, sentence } from "./sentences";
 
 // notKept says what a reader of files did not keep, and where it first stood.
 export const notKept = (list: Schemas["Unread"][]) =>
   list
-    .map((u) => `${u.what}, ${u.bar ? `bar ${u.bar}` : "head"}${u.count > 1 ? ` and ${u.count - 1} more` : ""}`)
+    .map(
+      (u) =>
+        `${u.what}, ${u.bar ? say("parts.bar", { bar: u.bar }) : "head"}${u.count > 1 ? ` ${say("parts.andMore", { n: u.count - 1 })}` : ""}`,
+    )
     .join("; ");
 
 // weeks writes a number of weeks as a teacher would say it.
 export function weeks(n: number): string {
-  if (n < 1) return "under a week";
-  return plural(Math.round(n), "week");
+  if (n < 1) return say("parts.underWeek");
+  return say("count.week", { n: Math.round(n) });
 }
 
 // span writes a range of weeks: "2–4 weeks".
 export function span(low: number, high: number): string {
   const [a, b] = [Math.max(1, Math.round(low)), Math.max(1, Math.round(high))];
-  if (a > foreseen) return "more than two years";
-  if (b > foreseen) return `${plural(a, "week")} to more than two years`;
-  return a === b ? plural(a, "week") : `${a}–${b} weeks`;
+  if (a > foreseen) return say("parts.moreThanTwoYears");
+  if (b > foreseen) return say("parts.weeksMoreThanTwoYears", { a });
+  return a === b ? say("count.week", { n: a }) : say("parts.weeks", { a, b });
 }
 
 // foreseen is the longest time that is told in weeks.
@@ -30,17 +33,24 @@ const foreseen = 104;
 export type Grade = Extract<Schemas["FactBody"], { kind: "heard" }>["grade"];
 
 export const grades: Record<Grade, string> = {
-  "fell-apart": "fell apart",
-  rough: "rough",
-  fine: "fine",
-  easily: "easily",
+  "fell-apart": say("parts.notYet2"),
+  rough: "shaky",
+  fine: "good",
+  easily: "easy",
+};
+
+// slopes are how hard a piece is for a student.
+export const slopes: Record<Schemas["Load"]["slope"], string> = {
+  climb: say("parts.challenging"),
+  step: say("parts.aboutRight"),
+  landing: say("parts.easy"),
 };
 
 export const strandNames: Record<string, string> = {
-  book: "Book",
-  technique: "Technique",
-  reading: "Reading and theory",
-  repertoire: "Repertoire",
+  book: say("parts.methodBook"),
+  technique: say("parts.technique"),
+  reading: say("parts.readingTheory"),
+  repertoire: say("parts.repertoire"),
 };
 
 // A strand's own small mark, as a path around its middle.
@@ -56,172 +66,205 @@ const figureNames: Record<Extract<Schemas["FactBody"], { kind: "played_in" }>["f
   even: "even",
   slips: "slips",
   stops: "stops",
-  lope: "it lopes",
-  drift: "the tempo drifts",
+  lope: say("parts.itLopes"),
+  drift: say("parts.tempoDrifts"),
   spread: "uneven",
   late: "late",
   early: "early",
-  strong: "too strong",
-  weak: "too weak",
-  apart: "the hands are apart",
-  scatter: "the hands fall apart",
+  strong: say("parts.tooStrong"),
+  weak: say("parts.tooWeak"),
+  apart: say("parts.handsAreApart"),
+  scatter: say("parts.handsFallApart"),
 };
 
-const cancelled = { student: " by the student", teacher: " by the teacher", illness: " for illness" };
+const cancelled = {
+  student: say("parts.byTheStudent"),
+  teacher: say("parts.byTheTeacher"),
+  illness: say("parts.forIllness"),
+};
 
 // tellOf says what a fact told, without its piece.
 export function tellOf(e: Schemas["Entry"]): string {
   const f = e.fact.body;
   switch (f.kind) {
     case "rung_added":
-      return f.parked ? "left out of the ladder" : "placed on the ladder";
+      return f.parked ? say("parts.leftOutLadder") : say("parts.placedLadder");
     case "rung_moved":
-      return "moved on the ladder";
+      return say("parts.movedLadder");
     case "rung_revised":
-      return "points and parts taken over from the shelf";
+      return say("parts.pointsPartsTakenOverFrom");
     case "rung_parked":
       return "parked";
     case "rung_resumed":
-      return "taken up again";
+      return say("parts.takenUpAgain");
     case "taught":
-      return "had a lesson";
+      return say("parts.hadLesson");
     case "point_held":
-      return `${e.point} held in mind`;
+      return say("parts.heldMind", { point: e.point });
     case "point_marked":
-      return `${e.point} ${f.state === "met" ? "met" : "not yet"}`;
+      return `${e.point} ${f.state === "met" ? "reached" : say("parts.notYet2")}`;
     case "self_judged":
-      return `${e.point ? `${e.point}: ` : ""}the student says ${f.says}`;
+      return say("parts.studentSays", { value: e.point ? `${e.point}: ` : "", says: f.says });
     case "own_point":
-      return `standing point: ${f.name}`;
+      return say("parts.goalEveryPiece", { name: f.name });
     case "spot_noted":
-      return `spot noted: ${f.where}, ${f.goal} in a row wanted`;
+      return say("parts.trickySpotAimRow", { where: f.where, goal: f.goal });
     case "spot_drilled":
-      return `spot ${e.point}: ${f.run} in a row`;
+      return say("parts.spotRow", { point: e.point, run: f.run });
     case "line_struck":
-      return "a line struck from the sheet";
+      return say("parts.lineRemovedFromSheet");
     case "line_changed":
-      return "a line of the sheet changed";
+      return say("parts.lineSheetChanged");
     case "line_moved":
-      return `a line of the sheet moved ${f.to}`;
+      return say("parts.lineSheetMoved", { to: f.to });
     case "line_pinned":
-      return "a line of the sheet pinned";
+      return say("parts.lineSheetPinned");
     case "line_added":
-      return `on the sheet: ${f.text}`;
+      return say("parts.onTheSheet", { text: f.text });
     case "sheet_noted":
-      return `to the family: ${f.text}`;
+      return say("parts.toTheFamily", { text: f.text });
     case "count_kept":
-      return "a number of times kept for sheets to come";
+      return say("parts.numberTimesKeptSheetsCome");
     case "sort_kept":
-      return "a sort of line drafted again";
+      return say("parts.kindLineSuggestedAgain");
     case "card_answered":
-      return `card ${f.card}: ${f.outcome === "pass" ? "right" : f.outcome === "nearly" ? "nearly" : "not yet"}`;
+      return say("parts.card", {
+        card: f.card,
+        value: f.outcome === "pass" ? "right" : f.outcome === "nearly" ? "nearly" : say("parts.notYet2"),
+      });
     case "foothold_tried":
-      if (e.note === "refused") return "a try, turned back: no lesson yet";
-      if (f.outcome !== "granted") return `tried, not yet${f.note ? `: ${f.note}` : ""}`;
-      return `foothold granted${f.part ? `, ${f.part}` : ""}`;
+      if (e.note === "refused") return say("parts.playedThroughTooEarlyNo");
+      if (f.outcome !== "granted") return say("parts.playedThroughNotYet", { value: f.note ? `: ${f.note}` : "" });
+      return say("parts.markedLearnt", { value: f.part ? `, ${f.part}` : "" });
     case "polished":
-      return "polished";
+      return "performance-ready";
     case "heard":
       return `heard: ${grades[f.grade]}`;
     case "opened_with":
-      return "chosen to open with";
+      return say("parts.chosenOpenWith");
     case "prepared":
-      return `head start on ${e.point}, task ${f.step}`;
+      return say("parts.preparationStep", { point: e.point, step: f.step });
     case "probed":
-      return `${e.title ? "" : "test for the first book: "}${f.outcome === "pass" ? "passed" : f.outcome}`;
+      return `${e.title ? "" : say("parts.testFirstBook")}${f.outcome === "pass" ? "passed" : f.outcome}`;
     case "activity_done":
-      return f.outcome === "pass" ? "exit test passed" : f.outcome === "nearly" ? "nearly" : "not yet";
+      return f.outcome === "pass" ? "passed" : f.outcome === "nearly" ? "nearly" : say("parts.notYet2");
     case "activity_asked":
-      return "asked for again";
+      return say("parts.askedAgain");
     case "lesson_length":
-      return `plan set to ${plural(f.minutes, "minute")}`;
+      return say("parts.planSetMinutes", { minutes: f.minutes });
     case "block_timed":
-      return `a block set to ${plural(f.minutes, "minute")}`;
+      return `a block set to ${say("count.minute", { n: f.minutes })}`;
     case "block_swapped":
     case "block_moved":
     case "block_dropped":
     case "block_added":
-      return "plan changed";
+      return say("parts.planChanged");
     case "seat_measured":
-      return "measured for the seat";
+      return say("parts.measuredSeat");
     case "played_in":
-      return `played in: ${e.point ? `${e.point} ` : ""}${figureNames[f.figure]}${f.holds ? ", it held" : ""}`;
+      return say("parts.playedIn", {
+        value: e.point ? `${e.point} ` : "",
+        figure: figureNames[f.figure],
+        more: f.holds ? say("parts.itHeld") : "",
+      });
     case "echoed":
-      return `listened and answered, ${e.point}: ${f.right} of ${f.asked} right, level ${f.level}${f.passed ? ", exit test passed" : ""}`;
+      return say("parts.listenedAnsweredRightLevel", {
+        point: e.point,
+        right: f.right,
+        asked: f.asked,
+        level: f.level,
+        value: f.passed ? ". Passed" : "",
+      });
     case "mood_seen":
       return `mood: ${f.mood}`;
     case "went_well":
-      return `went well: ${f.text}`;
+      return say("parts.wentWell", { text: f.text });
     case "talked":
-      return `check-in${f.agreed ? `, agreed: ${f.agreed}` : ""}`;
+      return `check-in${f.agreed ? say("parts.agreed", { agreed: f.agreed }) : ""}`;
     case "noted":
       return f.text;
     case "seen":
       return `seen: ${e.point || f.fault}`;
     case "pained":
-      return `pain told: ${f.side}${f.where ? `, ${f.where}` : ""}`;
+      return say("parts.painTold", { side: f.side, value: f.where ? `, ${f.where}` : "" });
     case "pain_cleared":
-      return "pain cleared by a clinician";
+      return say("parts.painClearedClinician");
     case "days_set":
-      return `days of practice set${f.minutes ? `, ${plural(f.minutes, "minute")}` : ""}`;
+      return say("parts.daysPracticeSet", { value: f.minutes ? `, ${say("count.minute", { n: f.minutes })}` : "" });
     case "question_asked":
-      return `the family asks: ${f.text}`;
+      return say("parts.familyAsks", { text: f.text });
     case "question_answered":
-      return "question answered";
+      return say("parts.questionAnswered");
     case "tripped":
-      return `tripped at home: ${f.where}`;
+      return say("parts.trippedHome", { where: f.where });
     case "ticked":
-      return `ticked at home, ${shortDay(f.day)}`;
+      return say("parts.tickedHome", { day: shortDay(f.day) });
     case "treat_set":
-      return `the family counts ${f.counts} towards: ${f.name}`;
+      return say("parts.familyCountsTowards", { counts: f.counts, name: f.name });
     case "treat_dropped":
-      return "no treat is counted towards any more";
+      return say("parts.noTreatCountedTowardsAny");
     case "lesson_missed":
-      return `lesson cancelled${f.by ? cancelled[f.by] : ""}, ${shortDay(f.day)}`;
+      return say("parts.lessonCancelled", { value: f.by ? cancelled[f.by] : "", day: shortDay(f.day) });
     case "lesson_moved":
-      return `lesson moved to ${shortDay(f.to)}${f.start ? ` ${f.start}` : ""}`;
+      return say("parts.lessonMoved", { day: shortDay(f.to), value: f.start ? ` ${f.start}` : "" });
     case "lesson_extra":
-      return `extra lesson, ${shortDay(f.day)}`;
+      return say("parts.extraLesson", { day: shortDay(f.day) });
     case "paused":
-      return `pauses from ${shortDay(f.from)}${f.until ? ` until ${shortDay(f.until)}` : ""}`;
+      return say("parts.pausesFrom", {
+        day: shortDay(f.from),
+        value: f.until ? ` ${say("parts.until", { day: shortDay(f.until) })}` : "",
+      });
     case "left":
       return `left, ${shortDay(f.day)}`;
     case "returned":
-      return `comes again from ${shortDay(f.day)}`;
+      return say("parts.comesAgainFrom", { day: shortDay(f.day) });
     case "lesson_remote":
-      return f.remote ? "lesson from afar" : "lesson in the room";
+      return f.remote ? say("parts.lessonFromAfar") : say("parts.lessonRoom");
     case "lesson_rated":
-      return `the lesson ${ratings[f.rating]}`;
+      return say("parts.theLesson", { ratings: ratings[f.rating] });
     case "before_book":
-      return "begins before the first book";
+      return say("parts.beginsBeforeFirstBook");
     case "book_chosen":
-      return `book chosen: ${f.book}`;
+      return say("parts.bookChosen", { book: f.book });
     case "book_dropped":
-      return `book dropped: ${f.book}`;
+      return say("parts.bookDropped", { book: f.book });
     case "target_set":
-      return `to be polished by ${shortDay(f.day)}`;
+      return say("parts.toBePolishedBy", { day: shortDay(f.day) });
     case "target_dropped":
-      return "date taken off";
+      return say("parts.dateTakenOff");
     case "taste_asked":
-      return `likes ${f.taste} pieces`;
+      return say("parts.likesPieces", { taste: f.taste });
     case "approach_set":
       return `approach, ${f.question}: ${f.school}`;
     case "overruled":
-      return f.until === "later" ? "suggestion put off" : "suggestion turned down";
+      return f.until === "later" ? say("parts.suggestionPutOff") : say("parts.suggestionTurnedDown");
     case "practised":
-      return ["practised at home", f.minutes && plural(f.minutes, "minute"), f.felt && `felt ${f.felt}`]
+      return [
+        say("parts.practisedHome"),
+        f.minutes && say("count.minute", { n: f.minutes }),
+        f.felt && say("parts.felt", { felt: f.felt }),
+      ]
         .filter(Boolean)
         .join(", ");
     case "played":
-      return "played at home";
+      return say("parts.playedHome");
     case "lesson_opened":
-      return "lesson begun";
+      return say("parts.lessonBegun");
     case "lesson_closed":
-      return "lesson closed";
+      return say("parts.lessonClosed");
     case "retracted":
-      return "taken back";
+      return say("parts.takenBack");
   }
 }
 
 // ratings are how a lesson went for the teacher.
-export const ratings = { flowed: "flowed", mixed: "went in parts", uphill: "was uphill" } as const;
+export const ratings = { flowed: "flowed", mixed: say("parts.wentParts"), uphill: say("parts.wasUphill") } as const;
+
+// note writes F#4 as F sharp.
+export const note = (n = "") =>
+  n
+    .replace(/\d+$/, "")
+    .replace("##", say("parts.doubleSharp"))
+    .replace("#", " sharp")
+    .replace(/(?<=.)bb$/, say("parts.doubleFlat"))
+    .replace(/(?<=.)b$/, " flat");

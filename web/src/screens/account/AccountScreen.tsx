@@ -7,9 +7,11 @@ import { makePasskey, passkeysWork } from "../../api/passkeys";
 import { accountView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Field } from "../../parts/Field";
+import { LanguageField } from "../../parts/LanguageField";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
-import { plural } from "../../parts/words";
+import { Renewed, useKeep } from "../../parts/useKeep";
+import { begins, say } from "../../words/say";
 import { Whole } from "./Whole";
 
 type View = Schemas["AccountView"];
@@ -21,12 +23,12 @@ export function AccountScreen() {
   return (
     <main className="flex-1 px-4 pt-3 pb-6">
       <StudioPlaces />
-      <h1 className="my-3 text-head">Account</h1>
+      <h1 className="my-3 text-head">{say("account.account")}</h1>
       <Shown query={query}>
         {(view) => (
           <div className="grid items-start gap-4 lg:grid-cols-2">
             <div className="space-y-4">
-              <Names view={view} />
+              <Renewed>{(done, kept) => <Names view={view} done={done} kept={kept} />}</Renewed>
               <Mail view={view} />
               <Password />
               <Whole studio={view.studio} />
@@ -73,7 +75,7 @@ function Form(p: {
         </Button>
         {save.isSuccess && (
           <span role="status" className="text-keep">
-            Kept.
+            {say("account.saved")}
           </span>
         )}
       </div>
@@ -81,36 +83,58 @@ function Form(p: {
   );
 }
 
-const Own = ({ label = "Your password" }) => (
+const Own = ({ label = say("account.yourPassword") }) => (
   <Field required label={label} name="password" type="password" autoComplete="current-password" />
 );
 
-function Names({ view }: { view: View }) {
+function Names({ view, done, kept }: { view: View; done: () => void; kept: boolean }) {
+  const [was] = useState({ name: view.name, studio: view.studio, zone: view.zone, language: view.language });
+  const save = useKeep<typeof was>(
+    "names",
+    async (body) => {
+      await answer(api.PUT("/api/account", { body }));
+      begins(body.now.language ?? "");
+    },
+    done,
+  );
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const form = new FormData(e.currentTarget);
+    const text = (name: string) => String(form.get(name));
+    save.keep({ name: text("name"), studio: text("studio"), zone: text("zone"), language: text("language") }, was);
+  };
   return (
-    <Form
-      title="Names"
-      does="Keep"
-      send={({ name = "", studio = "", zone = "" }) =>
-        answer(api.PUT("/api/account", { body: { name, studio, zone } }))
-      }
-    >
-      <Field required label="Your name" name="name" defaultValue={view.name} maxLength={200} />
-      <Field required label="The studio's name" name="studio" defaultValue={view.studio} maxLength={200} />
-      <Field required label="Time zone" name="zone" defaultValue={view.zone} list="zones" />
+    <form onSubmit={submit} aria-label={say("account.names")} className="space-y-2 rounded bg-raised p-4">
+      <h2>{say("account.names")}</h2>
+      <Field required label={say("account.yourName")} name="name" defaultValue={was.name} maxLength={200} />
+      <Field required label={say("account.studiosName")} name="studio" defaultValue={was.studio} maxLength={200} />
+      <Field required label={say("account.timeZone")} name="zone" defaultValue={was.zone} list="zones" />
       <datalist id="zones">
         {Intl.supportedValuesOf("timeZone").map((z) => (
           <option key={z} value={z} />
         ))}
       </datalist>
-    </Form>
+      <LanguageField label={say("account.languageScreens")} value={was.language} />
+      {save.asked}
+      <div className="flex items-center gap-3">
+        <Button type="submit" disabled={save.busy}>
+          {say("account.save")}
+        </Button>
+        {kept && (
+          <span role="status" className="text-keep">
+            {say("account.saved")}
+          </span>
+        )}
+      </div>
+    </form>
   );
 }
 
 function Mail({ view }: { view: View }) {
   return (
     <Form
-      title="Mail address"
-      does="Change it"
+      title={say("account.mailAddress")}
+      does={say("account.changeIt")}
       send={async ({ email = "", password = "" }) => {
         await answer(api.PUT("/api/account/email", { body: { email, password } }));
         setAccount(email);
@@ -118,7 +142,7 @@ function Mail({ view }: { view: View }) {
     >
       <Field
         required
-        label="You sign in with"
+        label={say("account.signWith")}
         name="email"
         type="email"
         autoComplete="username"
@@ -132,22 +156,22 @@ function Mail({ view }: { view: View }) {
 function Password() {
   return (
     <Form
-      title="Password"
-      does="Change it"
+      title={say("account.password")}
+      does={say("account.changeIt")}
       send={({ password = "", next = "" }) =>
         answer(api.PUT("/api/account/password", { body: { old: password, password: next } }))
       }
     >
-      <Own label="The one you have" />
+      <Own label={say("account.oneHave")} />
       <Field
         required
-        label="Another, at least 10 characters"
+        label={say("account.anotherLeast10Characters")}
         name="next"
         type="password"
         autoComplete="new-password"
         minLength={10}
       />
-      <p className="text-soft">Every other sign-in ends with it.</p>
+      <p className="text-soft">{say("account.everyOtherSignEndsWith")}</p>
     </Form>
   );
 }
@@ -158,33 +182,36 @@ function App({ view }: { view: View }) {
   const begin = useMutation({ mutationFn: () => answer(api.POST("/api/account/app", { body: {} })) });
   if (codes)
     return (
-      <section aria-label="Recovery codes" className="space-y-2 rounded border-l-4 border-now bg-raised p-4">
-        <h2>Recovery codes</h2>
-        <p>Shown this once. Print them or write them down: each opens the account once, on the day the app is lost.</p>
+      <section
+        aria-label={say("account.recoveryCodes")}
+        className="space-y-2 rounded border-l-4 border-now bg-raised p-4"
+      >
+        <h2>{say("account.recoveryCodes")}</h2>
+        <p>{say("account.shownOncePrintThemWrite")}</p>
         <ul className="columns-2 font-[580]">
           {codes.map((c) => (
             <li key={c}>{c}</li>
           ))}
         </ul>
-        <Button onClick={() => setCodes(undefined)}>I have them</Button>
+        <Button onClick={() => setCodes(undefined)}>{say("account.iHaveThem")}</Button>
       </section>
     );
   if (view.app)
     return (
       <Form
-        title="A code beside the password"
-        does="Ask for no code any more"
+        title={say("account.codeBesidePassword")}
+        does={say("account.askNoCodeAnyMore")}
         send={({ password = "" }) => answer(api.DELETE("/api/account/app", { body: { password } }))}
       >
-        <p className="text-soft">A code of your app is asked for. {plural(view.recovery, "recovery code")} left.</p>
+        <p className="text-soft">{say("account.codeAppAskedRecoveryPlural", { recovery: view.recovery })}</p>
         <Own />
       </Form>
     );
   if (begin.data)
     return (
       <Form
-        title="A code beside the password"
-        does="Ask for codes from now on"
+        title={say("account.codeBesidePassword")}
+        does={say("account.askCodesFromNow")}
         send={async ({ code = "", password = "" }) => {
           const secret = begin.data.secret;
           const told = await answer(api.PUT("/api/account/app", { body: { secret, code, password } }));
@@ -192,15 +219,15 @@ function App({ view }: { view: View }) {
           setCodes(told.codes);
         }}
       >
-        <p>Let your app read this, or type in {begin.data.secret.match(/.{4}/g)?.join(" ")}.</p>
+        <p>{say("account.letAppReadType", { list: begin.data.secret.match(/.{4}/g)?.join(" ") })}</p>
         <img
-          alt="The secret for an app that shows codes"
+          alt={say("account.secretAppShowsCodes")}
           className="w-44 bg-white p-2"
           src={`data:image/svg+xml,${encodeURIComponent(renderSVG(begin.data.uri))}`}
         />
         <Field
           required
-          label="The code that it shows now"
+          label={say("account.codeShowsNow")}
           name="code"
           inputMode="numeric"
           autoComplete="one-time-code"
@@ -209,11 +236,11 @@ function App({ view }: { view: View }) {
       </Form>
     );
   return (
-    <section aria-label="A code beside the password" className="rounded bg-raised p-4">
-      <h2>A code beside the password</h2>
-      <p className="my-1 text-soft">An app on your phone shows six digits, another every half minute.</p>
+    <section aria-label={say("account.codeBesidePassword")} className="rounded bg-raised p-4">
+      <h2>{say("account.codeBesidePassword")}</h2>
+      <p className="my-1 text-soft">{say("account.appPhoneShowsSixDigits")}</p>
       {begin.error && <Trouble>{begin.error.message}</Trouble>}
-      <Button onClick={() => begin.mutate()}>Set it up</Button>
+      <Button onClick={() => begin.mutate()}>{say("account.setUp")}</Button>
     </section>
   );
 }
@@ -227,27 +254,31 @@ function Passkeys({ view }: { view: View }) {
   return (
     <div className="rounded bg-raised">
       <Form
-        title="Passkeys"
-        does="Make a passkey on this device"
+        title={say("account.passkeys")}
+        does={say("account.makePasskeyDevice")}
         send={({ password = "", name = "" }) => makePasskey(password, name)}
       >
-        <p className="text-soft">A fingerprint, a face or the device's own code instead of password and code.</p>
+        <p className="text-soft">{say("account.fingerprintFaceDevicesOwnCode")}</p>
         {view.passkeys.map((k) => (
           <p key={k.id} className="flex items-center gap-3">
-            <span className="flex-1">
-              {k.name}, since {when(k.made)}
-            </span>
-            <Button onClick={() => drop.mutate(k.id)}>Drop it</Button>
+            <span className="flex-1">{say("account.since", { name: k.name, when: when(k.made) })}</span>
+            <Button onClick={() => drop.mutate(k.id)}>{say("account.dropIt")}</Button>
           </p>
         ))}
         {drop.error && <Trouble>{drop.error.message}</Trouble>}
         {passkeysWork() ? (
           <>
-            <Field required label="What to call it" name="name" maxLength={60} placeholder="the studio's laptop" />
+            <Field
+              required
+              label={say("account.whatCall")}
+              name="name"
+              maxLength={60}
+              placeholder={say("account.studiosLaptop")}
+            />
             <Own />
           </>
         ) : (
-          <p>This browser makes none here.</p>
+          <p>{say("account.browserMakesNoneHere")}</p>
         )}
       </Form>
     </div>
@@ -261,9 +292,9 @@ const when = (at: string) =>
 
 // browser names what a browser calls itself.
 function browser(agent: string) {
-  const name = /Edg|OPR|Firefox|Chrome|Safari/.exec(agent)?.[0] ?? "A browser";
+  const name = /Edg|OPR|Firefox|Chrome|Safari/.exec(agent)?.[0] ?? say("account.aBrowser");
   const on = /Android|iPhone|iPad|Windows|Mac OS|Linux/.exec(agent)?.[0];
-  return [{ Edg: "Edge", OPR: "Opera" }[name] ?? name, on].filter(Boolean).join(" on ");
+  return [{ Edg: say("account.edge"), OPR: say("account.opera") }[name] ?? name, on].filter(Boolean).join(" on ");
 }
 
 function Devices({ view }: { view: View }) {
@@ -274,23 +305,27 @@ function Devices({ view }: { view: View }) {
   });
   const others = view.devices.some((d) => !d.ended && !d.here);
   return (
-    <section aria-label="Sign-ins" className="rounded bg-raised p-4">
-      <h2 className="mb-1">Sign-ins</h2>
+    <section aria-label={say("account.signIns")} className="rounded bg-raised p-4">
+      <h2 className="mb-1">{say("account.signIns")}</h2>
       <ul className="divide-y divide-faint">
         {view.devices.map((d) => (
           <li key={d.id} className={`flex items-center gap-3 py-1.5 ${d.ended ? "text-soft" : ""}`}>
             <span className="flex-1">
               {browser(d.agent)}, {when(d.made)}
-              {d.ended ? ", ended" : d.here ? ", this one" : `, last seen ${when(d.seen)}`}
+              {d.ended
+                ? say("account.ended")
+                : d.here
+                  ? say("account.thisOne")
+                  : say("account.lastSeen", { when: when(d.seen) })}
             </span>
-            {!d.ended && !d.here && <Button onClick={() => end.mutate(d.id)}>End it</Button>}
+            {!d.ended && !d.here && <Button onClick={() => end.mutate(d.id)}>{say("account.endIt")}</Button>}
           </li>
         ))}
       </ul>
       {end.error && <Trouble>{end.error.message}</Trouble>}
       {others && (
         <Button className="mt-2" onClick={() => end.mutate(undefined)}>
-          End all others
+          {say("account.endAllOthers")}
         </Button>
       )}
     </section>

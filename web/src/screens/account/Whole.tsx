@@ -5,6 +5,7 @@ import { answer, api, forgetKept, queries, type Schemas } from "../../api/client
 import { Button } from "../../parts/Button";
 import { field } from "../../parts/Field";
 import { Trouble } from "../../parts/Told";
+import { say } from "../../words/say";
 
 // Whole takes the studio along as one file, brings one in, and deletes what is there.
 export function Whole({ studio }: { studio: string }) {
@@ -40,28 +41,25 @@ export function Whole({ studio }: { studio: string }) {
     });
   };
   return (
-    <section aria-label="The whole studio" className="space-y-2 rounded bg-raised p-4">
-      <h2>The whole studio</h2>
-      <p className="text-soft">
-        One file holds students, marks, plans, sheets, the shelf with its scores, and the calendar. It goes into an
-        empty studio, here or elsewhere.
-      </p>
+    <section aria-label={say("account.wholeStudio")} className="space-y-2 rounded bg-raised p-4">
+      <h2>{say("account.wholeStudio")}</h2>
+      <p className="text-soft">{say("account.oneFileHoldsStudentsMarks")}</p>
       <div className="flex flex-wrap items-center gap-2">
         <a
           href="/api/studio"
           download={`${studio}.json`}
           className="rounded border border-ink px-4 py-2 font-[620] hover:bg-faint"
         >
-          Take it along
+          {say("account.takeAlong")}
         </a>
         <Button onClick={() => input.current?.click()} disabled={bring.isPending}>
-          {bring.isPending ? "Bringing it in" : "Bring one in"}
+          {bring.isPending ? say("account.bringingItIn") : say("account.bringOne")}
         </Button>
         <input
           ref={input}
           type="file"
           accept=".json,application/json"
-          aria-label="An archive of a studio"
+          aria-label={say("account.archiveStudio")}
           className="sr-only"
           onChange={(e) => {
             const file = e.target.files?.[0];
@@ -72,46 +70,44 @@ export function Whole({ studio }: { studio: string }) {
       </div>
       {bring.error && (
         <Trouble>
-          {bring.error instanceof SyntaxError ? "This file is no archive of a studio." : bring.error.message}
+          {bring.error instanceof SyntaxError ? say("account.fileNoArchiveStudio") : bring.error.message}
         </Trouble>
       )}
       {bring.isSuccess && (
         <p role="status" className="flex items-center gap-3 text-keep">
-          Brought in as a whole.
-          <Button onClick={() => ask("content")}>Take it out again</Button>
+          {say("account.imported")}
+          <Button onClick={() => ask("content")}>{say("account.takeOutAgain")}</Button>
         </p>
       )}
       <div className="flex flex-wrap gap-2">
         <Button look="quiet" onClick={() => ask("content")}>
-          Empty the studio
+          {say("account.emptyStudio")}
         </Button>
         <Button look="quiet" onClick={() => ask("all")}>
-          Delete the studio
+          {say("account.deleteStudio")}
         </Button>
       </div>
       {asking && (
         <form onSubmit={submit} className="space-y-2 rounded border-l-4 border-warn bg-ground p-3">
           <p>
-            {asking === "content"
-              ? "Every student with all that was told, and everything on the shelf, is deleted for good."
-              : "The studio, your account and all that is in it are deleted for good."}{" "}
-            Take it along first.
+            {asking === "content" ? say("account.everyStudentWithAllNotes") : say("account.studioAccountAllAreDeleted")}{" "}
+            {say("account.takeAlongFirst")}
           </p>
           <label className="block font-[580]">
-            Write {studio} to go on
+            {say("account.writeGo", { studio })}
             <input name="studio" required autoComplete="off" className={field} />
           </label>
           <label className="block font-[580]">
-            Your password
+            {say("account.yourPassword")}
             <input name="password" type="password" required autoComplete="current-password" className={field} />
           </label>
           {drop.error && <Trouble>{drop.error.message}</Trouble>}
           <div className="flex gap-2">
             <Button type="submit" disabled={drop.isPending}>
-              {asking === "content" ? "Empty it" : "Delete it"}
+              {asking === "content" ? say("account.emptyIt") : say("account.deleteIt")}
             </Button>
             <Button look="quiet" onClick={() => ask(undefined)}>
-              Leave it
+              {say("account.leaveIt")}
             </Button>
           </div>
         </form>

@@ -5,7 +5,7 @@ import { answer, api, queries, type Schemas } from "../../api/client";
 import { activitiesView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown, Trouble } from "../../parts/Told";
-import { plural } from "../../parts/words";
+import { say } from "../../words/say";
 import { OwnActivity } from "./OwnActivity";
 
 // ActivitiesScreen lists games and studies that lessons draw on, and takes the
@@ -30,26 +30,36 @@ function Activities({ view }: { view: View }) {
   const field = "rounded border border-line bg-raised px-2 py-1.5";
   return (
     <main className="grid flex-1 content-start gap-4 px-4 py-3 lg:grid-cols-[1fr_380px]">
-      <section aria-label="Games and studies">
+      <section aria-label={say("activities.gamesStudies")}>
         <div className="flex flex-wrap items-center gap-3 pb-3">
-          <h1 className="mr-2 text-head">Games and studies</h1>
-          <select aria-label="Age" className={field} value={age} onChange={(e) => setAge(Number(e.target.value))}>
-            <option value={0}>any age</option>
+          <h1 className="mr-2 text-head">{say("activities.gamesStudies")}</h1>
+          <select
+            aria-label={say("activities.age")}
+            className={field}
+            value={age}
+            onChange={(e) => setAge(Number(e.target.value))}
+          >
+            <option value={0}>{say("activities.anyAge")}</option>
             {[3, 4, 5, 6, 7, 8, 10, 12, 14, 18].map((n) => (
               <option key={n} value={n}>
-                at {n}
+                {say("activities.at", { n })}
               </option>
             ))}
           </select>
-          <select aria-label="Aim" className={field} value={aim} onChange={(e) => setAim(e.target.value)}>
-            <option value="">any aim</option>
+          <select
+            aria-label={say("activities.aim")}
+            className={field}
+            value={aim}
+            onChange={(e) => setAim(e.target.value)}
+          >
+            <option value="">{say("activities.anyAim")}</option>
             {used.map((a) => (
               <option key={a.key} value={a.key}>
                 {a.name}
               </option>
             ))}
           </select>
-          <span className="text-soft">{plural(list.length, "activity").replace("activitys", "activities")}</span>
+          <span className="text-soft">{say("count.activity", { n: list.length })}</span>
         </div>
         <ul className="divide-y divide-faint rounded bg-raised px-4">
           {list.map((g) => (
@@ -57,8 +67,9 @@ function Activities({ view }: { view: View }) {
               <div>
                 <b className="font-[620]">{g.title}</b>
                 <span className="block text-small text-soft">
-                  {names[g.aim] ?? g.aim} · {g.to ? `${g.from} to ${g.to}` : `${g.from} and up`} · {g.least} to {g.most}{" "}
-                  min{g.moving && " · moving"}
+                  {names[g.aim] ?? g.aim} · {g.to ? `${g.from} to ${g.to}` : say("activities.andUp", { from: g.from })}{" "}
+                  {say("activities.toMin", { least: g.least, most: g.most })}
+                  {g.moving && " · moving"}
                 </span>
                 {g.own && <Own activity={g} edit={() => edit(g)} />}
               </div>
@@ -71,13 +82,11 @@ function Activities({ view }: { view: View }) {
                     </li>
                   ))}
                 </ol>
-                {g.exit && <p className="text-small text-soft">Exit test: {g.exit}</p>}
+                {g.exit && <p className="text-small text-soft">{say("activities.exitTest", { exit: g.exit })}</p>}
               </div>
             </li>
           ))}
-          {list.length === 0 && (
-            <li className="py-4 text-soft">None fits. Choose another age or aim, or add your own.</li>
-          )}
+          {list.length === 0 && <li className="py-4 text-soft">{say("activities.noneFitsChooseAnotherAge")}</li>}
         </ul>
       </section>
       <OwnActivity
@@ -96,16 +105,22 @@ function Activities({ view }: { view: View }) {
 
 function Own({ activity, edit }: { activity: Schemas["Activity"]; edit: () => void }) {
   const drop = useMutation({
-    mutationFn: () => answer(api.DELETE("/api/activities/{activity}", { params: { path: { activity: activity.id } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["activities"] }),
+    mutationFn: () =>
+      answer(
+        api.DELETE("/api/activities/{activity}", {
+          params: { path: { activity: activity.id } },
+          body: { was: activity },
+        }),
+      ),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["activities"] }),
   });
   return (
     <span className="mt-1 flex gap-2">
       <Button look="quiet" className="px-2 py-0.5" onClick={edit}>
-        Edit
+        {say("activities.edit")}
       </Button>
       <Button look="quiet" className="px-2 py-0.5" onClick={() => drop.mutate()} disabled={drop.isPending}>
-        Take away
+        {say("activities.remove")}
       </Button>
       {drop.error && <Trouble>{drop.error.message}</Trouble>}
     </span>

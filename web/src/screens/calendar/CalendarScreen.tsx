@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import { calendarView } from "../../api/views";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown } from "../../parts/Told";
-import { sentence } from "../../parts/words";
+import { say } from "../../words/say";
 import { Feed } from "./Feed";
 import { Moves } from "./Moves";
 import { SlotForm } from "./SlotForm";
@@ -24,11 +24,14 @@ function Calendar({ view }: { view: Schemas["CalendarView"] }) {
   return (
     <main className="space-y-4 px-4 pt-3 pb-6">
       <StudioPlaces />
-      <h1 className="text-head">The teaching week</h1>
+      <h1 className="text-head">{say("calendar.teachingWeek")}</h1>
       {view.warnings.length > 0 && (
-        <ul aria-label="To look at" className="space-y-1 rounded border-l-4 border-warn bg-raised px-3 py-2">
+        <ul
+          aria-label={say("calendar.toLookAt")}
+          className="space-y-1 rounded border-l-4 border-warn bg-raised px-3 py-2"
+        >
           {view.warnings.map((r) => (
-            <li key={sentence(r)}>{sentence(r)}</li>
+            <li key={r.says}>{r.says}</li>
           ))}
         </ul>
       )}
@@ -36,7 +39,7 @@ function Calendar({ view }: { view: Schemas["CalendarView"] }) {
       {slot ? (
         <SlotForm key={slot.student} slot={slot} done={() => pick(undefined)} />
       ) : (
-        <p className="text-soft">Touch a lesson to give it another time.</p>
+        <p className="text-soft">{say("calendar.touchLessonGiveAnotherTime")}</p>
       )}
       <div className="grid items-start gap-4 lg:grid-cols-[1fr_420px]">
         <div className="space-y-4">

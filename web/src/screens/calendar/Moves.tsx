@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { namedDay, timeOfDay } from "../../parts/words";
+import { say } from "../../words/say";
 import { field } from "./SlotForm";
 
 type Props = { view: Schemas["CalendarView"] };
@@ -20,8 +21,8 @@ export function Moves({ view }: Props) {
     else tell(student, { kind: "lesson_moved", day, to: String(form.get("to")), start: String(form.get("at")) });
   };
   return (
-    <section aria-label="Moved lessons" className="rounded bg-raised p-3">
-      <h2>Moved lessons</h2>
+    <section aria-label={say("calendar.movedLessons")} className="rounded bg-raised p-3">
+      <h2>{say("calendar.movedLessons")}</h2>
       {view.changes.length > 0 && (
         <ul className="my-2 divide-y divide-faint">
           {view.changes.map((c) => (
@@ -29,7 +30,7 @@ export function Moves({ view }: Props) {
               <span className="w-28 text-soft">{namedDay(c.day)}</span>
               <b className="w-24 font-[620]">{c.name}</b>
               <span className={c.kind === "off" ? "line-through" : ""}>
-                {c.kind === "off" ? "not on this day" : `at ${timeOfDay(c.start)}`}
+                {c.kind === "off" ? say("calendar.notDay") : `at ${timeOfDay(c.start)}`}
               </span>
             </li>
           ))}
@@ -38,7 +39,7 @@ export function Moves({ view }: Props) {
       {slot && slot.next.length > 0 && (
         <form onSubmit={submit} className="mt-2 flex flex-wrap items-end gap-3">
           <label>
-            Student
+            {say("calendar.student")}
             <select className={field} value={student} onChange={(e) => setStudent(e.target.value)}>
               {[...view.slots]
                 .sort((a, b) => a.name.localeCompare(b.name))
@@ -50,7 +51,7 @@ export function Moves({ view }: Props) {
             </select>
           </label>
           <label>
-            Lesson of
+            {say("calendar.lessonOf")}
             <select name="day" key={student} className={field}>
               {slot.next.map((d) => (
                 <option key={d} value={d}>
@@ -60,22 +61,22 @@ export function Moves({ view }: Props) {
             </select>
           </label>
           <label>
-            is
+            {say("calendar.is")}
             <select className={field} value={give} onChange={(e) => setGive(e.target.value as typeof give)}>
-              <option value="moved">moved to</option>
-              <option value="student">cancelled by the student</option>
-              <option value="teacher">cancelled by you</option>
-              <option value="illness">cancelled for illness</option>
+              <option value="moved">{say("calendar.movedTo")}</option>
+              <option value="student">{say("calendar.cancelledStudent")}</option>
+              <option value="teacher">{say("calendar.cancelledByYou")}</option>
+              <option value="illness">{say("calendar.cancelledIllness")}</option>
             </select>
           </label>
           {give === "moved" && (
             <>
               <label>
-                Day
+                {say("calendar.day")}
                 <input name="to" type="date" required min={view.today} className={field} />
               </label>
               <label>
-                At
+                {say("calendar.at")}
                 <input
                   name="at"
                   type="time"
@@ -87,7 +88,7 @@ export function Moves({ view }: Props) {
               </label>
             </>
           )}
-          <Button type="submit">Note it</Button>
+          <Button type="submit">{say("calendar.noteIt")}</Button>
         </form>
       )}
     </section>

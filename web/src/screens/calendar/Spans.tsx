@@ -1,8 +1,8 @@
-import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { answer, api, queries, type Schemas } from "../../api/client";
+import { answer, api, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
-import { Trouble } from "../../parts/Told";
+import { Renewed, useKeep } from "../../parts/useKeep";
+import { say } from "../../words/say";
 
 type Span = Schemas["Span"];
 type Props = { view: Schemas["CalendarView"] };
@@ -11,26 +11,28 @@ const small = "w-full rounded border border-line bg-ground px-1.5 py-1";
 
 // Spans keeps the terms and the days in them without lessons.
 export function Spans({ view }: Props) {
-  const [terms, setTerms] = useState(view.terms);
-  const [free, setFree] = useState(view.free);
-  const save = useMutation({
-    mutationFn: () => answer(api.PUT("/api/calendar", { body: { terms, free } })),
-    onSuccess: () => queries.invalidateQueries(),
-  });
+  return <Renewed>{(done) => <Form view={view} done={done} />}</Renewed>;
+}
+
+function Form({ view, done }: Props & { done: () => void }) {
+  const [was] = useState({ terms: view.terms, free: view.free });
+  const [terms, setTerms] = useState(was.terms);
+  const [free, setFree] = useState(was.free);
+  const save = useKeep<typeof was>("terms", (body) => answer(api.PUT("/api/calendar", { body })), done);
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    save.mutate();
+    save.keep({ terms, free }, was);
   };
-  const changed = JSON.stringify([terms, free]) !== JSON.stringify([view.terms, view.free]);
+  const changed = JSON.stringify([terms, free]) !== JSON.stringify([was.terms, was.free]);
   return (
     <form onSubmit={submit} className="rounded bg-raised p-3">
-      <List name="Terms" one="term" list={terms} set={setTerms} today={view.today} />
-      <List name="Free days in them" one="free week" list={free} set={setFree} today={view.today} />
-      {terms.length === 0 && <p className="text-soft">Without a term, lessons go on all year.</p>}
-      <Button look="main" type="submit" className="mt-2" disabled={!changed || save.isPending}>
-        {changed ? "Keep terms and free days" : "Kept"}
+      <List name={say("calendar.terms")} one="term" list={terms} set={setTerms} today={view.today} />
+      <List name={say("calendar.holidays")} one="holiday" list={free} set={setFree} today={view.today} />
+      {terms.length === 0 && <p className="text-soft">{say("calendar.withoutTermLessonsGoAll")}</p>}
+      <Button look="main" type="submit" className="mt-2" disabled={!changed || save.busy}>
+        {changed ? say("calendar.saveTermsHolidays") : say("calendar.saved")}
       </Button>
-      {save.error && <Trouble>{save.error.message}</Trouble>}
+      {save.asked}
     </form>
   );
 }
@@ -49,7 +51,7 @@ function List({ name, one, list, set, today }: ListProps) {
         // biome-ignore lint/suspicious/noArrayIndexKey: rows are added at the end and keep their place
         <div key={i} className={row}>
           <input
-            aria-label={`Name of the ${one}`}
+            aria-label={say("calendar.nameOfThe", { one })}
             required
             maxLength={100}
             className={`max-sm:col-span-3 ${small}`}
@@ -59,7 +61,10 @@ function List({ name, one, list, set, today }: ListProps) {
           {(["from", "to"] as const).map((end) => (
             <input
               key={end}
-              aria-label={`${end === "from" ? "First" : "Last"} day of ${s.name}`}
+              aria-label={say("calendar.dayOf", {
+                value: end === "from" ? say("calendar.first") : say("calendar.last"),
+                name: s.name,
+              })}
               type="date"
               required
               className={small}
@@ -69,7 +74,7 @@ function List({ name, one, list, set, today }: ListProps) {
           ))}
           <button
             type="button"
-            aria-label={`Remove ${s.name}`}
+            aria-label={say("calendar.remove", { name: s.name })}
             className="w-7 text-[18px] leading-none text-soft hover:text-ink"
             onClick={() => set(list.filter((_, k) => k !== i))}
           >
@@ -82,7 +87,7 @@ function List({ name, one, list, set, today }: ListProps) {
         className="font-[620] underline underline-offset-4"
         onClick={() => set([...list, { name: "", from: today, to: today }])}
       >
-        Add a {one}
+        {say("calendar.addA", { one })}
       </button>
     </fieldset>
   );

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { minutesOf, timeOfDay, weekdays, weekOrder } from "../../parts/words";
+import { say } from "../../words/say";
 
 type SlotView = Schemas["SlotView"];
 type Props = { slots: SlotView[]; picked?: string; pick: (student: string) => void };
@@ -14,7 +15,7 @@ export function Week({ slots: all, picked, pick }: Props) {
   const at = (m: number) => `${((m - from) / (to - from)) * 100}%`;
   const hours = Array.from({ length: (to - from) / 60 + 1 }, (_, i) => from + i * 60);
   return (
-    <section aria-label="Weekly lessons" className="overflow-x-auto rounded bg-raised py-3 pr-8 pl-3">
+    <section aria-label={say("calendar.weeklyLessons")} className="overflow-x-auto rounded bg-raised py-3 pr-8 pl-3">
       <div className="min-w-[640px]">
         {weekOrder.map((d) => {
           const day = slots.filter((s) => s.slot.weekday === d);
@@ -49,7 +50,7 @@ export function Week({ slots: all, picked, pick }: Props) {
         </div>
         {agreed.length > 0 && (
           <p className="mt-2 flex flex-wrap items-center gap-2">
-            By agreement:
+            {say("calendar.byAgreement")}
             {agreed.map((s) => (
               <button
                 key={s.student}
@@ -108,7 +109,7 @@ function Lesson({ slot: { student, name, slot }, day, at, picked, pick }: Lesson
         {timeOfDay(slot.start)}
       </span>
       <span className="sr-only">
-        , {weekdays[slot.weekday]}, {slot.minutes} minutes
+        {say("calendar.minutes", { weekdays: weekdays[slot.weekday], minutes: slot.minutes })}
       </span>
     </button>
   );

@@ -6,7 +6,9 @@ import { eventView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
-import { longDay, plural, sentence, shortDay, timeOfDay } from "../../parts/words";
+import { useKeep } from "../../parts/useKeep";
+import { longDay, shortDay, timeOfDay } from "../../parts/words";
+import { say } from "../../words/say";
 import { keepEvent, kinds } from "./DatesScreen";
 
 type View = Schemas["EventView"];
@@ -43,26 +45,25 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
   const over = view.event.day < view.today;
   const { queryKey } = eventView(event.id, earlier);
   const mutationKey = ["event", event.id];
-  const keep = useMutation({
+  const keep = useKeep<Event>("concert", keepEvent, undefined, {
     mutationKey,
-    mutationFn: keepEvent,
     scope: { id: event.id },
     // the last of several touches asks again what follows
     onSettled: () => (queries.isMutating({ mutationKey }) === 1 ? queries.invalidateQueries() : undefined),
   });
   // change keeps a change: it stands at once, so that two touches do not undo each other.
   const change = (to: Partial<Event>) => {
-    const next = { ...(queries.getQueryData<View>(queryKey)?.event ?? event), ...to };
+    const was = queries.getQueryData<View>(queryKey)?.event ?? event;
+    const next = { ...was, ...to };
     void queries.cancelQueries({ queryKey });
     queries.setQueryData<View>(queryKey, (was) => was && { ...was, ...shown(was, next) });
-    keep.mutate(next);
+    keep.keep(next, was);
   };
   const drop = useMutation({
-    mutationFn: () => answer(api.DELETE("/api/events/{event}", { params: { path: { event: event.id } } })),
-    onSuccess: async () => {
-      await go({ to: "/studio/dates" });
-      await queries.invalidateQueries();
-    },
+    mutationFn: () =>
+      answer(api.DELETE("/api/events/{event}", { params: { path: { event: event.id } }, body: { was: event } })),
+    onSuccess: () => go({ to: "/studio/dates" }),
+    onSettled: () => queries.invalidateQueries(),
   });
   const plain = (list: Entry[]) => list.map(({ student, rung, seconds }) => ({ student, rung, seconds }));
   const length = (rung: string, text: string) => {
@@ -84,7 +85,7 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
   const players = new Set(view.entries.map((e) => e.student)).size;
   return (
     <main className="grid flex-1 content-start gap-6 px-4 pt-3 pb-6 lg:grid-cols-[1fr_340px] print:block print:p-0">
-      <section aria-label="Programme" className="min-w-0">
+      <section aria-label={say("dates.programme")} className="min-w-0">
         <StudioPlaces />
         <h1 className="mt-3 text-head print:text-center print:text-huge">{event.name}</h1>
         <p className="mb-3 text-soft print:text-center print:text-ink">
@@ -95,14 +96,20 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
             {" "}
             · {kinds[event.kind]}
             {players > 0 &&
-              ` · ${plural(players, "player")}, ${plural(view.entries.length, "piece")}, about ${plural(Math.max(1, Math.round(view.seconds / 60)), "minute")}`}
+              say("dates.playersPiecesAboutMinutes", {
+                players,
+                entries: view.entries.length,
+                n: Math.max(1, Math.round(view.seconds / 60)),
+              })}
           </span>
         </p>
         {earlier !== 0 && (
           <p role="status" className="screen-only mb-3 rounded border-l-4 border-now bg-now-tint px-3 py-2">
-            As if it were on {longDay(view.day)}:{" "}
-            {risky.length === 0 ? "every piece" : `${plural(risky.length, "piece")} of ${view.entries.length} would`}{" "}
-            {risky.length === 0 ? "would be in time." : "come too late to be polished."}
+            {say("dates.ifWere", { day: longDay(view.day) })}{" "}
+            {risky.length === 0
+              ? say("dates.everyPiece")
+              : say("dates.piecesWould", { risky: risky.length, entries: view.entries.length })}{" "}
+            {risky.length === 0 ? say("dates.wouldTime") : say("dates.comeTooLatePerformanceReady")}
           </p>
         )}
         <ol className="divide-y divide-faint rounded bg-raised px-4 print:divide-y-0">
@@ -127,7 +134,7 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
                   {" · "}
                   <input
                     key={e.lasts}
-                    aria-label={`Minutes and seconds of ${e.title}`}
+                    aria-label={say("dates.minutesSeconds", { title: e.title })}
                     defaultValue={lasts(e.lasts)}
                     onBlur={(x) => x.target.value !== lasts(e.lasts) && length(e.rung, x.target.value)}
                     className="w-14 rounded border border-line bg-ground px-1.5 text-right"
@@ -136,15 +143,23 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
                 {!over && <Stands entry={e} day={view.day} />}
               </span>
               <span className="screen-only flex gap-1">
-                <Button look="quiet" aria-label={`Earlier: ${e.title}`} onClick={() => move(e.rung, i - 1)}>
+                <Button
+                  look="quiet"
+                  aria-label={say("dates.earlier", { title: e.title })}
+                  onClick={() => move(e.rung, i - 1)}
+                >
                   ↑
                 </Button>
-                <Button look="quiet" aria-label={`Later: ${e.title}`} onClick={() => move(e.rung, i + 1)}>
+                <Button
+                  look="quiet"
+                  aria-label={say("dates.later", { title: e.title })}
+                  onClick={() => move(e.rung, i + 1)}
+                >
                   ↓
                 </Button>
                 <Button
                   look="quiet"
-                  aria-label={`Withdraw: ${e.title}`}
+                  aria-label={say("dates.withdraw", { title: e.title })}
                   onClick={() => change({ entries: plain(view.entries.filter((x) => x.rung !== e.rung)) })}
                 >
                   ×
@@ -153,38 +168,41 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
               <span className="hidden print:inline">{e.name}</span>
             </li>
           ))}
-          {view.entries.length === 0 && <li className="py-3 text-soft">Choose beside what is played.</li>}
+          {view.entries.length === 0 && <li className="py-3 text-soft">{say("dates.chooseBesideWhatPlayed")}</li>}
         </ol>
-        {keep.error && <Trouble>{keep.error.message}</Trouble>}
+        {keep.asked}
+        {drop.error && <Trouble>{drop.error.message}</Trouble>}
         {view.entries.length > 1 && (
           <p className="screen-only mt-2 flex flex-wrap items-center gap-3 text-soft">
-            {!event.placed ? "The best order found." : `Your order${best ? ", which is as good as any" : ""}.`}{" "}
-            {view.why.map(sentence).join(" ")}
-            {event.placed && <Button onClick={() => change({ placed: false })}>Put in the best order</Button>}
+            {!event.placed
+              ? say("dates.bestOrderFound")
+              : say("dates.yourOrder", { value: best ? say("dates.whichGoodAny") : "" })}{" "}
+            {view.why.map((r) => r.says).join(" ")}
+            {event.placed && <Button onClick={() => change({ placed: false })}>{say("dates.putBestOrder")}</Button>}
           </p>
         )}
       </section>
-      <aside aria-label="Plan" className="screen-only space-y-4">
+      <aside aria-label={say("dates.plan")} className="screen-only space-y-4">
         {over ? (
           <Went event={event} keep={(went) => change({ went })} />
         ) : (
           <section className="rounded bg-raised p-4">
             <label className="block">
-              What if it were
+              {say("dates.whatIfWere")}
               <select
                 className="ml-2 rounded border border-line bg-ground px-2 py-1.5"
                 value={earlier}
                 onChange={(e) => setEarlier(Number(e.target.value))}
               >
-                <option value={0}>on its day</option>
+                <option value={0}>{say("dates.itsDay")}</option>
                 {[1, 2, 3, 4].map((n) => (
                   <option key={n} value={n}>
-                    {plural(n, "week")} earlier
+                    {say("dates.weeksEarlier", { n })}
                   </option>
                 ))}
                 {[1, 2, 4].map((n) => (
                   <option key={-n} value={-n}>
-                    {plural(n, "week")} later
+                    {say("dates.weeksLater", { n })}
                   </option>
                 ))}
               </select>
@@ -197,14 +215,14 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
                   setEarlier(0);
                 }}
               >
-                Move it to {shortDay(view.day)}
+                {say("dates.moveItTo", { day: shortDay(view.day) })}
               </Button>
             )}
           </section>
         )}
         {!over && (
-          <section aria-label="What could be played" className="rounded bg-raised p-4">
-            <h2>What could be played</h2>
+          <section aria-label={say("dates.whatCouldPlayed")} className="rounded bg-raised p-4">
+            <h2>{say("dates.whatCouldPlayed")}</h2>
             {Object.entries(Object.groupBy(view.choices, (c) => c.student)).map(([student, list = []]) => (
               <details key={student} className="border-t border-faint py-1">
                 <summary className="cursor-pointer py-0.5">
@@ -219,7 +237,7 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
                       <Button
                         look="quiet"
                         className="px-2! py-0.5!"
-                        aria-label={`Play: ${c.title}, ${c.name}`}
+                        aria-label={say("dates.play", { title: c.title, name: c.name })}
                         onClick={() => change({ entries: plain([...view.entries, c]) })}
                       >
                         +
@@ -229,13 +247,13 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
                 </ul>
               </details>
             ))}
-            {view.choices.length === 0 && <p className="text-soft">Nobody has another piece in hand or secure.</p>}
+            {view.choices.length === 0 && <p className="text-soft">{say("dates.nobodyHasAnotherPieceHand")}</p>}
           </section>
         )}
         <p className="flex flex-wrap gap-3">
-          <Button onClick={() => window.print()}>Print the programme</Button>
+          <Button onClick={() => window.print()}>{say("dates.printProgramme")}</Button>
           <Button look="quiet" disabled={drop.isPending} onClick={() => drop.mutate()}>
-            Take the day away
+            {say("dates.remove")}
           </Button>
         </p>
       </aside>
@@ -244,23 +262,26 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
 }
 
 const stands: Record<Entry["ready"]["state"], string> = {
-  polished: "polished",
+  polished: "performance-ready",
   polish: "secure",
-  comes: "in hand",
-  "at-risk": "in hand, late",
-  unknown: "in hand",
+  comes: say("dates.inHand"),
+  "at-risk": say("dates.handLate"),
+  unknown: say("dates.inHand"),
 };
 
 // Stands says how a piece stands for the day, and from when on it is rehearsed.
 function Stands({ entry: e, day }: { entry: Entry; day: string }) {
-  const rest = `${plural(e.lessons, "lesson")} until then, rehearsed from ${shortDay(e.rehearse)}`;
+  const rest = say("dates.lessonsUntilThenRehearsedFrom", { lessons: e.lessons, day: shortDay(e.rehearse) });
   const { state, by = day, mid, high } = e.ready;
   const says = {
-    polished: "Polished.",
-    polish: "Secure; to be polished.",
-    comes: `Secure by ${shortDay(by)}, as it goes: about ${mid && shortDay(mid)}.`,
-    "at-risk": `It should be secure by ${shortDay(by)} to be polished, and ${high ? `may take until ${shortDay(high)}` : "no lessons are told so far ahead"}.`,
-    unknown: "Not begun yet.",
+    polished: say("dates.performanceReady"),
+    polish: "Learnt; to be made performance-ready.",
+    comes: say("dates.secureGoesAbout", { day: shortDay(by), n: mid && shortDay(mid) }),
+    "at-risk": say("dates.shouldLearntPerformanceReady", {
+      day: shortDay(by),
+      value: high ? say("dates.mayTakeUntil", { day: shortDay(high) }) : say("dates.noLessonsAreToldSo"),
+    }),
+    unknown: say("dates.notBegunYet"),
   }[state];
   return (
     <span className={`screen-only block ${state === "at-risk" ? "text-warn" : ""}`}>
@@ -278,7 +299,7 @@ function Went({ event, keep }: { event: Event; keep: (went: string) => void }) {
   return (
     <form onSubmit={submit} className="rounded bg-raised p-4">
       <label className="block">
-        <b className="font-[650]">How did it go?</b>
+        <b className="font-[650]">{say("dates.howDidGo")}</b>
         <textarea
           name="went"
           rows={4}
@@ -287,8 +308,8 @@ function Went({ event, keep }: { event: Event; keep: (went: string) => void }) {
           className="mt-1 block w-full rounded border border-line bg-ground px-2 py-1.5"
         />
       </label>
-      <p className="my-1 text-soft">Of each piece the lesson asks how it went.</p>
-      <Button type="submit">Keep</Button>
+      <p className="my-1 text-soft">{say("dates.eachPieceLessonAsksHow")}</p>
+      <Button type="submit">{say("dates.save")}</Button>
     </form>
   );
 }

@@ -7,8 +7,10 @@ import { hourView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { field } from "../../parts/Field";
 import { Shown, Trouble } from "../../parts/Told";
+import { useKeep } from "../../parts/useKeep";
 import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
-import { type Grade, grades, longDay, plural } from "../../parts/words";
+import { type Grade, grades, longDay } from "../../parts/words";
+import { say } from "../../words/say";
 import { keepHour } from "./HoursScreen";
 
 type View = Schemas["HourView"];
@@ -27,9 +29,8 @@ function Planned({ view }: { view: View }) {
   const go = useNavigate();
   const { queryKey } = hourView(hour.id);
   const mutationKey = ["hour", hour.id];
-  const keep = useMutation({
+  const keep = useKeep<Hour>("hour", keepHour, undefined, {
     mutationKey,
-    mutationFn: keepHour,
     scope: { id: hour.id },
     // the last of several touches asks again what follows
     onSettled: () =>
@@ -37,17 +38,17 @@ function Planned({ view }: { view: View }) {
   });
   // change keeps a change: it stands at once, so that two touches do not undo each other.
   const change = (to: Partial<Hour>) => {
-    const next = { ...(queries.getQueryData<View>(queryKey)?.hour ?? hour), ...to };
+    const was = queries.getQueryData<View>(queryKey)?.hour ?? hour;
+    const next = { ...was, ...to };
     void queries.cancelQueries({ queryKey });
     queries.setQueryData<View>(queryKey, (was) => was && { ...was, hour: next });
-    keep.mutate(next);
+    keep.keep(next, was);
   };
   const drop = useMutation({
-    mutationFn: () => answer(api.DELETE("/api/hours/{hour}", { params: { path: { hour: hour.id } } })),
-    onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ["hours"] });
-      await go({ to: "/workbench/hours" });
-    },
+    mutationFn: () =>
+      answer(api.DELETE("/api/hours/{hour}", { params: { path: { hour: hour.id } }, body: { was: hour } })),
+    onSuccess: () => go({ to: "/workbench/hours" }),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["hours"] }),
   });
   const tunes = hour.tunes.length > 0 ? hour.tunes : view.tunes.map((t) => t.tune); // what is proposed, at first
   const nameOf = (id: string) => view.players.find((p) => p.student === id)?.name ?? "";
@@ -59,24 +60,29 @@ function Planned({ view }: { view: View }) {
         <h1 className="text-head">{hour.name}</h1>
         <p className="text-soft">
           {longDay(hour.day)}
-          {hour.start && `, ${hour.start}`}, {plural(hour.minutes, "minute")}, {plural(view.players.length, "student")}
+          {hour.start && `, ${hour.start}`}, {say("count.minute", { n: hour.minutes })},{" "}
+          {say("count.student", { n: view.players.length })}
         </p>
         <span className="ml-auto flex gap-2 print:hidden">
-          <Button onClick={() => window.print()}>Print</Button>
+          <Button onClick={() => window.print()}>{say("hours.print")}</Button>
           <Button look="quiet" onClick={() => drop.mutate()}>
-            Take it away
+            {say("hours.remove")}
           </Button>
         </span>
       </div>
-      {(keep.error || drop.error) && <Trouble>{(keep.error ?? drop.error)?.message ?? ""}</Trouble>}
+      {keep.asked}
+      {drop.error && <Trouble>{drop.error.message}</Trouble>}
       <div className="grid items-start gap-5 lg:grid-cols-[1fr_360px] print:block">
         <div className="min-w-0">
-          <section aria-label="The plan" className="rounded bg-raised px-4 py-2">
+          <section aria-label={say("hours.thePlan")} className="rounded bg-raised px-4 py-2">
             <ol className="divide-y divide-faint">
               {view.plan.map((b) => (
-                <li key={b.kind} className="grid grid-cols-[3.4rem_1fr_auto] gap-x-3 py-2">
+                <li key={b.kind} className="grid grid-cols-[4.2rem_1fr_auto] gap-x-3 py-2">
                   <span className="text-soft">
-                    {b.from}′ <b className="block text-[17px] font-[650] text-ink">{b.minutes}′</b>
+                    {say("parts.minutesShort", { n: b.from })}{" "}
+                    <b className="block text-[17px] font-[650] text-ink">
+                      {say("parts.minutesShort", { n: b.minutes })}
+                    </b>
                   </span>
                   <div>
                     <h2>{b.name}</h2>
@@ -90,7 +96,7 @@ function Planned({ view }: { view: View }) {
                   {!["through", "good"].includes(b.kind) && (
                     <button
                       type="button"
-                      aria-label={`Leave out ${b.name}`}
+                      aria-label={say("hours.leaveOut", { name: b.name })}
                       onClick={() => change({ left: [...hour.left, b.kind] })}
                       className="h-7 w-7 rounded border border-line hover:bg-faint print:hidden"
                     >
@@ -102,7 +108,7 @@ function Planned({ view }: { view: View }) {
             </ol>
             {hour.left.length > 0 && (
               <Button look="quiet" className="print:hidden" onClick={() => change({ left: [] })}>
-                Put back what was left out
+                {say("hours.putBackWhatWasLeft")}
               </Button>
             )}
           </section>
@@ -114,7 +120,7 @@ function Planned({ view }: { view: View }) {
                 type="number"
                 min={1}
                 max={2000}
-                aria-label="Beats of the tune"
+                aria-label={say("hours.beatsTune")}
                 defaultValue={hour.beats || ""}
                 onBlur={(e) => change({ beats: Number(e.target.value) || 0, each: 0 })}
                 className={field}
@@ -123,9 +129,9 @@ function Planned({ view }: { view: View }) {
           )}
         </div>
         <div className="grid gap-4">
-          <section aria-label="What they can play" className="rounded bg-raised px-4 py-3 print:hidden">
-            <h2>What they can play</h2>
-            <p className="text-soft">Secure, and fresh in the memory of each. The first one chosen is handed on.</p>
+          <section aria-label={say("hours.whatTheyCanPlay")} className="rounded bg-raised px-4 py-3 print:hidden">
+            <h2>{say("hours.whatTheyCanPlay")}</h2>
+            <p className="text-soft">{say("hours.secureFreshMemoryEachFirst")}</p>
             <ul className="mt-1.5 grid gap-1">
               {view.common.map((t) => (
                 <li key={t.tune}>
@@ -148,8 +154,8 @@ function Planned({ view }: { view: View }) {
                         {t.missing.length === 0
                           ? "all"
                           : t.missing.length < t.who.length
-                            ? `without ${names(t.missing)}`
-                            : `only ${names(t.who.map((w) => w.student))}`}
+                            ? say("hours.without", { names: names(t.missing) })
+                            : say("hours.only", { names: names(t.who.map((w) => w.student)) })}
                         {t.keys.length > 1 && `; in ${t.keys.join(" and ")}`}
                       </span>
                     </span>
@@ -157,14 +163,12 @@ function Planned({ view }: { view: View }) {
                 </li>
               ))}
               {view.common.length === 0 && (
-                <li className="text-soft">
-                  Nothing yet. A game without instruments, and a tune by rote, are a beginning.
-                </li>
+                <li className="text-soft">{say("hours.nothingYetGameWithoutInstruments")}</li>
               )}
             </ul>
           </section>
-          <section aria-label="Who stands where" className="rounded bg-raised px-4 py-3">
-            <h2>Who stands where</h2>
+          <section aria-label={say("hours.whoStandsWhere")} className="rounded bg-raised px-4 py-3">
+            <h2>{say("hours.whoStandsWhere")}</h2>
             <ol className="mt-1 grid gap-2">
               {view.players.map((p, i) => (
                 <li key={p.student}>
@@ -178,7 +182,7 @@ function Planned({ view }: { view: View }) {
                     {i > 0 && (
                       <button
                         type="button"
-                        aria-label={`${p.name} one place forward`}
+                        aria-label={say("hours.onePlaceForward", { name: p.name })}
                         onClick={() => change({ students: swapped(hour.students, i) })}
                         className="ml-auto h-7 w-7 rounded border border-line hover:bg-faint print:hidden"
                       >
@@ -187,7 +191,7 @@ function Planned({ view }: { view: View }) {
                     )}
                   </p>
                   <label className="flex items-center gap-2 text-soft">
-                    <span className="sr-only">Form of {p.name}</span>
+                    <span className="sr-only">{say("hours.formOf", { name: p.name })}</span>
                     <select
                       value={hour.forms?.[p.student] ?? ""}
                       onChange={(e) => {
@@ -196,9 +200,9 @@ function Planned({ view }: { view: View }) {
                       }}
                       className="rounded border border-line bg-raised px-1.5 py-1 print:hidden"
                     >
-                      <option value="">as it is</option>
-                      <option value="easier">easier</option>
-                      <option value="harder">harder</option>
+                      <option value="">{say("hours.asItIs")}</option>
+                      <option value="easier">{say("hours.easier")}</option>
+                      <option value="harder">{say("hours.harder")}</option>
                     </select>
                     {hour.forms?.[p.student] === "easier"
                       ? p.easier
@@ -211,7 +215,7 @@ function Planned({ view }: { view: View }) {
             </ol>
             <label className="mt-2 flex items-center gap-2 print:hidden">
               <input type="checkbox" checked={hour.sitOut} onChange={() => change({ sitOut: !hour.sitOut })} />
-              Two chances, then sit out a round
+              {say("hours.twoChancesThenSitOut")}
             </label>
           </section>
           <Good view={view} change={change} />
@@ -235,18 +239,22 @@ function HandedOn({ view, schedule, change }: HandedProps) {
   const place = (beat: number) => {
     const bar = Math.floor(beat / schedule.bar) + 1;
     const of = (beat % schedule.bar) + 1;
-    return of === 1 ? `bar ${bar}` : `bar ${bar}, beat ${of}`;
+    return of === 1 ? say("hours.bar", { bar }) : say("hours.barBeat", { bar, of });
   };
   return (
-    <section aria-label="Handed on" className="mt-4 rounded bg-raised px-4 py-3">
+    <section aria-label={say("hours.handedOn")} className="mt-4 rounded bg-raised px-4 py-3">
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
-        <h2>“{view.tunes[0]?.title}”, handed on</h2>
+        <h2>{say("hours.handedOn2", { title: view.tunes[0]?.title })}</h2>
         <p className="text-soft">
-          {schedule.beats} beats, {plural(schedule.players, "player")}; a round takes {Math.round(view.seconds)} seconds
+          {say("hours.beatsPlayersRoundTakesSeconds", {
+            beats: schedule.beats,
+            players: schedule.players,
+            amount: Math.round(view.seconds),
+          })}
         </p>
       </div>
       <div className="mt-1 flex flex-wrap items-center gap-1.5 print:hidden">
-        every
+        {say("hours.every")}
         {schedule.suits.map((s) => (
           <button
             key={s.each}
@@ -255,16 +263,16 @@ function HandedOn({ view, schedule, change }: HandedProps) {
             onClick={() => change({ each: s.each })}
             className={`rounded border px-2.5 py-1 font-[580] ${s.each === schedule.each ? "border-ink bg-ink text-raised" : "border-line hover:bg-faint"}`}
           >
-            {plural(s.each, "beat")}
+            {say("count.beat", { n: s.each })}
           </button>
         ))}
         <label className="flex items-center gap-1.5">
-          or
+          {say("hours.or")}
           <input
             type="number"
             min={1}
             max={64}
-            aria-label="Beats a turn"
+            aria-label={say("hours.beatsTurn")}
             key={schedule.each}
             defaultValue={schedule.each}
             onBlur={(e) => Number(e.target.value) !== schedule.each && change({ each: Number(e.target.value) })}
@@ -273,18 +281,18 @@ function HandedOn({ view, schedule, change }: HandedProps) {
         </label>
       </div>
       <p className="mt-1.5">
-        Every {plural(schedule.each, "beat")}. After {plural(schedule.all, "round")} each has played each passage.
+        {say("hours.everyBeatsAfterRoundsEach", { each: schedule.each, all: schedule.all })}
         {schedule.moves &&
-          ` Players and passages fall together: after ${schedule.after === 1 ? "each round" : `every ${schedule.after} rounds`} the beginning moves on by one.`}{" "}
-        All others go on fingering.
+          say("hours.playersPassagesFallTogetherAfter", {
+            value: schedule.after === 1 ? say("hours.eachRound") : say("hours.everyRounds", { after: schedule.after }),
+          })}{" "}
+        {say("hours.allOthersGoFingering")}
       </p>
       <ol className="mt-2 grid gap-2">
         {schedule.rounds.map((r, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: rounds stand in order and do not move
           <li key={i} className="min-w-0 break-inside-avoid">
-            <p className="text-soft">
-              Round {i + 1}: {name(r.starts)} starts
-            </p>
+            <p className="text-soft">{say("hours.roundStarts", { n: i + 1, name: name(r.starts) })}</p>
             <div className="flex gap-px overflow-hidden rounded">
               {r.turns.map((t) => (
                 <span
@@ -308,7 +316,7 @@ function HandedOn({ view, schedule, change }: HandedProps) {
 // Good takes afterwards one good thing each, and how the tune went, as facts of each student.
 function Good({ view, change }: { view: View; change: (to: Partial<Hour>) => void }) {
   const { hour } = view;
-  const [said, say] = useState<Record<string, string>>({});
+  const [said, setSaid] = useState<Record<string, string>>({});
   const [went, go] = useState<Record<string, Grade | "">>({});
   const told = () => {
     for (const p of view.players) {
@@ -319,12 +327,11 @@ function Good({ view, change }: { view: View; change: (to: Partial<Hour>) => voi
     }
     change({ marked: true });
   };
-  if (hour.marked)
-    return <p className="rounded bg-keep-tint px-4 py-3">It was given; what was good stands on each record.</p>;
+  if (hour.marked) return <p className="rounded bg-keep-tint px-4 py-3">{say("hours.wasGivenWhatWasGood")}</p>;
   if (hour.day > view.today) return null;
   return (
-    <section aria-label="Afterwards" className="rounded bg-raised px-4 py-3 print:hidden">
-      <h2>Afterwards: one good thing each</h2>
+    <section aria-label={say("hours.afterwards")} className="rounded bg-raised px-4 py-3 print:hidden">
+      <h2>{say("hours.afterwardsOneGoodThingEach")}</h2>
       <div className="mt-1.5 grid gap-2">
         {view.players.map((p) => (
           <label key={p.student}>
@@ -333,17 +340,17 @@ function Good({ view, change }: { view: View; change: (to: Partial<Hour>) => voi
               <input
                 maxLength={200}
                 value={said[p.student] ?? ""}
-                onChange={(e) => say({ ...said, [p.student]: e.target.value })}
+                onChange={(e) => setSaid({ ...said, [p.student]: e.target.value })}
                 className={field}
               />
               {p.rung && (
                 <select
-                  aria-label={`How it went with ${p.name}`}
+                  aria-label={say("hours.howWentWith", { name: p.name })}
                   value={went[p.student] ?? ""}
                   onChange={(e) => go({ ...went, [p.student]: e.target.value as Grade | "" })}
                   className={field}
                 >
-                  <option value="">how it went</option>
+                  <option value="">{say("hours.howWent")}</option>
                   {Object.entries(grades).map(([key, name]) => (
                     <option key={key} value={key}>
                       {name}
@@ -355,7 +362,7 @@ function Good({ view, change }: { view: View; change: (to: Partial<Hour>) => voi
           </label>
         ))}
         <Button look="main" disabled={!Object.values(said).some((s) => s.trim())} onClick={told}>
-          Keep it on each record
+          {say("hours.saveEachStudent")}
         </Button>
       </div>
     </section>

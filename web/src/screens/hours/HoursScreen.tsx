@@ -8,18 +8,19 @@ import { Button } from "../../parts/Button";
 import { field } from "../../parts/Field";
 import { Shown, Trouble } from "../../parts/Told";
 import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
-import { longDay, plural } from "../../parts/words";
+import { longDay } from "../../parts/words";
+import { say } from "../../words/say";
 
 type Hour = Schemas["Hour"];
 
 // keepHour keeps an hour that several students share.
-export const keepHour = (hour: Hour) =>
-  answer(api.PUT("/api/hours/{hour}", { params: { path: { hour: hour.id } }, body: hour }));
+export const keepHour = (body: { was?: Hour; now: Hour }) =>
+  answer(api.PUT("/api/hours/{hour}", { params: { path: { hour: body.now.id } }, body }));
 
 const whys: Record<Schemas["Group"]["why"], (of: string) => string> = {
-  neighbours: (day) => `Neighbours on ${day}`,
-  family: (name) => `The ${name} family`,
-  instrument: (name) => `All of the ${name}`,
+  neighbours: (day) => say("hours.neighboursOn", { day }),
+  family: (name) => say("hours.theFamily", { name }),
+  instrument: (name) => say("hours.allOfThe", { name }),
 };
 
 // HoursScreen lists the hours that several students share, and begins another: who comes is chosen from
@@ -30,9 +31,9 @@ export function HoursScreen() {
     <Shown query={query}>
       {(view) => (
         <main className="grid flex-1 content-start gap-6 px-4 pt-3 pb-6 lg:grid-cols-[1fr_400px]">
-          <section aria-label="Shared hours" className="min-w-0">
+          <section aria-label={say("hours.groupLessons")} className="min-w-0">
             <WorkbenchPlaces />
-            <h1 className="my-3 text-head">Shared hours</h1>
+            <h1 className="my-3 text-head">{say("hours.groupLessons")}</h1>
             <ul className="divide-y divide-faint rounded bg-raised px-4">
               {view.hours.map((h) => (
                 <li key={h.id} className="flex flex-wrap items-baseline gap-x-4 py-2.5">
@@ -45,17 +46,12 @@ export function HoursScreen() {
                     {h.name}
                   </Link>
                   <span className="text-soft">
-                    {plural(h.students.length, "student")}, {plural(h.minutes, "minute")}
+                    {say("count.student", { n: h.students.length })}, {say("count.minute", { n: h.minutes })}
                   </span>
-                  {h.day <= view.today && !h.marked && <span className="text-now">What was good?</span>}
+                  {h.day <= view.today && !h.marked && <span className="text-now">{say("hours.whatWasGood")}</span>}
                 </li>
               ))}
-              {view.hours.length === 0 && (
-                <li className="py-3 text-soft">
-                  Now and then students meet and play what all of them can: together first, then in games that hide the
-                  practice. Choose who comes; the rest is worked out.
-                </li>
-              )}
+              {view.hours.length === 0 && <li className="py-3 text-soft">{say("hours.nowThenStudentsMeetPlay")}</li>}
             </ul>
           </section>
           <New view={view} />
@@ -71,7 +67,7 @@ function New({ view }: { view: Schemas["HoursView"] }) {
   const id = useRef(ulid());
   const [chosen, choose] = useState<string[]>([]);
   const add = useMutation({
-    mutationFn: (hour: Hour) => keepHour(hour),
+    mutationFn: (hour: Hour) => keepHour({ now: hour }),
     onSuccess: async (_, hour) => {
       id.current = ulid();
       await queries.invalidateQueries({ queryKey: ["hours"] });
@@ -98,29 +94,34 @@ function New({ view }: { view: Schemas["HoursView"] }) {
   const toggle = (student: string) =>
     choose(chosen.includes(student) ? chosen.filter((s) => s !== student) : [...chosen, student]);
   return (
-    <form onSubmit={submit} aria-label="Another hour" className="grid gap-3 self-start rounded bg-raised p-4">
-      <h2>Another hour</h2>
+    <form
+      onSubmit={submit}
+      aria-label={say("hours.anotherHour")}
+      className="grid gap-3 self-start rounded bg-raised p-4"
+    >
+      <h2>{say("hours.anotherHour")}</h2>
       <label>
-        Name
-        <input name="name" required maxLength={100} className={field} placeholder="Wednesday together" />
+        {say("hours.name")}
+        <input name="name" required maxLength={100} className={field} placeholder={say("hours.wednesdayTogether")} />
       </label>
       <div className="grid grid-cols-3 gap-2">
         <label className="col-span-1">
-          Day
+          {say("hours.day")}
           <input name="day" type="date" required className={field} />
         </label>
         <label>
-          At
+          {say("hours.at")}
           <input name="start" type="time" className={field} />
         </label>
         <label>
-          Minutes
+          {say("hours.minutes")}
           <input name="minutes" type="number" min={10} max={240} defaultValue={60} required className={field} />
         </label>
       </div>
       <fieldset>
         <legend className="mb-1">
-          Who comes{chosen.length > 0 && <span className="text-soft">, {chosen.length}</span>}
+          {say("hours.whoComes")}
+          {chosen.length > 0 && <span className="text-soft">, {chosen.length}</span>}
         </legend>
         {view.groups.length > 0 && (
           <div className="mb-2 flex flex-wrap gap-1.5">
@@ -136,7 +137,7 @@ function New({ view }: { view: Schemas["HoursView"] }) {
             ))}
           </div>
         )}
-        {students.length === 0 && <p className="text-soft">Take on students first, in Studio.</p>}
+        {students.length === 0 && <p className="text-soft">{say("hours.takeStudentsFirstStudio")}</p>}
         <div className="grid grid-cols-2 gap-x-3">
           {students
             .filter((s) => s.state !== "left")
@@ -151,11 +152,11 @@ function New({ view }: { view: Schemas["HoursView"] }) {
         </div>
       </fieldset>
       <label className="flex items-center gap-2">
-        <input type="checkbox" name="fresh" /> They do not know each other yet
+        <input type="checkbox" name="fresh" /> {say("hours.theyDoNotKnowEach")}
       </label>
       {add.error && <Trouble>{add.error.message}</Trouble>}
       <Button look="main" type="submit" disabled={add.isPending || chosen.length < 2}>
-        Plan it
+        {say("hours.planIt")}
       </Button>
     </form>
   );

@@ -4,6 +4,7 @@ import { answer, api, queries } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { families, type Instrument, useInstruments } from "../../parts/instruments";
 import { Trouble } from "../../parts/Told";
+import { say } from "../../words/say";
 import { OwnInstrument } from "./OwnInstrument";
 
 // InstrumentsScreen lists what students may play, and takes another instrument or a
@@ -12,14 +13,14 @@ export function InstrumentsScreen() {
   const { all, name } = useInstruments();
   const [edited, edit] = useState<Instrument>();
   const drop = useMutation({
-    mutationFn: (instrument: string) =>
-      answer(api.DELETE("/api/instruments/{instrument}", { params: { path: { instrument } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["instruments"] }),
+    mutationFn: (was: Instrument) =>
+      answer(api.DELETE("/api/instruments/{instrument}", { params: { path: { instrument: was.id } }, body: { was } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["instruments"] }),
   });
   return (
     <main className="grid flex-1 content-start gap-6 px-4 py-3 lg:grid-cols-[1fr_380px]">
-      <section aria-label="Instruments">
-        <h1 className="pb-3 text-head">Instruments</h1>
+      <section aria-label={say("instruments.instruments")}>
+        <h1 className="pb-3 text-head">{say("instruments.instruments")}</h1>
         {drop.error && <Trouble>{drop.error.message}</Trouble>}
         {Object.entries(Object.groupBy(all, (p) => p.family)).map(([family, list = []]) => (
           <section key={family} aria-label={families[family]} className="mb-3 rounded bg-raised px-4 py-2">
@@ -33,11 +34,11 @@ export function InstrumentsScreen() {
                     {p.own ? (
                       <>
                         <Button look="quiet" onClick={() => edit(p)}>
-                          Edit
+                          {say("instruments.edit")}
                         </Button>
                         {!p.used && (
-                          <Button look="quiet" disabled={drop.isPending} onClick={() => drop.mutate(p.id)}>
-                            Take it away
+                          <Button look="quiet" disabled={drop.isPending} onClick={() => drop.mutate(p)}>
+                            {say("instruments.remove")}
                           </Button>
                         )}
                       </>
@@ -47,7 +48,7 @@ export function InstrumentsScreen() {
                           look="quiet"
                           onClick={() => edit({ ...p, id: "", name: "", shelf: p.shelf, own: true })}
                         >
-                          Another tuning
+                          {say("instruments.anotherTuning")}
                         </Button>
                       )
                     )}
@@ -57,11 +58,7 @@ export function InstrumentsScreen() {
             </ul>
           </section>
         ))}
-        <p className="max-w-2xl text-soft">
-          Pieces, fingers and books belong to an instrument. A tuning plays from the shelf of the instrument that it is
-          a tuning of. An instrument of no family here uses the skills that all share, its own books, and tags set by
-          hand.
-        </p>
+        <p className="max-w-2xl text-soft">{say("instruments.piecesFingersBooksBelongInstrument")}</p>
       </section>
       <OwnInstrument key={edited ? edited.id + edited.shelf : ""} instrument={edited} done={() => edit(undefined)} />
     </main>
@@ -71,13 +68,18 @@ export function InstrumentsScreen() {
 // told says in few words what is known of an instrument.
 function told(p: Instrument, name: (id: string) => string): string {
   const parts = [];
-  if (p.strings.length > 0) parts.push(`strings ${p.strings.join(" ")}`);
-  if (p.family === "keyboard" && p.keys === 0) parts.push("a full keyboard");
-  if (p.keys > 0) parts.push(`${p.keys} keys`);
-  if (p.drone > 0) parts.push(`string ${p.drone} only open`);
-  if (p.written > 0) parts.push(`written ${p.written === 12 ? "an octave" : `${p.written} semitones`} above its sound`);
-  if (p.written < 0) parts.push(`written ${-p.written} semitones below its sound`);
+  if (p.strings.length > 0) parts.push(say("instruments.strings", { list: p.strings.join(" ") }));
+  if (p.family === "keyboard" && p.keys === 0) parts.push(say("instruments.fullKeyboard"));
+  if (p.keys > 0) parts.push(say("instruments.keys", { keys: p.keys }));
+  if (p.drone > 0) parts.push(say("instruments.stringOnlyOpen", { drone: p.drone }));
+  if (p.written > 0)
+    parts.push(
+      say("instruments.writtenAboveItsSound", {
+        value: p.written === 12 ? say("instruments.anOctave") : say("instruments.semitones", { written: p.written }),
+      }),
+    );
+  if (p.written < 0) parts.push(say("instruments.writtenSemitonesBelowItsSound", { value: -p.written }));
   if (p.low && p.high && p.strings.length === 0) parts.push(`${p.low} to ${p.high}`);
-  if (p.shelf !== p.id) parts.push(`plays from the shelf of the ${name(p.shelf)}`);
+  if (p.shelf !== p.id) parts.push(say("instruments.playsFromShelf", { name: name(p.shelf) }));
   return parts.join(" · ");
 }

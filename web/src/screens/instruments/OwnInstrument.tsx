@@ -1,33 +1,33 @@
-import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { ulid } from "ulid";
-import { answer, api, queries } from "../../api/client";
+import { answer, api } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { field } from "../../parts/Field";
 import { families, type Instrument, useInstruments } from "../../parts/instruments";
-import { Trouble } from "../../parts/Told";
+import { useKeep } from "../../parts/useKeep";
+import { say } from "../../words/say";
 
 const hands: [Instrument["hand"], string][] = [
-  ["frets", "a finger a fret, as on a guitar"],
-  ["short-frets", "short frets, as on a mandolin"],
-  ["patterns", "finger patterns, as on a violin"],
-  ["semitones", "a semitone a finger, as on a cello"],
-  ["one-two-four", "one, two and four, as on a double bass"],
+  ["frets", say("instruments.fingerFretGuitar")],
+  ["short-frets", say("instruments.shortFretsMandolin")],
+  ["patterns", say("instruments.fingerPatternsViolin")],
+  ["semitones", say("instruments.semitoneFingerCello")],
+  ["one-two-four", say("instruments.oneTwoFourDoubleBass")],
 ];
 
 const clefs: [Instrument["clef"], string][] = [
   ["G2", "treble"],
-  ["G2-8", "treble, an octave lower"],
+  ["G2-8", say("instruments.trebleOctaveLower")],
   ["C3", "alto"],
   ["C4", "tenor"],
   ["F4", "bass"],
 ];
 
 const seats: [Instrument["seat"], string][] = [
-  ["standing", "standing, or on a chair"],
-  ["footstool", "seated, one foot raised"],
-  ["spike", "seated, on a spike"],
-  ["keys", "at keys"],
+  ["standing", say("instruments.standingChair")],
+  ["footstool", say("instruments.seatedOneFootRaised")],
+  ["spike", say("instruments.seatedSpike")],
+  ["keys", say("instruments.atKeys")],
 ];
 
 type Props = { instrument?: Instrument; done: () => void };
@@ -38,20 +38,21 @@ export function OwnInstrument({ instrument, done }: Props) {
   const [family, setFamily] = useState<Instrument["family"]>(instrument?.family ?? "other");
   const [id, renew] = useState(instrument?.id || ulid());
   const stringed = family === "bowed" || family === "plucked";
-  const save = useMutation({
-    mutationFn: (body: Instrument) =>
-      answer(api.PUT("/api/instruments/{instrument}", { params: { path: { instrument: id } }, body })),
-    onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ["instruments"] });
+  const [was] = useState(instrument?.id ? instrument : undefined);
+  const save = useKeep<Instrument>(
+    "instrument",
+    (body) => answer(api.PUT("/api/instruments/{instrument}", { params: { path: { instrument: id } }, body })),
+    () => {
       renew(ulid());
       done();
     },
-  });
+  );
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const form = new FormData(e.currentTarget);
     const text = (name: string) => String(form.get(name) ?? "").trim();
-    save.mutate({
+    const now: Instrument = {
+      ...was,
       id,
       name: text("name"),
       family,
@@ -62,16 +63,17 @@ export function OwnInstrument({ instrument, done }: Props) {
         .filter((s) => s !== ""),
       drone: Number(text("drone")),
       hand: text("hand") as Instrument["hand"],
-      fretted: false, // follows from the hand
+      fretted: was?.fretted ?? false, // follows from the hand
       clef: text("clef") as Instrument["clef"],
       written: Number(text("written")),
       low: text("low"),
       high: text("high"),
       seat: text("seat") as Instrument["seat"],
-      offers: [],
+      offers: was?.offers ?? [],
       own: true,
-      used: false,
-    });
+      used: was?.used ?? false,
+    };
+    save.keep(now, was);
   };
   const choose = (name: string, label: string, choices: [string, string][], value?: string) => (
     <label className="block">
@@ -95,16 +97,22 @@ export function OwnInstrument({ instrument, done }: Props) {
     <form
       key={id}
       onSubmit={submit}
-      aria-label="An instrument of your own"
+      aria-label={say("instruments.instrumentOwn")}
       className="h-fit space-y-2 rounded bg-raised p-4 font-[580]"
     >
-      <h2>{instrument?.name ? `Edit the ${instrument.name}` : instrument ? "Another tuning" : "Another instrument"}</h2>
+      <h2>
+        {instrument?.name
+          ? say("instruments.editThe", { name: instrument.name })
+          : instrument
+            ? say("instruments.anotherTuning")
+            : say("instruments.anotherInstrument")}
+      </h2>
       <label className="block">
-        Name
+        {say("instruments.name")}
         <input name="name" required maxLength={60} defaultValue={instrument?.name} className={field} />
       </label>
       <label className="block">
-        Family
+        {say("instruments.family")}
         <select className={field} value={family} onChange={(e) => setFamily(e.target.value as Instrument["family"])}>
           {(["other", "keyboard", "bowed", "plucked"] as const).map((f) => (
             <option key={f} value={f}>
@@ -114,14 +122,14 @@ export function OwnInstrument({ instrument, done }: Props) {
         </select>
       </label>
       <label className="block">
-        Plays from the shelf of
+        {say("instruments.playsFromShelf2")}
         <select
           name="shelf"
           key={family}
           defaultValue={instrument?.shelf === id ? "" : instrument?.shelf}
           className={field}
         >
-          <option value="">its own</option>
+          <option value="">{say("instruments.itsOwn")}</option>
           {all
             .filter((p) => p.family === family && p.shelf === p.id && p.id !== id)
             .map((p) => (
@@ -134,39 +142,44 @@ export function OwnInstrument({ instrument, done }: Props) {
       {stringed &&
         line(
           "strings",
-          "Open strings as they sound, the first first",
+          say("instruments.openStringsTheySoundFirst"),
           "E4 B3 G3 D3 A2 D2",
           instrument?.strings.join(" "),
         )}
       {stringed &&
         choose(
           "hand",
-          "The hand on the strings",
+          say("instruments.handStrings"),
           hands,
           instrument?.hand || (family === "bowed" ? "patterns" : "frets"),
         )}
       {family === "plucked" &&
-        line("drone", "A string that only sounds open (0 for none)", "0", String(instrument?.drone ?? 0))}
-      {family === "keyboard" && line("keys", "Keys (0 for a full keyboard)", "61", String(instrument?.keys ?? 0))}
+        line("drone", say("instruments.stringOnlySoundsOpen0"), "0", String(instrument?.drone ?? 0))}
+      {family === "keyboard" && line("keys", say("instruments.keys0FullKeyboard"), "61", String(instrument?.keys ?? 0))}
       <div className="grid grid-cols-2 gap-2">
-        {choose("clef", "Clef", clefs, instrument?.clef || "G2")}
-        {line("written", "Written above its sound by (semitones)", "0", String(instrument?.written ?? 0))}
+        {choose("clef", say("instruments.clef"), clefs, instrument?.clef || "G2")}
+        {line("written", say("instruments.writtenAboveItsSoundSemitones"), "0", String(instrument?.written ?? 0))}
       </div>
       {!stringed && (
         <div className="grid grid-cols-2 gap-2">
-          {line("low", "Lowest note written", "C4", instrument?.low)}
-          {line("high", "Highest", "C6", instrument?.high)}
+          {line("low", say("instruments.lowestNoteWritten"), "C4", instrument?.low)}
+          {line("high", say("instruments.highest"), "C6", instrument?.high)}
         </div>
       )}
-      {choose("seat", "Seat", seats, instrument?.seat || (family === "keyboard" ? "keys" : "standing"))}
-      {save.error && <Trouble>{save.error.message}</Trouble>}
+      {choose(
+        "seat",
+        say("instruments.seat"),
+        seats,
+        instrument?.seat || (family === "keyboard" ? "keys" : "standing"),
+      )}
+      {save.asked}
       <div className="flex gap-2">
-        <Button look="main" type="submit" disabled={save.isPending}>
-          Keep it
+        <Button look="main" type="submit" disabled={save.busy}>
+          {say("instruments.save")}
         </Button>
         {instrument && (
           <Button look="quiet" onClick={done}>
-            Leave it
+            {say("instruments.leaveIt")}
           </Button>
         )}
       </div>

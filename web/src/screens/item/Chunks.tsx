@@ -4,12 +4,17 @@ import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { speeds } from "../../parts/sound";
 import { useHearing } from "../../parts/useHearing";
+import { say } from "../../words/say";
 import { Hand } from "./Hand";
 
 type Read = Schemas["ReadingView"];
 type Chunk = Schemas["Chunk"];
 
-const hands: Record<string, string> = { right: "Right hand", left: "Left hand", both: "Hands together" };
+const hands: Record<string, string> = {
+  right: say("item.rightHand"),
+  left: say("item.leftHand"),
+  both: say("item.handsTogether"),
+};
 
 // leaves lists the smallest chunks in order.
 const leaves = (c: Chunk): Chunk[] => (c.parts.length === 0 ? [c] : c.parts.flatMap(leaves));
@@ -63,9 +68,9 @@ function Trees({ read }: { read: Read }) {
     `inline-flex items-center gap-1.5 rounded border px-2.5 py-1 font-[580] ${on ? "border-ink bg-ink text-raised" : "border-line bg-ground hover:bg-faint"}`;
 
   return (
-    <section aria-label="Chunks" className="mt-3 rounded bg-raised px-4 py-3 print:hidden">
+    <section aria-label={say("item.chunks")} className="mt-3 rounded bg-raised px-4 py-3 print:hidden">
       <div className="mb-2 flex flex-wrap items-center gap-1.5">
-        <h2 className="mr-2">Chunks</h2>
+        <h2 className="mr-2">{say("item.chunks")}</h2>
         {read.chunks.length > 1 && (
           <button type="button" className={chip(false)} onClick={turn}>
             {hands[tree.hand]} <Key>H</Key>
@@ -83,10 +88,10 @@ function Trees({ read }: { read: Read }) {
           </button>
         ))}
         <button type="button" aria-pressed={loop} className={chip(loop)} onClick={() => setLoop(!loop)}>
-          again and again <Key>R</Key>
+          {say("item.againAgain")} <Key>R</Key>
         </button>
         <Button look="main" className="ml-auto py-1" hint="space" onClick={toggle}>
-          {playing ? "Stop" : "Hear it"}
+          {playing ? say("item.stop") : say("item.hearIt")}
         </Button>
       </div>
       <div className="overflow-x-auto pb-1">
@@ -112,7 +117,10 @@ function Joined({
   choose: (c: Chunk) => void;
 }) {
   const on = chunk.fromId === chosen.fromId && chunk.toId === chosen.toId;
-  const place = chunk.from.bar === chunk.to.bar ? `bar ${chunk.from.bar}` : `bars ${chunk.from.bar} to ${chunk.to.bar}`;
+  const place =
+    chunk.from.bar === chunk.to.bar
+      ? say("item.bar3", { bar: chunk.from.bar })
+      : say("item.barsTo", { bar: chunk.from.bar, bar2: chunk.to.bar });
   if (chunk.parts.length === 0) {
     return (
       <button
@@ -122,11 +130,13 @@ function Joined({
         className={`min-w-11 flex-1 rounded border px-1.5 py-1 text-center leading-tight ${on ? "border-ahead bg-ahead text-raised" : "border-line bg-ground hover:bg-faint"}`}
       >
         <b className="block font-[650]">
-          <span className="sr-only">Chunk </span>
+          <span className="sr-only">{say("item.chunk")} </span>
           {numbers.get(chunk)}
         </b>
         <span className={`text-small whitespace-nowrap ${on ? "" : "text-soft"}`}>
-          {chunk.from.bar === chunk.to.bar ? `bar ${chunk.from.bar}` : `${chunk.from.bar}–${chunk.to.bar}`}
+          {chunk.from.bar === chunk.to.bar
+            ? say("item.bar3", { bar: chunk.from.bar })
+            : `${chunk.from.bar}–${chunk.to.bar}`}
         </span>
       </button>
     );
@@ -136,7 +146,7 @@ function Joined({
       <button
         type="button"
         aria-pressed={on}
-        aria-label={`Joined, ${place}`}
+        aria-label={say("item.joined", { place })}
         onClick={() => choose(chunk)}
         className={`mx-1 mb-1 h-6 rounded-t border-x-2 border-t-2 ${on ? "border-ahead bg-ahead/25" : "border-soft hover:bg-faint"}`}
       />

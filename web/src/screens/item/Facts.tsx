@@ -1,21 +1,22 @@
 import type { Schemas } from "../../api/client";
 import { notKept, strandNames } from "../../parts/words";
+import { say } from "../../words/say";
 
 // Facts are what the shelf has of an item.
 export function Facts({ view }: { view: Schemas["ItemView"] }) {
   const { item } = view;
   const lines: [string, string][] = [
-    ["Lane", strandNames[item.strand] ?? ""],
-    ["Taste", item.taste ?? ""],
-    ["Key and meter", [view.key, item.meter].filter(Boolean).join(", ")],
-    ["Lowest, highest", view.lowest ? `${view.lowest} to ${view.highest}` : ""],
-    ["Brings", view.brings.join(", ")],
-    ["Needs", view.needs.join(", ")],
-    ["Revisits", view.revisits.join(", ")],
-    ["Focus points", item.points.map((p) => p.name).join(", ")],
-    ["Parts", item.parts.join(", ")],
-    ["Said before playing", item.cue ?? ""],
-    ["Not kept from the file", notKept(view.unread)],
+    [say("item.area"), strandNames[item.strand] ?? ""],
+    [say("item.taste"), item.taste ?? ""],
+    [say("item.keyMeter"), [view.key, item.meter].filter(Boolean).join(", ")],
+    [say("item.lowestHighest"), view.lowest ? `${view.lowest} to ${view.highest}` : ""],
+    [say("item.brings"), view.brings.join(", ")],
+    [say("item.needs"), view.needs.join(", ")],
+    [say("item.revisits"), view.revisits.join(", ")],
+    [say("item.goals"), item.points.map((p) => p.name).join(", ")],
+    [say("item.parts"), item.parts.join(", ")],
+    [say("item.saidBeforePlaying"), item.cue ?? ""],
+    [say("item.notKeptFromFile"), notKept(view.unread)],
   ];
   return (
     <dl className="rounded bg-raised px-4 py-3">

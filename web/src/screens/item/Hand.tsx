@@ -2,6 +2,7 @@ import { Fragment } from "react";
 import type { Schemas } from "../../api/client";
 import { Lies } from "../../parts/Lies";
 import { note } from "../../parts/words";
+import { rich, say } from "../../words/say";
 
 type Read = Schemas["ReadingView"];
 
@@ -21,21 +22,26 @@ export function Hand({
   const to = read.sounds.find((s) => s.id === chunk.toId)?.onset ?? from;
   const notes = read.sounds.filter((s) => staves.includes(s.staff) && s.onset >= from && s.onset <= to);
   const starts = chunk.starts ?? [{ hand: chunk.hand, ...chunk.start }];
-  const fingerOf = (finger: string) => (finger === "0" ? "open string" : finger && `finger ${finger}`);
+  const fingerOf = (finger: string) =>
+    finger === "0" ? say("item.openString") : finger && say("item.finger", { finger });
   return (
     <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2">
       <p className="min-w-44 flex-1">
-        Begins with the{" "}
+        {say("item.beginsWith")}{" "}
         {starts.map((s, i) => (
           <Fragment key={s.hand}>
-            {i > 0 && ", the "}
-            {s.hand} hand, <b className="font-[650]">{fingerOf(s.finger)}</b> on{" "}
-            <b className="font-[650]">{note(s.key)}</b>
+            {i > 0 && say("item.the")}
+            {rich("item.handOn", {
+              hand: s.hand,
+              finger: fingerOf(s.finger),
+              b: (text) => <b className="font-[650]">{text}</b>,
+              note: note(s.key),
+            })}
           </Fragment>
         ))}
-        ; {chunk.notes} notes.
+        {say("item.notes", { notes: chunk.notes })}
       </p>
-      <Lies open={read.open} notes={notes} now={now} first={starts.map((s) => s.key)} of="this chunk" />
+      <Lies open={read.open} notes={notes} now={now} first={starts.map((s) => s.key)} of={say("item.thisChunk")} />
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { Button } from "../../parts/Button";
 import { useInstruments } from "../../parts/instruments";
 import { Score } from "../../parts/Score";
 import { Shown } from "../../parts/Told";
+import { say } from "../../words/say";
 import { EditItem } from "../shelf/EditItem";
 import { Asks } from "./Asks";
 import { Chunks } from "./Chunks";
@@ -42,7 +43,7 @@ function Item({ view }: { view: View }) {
       <div className="min-w-0">
         <p className="text-soft print:hidden">
           <Link to="/shelf" className="underline underline-offset-4">
-            Shelf
+            {say("item.shelf")}
           </Link>{" "}
           / {item.book}
           {item.unit && ` / ${item.unit}`}
@@ -52,10 +53,10 @@ function Item({ view }: { view: View }) {
             {item.title} {item.composer && <span className="text-body font-normal text-soft">{item.composer}</span>}
           </h1>
           <span className="flex gap-2 print:hidden">
-            {item.hasScore && <Button onClick={() => window.print()}>Print</Button>}
+            {item.hasScore && <Button onClick={() => window.print()}>{say("item.print")}</Button>}
             {!item.sameAs && (
               <Button disabled={editing} onClick={() => edit(true)}>
-                Edit
+                {say("item.edit")}
               </Button>
             )}
           </span>
@@ -65,7 +66,7 @@ function Item({ view }: { view: View }) {
             {(read) => <Page view={view} read={read} student={students.find((s) => s.id === student)} />}
           </Shown>
         ) : (
-          <p className="rounded bg-raised p-6 text-soft">This item has no score: it is shown and told.</p>
+          <p className="rounded bg-raised p-6 text-soft">{say("item.itemHasNoScoreShow")}</p>
         )}
       </div>
       <aside className="space-y-4 print:mt-3">
@@ -75,13 +76,13 @@ function Item({ view }: { view: View }) {
           <>
             <div className="space-y-2 rounded bg-raised p-4 print:hidden">
               <label className="block font-[580]">
-                Read for
+                {say("item.readFor")}
                 <select
                   className="mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal"
                   value={student}
                   onChange={(e) => choose(e.target.value)}
                 >
-                  <option value="">anybody</option>
+                  <option value="">{say("item.anybody")}</option>
                   {students.map((s) => (
                     <option key={s.id} value={s.id}>
                       {s.firstName} {s.familyName}
@@ -90,7 +91,9 @@ function Item({ view }: { view: View }) {
                 </select>
               </label>
               {students.length === 0 && (
-                <p className="text-soft">No student here plays {instruments.name(item.instrument)}.</p>
+                <p className="text-soft">
+                  {say("item.noStudentHerePlays", { name: instruments.name(item.instrument) })}
+                </p>
               )}
               {students
                 .filter((s) => s.id === student)
@@ -98,7 +101,7 @@ function Item({ view }: { view: View }) {
                   <Place key={s.id} item={item} student={s} />
                 ))}
               {student === "" && students.length > 0 && (
-                <p className="text-soft">Choose a student to see what is new, how long it may take, and to place it.</p>
+                <p className="text-soft">{say("item.chooseStudentSeeWhatNew")}</p>
               )}
             </div>
             {reading.data && <Minute read={reading.data} name={students.find((s) => s.id === student)?.firstName} />}

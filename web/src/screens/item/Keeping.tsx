@@ -5,6 +5,8 @@ import { answer, api, queries, type Schemas } from "../../api/client";
 import { shelfView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
+import { useKeep } from "../../parts/useKeep";
+import { say } from "../../words/say";
 
 type Props = { item: Schemas["Item"]; used: boolean };
 
@@ -26,49 +28,47 @@ export function Keeping({ item, used }: Props) {
       ),
     onSuccess: () => queries.invalidateQueries(),
   });
-  const archive = useMutation({
-    mutationFn: () => answer(api.PUT("/api/items/{item}", { ...at, body: { ...item, archived: !item.archived } })),
-    onSuccess: () => queries.invalidateQueries(),
-  });
+  const archive = useKeep<Schemas["Item"]>("archive", (body) => answer(api.PUT("/api/items/{item}", { ...at, body })));
   const drop = useMutation({
-    mutationFn: () => answer(api.DELETE("/api/items/{item}", at)),
+    mutationFn: () => answer(api.DELETE("/api/items/{item}", { ...at, body: { was: item } })),
     onSuccess: async () => {
       await navigate({ to: "/shelf" });
       await queries.invalidateQueries({ queryKey: ["shelf"] });
     },
+    onError: () => queries.invalidateQueries(),
   });
   const same = useMutation({
     mutationFn: (as: string) => answer(api.PUT("/api/items/{item}/same", { ...at, body: { as } })),
     onSuccess: () => queries.invalidateQueries(),
   });
-  const trouble = replace.error ?? archive.error ?? drop.error ?? same.error;
+  const trouble = replace.error ?? drop.error ?? same.error;
   if (item.sameAs)
     return (
-      <section aria-label="Keeping" className="space-y-2 rounded bg-raised p-4">
-        <h2>Keeping</h2>
+      <section aria-label={say("item.manage")} className="space-y-2 rounded bg-raised p-4">
+        <h2>{say("item.manage")}</h2>
         <p>
-          This is the same as{" "}
+          {say("item.thisIsTheSameAs")}{" "}
           <Link to="/items/$item" params={{ item: item.sameAs }} className="underline underline-offset-4">
             {item.title}
           </Link>{" "}
-          of {item.book}, and has its words. Whoever has it keeps every mark.
+          {say("item.hasItsWordsWhoeverHas", { book: item.book })}
         </p>
         <Button onClick={() => same.mutate("")} disabled={same.isPending}>
-          Part them again
+          {say("item.partThemAgain")}
         </Button>
         {trouble && <Trouble>{trouble.message}</Trouble>}
       </section>
     );
   return (
-    <section aria-label="Keeping" className="space-y-2 rounded bg-raised p-4">
-      <h2>Keeping</h2>
-      {item.archived && <p>Laid away: whoever has it goes on, nobody is offered it.</p>}
+    <section aria-label={say("item.manage")} className="space-y-2 rounded bg-raised p-4">
+      <h2>{say("item.manage")}</h2>
+      {item.archived && <p>{say("item.archivedStudentsWhoHaveCarry")}</p>}
       <div className="flex flex-wrap gap-2">
         <label
           htmlFor={file}
           className="flex cursor-pointer items-center rounded border border-ink bg-raised px-4 py-2 font-[620] focus-within:outline-2 hover:bg-faint"
         >
-          {item.hasScore ? "Another score" : "Give it a score"}
+          {item.hasScore ? say("item.anotherScore") : say("item.giveScore")}
           <input
             id={file}
             type="file"
@@ -81,15 +81,16 @@ export function Keeping({ item, used }: Props) {
             }}
           />
         </label>
-        <Button onClick={() => archive.mutate()} disabled={archive.isPending}>
-          {item.archived ? "Bring it back" : "Lay it away"}
+        <Button onClick={() => archive.keep({ ...item, archived: !item.archived }, item)} disabled={archive.busy}>
+          {item.archived ? say("item.restoreIt") : say("item.archiveIt")}
         </Button>
         {!used && (
           <Button look="quiet" onClick={() => drop.mutate()} disabled={drop.isPending}>
-            Take it off the shelf
+            {say("item.removeFromShelf")}
           </Button>
         )}
       </div>
+      {archive.asked}
       <SameAs item={item} choose={(as) => same.mutate(as)} />
       <p aria-live="polite" className="text-soft">
         {replace.data && (replace.data.says || "The score is the new one; every mark stands.")}
@@ -109,13 +110,13 @@ function SameAs({ item, choose }: { item: Schemas["Item"]; choose: (as: string) 
     .sort((a, b) => Number(b.title.toLowerCase() === title) - Number(a.title.toLowerCase() === title));
   return (
     <label className="block font-[580]">
-      It is the same as
+      {say("item.itIsTheSameAs")}
       <select
         className="mt-0.5 block w-full rounded border border-line bg-ground px-2 py-1.5 font-normal"
         value=""
         onChange={(e) => choose(e.target.value)}
       >
-        <option value="">nothing else</option>
+        <option value="">{say("item.nothingElse")}</option>
         {others.map((it) => (
           <option key={it.id} value={it.id}>
             {it.title}, {it.book}

@@ -5,6 +5,7 @@ import { layerView } from "../../api/views";
 import { Key } from "../../parts/Button";
 import type { Band, Verse } from "../../parts/engraving";
 import { useKeys } from "../../parts/keys";
+import { say } from "../../words/say";
 
 type Read = Schemas["ReadingView"];
 
@@ -13,17 +14,17 @@ export type Switched = { layers: string[]; tablature?: "under" | "instead" };
 
 // The layers, each with its key.
 const names: Record<string, { name: string; key: string }> = {
-  direction: { name: "Direction", key: "d" },
-  landmarks: { name: "Landmarks", key: "l" },
-  intervals: { name: "Intervals", key: "i" },
-  names: { name: "Names", key: "n" },
-  fingers: { name: "Fingers", key: "f" },
-  positions: { name: "Positions", key: "p" },
-  patterns: { name: "Patterns", key: "t" },
-  chunks: { name: "Chunks", key: "c" },
-  tablature: { name: "String · fret", key: "s" },
-  rhythm: { name: "Rhythm words", key: "w" },
-  new: { name: "What is new", key: "o" },
+  direction: { name: say("item.direction"), key: "d" },
+  landmarks: { name: say("item.landmarks"), key: "l" },
+  intervals: { name: say("item.intervals"), key: "i" },
+  names: { name: say("item.names"), key: "n" },
+  fingers: { name: say("item.fingers"), key: "f" },
+  positions: { name: say("item.positions"), key: "p" },
+  patterns: { name: say("item.patterns"), key: "t" },
+  chunks: { name: say("item.chunks"), key: "c" },
+  tablature: { name: say("item.stringFret"), key: "s" },
+  rhythm: { name: say("item.rhythmWords"), key: "w" },
+  new: { name: say("item.whatNew"), key: "o" },
 };
 
 // usePage fetches the layers that are on and turns them into what the score draws.
@@ -80,7 +81,7 @@ export function Layers({
   return (
     <div
       role="toolbar"
-      aria-label="Layers on the page"
+      aria-label={say("item.layersPage")}
       className="mb-2 flex flex-wrap items-center gap-1.5 print:hidden"
     >
       {there.map((name) => {
@@ -102,14 +103,14 @@ export function Layers({
       })}
       {frets && (
         <select
-          aria-label="Tablature"
+          aria-label={say("item.tablature")}
           className="rounded border border-line bg-raised px-2 py-1"
           value={on.tablature ?? ""}
           onChange={(e) => set({ ...on, tablature: (e.target.value || undefined) as Switched["tablature"] })}
         >
-          <option value="">no tablature</option>
-          <option value="under">tablature under the staff</option>
-          <option value="instead">tablature instead</option>
+          <option value="">{say("item.noTablature")}</option>
+          <option value="under">{say("item.tablatureUnderStaff")}</option>
+          <option value="instead">{say("item.tablatureInstead")}</option>
         </select>
       )}
     </div>

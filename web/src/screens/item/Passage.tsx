@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { PlayIn } from "../../parts/PlayIn";
+import { say } from "../../words/say";
 
 type Props = {
   item: Schemas["Item"];
@@ -33,20 +34,20 @@ export function Passage({ item, read, student, rung }: Props) {
   return (
     <div className="mt-4 print:hidden">
       <p className="flex flex-wrap items-center gap-3">
-        {bar("Bars", from, (n) => setBars([n, Math.max(n, to)]))}
+        {bar(say("item.bars"), from, (n) => setBars([n, Math.max(n, to)]))}
         {bar("to", to, (n) => setBars([Math.min(n, from), n]))}
         {read.hands.length > 1 && (
           <label className="flex items-center gap-1.5">
-            with
+            {say("item.with")}
             <select
               value={hand}
               onChange={(e) => setHand(e.target.value)}
               className="rounded border border-line bg-raised px-2 py-1"
             >
-              <option value="">both hands</option>
+              <option value="">{say("item.bothHands")}</option>
               {read.hands.map((h) => (
                 <option key={h} value={h}>
-                  the {h} hand
+                  {say("item.theHand", { hand: h })}
                 </option>
               ))}
             </select>

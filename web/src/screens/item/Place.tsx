@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { ladderView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { say } from "../../words/say";
 
 // Place puts an item on a student's ladder.
 export function Place({ item, student }: { item: Schemas["Item"]; student: Schemas["StudentCard"] }) {
@@ -12,13 +13,13 @@ export function Place({ item, student }: { item: Schemas["Item"]; student: Schem
   if (there) {
     return (
       <p>
-        On {student.firstName}'s ladder, {there.state}.{" "}
+        {say("item.sLadder", { firstName: student.firstName, state: there.state })}{" "}
         <Link
           to="/students/$student/ladder"
           params={{ student: student.id }}
           className="font-[620] underline underline-offset-4"
         >
-          See the ladder
+          {say("item.seeLadder")}
         </Link>
       </p>
     );
@@ -31,13 +32,13 @@ export function Place({ item, student }: { item: Schemas["Item"]; student: Schem
   return (
     <div className="flex flex-wrap gap-2">
       <Button look="main" disabled={!query.data} onClick={() => add(secure?.id ?? "")}>
-        Begin it now
+        {say("item.startNow")}
       </Button>
       <Button disabled={!query.data} onClick={() => add(now?.id ?? "")}>
-        Place it next
+        {say("item.placeNext")}
       </Button>
       <Button disabled={!query.data} onClick={() => add("top")}>
-        Place it last
+        {say("item.placeLast")}
       </Button>
     </div>
   );

@@ -1,22 +1,23 @@
 import { Link } from "@tanstack/react-router";
 import type { Schemas } from "../../api/client";
 import { namedDay } from "../../parts/words";
+import { say } from "../../words/say";
 
 type PlayedBy = Schemas["PlayedBy"];
 
 const states: Record<PlayedBy["state"], string> = {
-  current: "plays it",
-  ahead: "has it ahead",
+  current: say("item.playsIt"),
+  ahead: say("item.hasAhead"),
   secure: "secure",
-  parked: "parked",
+  parked: say("item.onHold"),
 };
 
 // Players lists who plays this item, and who played it.
 export function Players({ players }: { players: PlayedBy[] }) {
   return (
-    <section aria-label="Who plays it" className="rounded bg-raised p-4 print:hidden">
-      <h2 className="mb-1">Who plays it, who played it</h2>
-      {players.length === 0 && <p className="text-soft">It is on nobody's ladder yet.</p>}
+    <section aria-label={say("item.whoPlays")} className="rounded bg-raised p-4 print:hidden">
+      <h2 className="mb-1">{say("item.whoPlaysWhoPlayed")}</h2>
+      {players.length === 0 && <p className="text-soft">{say("item.nobodysLadderYet")}</p>}
       <ul className="divide-y divide-faint">
         {players.map((p) => (
           <li key={p.rung} className="flex justify-between gap-3 py-1">
@@ -28,8 +29,8 @@ export function Players({ players }: { players: PlayedBy[] }) {
               {p.name}
             </Link>
             <span className="text-right text-soft">
-              {p.polished ? "polished" : states[p.state]}
-              {p.since && `, since ${namedDay(p.since)}`}
+              {p.polished ? "performance-ready" : states[p.state]}
+              {p.since && say("item.since", { day: namedDay(p.since) })}
             </span>
           </li>
         ))}

@@ -8,7 +8,8 @@ import { field } from "../../parts/Field";
 import { PickInstrument } from "../../parts/instruments";
 import { Score } from "../../parts/Score";
 import { Trouble } from "../../parts/Told";
-import { notKept, sentence, strandNames } from "../../parts/words";
+import { notKept, strandNames } from "../../parts/words";
+import { say } from "../../words/say";
 
 type Strand = Schemas["Item"]["strand"];
 
@@ -53,14 +54,15 @@ export function TypeScreen() {
       <div className="space-y-3">
         <p className="text-soft">
           <Link to="/shelf" className="underline underline-offset-4">
-            Shelf
+            {say("item.shelf")}
           </Link>
         </p>
-        <h1 className="text-head">Type a tune</h1>
+        <h1 className="text-head">{say("item.typeTune")}</h1>
         <Text abc={abc} set={setABC} wrong={wrong} />
         {wrong ? (
           <Trouble>
-            {wrong.line > 0 && `Line ${wrong.line}${wrong.bar > 0 ? `, bar ${wrong.bar}` : ""}: `}
+            {wrong.line > 0 &&
+              say("item.line", { line: wrong.line, value: wrong.bar > 0 ? say("item.bar", { bar: wrong.bar }) : "" })}
             {wrong.says}
           </Trouble>
         ) : (
@@ -69,7 +71,7 @@ export function TypeScreen() {
         <div className="grid grid-cols-3 gap-2 font-[580]">
           <PickInstrument className={field} value={instrument} set={setInstrument} />
           <label>
-            Lane
+            {say("item.area")}
             <select className={field} value={strand} onChange={(e) => setStrand(e.target.value as Strand)}>
               {Object.entries(strandNames).map(([key, name]) => (
                 <option key={key} value={key}>
@@ -79,11 +81,11 @@ export function TypeScreen() {
             </select>
           </label>
           <label>
-            Book or pool
+            {say("item.bookCollection")}
             <input
               className={field}
               value={book}
-              placeholder="Loose sheets"
+              placeholder={say("item.looseSheets")}
               onChange={(e) => setBook(e.target.value)}
             />
           </label>
@@ -94,27 +96,29 @@ export function TypeScreen() {
           disabled={!view || !!wrong || save.isPending || asked !== abc}
           onClick={() => save.mutate()}
         >
-          Put it on the shelf
+          {say("item.putShelf")}
         </Button>
         <Help />
       </div>
       <div className="min-w-0 space-y-3">
         {right ? (
           <div className={wrong ? "opacity-60" : ""}>
-            <Score xml={right.xml} title={right.title || "the tune"} />
+            <Score xml={right.xml} title={right.title || say("item.theTune")} />
           </div>
         ) : (
-          <p className="rounded bg-raised p-6 text-soft">The tune is drawn here as soon as it can be read.</p>
+          <p className="rounded bg-raised p-6 text-soft">{say("item.tuneDrawnHereSoonCan")}</p>
         )}
         {view && view.minute.length > 0 && (
-          <section aria-label="Read off the tune" className="rounded bg-raised px-4 py-3">
-            <h2 className="mb-1">Read off the tune</h2>
+          <section aria-label={say("item.readOffTune")} className="rounded bg-raised px-4 py-3">
+            <h2 className="mb-1">{say("item.readOffTune")}</h2>
             <ul className="space-y-0.5">
               {view.minute.map((r) => (
-                <li key={sentence(r)}>{sentence(r)}</li>
+                <li key={r.says}>{r.says}</li>
               ))}
             </ul>
-            {view.unread.length > 0 && <p className="mt-2 text-soft">Not kept: {notKept(view.unread)}.</p>}
+            {view.unread.length > 0 && (
+              <p className="mt-2 text-soft">{say("item.notKept", { notKept: notKept(view.unread) })}</p>
+            )}
           </section>
         )}
       </div>
@@ -155,7 +159,7 @@ function Text({ abc, set, wrong }: { abc: string; set: (abc: string) => void; wr
         ))}
       </pre>
       <textarea
-        aria-label="The tune as ABC"
+        aria-label={say("item.tuneAbc")}
         aria-invalid={!!wrong}
         spellCheck={false}
         rows={14}
@@ -172,20 +176,20 @@ function Text({ abc, set, wrong }: { abc: string; set: (abc: string) => void; wr
 
 const signs: [string, string][] = [
   ["C D E … B c d", "notes from middle C up; small letters an octave higher"],
-  ["C, c'", "an octave lower, an octave higher"],
-  ["C2 C/2 C3/2", "twice, half, one and a half times the unit L:"],
-  ["^F _B =F", "sharp, flat, natural"],
-  ["z2 | |: :| |]", "rest, bar line, repeat, end"],
-  ["(C D) C-C [CEG]", "slur, tie, chord"],
-  ["(3CDE  .C  !1!C", "triplet, detached, finger"],
-  ['"Am"C  "^gently"C', "chord symbol, words above the note"],
-  ["w: har-bour light", "words, on a line under the notes"],
+  ["C, c'", say("item.octaveLowerOctaveHigher")],
+  ["C2 C/2 C3/2", say("item.twiceHalfOneHalfTimes")],
+  ["^F _B =F", say("item.sharpFlatNatural")],
+  ["z2 | |: :| |]", say("item.restBarLineRepeatEnd")],
+  [say("item.cDCCCeg"), say("item.slurTieChord")],
+  ["(3CDE  .C  !1!C", say("item.tripletDetachedFinger")],
+  ['"Am"C  "^gently"C', say("item.chordSymbolWordsAboveNote")],
+  [say("item.wHarBourLight"), say("item.wordsLineUnderNotes")],
 ];
 
 function Help() {
   return (
     <details className="rounded bg-raised px-4 py-3">
-      <summary className="cursor-pointer font-[650]">The signs</summary>
+      <summary className="cursor-pointer font-[650]">{say("item.theSigns")}</summary>
       <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
         {signs.map(([sign, means]) => (
           <div key={sign} className="contents">

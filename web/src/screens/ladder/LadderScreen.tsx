@@ -3,6 +3,7 @@ import { Link, useNavigate, useParams, useSearch } from "@tanstack/react-router"
 import { ladderView } from "../../api/views";
 import { Granted } from "../../parts/Granted";
 import { Shown } from "../../parts/Told";
+import { say } from "../../words/say";
 import { FirstThings } from "./FirstThings";
 import { Lanes } from "./Lanes";
 import { Mixture } from "./Mixture";
@@ -31,13 +32,13 @@ export function LadderScreen() {
               <Lanes key={student} view={view} chosen={chosen} choose={choose} />
             )}
             <aside
-              aria-label="What follows"
+              aria-label={say("ladder.whatFollows")}
               // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolled region must be reachable by keyboard
               tabIndex={0}
               className="w-full space-y-2.5 lg:max-h-[calc(100dvh-122px)] lg:w-[330px] lg:shrink-0 lg:overflow-y-auto"
             >
               <div className="flex items-center justify-between">
-                <h2>{rung ? "This rung" : "What follows, and why"}</h2>
+                <h2>{rung ? say("ladder.thisItem") : say("ladder.suggestions")}</h2>
                 <PlaceRung view={view} above={rung} />
               </div>
               {rung ? (
@@ -54,7 +55,7 @@ export function LadderScreen() {
                       params={{ student }}
                       className="inline-block text-soft underline underline-offset-4"
                     >
-                      Place anew, at the instrument
+                      {say("ladder.placeAnewInstrument")}
                     </Link>
                   )}
                 </>

@@ -2,6 +2,7 @@ import { useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { shortDay, strandNames } from "../../parts/words";
+import { say } from "../../words/say";
 import { heights, type Laid, landing, lay, strands } from "./layout";
 import { Current, Future, Secure } from "./Rungs";
 import { Threads } from "./Threads";
@@ -26,7 +27,7 @@ export function Lanes({ view, chosen, choose }: Props) {
   };
   const shared = { top: laid.top, at, chosen, choose };
   return (
-    <section aria-label="Ladder" className="flex min-w-0 flex-1 flex-col">
+    <section aria-label={say("ladder.ladder")} className="flex min-w-0 flex-1 flex-col">
       <div className="grid grid-cols-[64px_repeat(4,1fr)] gap-x-7 pr-7 pb-1.5 font-[620]">
         <span />
         {strands.map((s) => (
@@ -38,7 +39,7 @@ export function Lanes({ view, chosen, choose }: Props) {
       <section
         // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolled region must be reachable by keyboard
         tabIndex={0}
-        aria-label="Time, upward in weeks"
+        aria-label={say("ladder.timeUpwardWeeks")}
         className="relative h-[calc(100dvh-152px)] min-h-96 overflow-y-auto rounded bg-raised"
         ref={(el) => {
           if (el && !scrolled.current) {
@@ -88,7 +89,7 @@ export function Lanes({ view, chosen, choose }: Props) {
             style={{ top: laid.top }}
           >
             <span className="absolute -top-[11px] left-1 rounded-sm bg-now px-2.5 text-small font-[650] text-raised">
-              now
+              {say("ladder.now")}
             </span>
           </div>
           {view.rungs.length === 0 && (
@@ -96,7 +97,7 @@ export function Lanes({ view, chosen, choose }: Props) {
               className="absolute inset-x-0 mx-auto mt-10 max-w-sm text-center text-large text-soft"
               style={{ top: laid.top - 190 }}
             >
-              Rungs will stand here. Choose a book under “Settings”, or place the first piece at the right.
+              {say("ladder.rungsWillStandHereChoose")}
             </p>
           )}
         </div>

@@ -1,11 +1,12 @@
 import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
-import { namedDay, plural, sentence } from "../../parts/words";
+import { namedDay } from "../../parts/words";
+import { say } from "../../words/say";
 
 type Props = { view: Schemas["LadderView"]; mixture: Schemas["MixtureView"] };
 
-const outcomes: Record<string, string> = { pass: "passed", nearly: "nearly", "not-yet": "not yet" };
+const outcomes: Record<string, string> = { pass: "passed", nearly: "nearly", "not-yet": say("ladder.notYet") };
 
 // Mixture stands in for the ladder before the first book: what the next lesson
 // mixes, what goes already, what waits, and the one test.
@@ -16,9 +17,9 @@ export function Mixture({ view, mixture }: Props) {
     (r) => r.state !== "secure" && r.state !== "parked" && !mixture.next.some((b) => b.rung === r.id),
   );
   return (
-    <section aria-label="Mixture" className="min-w-0 flex-1 space-y-4">
-      <section aria-label="Next lesson">
-        <h2 className="mb-1.5 text-large">The next lesson's mixture</h2>
+    <section aria-label={say("ladder.mixture")} className="min-w-0 flex-1 space-y-4">
+      <section aria-label={say("ladder.nextLesson")}>
+        <h2 className="mb-1.5 text-large">{say("ladder.nextLessonsMixture")}</h2>
         <ol className="grid gap-2.5 sm:grid-cols-2 xl:grid-cols-3">
           {mixture.next.map((b) => {
             const r = rung(b.rung);
@@ -28,24 +29,26 @@ export function Mixture({ view, mixture }: Props) {
                 className={`rounded border-[1.5px] p-3 ${r?.state === "secure" ? "border-keep bg-keep-tint" : "border-now bg-now-tint"}`}
               >
                 <b className="block text-large font-[650]">{r?.title}</b>
-                <span className="text-soft">{sentence(b.why)}</span>
+                <span className="text-soft">{b.why.says}</span>
               </li>
             );
           })}
         </ol>
         {mixture.next.length === 0 && (
-          <p className="rounded bg-raised p-4 text-soft">
-            Nothing is placed. Place small things with “Place a piece” at the right.
-          </p>
+          <p className="rounded bg-raised p-4 text-soft">{say("ladder.nothingPlacedPlaceSmallThings")}</p>
         )}
       </section>
       <div className="grid gap-4 sm:grid-cols-2">
-        <Small name="Goes already" rungs={going} note={(r) => (r.foothold ? `since ${namedDay(r.foothold)}` : "")} />
+        <Small
+          name={say("ladder.goesAlready")}
+          rungs={going}
+          note={(r) => (r.foothold ? say("ladder.since", { day: namedDay(r.foothold) }) : "")}
+        />
         {waiting.length > 0 && (
           <Small
-            name="Waiting its turn"
+            name={say("ladder.waitingItsTurn")}
             rungs={waiting}
-            note={(r) => (r.taught ? `begun, ${plural(Math.round(r.weeks), "week")}` : "new")}
+            note={(r) => (r.taught ? `begun, ${say("count.week", { n: Math.round(r.weeks) })}` : "new")}
           />
         )}
       </div>
@@ -82,14 +85,14 @@ function Small({
 
 // FirstBook is the test that says when book one can begin.
 function FirstBook({ student, test }: { student: Schemas["StudentCard"]; test: Schemas["Test"] }) {
-  const say = (outcome: "pass" | "nearly" | "not-yet") =>
+  const answer = (outcome: "pass" | "nearly" | "not-yet") =>
     tell(student.id, { kind: "probed", probe: "first-book", outcome });
   return (
-    <section aria-label="Test for book one" className="rounded bg-raised px-4 py-3">
-      <h2>When can book one begin?</h2>
+    <section aria-label={say("ladder.testBookOne")} className="rounded bg-raised px-4 py-3">
+      <h2>{say("ladder.whenCanBookOneBegin")}</h2>
       <p className="text-soft">
-        Play a tune of five notes once. {student.firstName} sets the hand alone and plays it back in a steady beat.
-        {test.tried && test.at && ` Last tried ${namedDay(test.at)}: ${outcomes[test.tried]}.`}
+        {say("ladder.playTuneFiveNotesOnce", { firstName: student.firstName })}
+        {test.tried && test.at && say("ladder.lastTried", { day: namedDay(test.at), outcomes: outcomes[test.tried] })}
       </p>
       <ul className="my-2 flex flex-wrap gap-2">
         {test.signs.map((s) => (
@@ -99,16 +102,16 @@ function FirstBook({ student, test }: { student: Schemas["StudentCard"]; test: S
           >
             {s.met ? "✓ " : ""}
             {s.name}
-            <span className="sr-only">{s.met ? ", there" : ", not yet"}</span>
+            <span className="sr-only">{s.met ? say("ladder.there") : say("ladder.notYet2")}</span>
           </li>
         ))}
       </ul>
       <div className="flex flex-wrap gap-2">
-        <Button look={test.near ? "main" : "plain"} onClick={() => say("pass")}>
-          Passed
+        <Button look={test.near ? "main" : "plain"} onClick={() => answer("pass")}>
+          {say("ladder.passed3")}
         </Button>
-        <Button onClick={() => say("nearly")}>Nearly</Button>
-        <Button onClick={() => say("not-yet")}>Not yet</Button>
+        <Button onClick={() => answer("nearly")}>{say("ladder.nearly")}</Button>
+        <Button onClick={() => answer("not-yet")}>{say("ladder.notYet3")}</Button>
       </div>
     </section>
   );

@@ -9,6 +9,7 @@ import { useInstruments } from "../../parts/instruments";
 import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
 import { strandNames } from "../../parts/words";
+import { say } from "../../words/say";
 
 // PlaceRung puts items of the shelf on this ladder, each at the top of its
 // lane, or, in the lane of the rung that is chosen, right above it: one by one,
@@ -39,7 +40,7 @@ export function PlaceRung({ view, above }: { view: Schemas["LadderView"]; above?
     >
       <Dialog.Trigger asChild>
         <button type="button" className="rounded px-2 py-1 font-[620] underline underline-offset-4">
-          {into ? "Insert above it" : "Place a piece"}
+          {into ? say("ladder.insertAbove") : say("ladder.placePiece")}
         </button>
       </Dialog.Trigger>
       <Dialog.Portal>
@@ -49,11 +50,13 @@ export function PlaceRung({ view, above }: { view: Schemas["LadderView"]; above?
           className="fixed top-[8vh] left-1/2 flex max-h-[80vh] w-[min(560px,94vw)] -translate-x-1/2 flex-col gap-3 rounded border border-line bg-raised p-5"
         >
           <Dialog.Title className="text-head">
-            {into ? `Insert above ${into.title}` : `Place a piece on ${view.student.firstName}'s ladder`}
+            {into
+              ? say("ladder.insertAbove2", { title: into.title })
+              : say("ladder.placePieceSLadder", { firstName: view.student.firstName })}
           </Dialog.Title>
           <input
-            aria-label="Find by title, book or unit"
-            placeholder="Title, book or unit"
+            aria-label={say("ladder.findTitleBookUnit")}
+            placeholder={say("ladder.titleBookUnit")}
             value={find}
             onChange={(e) => setFind(e.target.value)}
             className="rounded border border-line bg-ground px-3 py-2 placeholder:text-soft"
@@ -70,7 +73,7 @@ export function PlaceRung({ view, above }: { view: Schemas["LadderView"]; above?
                 );
                 return found.length === 0 ? (
                   <p className="text-soft">
-                    Nothing left on the shelf for {view.student.plays}. Import a score under Shelf.
+                    {say("ladder.nothingLeftShelfImportScore", { plays: view.student.plays })}
                   </p>
                 ) : (
                   Object.entries(Object.groupBy(found, (it) => it.book)).map(([book, list = []]) => (
@@ -80,10 +83,10 @@ export function PlaceRung({ view, above }: { view: Schemas["LadderView"]; above?
                         {list.length > 1 && (
                           <Button
                             look="quiet"
-                            aria-label={`Place all ${list.length} of ${book}`}
+                            aria-label={say("ladder.placeAll", { list: list.length, book })}
                             onClick={() => list.forEach(place)}
                           >
-                            Place all {list.length} in order
+                            {say("ladder.placeAllOrder", { list: list.length })}
                           </Button>
                         )}
                       </div>
@@ -97,8 +100,8 @@ export function PlaceRung({ view, above }: { view: Schemas["LadderView"]; above?
                                 {it.unit && ` · ${it.unit}`}
                               </span>
                             </span>
-                            <Button aria-label={`Place ${it.title}`} onClick={() => place(it)}>
-                              Place
+                            <Button aria-label={say("ladder.place", { title: it.title })} onClick={() => place(it)}>
+                              {say("ladder.place2")}
                             </Button>
                           </li>
                         ))}
@@ -111,7 +114,7 @@ export function PlaceRung({ view, above }: { view: Schemas["LadderView"]; above?
           </div>
           <Dialog.Close asChild>
             <Button look="quiet" className="self-end">
-              Done
+              {say("ladder.done")}
             </Button>
           </Dialog.Close>
         </Dialog.Content>

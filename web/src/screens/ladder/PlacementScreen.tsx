@@ -9,7 +9,7 @@ import { CardFace } from "../../parts/CardFace";
 import { useKeys } from "../../parts/keys";
 import { Notes } from "../../parts/Notes";
 import { Shown } from "../../parts/Told";
-import { plural } from "../../parts/words";
+import { rich, say } from "../../words/say";
 
 // PlacementScreen asks one thing after another at the instrument, until it is known well enough
 // where a student from elsewhere begins; it can be left at any time.
@@ -21,7 +21,7 @@ export function PlacementScreen() {
     <Shown query={query}>
       {(view) => (
         <main className="grid flex-1 content-start gap-6 px-4 pb-6 lg:grid-cols-[1fr_330px]">
-          <section aria-label="At the instrument" className="rounded bg-raised p-6">
+          <section aria-label={say("ladder.atTheInstrument")} className="rounded bg-raised p-6">
             {view.next ? (
               <Ask
                 key={view.next.skill}
@@ -34,8 +34,8 @@ export function PlacementScreen() {
             ) : (
               <p className="text-head">
                 {view.asked === 0
-                  ? "No book on the shelf brings a skill to ask after yet."
-                  : `Nothing more would tell much. ${plural(view.asked, "answer")} so far.`}
+                  ? say("ladder.noBookShelfBringsSkill")
+                  : say("ladder.nothingMoreWouldTellMuch", { asked: view.asked })}
               </p>
             )}
           </section>
@@ -48,9 +48,9 @@ export function PlacementScreen() {
 
 type Outcome = "pass" | "nearly" | "not-yet";
 const answers: { outcome: Outcome; name: string }[] = [
-  { outcome: "pass", name: "Pass" },
-  { outcome: "nearly", name: "Nearly" },
-  { outcome: "not-yet", name: "Not yet" },
+  { outcome: "pass", name: say("ladder.pass") },
+  { outcome: "nearly", name: say("ladder.nearly") },
+  { outcome: "not-yet", name: say("ladder.notYet3") },
 ];
 
 function Ask({
@@ -72,7 +72,7 @@ function Ask({
   });
   return (
     <>
-      <p className="text-soft">{asked === 0 ? "The first question" : `After ${plural(asked, "answer")}`}</p>
+      <p className="text-soft">{asked === 0 ? say("ladder.firstQuestion") : say("ladder.afterAnswers", { asked })}</p>
       <h2 className="mt-2 text-[44px] leading-tight">{question.name}</h2>
       <p className="mt-4 text-[26px] leading-snug">{question.try}</p>
       {question.exercise && (
@@ -84,7 +84,7 @@ function Ask({
         <div className="mt-4">
           <p className="text-large">{question.card.asks}</p>
           <CardFace card={question.card} />
-          <p className="mt-1 text-soft">Right: {question.card.right}</p>
+          <p className="mt-1 text-soft">{say("ladder.right", { right: question.card.right })}</p>
         </div>
       )}
       <p className="mt-8 flex flex-wrap gap-3">
@@ -94,7 +94,7 @@ function Ask({
           </Button>
         ))}
         <Button look="quiet" onClick={skip}>
-          Skip <Key>4</Key>
+          {say("ladder.skip")} <Key>4</Key>
         </Button>
       </p>
     </>
@@ -105,10 +105,10 @@ function Ask({
 function Found({ view }: { view: Schemas["PlacementView"] }) {
   const { student, begin } = view;
   return (
-    <aside aria-label="So far" className="space-y-4">
+    <aside aria-label={say("ladder.soFar")} className="space-y-4">
       {begin && (
         <section>
-          <h2>Begin here</h2>
+          <h2>{say("ladder.startHere")}</h2>
           <p className="mt-1 rounded bg-raised px-3 py-2">
             <b className="font-[650]">{begin.title}</b>
             <br />
@@ -121,30 +121,27 @@ function Found({ view }: { view: Schemas["PlacementView"] }) {
               className="mt-1"
               onClick={() => tell(student.id, { kind: "book_chosen", book: begin.book, from: begin.item })}
             >
-              {student.firstName} begins here
+              {say("ladder.beginsHere", { firstName: student.firstName })}
             </Button>
           </p>
         </section>
       )}
       {view.from && (
         <section>
-          <h2>Not known yet where to begin</h2>
+          <h2>{say("ladder.notKnownYetWhereBegin")}</h2>
           <p className="mt-1 rounded bg-raised px-3 py-2">
-            {view.to ? "Somewhere between" : "Somewhere from"} <b className="font-[650]">{view.from.title}</b>
-            {view.to && (
-              <>
-                {" "}
-                and <b className="font-[650]">{view.to.title}</b>
-              </>
-            )}
-            {view.to ? ", " : " on, "}one time in two. A few more answers tell.
+            {view.to ? say("ladder.somewhereBetween") : say("ladder.somewhereFrom")}{" "}
+            <b className="font-[650]">{view.from.title}</b>
+            {view.to && rich("ladder.and", { title: view.to.title, b: (text) => <b className="font-[650]">{text}</b> })}
+            {view.to ? ", " : " on, "}
+            {say("ladder.oneTimeTwoFewMore")}
           </p>
         </section>
       )}
-      <Skills title="Missing under it" list={view.missing} />
-      <Skills title="Not sure about" list={view.unsure} />
+      <Skills title={say("ladder.missingUnder")} list={view.missing} />
+      <Skills title={say("ladder.notSureAbout")} list={view.unsure} />
       <Link to="/students/$student/ladder" params={{ student: student.id }} className="underline underline-offset-4">
-        That is enough: to the ladder
+        {say("ladder.enoughLadder")}
       </Link>
     </aside>
   );
@@ -155,7 +152,7 @@ function Skills({ title, list }: { title: string; list: Schemas["Question"][] })
   return (
     <details className="rounded bg-raised px-3 py-2" open={list.length <= 8}>
       <summary className="cursor-pointer font-[650]">
-        {title}: {plural(list.length, "skill")}
+        {title}: {say("count.skill", { n: list.length })}
       </summary>
       <ul className="mt-1 divide-y divide-faint">
         {list.map((s) => (

@@ -4,7 +4,8 @@ import { act, may, tell } from "../../api/outbox";
 import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
-import { namedDay, plural, sentence, span, strandNames } from "../../parts/words";
+import { namedDay, slopes, span, strandNames } from "../../parts/words";
+import { rich, say } from "../../words/say";
 import type { Rung } from "./layout";
 
 type Props = { rung: Rung; view: Schemas["LadderView"]; close: () => void };
@@ -28,7 +29,7 @@ export function RungCard({ rung, view, close }: Props) {
   const takeOff =
     off &&
     (() => {
-      offerBack(`${rung.title} is off the ladder.`, student, ...act(student, off.tell));
+      offerBack(say("ladder.offLadder", { title: rung.title }), student, ...act(student, off.tell));
       close();
     });
   useKeys({
@@ -49,31 +50,32 @@ export function RungCard({ rung, view, close }: Props) {
       </header>
       {rung.expected && (
         <p>
-          {rung.taught ? "Likely done" : "Likely begun in turn and done"}{" "}
-          {rung.expected.low && rung.expected.high ? (
-            <>
-              between <b>{namedDay(rung.expected.low)}</b> and <b>{namedDay(rung.expected.high)}</b>
-            </>
-          ) : rung.expected.low && rung.expected.far ? (
-            <>
-              not before <b>{namedDay(rung.expected.low)}</b>, perhaps in more than two years
-            </>
-          ) : rung.expected.far ? (
-            "in more than two years"
-          ) : (
-            "after this year's terms"
-          )}
-          : eight in ten such pieces take {span(rung.expected.usual.low, rung.expected.usual.high)} at this pace.
+          {rung.taught ? say("ladder.expected") : say("ladder.expectedIfStartedTurn")}{" "}
+          {rung.expected.low && rung.expected.high
+            ? rich("ladder.betweenAnd", {
+                day: namedDay(rung.expected.low),
+                b: (text) => <b>{text}</b>,
+                day2: namedDay(rung.expected.high),
+              })
+            : rung.expected.low && rung.expected.far
+              ? rich("ladder.notBeforePerhapsMoreThan", {
+                  day: namedDay(rung.expected.low),
+                  b: (text) => <b>{text}</b>,
+                })
+              : rung.expected.far
+                ? say("ladder.moreThanTwoYears")
+                : say("ladder.afterYearsTerms")}
+          {say("ladder.eightTenSuchPiecesTake", { weeks: span(rung.expected.usual.low, rung.expected.usual.high) })}
         </p>
       )}
       {rung.why.map((r) => (
-        <p key={r.code}>{sentence(r)}</p>
+        <p key={r.code}>{r.says}</p>
       ))}
-      {rung.lacks && <p className="border-l-4 border-warn pl-2">{sentence(rung.lacks)}</p>}
+      {rung.lacks && <p className="border-l-4 border-warn pl-2">{rung.lacks.says}</p>}
       {rung.load && <Load load={rung.load} usual={view.usual} />}
       {(rung.state === "ahead" || rung.state === "current") && (
         <label className="flex items-center gap-2 text-soft">
-          Polished by
+          {say("ladder.polishedBy")}
           <input
             type="date"
             value={rung.target}
@@ -92,7 +94,7 @@ export function RungCard({ rung, view, close }: Props) {
       )}
       {lanes.length > 0 && (
         <label className="flex items-center gap-2 text-soft">
-          Lane
+          {say("ladder.area")}
           <select
             value={rung.strand}
             onChange={(e) => offered(`lane-${e.target.value}`)?.()}
@@ -112,67 +114,65 @@ export function RungCard({ rung, view, close }: Props) {
             <li key={p.key} className="flex justify-between py-1">
               <span>
                 {p.name}
-                {p.own && <span className="text-soft"> · own</span>}
+                {p.own && <span className="text-soft">{say("ladder.own")}</span>}
               </span>
               <span className="text-soft">
                 {p.state === "met"
-                  ? `met${p.since ? ` ${namedDay(p.since)}` : ""}`
+                  ? say("ladder.reached", { value: p.since ? ` ${namedDay(p.since)}` : "" })
                   : p.state === "open"
-                    ? "not yet"
+                    ? say("ladder.notYet")
                     : "–"}
               </span>
             </li>
           ))}
           {rung.spots.map((s) => (
             <li key={s.id} className="flex justify-between py-1">
-              <span>Spot, {s.where}</span>
-              <span className="text-soft">
-                {s.done} of {s.goal} in a row
-              </span>
+              <span>{say("ladder.spot", { where: s.where })}</span>
+              <span className="text-soft">{say("ladder.ofInARow", { done: s.done, goal: s.goal })}</span>
             </li>
           ))}
         </ul>
       )}
-      {rung.lastTry?.why && <p>Last try turned back. {sentence(rung.lastTry.why)}</p>}
+      {rung.lastTry?.why && <p>{say("ladder.lastTryTurnedBack", { says: rung.lastTry.why.says })}</p>}
       <div className="flex flex-wrap gap-2">
         {place && (
           <>
             <Button look="main" hint="A" onClick={place}>
-              Place it
+              {say("ladder.placeIt")}
             </Button>
             <Button hint="X" onClick={leave}>
-              Leave it out
+              {say("ladder.leaveOut")}
             </Button>
           </>
         )}
         {up && (
           <Button hint="]" onClick={up}>
-            Later
+            {say("ladder.later")}
           </Button>
         )}
         {down && (
           <Button hint="[" onClick={down}>
-            Sooner
+            {say("ladder.sooner")}
           </Button>
         )}
         {takeOver && (
           <Button hint="V" onClick={takeOver}>
-            Take over its new points and parts
+            {say("ladder.takeOverItsNewGoals")}
           </Button>
         )}
         {park && (
           <Button hint="P" onClick={park}>
-            {rung.state === "parked" ? "Resume" : "Put on hold"}
+            {rung.state === "parked" ? say("ladder.resume") : say("ladder.putHold")}
           </Button>
         )}
         {polish && (
           <Button hint="M" onClick={polish}>
-            Polished, ready to perform
+            {say("ladder.performanceReady")}
           </Button>
         )}
         {takeOff && (
           <Button hint="X" onClick={takeOff}>
-            Take it off
+            {say("ladder.takeOff")}
           </Button>
         )}
         {rung.hasScore && (
@@ -181,11 +181,11 @@ export function RungCard({ rung, view, close }: Props) {
             params={{ item: rung.item }}
             className="rounded px-3 py-2 font-[620] underline underline-offset-4"
           >
-            See the score
+            {say("ladder.seeScore")}
           </Link>
         )}
-        <Button look="quiet" hint="Esc" onClick={close}>
-          Close
+        <Button look="quiet" hint={say("ladder.esc")} onClick={close}>
+          {say("ladder.close")}
         </Button>
       </div>
     </article>
@@ -195,11 +195,12 @@ export function RungCard({ rung, view, close }: Props) {
 // Load shows what makes a rung heavy: a sum of its terms.
 function Load({ load, usual }: { load: Schemas["Load"]; usual: number }) {
   return (
-    <section aria-label="Load">
+    <section aria-label={say("ladder.difficulty")}>
       <h4 className="font-[620]">
-        Load {load.total.toFixed(1)}
+        {say("ladder.load", { amount: load.total.toFixed(1) })}
         <span className="font-normal text-soft">
-          {load.slope === "step" ? "" : `, a ${load.slope}`}; usual here is {usual.toFixed(1)}
+          {load.slope === "step" ? "" : `, ${slopes[load.slope]}`}
+          {say("ladder.usualHere", { amount: usual.toFixed(1) })}
         </span>
       </h4>
       <ul className="text-soft">
@@ -211,10 +212,10 @@ function Load({ load, usual }: { load: Schemas["Load"]; usual: number }) {
               className="h-2 shrink-0 rounded-sm bg-soft"
               style={{ width: Math.min(t.amount, 3) * 16 }}
             />
-            {sentence(t.why)}
+            {t.why.says}
           </li>
         ))}
-        {load.terms.length === 0 && <li>Nothing new in it.</li>}
+        {load.terms.length === 0 && <li>{say("ladder.nothingNew")}</li>}
       </ul>
     </section>
   );
@@ -223,14 +224,16 @@ function Load({ load, usual }: { load: Schemas["Load"]; usual: number }) {
 function stateLine(r: Rung) {
   switch (r.state) {
     case "secure":
-      return `${r.polished ? "Polished. " : ""}Foothold ${r.foothold ? namedDay(r.foothold) : ""} after ${r.weeks < 1 ? "its first lesson" : plural(r.weeks, "taught week")}; last played ${r.silent === 0 ? "today" : `${plural(r.silent, "day")} ago`}`;
+      return `${r.polished ? say("ladder.performanceReady2") : ""}Learnt ${r.foothold ? namedDay(r.foothold) : ""} after ${r.weeks < 1 ? say("ladder.itsFirstLesson") : say("count.taughtWeek", { n: r.weeks })}; last played ${r.silent === 0 ? "today" : say("ladder.daysAgo", { silent: r.silent })}`;
     case "current":
-      return r.taught ? `First taught ${namedDay(r.taught)}` : "Current; waits for its first lesson";
+      return r.taught
+        ? say("ladder.firstTaught", { day: namedDay(r.taught) })
+        : say("ladder.currentWaitingItsFirstLesson");
     case "parked":
-      return "On hold";
+      return say("ladder.onHold");
     case "proposed":
-      return "Proposed; not on the ladder yet";
+      return say("ladder.suggestedNotLadderYet");
     default:
-      return "Ahead";
+      return say("ladder.comingUp");
   }
 }

@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
-import { plural, strandMarks, weeks } from "../../parts/words";
+import { slopes, strandMarks, weeks } from "../../parts/words";
+import { say } from "../../words/say";
 import { boxed, type Placed, type Rung } from "./layout";
 
 // Sign is a strand's own small mark.
@@ -88,10 +89,10 @@ export function Future({
 }
 
 function futureNote(r: Rung) {
-  const slope = r.load && r.load.slope !== "step" ? r.load.slope : "";
+  const slope = r.load && r.load.slope !== "step" && slopes[r.load.slope];
   const takes = r.expected ? weeks(r.expected.whole.mid) : "";
-  const fresh = r.load?.new.length ? `${r.load.new.length} new` : "";
-  return [r.state === "proposed" ? "proposed" : "", slope, takes, fresh].filter(Boolean).join(" · ");
+  const fresh = r.load?.new.length ? say("ladder.new", { new: r.load.new.length }) : "";
+  return [r.state === "proposed" ? "suggested" : "", slope, takes, fresh].filter(Boolean).join(" · ");
 }
 
 export function Current({ rung, top, at, index, chosen, choose }: RungProps & { rung: Rung; index: number }) {
@@ -107,7 +108,12 @@ export function Current({ rung, top, at, index, chosen, choose }: RungProps & { 
         style={{ height: (first ? above : 0) + 54 }}
       >
         <span className="absolute right-2 flex gap-1" style={{ top: first ? above - 18 : 6 }}>
-          <span className="sr-only">{`${rung.points.filter((p) => p.state === "met").length} of ${rung.points.length} points met`}</span>
+          <span className="sr-only">
+            {say("ladder.goalsReached", {
+              done: rung.points.filter((p) => p.state === "met").length,
+              points: rung.points.length,
+            })}
+          </span>
           {rung.points.map((p) => (
             <span
               key={p.key}
@@ -126,14 +132,15 @@ export function Current({ rung, top, at, index, chosen, choose }: RungProps & { 
 }
 
 function currentNote(r: Rung) {
-  if (!r.taught) return "waits for its first lesson";
-  if (r.ready) return "ready to try";
+  if (!r.taught) return say("ladder.waitingItsFirstLesson");
+  if (r.ready) return say("ladder.readyPlayThrough");
   const done = r.parts.filter((p) => p.done).length;
   const week = Math.max(1, Math.round(r.weeks));
-  if (r.parts.length) return `week ${done + 1} of ${r.parts.length}: ${r.parts.find((p) => p.due)?.name}, ${done} done`;
+  if (r.parts.length)
+    return say("ladder.weekDone", { n: done + 1, parts: r.parts.length, name: r.parts.find((p) => p.due)?.name, done });
   if (!r.expected) return "";
-  if (r.expected.past) return `week ${week}, usually ${Math.round(r.expected.usual.high)} at most`;
-  return `week ${week}, likely ${Math.max(week, Math.round(r.expected.whole.mid))}`;
+  if (r.expected.past) return say("ladder.weekMostUsual", { week, amount: Math.round(r.expected.usual.high) });
+  return say("ladder.weekExpected", { week, n: Math.max(week, Math.round(r.expected.whole.mid)) });
 }
 
 export function Secure({ placed, top, chosen, choose }: RungProps & { placed: Placed }) {
@@ -153,10 +160,10 @@ export function Secure({ placed, top, chosen, choose }: RungProps & { placed: Pl
         <b className={`block truncate ${fading ? "font-normal" : "font-[620]"}`}>{rung.title}</b>
         <span className="block truncate text-small text-soft">
           {fading
-            ? `silent ${plural(rung.silent, "day")}`
+            ? say("ladder.notPlayedDays", { silent: rung.silent })
             : rung.silent === 0
-              ? "played today"
-              : `played ${plural(rung.silent, "day")} ago`}
+              ? say("ladder.playedToday")
+              : say("ladder.playedDaysAgo", { silent: rung.silent })}
         </span>
       </button>
     </li>

@@ -1,4 +1,4 @@
-import { plural } from "../../parts/words";
+import { say } from "../../words/say";
 import type { Thread } from "./layout";
 
 const apart = 6; // px between two threads beside a lane
@@ -48,7 +48,13 @@ export function Threads({ threads, top }: { threads: Thread[]; top: number }) {
 }
 
 function told({ start: s }: Thread) {
-  if (s.state === "ready") return `${s.name} is prepared for ${s.title}`;
-  if (s.state === "late") return `${s.name} cannot be ready for ${s.title}`;
-  return `Head start on ${s.name} for ${s.title}: ${s.done} of ${plural(s.tasks.length, "task")} done, ready in ${plural(s.ready, "week")}`;
+  if (s.state === "ready") return say("ladder.isPreparedFor", { name: s.name, title: s.title });
+  if (s.state === "late") return say("ladder.cannotReady", { name: s.name, title: s.title });
+  return say("ladder.preparationTasksDoneReadyWeeks", {
+    title: s.title,
+    name: s.name,
+    done: s.done,
+    tasks: s.tasks.length,
+    ready: s.ready,
+  });
 }

@@ -1,7 +1,7 @@
 import { may, tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
-import { plural, sentence } from "../../parts/words";
+import { say } from "../../words/say";
 import type { LessonView } from "./view";
 
 type Props = { view: LessonView; at: number; go: (key: string) => void };
@@ -23,28 +23,28 @@ export function Arrange({ view, at, go }: Props) {
   useKeys({ "+": longer, "=": longer, "-": shorter, "[": earlier, "]": later, x: drop });
   if (!block) return null;
   return (
-    <section aria-label="Change this block" className="mt-5 border-t border-faint pt-3">
+    <section aria-label={say("lesson.changeBlock")} className="mt-5 border-t border-faint pt-3">
       <div className="flex flex-wrap items-center gap-2">
-        <h3 className="mr-2">Change it</h3>
-        <Button hint="−" onClick={shorter} aria-label="Shorter by a minute" disabled={!shorter}>
-          Shorter
+        <h3 className="mr-2">{say("lesson.changeIt")}</h3>
+        <Button hint="−" onClick={shorter} aria-label={say("lesson.shorterMinute")} disabled={!shorter}>
+          {say("lesson.shorter")}
         </Button>
-        <Button hint="+" onClick={longer} aria-label="Longer by a minute" disabled={!longer}>
-          Longer
+        <Button hint="+" onClick={longer} aria-label={say("lesson.longerMinute")} disabled={!longer}>
+          {say("lesson.longer")}
         </Button>
         <Button hint="[" onClick={earlier} disabled={!earlier}>
-          Earlier
+          {say("lesson.earlier")}
         </Button>
         <Button hint="]" onClick={later} disabled={!later}>
-          Later
+          {say("lesson.later")}
         </Button>
         <Button hint="X" onClick={drop} disabled={!drop}>
-          Leave out
+          {say("lesson.leaveOut")}
         </Button>
-        {block.pinned && <span className="text-soft">set to {plural(block.minutes, "minute")} by you</span>}
+        {block.pinned && <span className="text-soft">{say("lesson.setMinutes", { minutes: block.minutes })}</span>}
       </div>
       {block.choices.length > 0 && (
-        <ul aria-label="Instead" className="mt-2 grid gap-2 lg:grid-cols-3">
+        <ul aria-label={say("lesson.instead")} className="mt-2 grid gap-2 lg:grid-cols-3">
           {block.choices.map((c) => (
             <li key={c.into}>
               <button
@@ -55,9 +55,9 @@ export function Arrange({ view, at, go }: Props) {
                   go(`${block.kind}:${c.into}`);
                 }}
               >
-                <span className="text-small text-soft">Instead</span>
+                <span className="text-small text-soft">{say("lesson.instead")}</span>
                 <b className="block font-[620]">{c.title}</b>
-                <span className="text-small text-soft">{sentence(c.why)}</span>
+                <span className="text-small text-soft">{c.why.says}</span>
               </button>
             </li>
           ))}

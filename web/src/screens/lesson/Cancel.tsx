@@ -3,10 +3,20 @@ import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { longDay } from "../../parts/words";
+import { say } from "../../words/say";
 
 type By = "student" | "teacher" | "illness";
 
-const whose: Record<By, string> = { student: "by the student", teacher: "by you", illness: "for illness" };
+const whose: Record<By, string> = {
+  student: say("lesson.byTheStudent"),
+  teacher: say("lesson.byYou"),
+  illness: say("lesson.forIllness"),
+};
+const choices: Record<By, string> = {
+  student: say("lesson.cancelStudent"),
+  teacher: say("lesson.cancelTeacher"),
+  illness: say("lesson.cancelIllness"),
+};
 
 // Cancel asks who cancels a lesson, and then tells it.
 export function Cancel({ student, day, look }: { student: string; day: string; look?: "quiet" }) {
@@ -14,19 +24,19 @@ export function Cancel({ student, day, look }: { student: string; day: string; l
   if (!asks)
     return (
       <Button look={look} onClick={() => ask(true)}>
-        Cancel lesson
+        {say("lesson.cancelLesson")}
       </Button>
     );
   return (
     <fieldset className="flex w-full flex-wrap items-center gap-2 rounded bg-raised p-2">
-      <legend className="float-left mr-1">Cancel the lesson of {longDay(day)}?</legend>
+      <legend className="float-left mr-1">{say("lesson.cancelLesson2", { day: longDay(day) })}</legend>
       {(Object.keys(whose) as By[]).map((by) => (
         <Button key={by} onClick={() => tell(student, { kind: "lesson_missed", day, by })}>
-          {whose[by].replace(/^./, (c) => c.toUpperCase())}
+          {choices[by]}
         </Button>
       ))}
       <Button look="quiet" onClick={() => ask(false)}>
-        Keep the lesson
+        {say("lesson.keepLesson")}
       </Button>
     </fieldset>
   );
@@ -44,10 +54,10 @@ export function Off({ student, off }: { student: string; off: Schemas["OffView"]
         >
           <span>
             {o.to
-              ? `The lesson of ${longDay(o.day)} is moved to ${longDay(o.to)}.`
-              : `The lesson of ${longDay(o.day)} is cancelled${o.by ? ` ${whose[o.by]}` : ""}.`}
+              ? say("lesson.lessonMoved", { day: longDay(o.day), day2: longDay(o.to) })
+              : say("lesson.lessonCancelled", { day: longDay(o.day), value: o.by ? ` ${whose[o.by]}` : "" })}
           </span>
-          <Button onClick={() => tell(student, { kind: "retracted", ref: o.fact })}>Undo</Button>
+          <Button onClick={() => tell(student, { kind: "retracted", ref: o.fact })}>{say("lesson.undo")}</Button>
         </p>
       ))}
     </>

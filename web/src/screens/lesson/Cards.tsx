@@ -4,13 +4,14 @@ import { tell } from "../../api/outbox";
 import { Key } from "../../parts/Button";
 import { CardFace } from "../../parts/CardFace";
 import { useKeys } from "../../parts/keys";
+import { say } from "../../words/say";
 
 type Props = { student: string; rung: string; deck: Schemas["DeckView"] };
 
 const outcomes = [
-  { key: "k", outcome: "pass", name: "Knows it" },
-  { key: "i", outcome: "nearly", name: "Nearly" },
-  { key: "z", outcome: "not-yet", name: "Not yet" },
+  { key: "k", outcome: "pass", name: say("lesson.knowsIt") },
+  { key: "i", outcome: "nearly", name: say("lesson.nearly") },
+  { key: "z", outcome: "not-yet", name: say("lesson.notYet") },
 ] as const;
 
 // Cards are asked one after the other: shown, answered, marked with one key. The answer
@@ -31,12 +32,10 @@ export function Cards({ student, rung, deck }: Props) {
     h: card ? () => setOpen(!open) : undefined,
   });
   return (
-    <section aria-label="Cards" className="rounded border border-line p-3">
+    <section aria-label={say("lesson.cards")} className="rounded border border-line p-3">
       <p className="flex items-baseline justify-between text-soft">
-        <span>{card ? `Card ${at + 1} of ${asked.length}` : "All asked for today"}</span>
-        <span>
-          {deck.known} of {deck.of} known
-        </span>
+        <span>{card ? say("lesson.cardOf", { n: at + 1, asked: asked.length }) : say("lesson.allAskedToday")}</span>
+        <span>{say("lesson.ofKnown", { known: deck.known, of: deck.of })}</span>
       </p>
       {card && (
         <>
@@ -50,12 +49,12 @@ export function Cards({ student, rung, deck }: Props) {
                 aria-expanded={open}
                 className="mt-2 inline-flex min-h-9 items-center gap-2 text-left rounded border border-line px-2.5 hover:bg-faint"
               >
-                <Key>H</Key> {open ? card.right : "Show what is right"}
+                <Key>H</Key> {open ? card.right : say("lesson.showWhatRight")}
               </button>
             </div>
           </div>
           <fieldset className="flex flex-wrap gap-2.5">
-            <legend className="sr-only">How was it answered?</legend>
+            <legend className="sr-only">{say("lesson.howWasAnswered")}</legend>
             {outcomes.map((o) => (
               <button
                 key={o.key}

@@ -3,8 +3,9 @@ import { tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { Trouble } from "../../parts/Told";
-import { longDay, ratings, sentence } from "../../parts/words";
-import { Contact, Fared, latest, onTheWay, useFared, useSend } from "../week/Send";
+import { longDay, ratings } from "../../parts/words";
+import { say } from "../../words/say";
+import { Contact, Fared, latest, onTheWay, sends, useFared, useSend } from "../week/Send";
 import { blockNames, type LessonView } from "./view";
 
 // Closed says what the lesson changed, what follows from it, and how the next one
@@ -14,38 +15,43 @@ export function Closed({ view, undo, more }: { view: LessonView; undo?: () => vo
   const after = view.after;
   const last = view.day === view.given[0];
   return (
-    <section aria-label="After the lesson" className="flex flex-1 flex-col">
-      <p className="font-[620] text-keep">Lesson closed{!last && `, ${longDay(view.day)}`}</p>
-      <h2 className="text-huge leading-tight">What changed</h2>
+    <section aria-label={say("lesson.afterLesson")} className="flex flex-1 flex-col">
+      <p className="font-[620] text-keep">
+        {say("lesson.lessonClosed")}
+        {!last && `, ${longDay(view.day)}`}
+      </p>
+      <h2 className="text-huge leading-tight">{say("lesson.whatChanged")}</h2>
       <ul className="mt-3 space-y-1 text-large">
         {after?.changed.map((r) => (
-          <li key={sentence(r)}>{sentence(r)}</li>
+          <li key={r.says}>{r.says}</li>
         ))}
-        {after?.changed.length === 0 && <li className="text-soft">No mark moved; the plan carries on.</li>}
+        {after?.changed.length === 0 && <li className="text-soft">{say("lesson.noMarkMovedPlanCarries")}</li>}
       </ul>
       <Rated view={view} />
       <div className={`mt-6 grid gap-6 lg:grid-cols-2 ${last ? "" : "hidden"}`}>
         <div>
-          <h2 className="text-head">What follows</h2>
+          <h2 className="text-head">{say("lesson.whatFollows")}</h2>
           <ul className="mt-2 space-y-1">
             {after?.follows.map((r) => (
-              <li key={sentence(r)}>{sentence(r)}</li>
+              <li key={r.says}>{r.says}</li>
             ))}
             <li>
               {after && after.sheet > 0
-                ? `The week sheet is ready: ${after.sheet} small tasks over the week.`
-                : "Nothing for a week sheet yet."}
+                ? say("lesson.practiceSheetReadySmallTasks", { sheet: after.sheet })
+                : say("lesson.nothingPracticeSheetYet")}
             </li>
           </ul>
         </div>
         <div>
           <h2 className="text-head">
-            {after?.next ? `Next lesson, ${longDay(after.next)}` : "No further lesson lies in this calendar"}
+            {after?.next
+              ? say("lesson.nextLesson", { day: longDay(after.next) })
+              : say("lesson.noFurtherLessonLiesCalendar")}
           </h2>
-          <ol className="mt-2 divide-y divide-faint" aria-label="Sketch of the next lesson">
+          <ol className="mt-2 divide-y divide-faint" aria-label={say("lesson.sketchNextLesson")}>
             {after?.sketch.map((b) => (
               <li key={`${b.kind}${b.title}`} className="flex gap-3 py-0.5">
-                <span className="w-14 shrink-0 text-soft">{b.minutes} min</span>
+                <span className="w-14 shrink-0 text-soft">{say("lesson.min", { minutes: b.minutes })}</span>
                 <span className="truncate">{b.title || blockNames[b.kind]}</span>
               </li>
             ))}
@@ -60,19 +66,19 @@ export function Closed({ view, undo, more }: { view: LessonView; undo?: () => vo
           search={last ? {} : { day: view.day }}
           className="rounded border border-ink px-4 py-2 font-[620]"
         >
-          See the week sheet
+          {say("lesson.seePracticeSheet")}
         </Link>
         <Link
           to="/students/$student/ladder"
           params={{ student }}
           className="rounded border border-ink px-4 py-2 font-[620]"
         >
-          See the ladder
+          {say("lesson.seeLadder")}
         </Link>
-        {more && <Button onClick={more}>Mark something more</Button>}
+        {more && <Button onClick={more}>{say("lesson.markSomethingMore")}</Button>}
         {last && (
           <Button className="ml-auto" hint="U" onClick={undo} disabled={!undo}>
-            Undo the last mark
+            {say("lesson.undoLastMark")}
           </Button>
         )}
       </div>
@@ -89,7 +95,7 @@ function Rated({ view }: { view: LessonView }) {
   useKeys(Object.fromEntries(rated.map(([rating], i) => [String(i + 1), rate(rating)])));
   return (
     <fieldset className="mt-5 flex flex-wrap items-center gap-2">
-      <legend className="float-left mr-2 font-[620]">For you, this lesson</legend>
+      <legend className="float-left mr-2 font-[620]">{say("lesson.forYouThisLesson")}</legend>
       {rated.map(([rating, says], i) => (
         <button
           key={rating}
@@ -120,10 +126,8 @@ function SendNow({ view }: { view: LessonView }) {
       {(!last || again) && view.student.contact && (
         <Button look="main" hint="M" disabled={!ready} onClick={send.put}>
           {send.isPending
-            ? "Sending …"
-            : again && last.state !== "undone"
-              ? "Send again"
-              : `Send sheet to ${view.student.contact}`}
+            ? say("lesson.sending")
+            : sends(last, say("lesson.sendSheet", { contact: view.student.contact }))}
         </Button>
       )}
       {!view.student.contact && <Contact student={view.student} />}

@@ -2,6 +2,7 @@ import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
+import { say } from "../../words/say";
 import { told } from "./told";
 import type { LessonView } from "./view";
 
@@ -12,14 +13,14 @@ const cautions: Record<string, string> = {
   touch:
     "Ask before touching, every time; with a child the guardian is there. Your local safeguarding rules come first.",
   falls: "Clear the floor; the seat does not wobble.",
-  loud: "Loud in a small room: keep it short.",
-  together: "Needs both in one room.",
+  loud: say("lesson.loudSmallRoomKeepShort"),
+  together: say("lesson.needsBothOneRoom"),
 };
 
 const outcomes = [
-  { key: "pass", name: "Exit test passed" },
-  { key: "nearly", name: "Nearly" },
-  { key: "not-yet", name: "Not yet" },
+  { key: "pass", name: say("lesson.exitTestPassed") },
+  { key: "nearly", name: say("lesson.nearly") },
+  { key: "not-yet", name: say("lesson.notYet") },
 ] as const;
 
 // Game is an activity: its levels with one in hand, its exit test, what to look
@@ -51,34 +52,34 @@ export function Game({ view, block }: Props) {
   if (!game) return null;
   return (
     <div className="mt-4 space-y-3">
-      <ol className="space-y-1" aria-label="Levels">
+      <ol className="space-y-1" aria-label={say("lesson.levels")}>
         {game.levels.map((l, i) => (
           <li key={l} className={`flex gap-3 ${i + 1 === block.level ? "text-large" : "text-soft"}`}>
-            <Key>{i + 1 === block.level ? `level ${i + 1}` : i + 1}</Key>
+            <Key>{i + 1 === block.level ? say("lesson.level", { n: i + 1 }) : i + 1}</Key>
             <span className={i + 1 === block.level ? "font-[580]" : ""}>{l}</span>
           </li>
         ))}
       </ol>
       <dl className="grid grid-cols-[7rem_1fr] gap-x-3 gap-y-1">
-        <dt className="text-soft">Look for</dt>
+        <dt className="text-soft">{say("lesson.lookFor")}</dt>
         <dd>{game.look}</dd>
-        <dt className="text-soft">Exit test</dt>
+        <dt className="text-soft">{say("lesson.exitTest")}</dt>
         <dd>{game.exit}</dd>
         {game.easier && (
           <>
-            <dt className="text-soft">Easier</dt>
+            <dt className="text-soft">{say("lesson.easier")}</dt>
             <dd>{game.easier}</dd>
           </>
         )}
         {game.harder && (
           <>
-            <dt className="text-soft">Harder</dt>
+            <dt className="text-soft">{say("lesson.harder")}</dt>
             <dd>{game.harder}</dd>
           </>
         )}
         {game.things && (
           <>
-            <dt className="text-soft">At hand</dt>
+            <dt className="text-soft">{say("lesson.atHand")}</dt>
             <dd>{game.things}</dd>
           </>
         )}
@@ -90,7 +91,7 @@ export function Game({ view, block }: Props) {
       ))}
       {open && block.kind !== "close" && (
         <fieldset className="flex flex-wrap gap-2.5">
-          <legend className="sr-only">How did it go?</legend>
+          <legend className="sr-only">{say("lesson.howDidGo")}</legend>
           {outcomes.map((o, i) => (
             <button
               key={o.key}
@@ -105,7 +106,7 @@ export function Game({ view, block }: Props) {
             </button>
           ))}
           <Button hint="A" className="ml-auto" onClick={ask} disabled={asked}>
-            {asked ? "Asked for again" : "Asks for it again"}
+            {asked ? say("lesson.askedAgain") : say("lesson.asksAgain")}
           </Button>
         </fieldset>
       )}

@@ -7,6 +7,7 @@ import { useKeys } from "../../parts/keys";
 import { Notes } from "../../parts/Notes";
 import { Score } from "../../parts/Score";
 import { Shown } from "../../parts/Told";
+import { say } from "../../words/say";
 import { told } from "./told";
 import type { LessonView } from "./view";
 
@@ -29,10 +30,10 @@ export function HeadStart({ view, block }: Props) {
       )}
       {block.tune && <Tune item={block.tune} minor={block.old === "minor"} />}
       {prepared ? (
-        <p className="rounded border-l-4 border-ahead bg-ground p-3 text-large">Done once. It goes on at home.</p>
+        <p className="rounded border-l-4 border-ahead bg-ground p-3 text-large">{say("lesson.doneOnceGoesHome")}</p>
       ) : (
         <Button look="main" className="text-large" hint="D" onClick={done}>
-          Done once today
+          {say("lesson.doneOnceToday")}
         </Button>
       )}
     </div>
@@ -43,8 +44,8 @@ export function HeadStart({ view, block }: Props) {
 function Tune({ item, minor }: { item: string; minor: boolean }) {
   const xml = useQuery(scoreText(item, undefined, minor));
   return (
-    <section aria-label="The old tune" className="-my-4 mb-3">
-      <Shown query={xml}>{(text) => <Score xml={text} title="the old tune" />}</Shown>
+    <section aria-label={say("lesson.oldTune")} className="-my-4 mb-3">
+      <Shown query={xml}>{(text) => <Score xml={text} title={say("lesson.oldTune2")} />}</Shown>
     </section>
   );
 }

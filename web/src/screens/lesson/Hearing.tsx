@@ -3,6 +3,7 @@ import { tell } from "../../api/outbox";
 import { Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { type Grade, grades } from "../../parts/words";
+import { say } from "../../words/say";
 import { told } from "./told";
 import type { LessonView } from "./view";
 import { Went } from "./Went";
@@ -26,7 +27,7 @@ export function Hearing({ view, block, rung }: Props) {
   return (
     <div className="mt-6 space-y-4">
       <fieldset>
-        <legend className="mb-2 text-large">How did it go?</legend>
+        <legend className="mb-2 text-large">{say("lesson.howDidGo")}</legend>
         <div className="grid grid-cols-2 gap-2.5 lg:grid-cols-4">
           {list.map(([outcome, name], i) => (
             <button
@@ -50,7 +51,7 @@ export function Hearing({ view, block, rung }: Props) {
           onClick={chosen ? undefined : chose}
           className={`flex min-h-11 items-center gap-3 rounded border px-3.5 ${chosen ? "border-keep bg-keep-tint" : "border-line hover:bg-faint"}`}
         >
-          <Key>H</Key> {chosen ? "Chosen by the student" : "The student chose it"}
+          <Key>H</Key> {chosen ? say("lesson.chosenStudent") : say("lesson.studentChose")}
         </button>
       )}
       <Went view={view} rung={rung.id} />

@@ -10,7 +10,8 @@ import { Given } from "../../parts/Given";
 import { Granted } from "../../parts/Granted";
 import { useKeys } from "../../parts/keys";
 import { Shown } from "../../parts/Told";
-import { clock, longDay, namedDay, plural, sentence, timeOfDay } from "../../parts/words";
+import { clock, longDay, namedDay, timeOfDay } from "../../parts/words";
+import { say } from "../../words/say";
 import { Arrange } from "./Arrange";
 import { Asked, Tried } from "./Asked";
 import { Cancel, Off } from "./Cancel";
@@ -107,14 +108,14 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
             {view.late && (
               <p className="mb-3 rounded border-l-4 border-ahead bg-ground px-3 py-2">
                 {more
-                  ? `Marks of ${longDay(view.day)}: they are dated to that lesson. The sheet that was given stays as it was.`
-                  : `This is the lesson of ${longDay(view.day)}. What you mark now is dated to it.`}
+                  ? say("lesson.marksTheyAreDatedLesson", { day: longDay(view.day) })
+                  : say("lesson.lessonWhatMarkNowDated", { day: longDay(view.day) })}
               </p>
             )}
             <Off student={student} off={view.off} />
             {view.plan.says.map((r) => (
               <p key={r.code} className="mb-3 rounded border-l-4 border-warn bg-ground px-3 py-2">
-                {sentence(r)}
+                {r.says}
               </p>
             ))}
             {!open && chosen === undefined ? (
@@ -127,33 +128,33 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
               {open ? (
                 <>
                   <Button hint="↓" onClick={() => go(at + 1)} disabled={at === blocks.length - 1}>
-                    Next block
+                    {say("lesson.nextBlock")}
                   </Button>
                   {!asks && (
                     <Button hint="C" onClick={close}>
-                      {more ? "That is all" : "Finish lesson"}
+                      {more ? say("lesson.thatIsAll") : say("lesson.finishLesson")}
                     </Button>
                   )}
                   <Write
-                    name="Note"
+                    name={say("lesson.note")}
                     of={student}
                     hint="E"
-                    ask="What do you want to remember?"
-                    example="liked the storm"
-                    done="Keep"
+                    ask={say("lesson.whatDoWantRemember")}
+                    example={say("lesson.likedStorm")}
+                    done={say("lesson.save")}
                     save={(text) => tell(student, { kind: "noted", text })}
                   />
                   <Write
-                    name="Family"
+                    name={say("lesson.family")}
                     of={student}
                     hint="."
-                    ask="A sentence that stands on the sheet"
-                    example="sing it in the bath"
-                    done="On the sheet"
+                    ask={say("lesson.sentenceStandsSheet")}
+                    example={say("lesson.singBath")}
+                    done={say("lesson.onTheSheet")}
                     save={(text) => tell(student, { kind: "sheet_noted", day: view.day, text })}
                   />
                   <Button className="ml-auto" hint="U" onClick={undo} disabled={!undo}>
-                    {onlyBegun ? "Not begun after all" : "Undo"}
+                    {onlyBegun ? say("lesson.notBegunAfterAll") : say("lesson.undo")}
                   </Button>
                 </>
               ) : (
@@ -165,18 +166,18 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                     onClick={begin}
                   >
                     {view.late
-                      ? "It was given: mark it"
+                      ? say("lesson.wasGivenMark")
                       : early
-                        ? `Start the lesson of ${namedDay(view.day)} now`
+                        ? say("lesson.startLessonNow", { day: namedDay(view.day) })
                         : view.day
-                          ? "Start lesson"
-                          : "Start a lesson now"}
+                          ? say("lesson.startLesson")
+                          : say("lesson.startLessonNow2")}
                   </Button>
                   {view.late && <Cancel key={view.day} student={student} day={view.day} />}
                   <p className="text-soft">
                     {view.day
-                      ? `${view.today ? "Today" : longDay(view.day)} at ${timeOfDay(view.start)}, ${plural(view.plan.minutes, "minute")}`
-                      : "No lesson is planned in the calendar"}
+                      ? `${view.today ? say("lesson.today") : longDay(view.day)} at ${timeOfDay(view.start)}, ${say("count.minute", { n: view.plan.minutes })}`
+                      : say("lesson.noLessonPlannedCalendar")}
                     {early && ". Starting it now gives it today instead; on its own day there is none."}
                   </p>
                 </>
@@ -199,12 +200,12 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
         {view.state === "planned" && <Today view={view} />}
         <Noted view={view} zone={zone} />
         {open && blocks[at + 1] && (
-          <section aria-label="Next">
-            <h2 className="mb-1.5">Next</h2>
+          <section aria-label={say("lesson.next")}>
+            <h2 className="mb-1.5">{say("lesson.next")}</h2>
             <ul className="divide-y divide-faint rounded bg-raised px-3">
               {blocks.slice(at + 1, at + 5).map((b) => (
                 <li key={b.key} className="flex gap-3 py-1.5">
-                  <span className="w-14 shrink-0 text-soft">{b.minutes} min</span>
+                  <span className="w-14 shrink-0 text-soft">{say("lesson.min", { minutes: b.minutes })}</span>
                   <span>{b.title || blockNames[b.kind]}</span>
                 </li>
               ))}
@@ -212,11 +213,11 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
           </section>
         )}
         {view.plan.leftOut.length > 0 && view.state === "planned" && (
-          <section aria-label="Left out">
-            <h2 className="mb-1.5">Left out</h2>
+          <section aria-label={say("lesson.leftOut")}>
+            <h2 className="mb-1.5">{say("lesson.leftOut")}</h2>
             {view.plan.leftOut.map((r) => (
-              <p key={sentence(r)} className="text-soft">
-                {sentence(r)}
+              <p key={r.says} className="text-soft">
+                {r.says}
               </p>
             ))}
           </section>

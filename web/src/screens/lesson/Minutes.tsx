@@ -1,3 +1,4 @@
+import { say } from "../../words/say";
 import { blockNames, type LessonView } from "./view";
 
 const edges: Record<string, string> = {
@@ -25,7 +26,7 @@ export function Minutes({ view, minute, at, go }: Props) {
     return top + (end - top) * Math.min(1, (m - (blocks[i]?.start ?? 0)) / (blocks[i]?.minutes ?? 1));
   };
   return (
-    <nav aria-label="Blocks of the lesson" className="rounded bg-raised px-3 py-4">
+    <nav aria-label={say("lesson.blocksLesson")} className="rounded bg-raised px-3 py-4">
       <ol className="relative" style={{ height }}>
         {blocks.map((b, i) => (
           <li
@@ -53,7 +54,7 @@ export function Minutes({ view, minute, at, go }: Props) {
               <span className="text-small text-soft">
                 {b.pinned && <span aria-hidden="true">• </span>}
                 {b.minutes}
-                <span className="sr-only"> minutes</span>
+                <span className="sr-only"> {say("lesson.minutes")}</span>
               </span>
             </button>
           </li>

@@ -5,7 +5,8 @@ import type { Noted as Entry } from "../../api/echo";
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
-import { plural, tellOf, time } from "../../parts/words";
+import { tellOf, time } from "../../parts/words";
+import { say } from "../../words/say";
 import type { LessonView } from "./view";
 
 // Noted lists what was told in this lesson, newest last, and says of each mark
@@ -13,8 +14,8 @@ import type { LessonView } from "./view";
 export function Noted({ view, zone }: { view: LessonView; zone: string }) {
   const told = view.noted.filter((e: Entry) => !e.back && e.fact.body.kind !== "lesson_opened");
   return (
-    <section aria-label="Noted today">
-      <h2 className="mb-1.5">{view.today ? "Noted today" : "Noted"}</h2>
+    <section aria-label={say("lesson.notedToday")}>
+      <h2 className="mb-1.5">{view.today ? say("lesson.notedToday") : say("lesson.noted")}</h2>
       <ol className="max-h-[300px] divide-y divide-faint overflow-y-auto rounded bg-raised px-3" aria-live="polite">
         {told.map((e: Entry) => (
           <li key={e.fact.id} className="flex gap-3 py-1.5">
@@ -23,12 +24,12 @@ export function Noted({ view, zone }: { view: LessonView; zone: string }) {
               {e.title && <b className="font-[620]">{e.title} </b>}
               {tellOf(e)}
             </span>
-            {e.waiting && <span className="text-small text-now">kept here</span>}
+            {e.waiting && <span className="text-small text-now">{say("lesson.keptHere")}</span>}
           </li>
         ))}
         {told.length === 0 && (
           <li className="py-2 text-soft">
-            {view.state === "planned" ? "Marks will stand here once the lesson begins." : "Nothing yet."}
+            {view.state === "planned" ? say("lesson.marksWillStandHereOnce") : say("lesson.nothingYet")}
           </li>
         )}
       </ol>
@@ -59,16 +60,16 @@ function Elsewhere({ view, marks }: { view: LessonView; marks: string[] }) {
   if (move.data)
     return (
       <p role="status" className="mt-1.5">
-        {plural(move.data.moved, "mark")} taken over.
+        {say("lesson.marksTakenOver", { moved: move.data.moved })}
         {move.data.left.length > 0 &&
-          ` ${plural(move.data.left.length, "mark")} had no place there and stayed: ${move.data.left.map(tellOf).join("; ")}.`}
+          ` ${say("lesson.marksHadNoPlaceThere", { left: move.data.left.length, list: move.data.left.map(tellOf).join("; ") })}`}
       </p>
     );
   if (marks.length === 0) return null;
   if (!open)
     return (
       <Button look="quiet" className="mt-1 px-1! py-0.5!" onClick={() => setOpen(true)}>
-        These are another student's
+        {say("lesson.theseAreAnotherStudents")}
       </Button>
     );
   return (
@@ -76,10 +77,10 @@ function Elsewhere({ view, marks }: { view: LessonView; marks: string[] }) {
       <select
         name="to"
         required
-        aria-label="Whose they are"
+        aria-label={say("lesson.whoseTheyAre")}
         className="flex-1 rounded border border-line bg-raised px-2"
       >
-        <option value="">whose are they?</option>
+        <option value="">{say("lesson.whoseAreThey")}</option>
         {students.map((s) => (
           <option key={s.id} value={s.id}>
             {s.firstName} {s.familyName}
@@ -87,7 +88,7 @@ function Elsewhere({ view, marks }: { view: LessonView; marks: string[] }) {
         ))}
       </select>
       <Button type="submit" disabled={move.isPending}>
-        Take {plural(marks.length, "mark")} over
+        {say("lesson.takeMarksOver", { marks: marks.length })}
       </Button>
       {move.error && <Trouble>{move.error.message}</Trouble>}
     </form>

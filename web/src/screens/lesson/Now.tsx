@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { sentence } from "../../parts/words";
+import { say } from "../../words/say";
 import { Game } from "./Game";
 import { HeadStart } from "./HeadStart";
 import { Hearing } from "./Hearing";
@@ -11,14 +11,13 @@ type Props = { view: LessonView; block?: Schemas["Block"]; minute?: number };
 
 // What is said and done where no piece fills the block.
 const cues: Record<string, string> = {
-  "set-up":
-    "From the floor up: feet flat or on something firm, front half of the seat, arms hanging free. One thing at a time.",
-  open: "Find out what the student can do and likes. Place the first pieces on the ladder when you know.",
-  close: "Let the student make something up from today's material, or choose what to play.",
-  home: "Say together what to do on the first day, and why. The week sheet is written when you close the lesson.",
-  ahead: "Play it to the student, or try a bar. No success is asked.",
-  opener: "Let it sound. Ask which two places went well.",
-  upkeep: "Once through, then one thing that could be better.",
+  "set-up": say("lesson.fromFloorUpFeetFlat"),
+  open: say("lesson.findOutWhatStudentCan"),
+  close: say("lesson.letStudentMakeSomethingUp"),
+  home: say("lesson.sayTogetherWhatDoFirst"),
+  ahead: say("lesson.playStudentTryBarNo"),
+  opener: say("lesson.letSoundAskWhichTwo"),
+  upkeep: say("lesson.onceThroughThenOneThing"),
 };
 
 const bandInk: Record<string, string> = { now: "text-now", upkeep: "text-keep", ahead: "text-ahead", "": "text-soft" };
@@ -30,22 +29,22 @@ export function Now({ view, block, minute }: Props) {
   const left = minute === undefined ? undefined : Math.ceil(block.start + block.minutes - minute);
   const marks = view.state === "open" && rung;
   return (
-    <section aria-label="Block in hand">
+    <section aria-label={say("lesson.blockHand")}>
       <p className={`font-[620] ${bandInk[block.band]}`}>
         {block.title && `${blockNames[block.kind]} · `}
-        {`${block.minutes} min`}
-        {left !== undefined && left > 0 && left <= block.minutes && `, ${left} left`}
-        {left !== undefined && left <= 0 && <span className="text-warn"> · {1 - left} over</span>}
+        {say("lesson.min", { minutes: block.minutes })}
+        {left !== undefined && left > 0 && left <= block.minutes && say("lesson.left", { left })}
+        {left !== undefined && left <= 0 && <span className="text-warn">{say("lesson.over", { n: 1 - left })}</span>}
       </p>
       <h2 className="text-huge leading-tight">{block.title || blockNames[block.kind]}</h2>
       {block.why.map((r) => (
         <p key={r.code} className="text-large text-soft">
-          {sentence(r)}
+          {r.says}
         </p>
       ))}
       {!block.activity && (
         <p className="mt-4 max-w-2xl text-[22px] leading-snug">
-          {(block.kind === "upkeep" ? "" : block.cue) || cues[block.kind] || "Ask for the rhythm first, then play."}
+          {(block.kind === "upkeep" ? "" : block.cue) || cues[block.kind] || say("lesson.askRhythmFirstThenPlay")}
         </p>
       )}
       {block.kind === "set-up" && <SetUp view={view} />}
@@ -59,7 +58,7 @@ export function Now({ view, block, minute }: Props) {
       )}
       {!marks && rung && rung.points.length > 0 && block.band === "now" && (
         <p className="mt-4 text-large">
-          To work for: <b>{rung.missing.join(", ") || "the foothold"}</b>
+          {say("lesson.goalsLeft")} <b>{rung.missing.join(", ") || say("lesson.noneReadyPlayThrough")}</b>
         </p>
       )}
     </section>

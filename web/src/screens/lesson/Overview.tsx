@@ -1,4 +1,4 @@
-import { sentence } from "../../parts/words";
+import { say } from "../../words/say";
 import { blockNames, type LessonView } from "./view";
 
 const ink: Record<string, string> = { now: "text-now", upkeep: "text-keep", ahead: "text-ahead", "": "text-soft" };
@@ -6,8 +6,8 @@ const ink: Record<string, string> = { now: "text-now", upkeep: "text-keep", ahea
 // Overview is the plan before the lesson: each block and why it is there.
 export function Overview({ view, go }: { view: LessonView; go: (i: number) => void }) {
   return (
-    <section aria-label="The plan">
-      <h2 className="text-huge leading-tight">The plan</h2>
+    <section aria-label={say("lesson.thePlan")}>
+      <h2 className="text-huge leading-tight">{say("lesson.thePlan")}</h2>
       <ol className="mt-3 divide-y divide-faint">
         {view.plan.blocks.map((b, i) => (
           <li key={b.start}>
@@ -16,7 +16,7 @@ export function Overview({ view, go }: { view: LessonView; go: (i: number) => vo
               onClick={() => go(i)}
               className="grid w-full grid-cols-[3.2rem_1fr] items-baseline md:grid-cols-[3.2rem_18rem_1fr] gap-2 py-[7px] text-left hover:bg-faint"
             >
-              <span className="text-soft">{b.minutes} min</span>
+              <span className="text-soft">{say("lesson.min", { minutes: b.minutes })}</span>
               <span className="text-large font-[620]">
                 {b.title || blockNames[b.kind]}
                 {b.title && (
@@ -25,7 +25,9 @@ export function Overview({ view, go }: { view: LessonView; go: (i: number) => vo
                   </span>
                 )}
               </span>
-              <span className="text-soft max-md:col-start-2">{b.why.map(sentence).join(" ") || plain[b.kind]}</span>
+              <span className="text-soft max-md:col-start-2">
+                {b.why.map((r) => r.says).join(" ") || plain[b.kind]}
+              </span>
             </button>
           </li>
         ))}
@@ -35,7 +37,7 @@ export function Overview({ view, go }: { view: LessonView; go: (i: number) => vo
 }
 
 const plain: Record<string, string> = {
-  "set-up": "Seat, feet and hand, from the floor up.",
-  close: "Something made up or chosen by the student.",
-  home: "What to do on the first day, and why.",
+  "set-up": say("lesson.seatFeetHandFromFloor"),
+  close: say("lesson.somethingMadeUpChosenStudent"),
+  home: say("lesson.whatDoFirstDayWhy"),
 };

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { may } from "../../api/outbox";
+import { say } from "../../words/say";
 
 type Props = { student: string; rung: Schemas["RungView"] };
 
@@ -7,7 +8,7 @@ type Props = { student: string; rung: Schemas["RungView"] };
 // are learnt; one that goes already is granted by a touch.
 export function Parts({ student, rung }: Props) {
   return (
-    <ul aria-label="Parts" className="flex flex-wrap gap-1.5">
+    <ul aria-label={say("lesson.parts")} className="flex flex-wrap gap-1.5">
       {rung.parts.map((p) => {
         const grant = p.due ? undefined : may(student, rung.piece, `grant:${p.id}`);
         const look = p.due
@@ -21,7 +22,7 @@ export function Parts({ student, rung }: Props) {
               type="button"
               disabled={!grant}
               onClick={grant}
-              aria-label={`${p.name}: ${p.done ? "has its foothold" : p.due ? "is learnt now" : "grant it"}`}
+              aria-label={`${p.name}: ${p.done ? say("lesson.isLearnt") : p.due ? say("lesson.beingLearntNow") : say("lesson.markLearnt")}`}
               className={`min-h-9 rounded border-[1.5px] px-2.5 ${look}`}
             >
               {p.name}

@@ -4,7 +4,8 @@ import { act, may, tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
 import { Notes } from "../../parts/Notes";
-import { namedDay, sentence } from "../../parts/words";
+import { namedDay } from "../../parts/words";
+import { rich, say } from "../../words/say";
 import { Cards } from "./Cards";
 import { Parts } from "./Parts";
 import type { LessonView } from "./view";
@@ -52,7 +53,7 @@ export function Piece({ view, rung }: Props) {
   if (done) {
     return (
       <p className="mt-6 rounded border-l-4 border-keep bg-keep-tint p-4 text-large">
-        <b>{rung.title} has its foothold.</b> It goes to upkeep; the next piece in this lane is current now.
+        {rich("lesson.learntMovesReviewNextPiece", { title: rung.title, b: (text) => <b>{text}</b> })}
       </p>
     );
   }
@@ -60,9 +61,9 @@ export function Piece({ view, rung }: Props) {
     <div className="mt-5 space-y-3">
       {taught && (
         <div className="flex flex-wrap items-center gap-3 rounded border-l-4 border-now bg-now-tint p-3 text-large">
-          <span className="flex-1">It has not had its lesson yet. Show it first, then it can be worked for.</span>
+          <span className="flex-1">{say("lesson.notTaughtLessonYetTeach")}</span>
           <Button look="main" hint="T" onClick={taught}>
-            Taught today
+            {say("lesson.taughtToday")}
           </Button>
         </div>
       )}
@@ -78,10 +79,10 @@ export function Piece({ view, rung }: Props) {
           search={{ student: view.student.id, exercise: rung.plays[0]?.exercise }}
           className="inline-block underline underline-offset-4"
         >
-          Hear it, play it in, print it: the Workbench
+          {say("lesson.hearPlayPrintTools")}
         </Link>
       )}
-      <ul aria-label="Focus points" className="grid gap-2.5 lg:grid-cols-2">
+      <ul aria-label={say("lesson.goals")} className="grid gap-2.5 lg:grid-cols-2">
         {points.map((p, i) => (
           <li key={p.key}>
             <button
@@ -113,7 +114,7 @@ export function Piece({ view, rung }: Props) {
               }`}
             >
               {s === spot && <Key>S</Key>}
-              <b className="text-large font-[620]">Spot</b>
+              <b className="text-large font-[620]">{say("lesson.spot")}</b>
               <span className="flex gap-1.5" aria-hidden="true">
                 {Array.from({ length: s.goal }, (_, i) => i).map((i) => (
                   <span
@@ -123,7 +124,7 @@ export function Piece({ view, rung }: Props) {
                 ))}
               </span>
               <span className="ml-auto text-soft">{s.where}</span>
-              <span className="sr-only">{`, ${s.done} of ${s.goal} in a row`}</span>
+              <span className="sr-only">{say("lesson.ofInARow", { done: s.done, goal: s.goal })}</span>
             </button>
           </li>
         ))}
@@ -131,57 +132,62 @@ export function Piece({ view, rung }: Props) {
       {held && (
         <div className="flex flex-wrap items-center gap-2.5 rounded bg-faint p-3">
           <p className="min-w-48 flex-1 text-large">
-            Ask first: <b>“{held.name}: how was it?”</b>
+            {rich("lesson.askFirstHowWas", { name: held.name, b: (text) => <b>{text}</b> })}
           </p>
           <Button hint="Y" onClick={() => judge("yes")}>
-            Good
+            {say("lesson.good")}
           </Button>
           <Button hint="L" onClick={() => judge("nearly")}>
-            Nearly
+            {say("lesson.nearly")}
           </Button>
           <Button hint="O" onClick={() => judge("no")}>
-            No
+            {say("lesson.no")}
           </Button>
         </div>
       )}
       <div className="flex flex-wrap gap-2.5">
         <Button look="main" hint="↵" onClick={met} disabled={!met}>
-          {held ? `${held.name} met` : points.every((p) => p.state === "met") ? "All points met" : "Choose a point"}
+          {held
+            ? say("lesson.reached", { name: held.name })
+            : points.every((p) => p.state === "met")
+              ? say("lesson.allGoalsReached")
+              : say("lesson.choosePoint")}
         </Button>
         <Button hint="N" onClick={notYet} disabled={!notYet}>
-          Not yet
+          {say("lesson.notYet")}
         </Button>
         <Write
           of={rung.id}
-          name="Note a spot"
+          name={say("lesson.noteTrickySpot")}
           hint="P"
-          ask="Where is the spot?"
-          example="bar 7"
-          done={`${rung.spotGoal} in a row`}
+          ask={say("lesson.whereTrickySpot")}
+          example={say("lesson.bar7")}
+          done={say("lesson.inARow", { spotGoal: rung.spotGoal })}
           save={(where) => tell(student, { kind: "spot_noted", rung: rung.id, where, goal: rung.spotGoal })}
         />
         <Write
           of={rung.id}
-          name="Own point"
+          name={say("lesson.goalEveryPiece")}
           hint="W"
-          ask="What should this student keep in mind in every piece?"
-          example="left thumb loose"
-          done="On every piece"
+          ask={say("lesson.whatShouldStudentKeepMind")}
+          example={say("lesson.leftThumbLoose")}
+          done={say("lesson.everyPiece")}
           save={(name) => tell(student, { kind: "own_point", name })}
         />
       </div>
       <Went view={view} rung={rung.id} />
       <fieldset className="flex flex-wrap items-center gap-2 border-t border-faint pt-3">
-        <legend className="sr-only">Try for the foothold</legend>
+        <legend className="sr-only">{say("lesson.playThrough")}</legend>
         <Button hint="F" onClick={grant}>
-          Grant the foothold{part && `, ${part}`}
+          {say("lesson.markLearnt2")}
+          {part && `, ${part}`}
         </Button>
-        <span className="text-soft">or not yet:</span>
+        <span className="text-soft">{say("lesson.notYet2")}</span>
         {missing.map((a) => (
           <button
             key={a.do}
             type="button"
-            aria-label={`Not yet: ${a.do.slice("not-yet:".length)}`}
+            aria-label={say("lesson.notYet3", { detail: a.do.slice("not-yet:".length) })}
             className="min-h-6 rounded border border-line px-2.5 py-1.5 hover:bg-faint"
             onClick={() => act(student, a.tell)}
           >
@@ -191,7 +197,11 @@ export function Piece({ view, rung }: Props) {
       </fieldset>
       {rung.lastTry?.why && rung.refused && (
         <p role="status" className="rounded border-l-4 border-warn bg-raised p-3 text-large outline outline-line">
-          <b>The try is turned back.</b> {sentence(rung.lastTry.why)} Work for: {rung.missing.join(", ")}.
+          {rich("lesson.tooEarlyGoalsLeft", {
+            b: (text) => <b>{text}</b>,
+            says: rung.lastTry.why.says,
+            list: rung.missing.join(", "),
+          })}
         </p>
       )}
     </div>
@@ -200,15 +210,15 @@ export function Piece({ view, rung }: Props) {
 
 function pointNote(p: Schemas["PointView"], held: boolean) {
   const own = p.own ? "own, " : "";
-  if (p.state === "met") return `${own}met${p.since ? ` ${namedDay(p.since)}` : ""}`;
-  if (held) return `${own}held now`;
-  return own + (p.state === "open" ? "not yet" : "to do");
+  if (p.state === "met") return say("lesson.reached2", { own, value: p.since ? ` ${namedDay(p.since)}` : "" });
+  if (held) return say("lesson.focus", { own });
+  return own + (p.state === "open" ? say("lesson.notYet4") : say("lesson.toDo"));
 }
 
 // Steps say how a game goes.
 function Steps({ steps }: { steps: string[] }) {
   return (
-    <ol aria-label="How it goes" className="space-y-1 rounded bg-faint p-3 text-large">
+    <ol aria-label={say("lesson.howGoes")} className="space-y-1 rounded bg-faint p-3 text-large">
       {steps.map((s, i) => (
         <li key={s} className="flex gap-3">
           <span className="text-soft">{i + 1}</span>

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { tell } from "../../api/outbox";
 import { Button, Key } from "../../parts/Button";
 import { useKeys } from "../../parts/keys";
+import { say } from "../../words/say";
 import { told } from "./told";
 import type { LessonView } from "./view";
 
@@ -18,8 +19,8 @@ export function Seen({ view }: { view: LessonView }) {
   const last = told(view, "seen").at(-1);
   const fault = last && view.faults.find((f) => f.key === last.fault);
   return (
-    <section aria-label="Seen at the instrument">
-      <h2 className="mb-1.5">Seen at the instrument</h2>
+    <section aria-label={say("lesson.techniqueNotes")}>
+      <h2 className="mb-1.5">{say("lesson.techniqueNotes")}</h2>
       <ul className="divide-y divide-faint rounded bg-raised px-3">
         {(all ? view.faults : first).map((f, i) => (
           <li key={f.key}>
@@ -31,19 +32,20 @@ export function Seen({ view }: { view: LessonView }) {
             >
               {i < keys.length && <Key>{keys[i]?.toUpperCase()}</Key>}
               <span className="flex-1">{f.seen}</span>
-              {f.times > 0 && <span className="text-small text-soft">{f.times}× lately</span>}
+              {f.times > 0 && <span className="text-small text-soft">{say("lesson.lately", { times: f.times })}</span>}
             </button>
           </li>
         ))}
         <li>
           <button type="button" className="py-1.5 text-soft underline underline-offset-4" onClick={() => setAll(!all)}>
-            {all ? "Fewer" : `All ${view.faults.length}`}
+            {all ? say("lesson.fewer") : say("lesson.all", { faults: view.faults.length })}
           </button>
         </li>
       </ul>
       {fault && (
         <p role="status" className="mt-1.5 rounded border-l-4 border-now bg-raised px-3 py-2">
-          <b className="font-[620]">Try:</b> {fault.try}. <span className="text-soft">Else: {fault.why}.</span>
+          <b className="font-[620]">{say("lesson.tryThis")}</b> {fault.try}.{" "}
+          <span className="text-soft">{say("lesson.whyMatters", { why: fault.why })}</span>
           {fault.hands && " Ask before touching a hand, every time; with a child the guardian is there."}
         </p>
       )}
@@ -52,9 +54,9 @@ export function Seen({ view }: { view: LessonView }) {
 }
 
 const sides = [
-  { key: "right", name: "Right" },
-  { key: "left", name: "Left" },
-  { key: "both", name: "Both" },
+  { key: "right", name: say("lesson.right") },
+  { key: "left", name: say("lesson.left2") },
+  { key: "both", name: say("lesson.both") },
 ] as const;
 
 // Pain is told in one touch: playing stops on that side, and the app says whom to
@@ -63,28 +65,28 @@ export function Pain({ view }: { view: LessonView }) {
   const student = view.student.id;
   if (view.ache) {
     return (
-      <section aria-label="Pain" className="rounded border-l-4 border-warn bg-raised p-3">
+      <section aria-label={say("lesson.pain")} className="rounded border-l-4 border-warn bg-raised p-3">
         <p>
           <b className="font-[620] text-warn">
-            Pain told: {view.ache.side}
+            {say("lesson.painTold", { side: view.ache.side })}
             {view.ache.where && `, ${view.ache.where}`}.
           </b>{" "}
-          No playing on that side until a licensed clinician has said so. Tell the family.
+          {say("lesson.noPlayingSideUntilLicensed")}
         </p>
         <Button className="mt-2" onClick={() => tell(student, { kind: "pain_cleared" })}>
-          A clinician has cleared it
+          {say("lesson.clinicianHasCleared")}
         </Button>
       </section>
     );
   }
   return (
     <fieldset className="flex flex-wrap items-center gap-2">
-      <legend className="float-left mr-2 py-1.5 font-[650]">Pain, numbness, tingling?</legend>
+      <legend className="float-left mr-2 py-1.5 font-[650]">{say("lesson.painNumbnessTingling")}</legend>
       {sides.map((s) => (
         <button
           key={s.key}
           type="button"
-          aria-label={`Pain: ${s.name.toLowerCase()}`}
+          aria-label={say("lesson.pain2", { side: s.name.toLowerCase() })}
           className="min-h-6 rounded border border-line bg-raised px-2.5 py-1 hover:bg-faint"
           onClick={() => tell(student, { kind: "pained", side: s.key })}
         >
@@ -97,7 +99,14 @@ export function Pain({ view }: { view: LessonView }) {
 
 const moods = ["bright", "calm", "restless", "tired", "low"] as const;
 
-const phrases = ["sang it first", "rushed", "slow is secure", "needs the page", "hands fine apart", "asked why"];
+const phrases = [
+  say("lesson.sangFirst"),
+  "rushed",
+  say("lesson.slowSecure"),
+  say("lesson.needsPage"),
+  say("lesson.handsFineApart"),
+  say("lesson.askedWhy"),
+];
 
 // Quick are notes of one touch: the mood, and phrases that come up again and
 // again.
@@ -107,9 +116,9 @@ export function Quick({ view }: { view: LessonView }) {
   const chip = (on: boolean) =>
     `min-h-6 rounded border px-2.5 py-1 ${on ? "border-keep bg-keep-tint" : "border-line bg-raised hover:bg-faint"}`;
   return (
-    <section aria-label="Quick notes" className="space-y-2">
+    <section aria-label={say("lesson.quickNotes")} className="space-y-2">
       <fieldset className="flex flex-wrap gap-1.5">
-        <legend className="mb-1.5 font-[650]">Mood</legend>
+        <legend className="mb-1.5 font-[650]">{say("lesson.mood")}</legend>
         {moods.map((m) => (
           <button
             key={m}
@@ -123,7 +132,7 @@ export function Quick({ view }: { view: LessonView }) {
         ))}
       </fieldset>
       <fieldset className="flex flex-wrap gap-1.5">
-        <legend className="mb-1.5 font-[650]">Noted in a touch</legend>
+        <legend className="mb-1.5 font-[650]">{say("lesson.quickNotes")}</legend>
         {phrases.map((p) => (
           <button
             key={p}

@@ -1,7 +1,7 @@
 import { Link } from "@tanstack/react-router";
 import { HomeForm } from "../../parts/HomeForm";
 import { useInstruments } from "../../parts/instruments";
-import { sentence } from "../../parts/words";
+import { say } from "../../words/say";
 import type { LessonView } from "./view";
 
 // SetUp says how this student sits at the studio's instrument, and what to mind; in a first
@@ -13,21 +13,21 @@ export function SetUp({ view }: { view: LessonView }) {
   return (
     <div className="mt-4 space-y-3">
       {view.seat.says.length > 0 && (
-        <ul className="space-y-1 text-large" aria-label="The seat">
+        <ul className="space-y-1 text-large" aria-label={say("lesson.theSeat")}>
           {view.seat.says.map((r) => (
-            <li key={r.code}>{sentence(r)}</li>
+            <li key={r.code}>{r.says}</li>
           ))}
         </ul>
       )}
       {view.seat.again && (
         <p className="border-l-4 border-now pl-3">
-          {sentence(view.seat.again)}{" "}
+          {view.seat.again.says}{" "}
           <Link
             to="/workbench"
             search={{ student: view.student.id }}
             className="font-[620] underline underline-offset-4"
           >
-            Measure
+            {say("lesson.measure")}
           </Link>
         </p>
       )}
@@ -38,13 +38,10 @@ export function SetUp({ view }: { view: LessonView }) {
           home={student.home}
           plays={plays}
           sitting
-          title="What is there at home?"
+          title={say("lesson.whatThereHome")}
         />
       )}
-      <p className="text-soft">
-        Pain, numbness or tingling: stop playing for today; a licensed clinician is seen before playing goes on. Ask
-        before guiding a hand; your local safeguarding rules come first.
-      </p>
+      <p className="text-soft">{say("lesson.painNumbnessTinglingStopPlaying")}</p>
     </div>
   );
 }

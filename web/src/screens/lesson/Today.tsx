@@ -3,7 +3,8 @@ import { tell } from "../../api/outbox";
 import { useDay } from "../../api/views";
 import { offerBack } from "../../parts/Back";
 import { Button } from "../../parts/Button";
-import { longDay, namedDay, plural, timeOfDay } from "../../parts/words";
+import { longDay, namedDay, timeOfDay } from "../../parts/words";
+import { say } from "../../words/say";
 import { Cancel } from "./Cancel";
 import type { LessonView } from "./view";
 
@@ -34,7 +35,7 @@ export function Today({ view }: { view: LessonView }) {
       tell(other.id, { kind: "lesson_moved", day: other.next, to: day, start: view.start });
     } else if (to) {
       offerBack(
-        `${view.student.firstName}'s lesson moved to ${longDay(to)}, ${at}.`,
+        say("lesson.sLessonMoved", { firstName: view.student.firstName, day: longDay(to), at }),
         student,
         tell(student, { kind: "lesson_moved", day, to, start: at }),
       );
@@ -43,50 +44,51 @@ export function Today({ view }: { view: LessonView }) {
   if (!view.day) return null;
   const field = "rounded border border-line bg-ground px-2 py-1.5";
   return (
-    <section aria-label="This lesson" className="space-y-2">
-      <h2>This lesson</h2>
+    <section aria-label={say("lesson.thisLesson")} className="space-y-2">
+      <h2>{say("lesson.thisLesson")}</h2>
       <label className="flex items-center gap-2">
         <input
           type="checkbox"
           checked={view.remote}
           onChange={() => tell(student, { kind: "lesson_remote", day, remote: !view.remote })}
         />
-        Online lesson
+        {say("lesson.onlineLesson")}
       </label>
       <div className="flex flex-wrap items-center gap-2">
-        <Button onClick={length(-5)} aria-label="−5 minutes today">
+        <Button onClick={length(-5)} aria-label={say("lesson.5MinutesToday")}>
           −5
         </Button>
-        <span>{plural(view.plan.minutes, "minute")}</span>
-        <Button onClick={length(5)} aria-label="+5 minutes today">
+        <span>{say("count.minute", { n: view.plan.minutes })}</span>
+        <Button onClick={length(5)} aria-label={say("lesson.5MinutesToday2")}>
           +5
         </Button>
       </div>
       <div className="flex flex-wrap gap-2">
         <Cancel key={day} student={student} day={day} />
         <Button onClick={() => setMoving(!moving)} aria-expanded={moving}>
-          Reschedule or swap
+          {say("lesson.rescheduleSwap")}
         </Button>
       </div>
       {moving && (
         <form onSubmit={move} className="space-y-2 rounded bg-raised p-3">
-          <p className="text-soft">From {longDay(view.day)} to another time, or in another student's place.</p>
+          <p className="text-soft">{say("lesson.fromAnotherTimeAnotherStudents", { day: longDay(view.day) })}</p>
           <div className="flex flex-wrap gap-2">
-            <input type="date" name="to" aria-label="Day" min={today} className={field} />
-            <input type="time" name="at" aria-label="Time" defaultValue={view.start} className={field} />
+            <input type="date" name="to" aria-label={say("lesson.day")} min={today} className={field} />
+            <input type="time" name="at" aria-label={say("lesson.time")} defaultValue={view.start} className={field} />
           </div>
-          <select name="with" aria-label="Swap with" className={`${field} w-full`}>
-            <option value="">no swap</option>
+          <select name="with" aria-label={say("lesson.swapWith")} className={`${field} w-full`}>
+            <option value="">{say("lesson.noSwap")}</option>
             {students
               .filter((s) => s.id !== student && s.next)
               .map((s) => (
                 <option key={s.id} value={s.id}>
-                  swap with {s.firstName}, {s.next && namedDay(s.next)} {timeOfDay(s.slot.start)}
+                  {say("lesson.swapWith2", { firstName: s.firstName })} {s.next && namedDay(s.next)}{" "}
+                  {timeOfDay(s.slot.start)}
                 </option>
               ))}
           </select>
-          {missing && <p role="alert">Choose a day, or whom to swap with.</p>}
-          <Button type="submit">Reschedule</Button>
+          {missing && <p role="alert">{say("lesson.chooseDayWhomSwapWith")}</p>}
+          <Button type="submit">{say("lesson.reschedule")}</Button>
         </form>
       )}
     </section>

@@ -1,20 +1,21 @@
 import type { Schemas } from "../../api/client";
+import { say } from "../../words/say";
 
 export type LessonView = Schemas["LessonView"];
 
 // How kinds of blocks are headed.
 export const blockNames: Record<string, string> = {
-  "set-up": "Sitting down",
-  opener: "Opener",
-  technique: "Technique",
-  current: "Current piece",
-  reading: "Reading",
-  upkeep: "Upkeep",
-  ahead: "Ahead",
-  mixture: "Small thing",
-  activity: "Game",
-  probe: "First meeting",
-  open: "Getting to know each other",
-  close: "To close",
-  home: "At home",
+  "set-up": say("lesson.posture"),
+  opener: say("lesson.openingPiece"),
+  technique: say("lesson.technique"),
+  current: say("lesson.currentPiece"),
+  reading: say("lesson.reading"),
+  upkeep: say("lesson.review"),
+  ahead: say("lesson.preparation"),
+  mixture: say("lesson.smallActivity"),
+  activity: say("lesson.game"),
+  probe: say("lesson.firstMeeting"),
+  open: say("lesson.gettingKnowEachOther"),
+  close: say("lesson.finish"),
+  home: say("lesson.practiceWeek"),
 };

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { mailboxView } from "../../api/views";
 import { Shown } from "../../parts/Told";
-import { plural } from "../../parts/words";
+import { say } from "../../words/say";
 
 type Letter = Schemas["LetterView"];
 
@@ -14,19 +14,16 @@ export function MailboxScreen() {
     <Shown query={query}>
       {(view) => (
         <main className="flex flex-1 flex-col gap-3 px-4 pt-3 pb-6">
-          <h1 className="text-head">Mailbox</h1>
+          <h1 className="text-head">{say("mailbox.mailbox")}</h1>
           {view.on ? (
-            <p className="text-soft">
-              No mail server is set, so mail stays here and can be read as the family would read it. It is gone when the
-              program stops.
-            </p>
+            <p className="text-soft">{say("mailbox.noMailServerSetSo")}</p>
           ) : (
-            <p className="text-soft">Mail goes out through your server; nothing stays here.</p>
+            <p className="text-soft">{say("mailbox.mailGoesOutThroughServer")}</p>
           )}
           {view.letters.length > 0 ? (
             <Letters letters={view.letters} />
           ) : (
-            view.on && <p>Nothing has been sent yet. Send a week sheet, and it arrives here.</p>
+            view.on && <p>{say("mailbox.nothingHasBeenSentYet")}</p>
           )}
         </main>
       )}
@@ -39,7 +36,10 @@ function Letters({ letters }: { letters: Letter[] }) {
   const letter = letters.find((l) => l.id === picked) ?? (letters[0] as Letter);
   return (
     <div className="grid flex-1 gap-4 lg:grid-cols-[320px_1fr]">
-      <ol aria-label={plural(letters.length, "letter")} className="divide-y divide-faint self-start rounded bg-raised">
+      <ol
+        aria-label={say("count.letter", { n: letters.length })}
+        className="divide-y divide-faint self-start rounded bg-raised"
+      >
         {letters.map((l) => (
           <li key={l.id}>
             <button
@@ -64,9 +64,7 @@ function Opened({ letter }: { letter: Letter }) {
   return (
     <article className="flex min-w-0 flex-col rounded bg-raised p-4">
       <h2 className="text-large">{letter.subject}</h2>
-      <p className="text-soft">
-        from {letter.from} to {letter.to}
-      </p>
+      <p className="text-soft">{say("mailbox.fromTo", { from: letter.from, to: letter.to })}</p>
       <p className="my-2 flex flex-wrap items-center gap-4">
         {letter.files.map((f) => (
           <a
@@ -78,7 +76,8 @@ function Opened({ letter }: { letter: Letter }) {
           </a>
         ))}
         <label className="inline-flex items-center gap-1.5">
-          <input type="checkbox" checked={plain} onChange={(e) => setPlain(e.target.checked)} /> as plain text
+          <input type="checkbox" checked={plain} onChange={(e) => setPlain(e.target.checked)} />{" "}
+          {say("mailbox.plainText")}
         </label>
       </p>
       {plain ? (

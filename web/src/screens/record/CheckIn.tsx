@@ -2,11 +2,16 @@ import { type FormEvent, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
-import { namedDay, sentence } from "../../parts/words";
+import { namedDay } from "../../parts/words";
+import { say } from "../../words/say";
 
 type Talk = Schemas["Talk"];
 
-const withWhom = { family: "with the family", student: "with the student", both: "with family and student" };
+const withWhom = {
+  family: say("record.withFamily"),
+  student: say("record.withStudent"),
+  both: say("record.withFamilyStudent"),
+};
 
 // CheckIn plans the next talk with home: when, with whom, about what; and keeps what was agreed, beside
 // what came of what was agreed before.
@@ -24,23 +29,23 @@ export function CheckIn({ student, talk }: { student: string; talk: Talk }) {
   };
   const days = (n: number) => n.toFixed(1);
   return (
-    <section aria-label="Check-in" className="mt-5">
-      <h2 className="mb-1.5">Check-in</h2>
+    <section aria-label={say("record.checkIn")} className="mt-5">
+      <h2 className="mb-1.5">{say("record.checkIn")}</h2>
       <div className="space-y-2 rounded bg-raised p-3">
         {talk.due && (
           <p className={talk.over ? "text-now" : "text-soft"}>
-            {talk.over ? "Due since" : "Next on"} {namedDay(talk.due)}, {withWhom[talk.with]}.
+            {talk.over ? say("record.dueSince") : say("record.nextOn")} {namedDay(talk.due)}, {withWhom[talk.with]}.
           </p>
         )}
         <ul className="list-disc space-y-0.5 pl-5">
           {talk.about.map((r) => (
-            <li key={r.code + JSON.stringify(r.args)}>{sentence(r)}</li>
+            <li key={r.code + JSON.stringify(r.args)}>{r.says}</li>
           ))}
         </ul>
         {open ? (
           <form onSubmit={submit} className="space-y-2">
             <label className="block">
-              What was agreed
+              {say("record.whatWasAgreed")}
               <textarea
                 // biome-ignore lint/a11y/noAutofocus: the teacher asked for this field
                 autoFocus
@@ -51,7 +56,7 @@ export function CheckIn({ student, talk }: { student: string; talk: Talk }) {
               />
             </label>
             <label>
-              Talked{" "}
+              {say("record.talked")}{" "}
               <select name="with" defaultValue={talk.with} className="rounded border border-line bg-ground px-2 py-1.5">
                 {Object.entries(withWhom).map(([key, name]) => (
                   <option key={key} value={key}>
@@ -62,21 +67,22 @@ export function CheckIn({ student, talk }: { student: string; talk: Talk }) {
             </label>
             <p>
               <Button look="main" type="submit">
-                Keep the check-in
+                {say("record.saveCheck")}
               </Button>
             </p>
           </form>
         ) : (
-          <Button onClick={() => setOpen(true)}>We have talked</Button>
+          <Button onClick={() => setOpen(true)}>{say("record.weHaveTalked")}</Button>
         )}
         {talk.agreed.length > 0 && (
           <ul className="divide-y divide-faint border-t border-faint">
             {talk.agreed.map((a) => (
               <li key={a.day + a.text} className="py-1">
-                <span className="text-soft">{namedDay(a.day)}:</span> {a.text || "nothing was agreed"}
+                <span className="text-soft">{namedDay(a.day)}:</span> {a.text || say("record.nothingWasAgreed")}
                 <br />
                 <span className="text-soft">
-                  {days(a.before)} days at home a week before{a.after >= 0 && `, ${days(a.after)} since`}.
+                  {say("record.daysHomeWeekBefore", { days: days(a.before) })}
+                  {a.after >= 0 && say("record.since", { days: days(a.after) })}.
                 </span>
               </li>
             ))}

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { say } from "../../words/say";
 
 type Props = { terms: Schemas["TermSpan"][]; shown: number; choose: (from: string) => void };
 
@@ -7,7 +8,7 @@ export function PickTerm({ terms, shown, choose }: Props) {
   if (terms.length < 2) return null;
   return (
     <label className="text-soft">
-      Term{" "}
+      {say("record.term")}{" "}
       <select
         className="rounded border border-line bg-ground px-2 py-1.5 text-ink"
         value={terms[shown]?.from}

@@ -1,20 +1,20 @@
 import { Link } from "@tanstack/react-router";
 import type { Schemas } from "../../api/client";
 import { shortDay } from "../../parts/dates";
-import { sentence } from "../../parts/words";
+import { say } from "../../words/say";
 
 type Series = Schemas["PlayedSeries"];
 type Props = { student: string; played: Series[] };
 
 const figureNames: Record<Series["figure"], string> = {
-  heft: "strength over the others",
-  late: "milliseconds late",
-  lope: "long to short",
+  heft: say("record.strengthOverOthers"),
+  late: say("record.millisecondsLate"),
+  lope: say("record.longShort"),
   drift: "drift",
   spread: "spread",
-  apart: "milliseconds apart",
+  apart: say("record.millisecondsApart"),
   slips: "slips",
-  off: "milliseconds off",
+  off: say("record.millisecondsOff"),
 };
 
 const written = (figure: Series["figure"], value: number) => {
@@ -28,8 +28,8 @@ const written = (figure: Series["figure"], value: number) => {
 export function Played({ student, played }: Props) {
   if (played.length === 0) return null;
   return (
-    <section aria-label="Played in" className="mt-5">
-      <h2 className="mb-1.5">Played in</h2>
+    <section aria-label={say("record.playedIn")} className="mt-5">
+      <h2 className="mb-1.5">{say("record.playedIn")}</h2>
       <ul className="grid gap-2">
         {played.map((s) => (
           <li key={s.rung + s.asked} className="rounded bg-raised px-3 py-2">
@@ -45,7 +45,7 @@ export function Played({ student, played }: Props) {
                   search={{ student, exercise: s.asked }}
                   className="ml-auto inline-block min-h-6 underline underline-offset-4"
                 >
-                  again
+                  {say("record.again")}
                 </Link>
               )}
             </p>
@@ -75,7 +75,7 @@ function Course({ series }: { series: Series }) {
           </span>
           <span>
             <b className="font-[620]">{written(series.figure, t.value)}</b>{" "}
-            <span className="text-soft">{sentence(t.why)}</span>
+            <span className="text-soft">{t.why.says}</span>
           </span>
         </li>
       ))}

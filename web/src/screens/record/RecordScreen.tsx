@@ -6,7 +6,8 @@ import { act, tell } from "../../api/outbox";
 import { recordView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown } from "../../parts/Told";
-import { namedDay, plural, shortDay, span, tellOf, time } from "../../parts/words";
+import { namedDay, shortDay, span, tellOf, time } from "../../parts/words";
+import { say } from "../../words/say";
 import { Home } from "../week/Home";
 import { CheckIn } from "./CheckIn";
 import { Played } from "./Played";
@@ -28,9 +29,9 @@ export function RecordScreen() {
         return (
           <main className="grid flex-1 content-start gap-6 px-4 pb-6 lg:grid-cols-[320px_1fr]">
             <Year student={student} />
-            <section aria-label="Achievements">
+            <section aria-label={say("record.achievements")}>
               <h2 className="mb-2">
-                {plural(view.footholds, "piece")} secure, {plural(view.lessons, "lesson")} given
+                {say("record.piecesSecureLessonsGiven", { footholds: view.footholds, lessons: view.lessons })}
               </h2>
               <ol className="divide-y divide-faint rounded bg-raised px-3">
                 {view.done.map((e) => (
@@ -42,7 +43,9 @@ export function RecordScreen() {
                     </span>
                   </li>
                 ))}
-                {view.done.length === 0 && <li className="py-2 text-soft">The first foothold will stand here.</li>}
+                {view.done.length === 0 && (
+                  <li className="py-2 text-soft">{say("record.firstLearntPieceWillAppear")}</li>
+                )}
               </ol>
               <Home home={view.home} />
               <CheckIn student={student} talk={view.home.talk} />
@@ -51,8 +54,8 @@ export function RecordScreen() {
               <Weeks student={student} weeks={view.weeks} />
               <Skills student={student} skills={view.skills} />
             </section>
-            <section aria-label="All that was told">
-              <h2 className="mb-2">All that was told</h2>
+            <section aria-label={say("record.everythingNoted")}>
+              <h2 className="mb-2">{say("record.everythingNoted")}</h2>
               {days.slice(0, all ? undefined : 12).map(([day, entries]) => (
                 <div key={day} className="mb-3 rounded bg-raised px-3 py-1.5">
                   <h3 className="py-1">{namedDay(day)}</h3>
@@ -64,14 +67,14 @@ export function RecordScreen() {
                 </div>
               ))}
               {!all && days.length > 12 && (
-                <Button onClick={() => setAll(true)}>Show {days.length - 12} earlier days</Button>
+                <Button onClick={() => setAll(true)}>{say("record.showEarlierDays", { n: days.length - 12 })}</Button>
               )}
               {(all || days.length <= 12) && view.more > 0 && (
                 <Button onClick={() => setMost(view.entries.length + 2000)} disabled={query.isFetching}>
-                  Show earlier ones, {view.more} in all
+                  {say("record.showEarlierOnesAll", { more: view.more })}
                 </Button>
               )}
-              {days.length === 0 && <p className="text-soft">What you tell in lessons will stand here.</p>}
+              {days.length === 0 && <p className="text-soft">{say("record.whatTellLessonsWillStand")}</p>}
             </section>
           </main>
         );
@@ -86,11 +89,10 @@ function Foretold({ view }: { view: Schemas["RecordView"] }) {
   if (view.foretold.length === 0) return null;
   const most = Math.max(...view.foretold.map((f) => Math.max(f.weeks, f.usual.high)));
   return (
-    <section aria-label="What was foretold" className="mt-5">
-      <h2 className="mb-1.5">What was foretold</h2>
+    <section aria-label={say("record.whatWasForetold")} className="mt-5">
+      <h2 className="mb-1.5">{say("record.whatWasForetold")}</h2>
       <p className="mb-1.5 text-soft">
-        {view.kept} of {plural(view.foretold.length, "foothold")} came in the weeks foretold at the first lesson; eight
-        in ten are meant to.
+        {say("record.piecesWereLearntWeeksExpected", { kept: view.kept, foretold: view.foretold.length })}
       </p>
       <ul className="divide-y divide-faint rounded bg-raised px-3">
         {view.foretold.slice(0, all ? undefined : 6).map((f) => (
@@ -100,15 +102,15 @@ function Foretold({ view }: { view: Schemas["RecordView"] }) {
               <Lay of={f} most={most} />
             </span>
             <span className="shrink-0 text-right text-soft">
-              {f.weeks < 1 ? "in its first lesson" : plural(f.weeks, "week")}, foretold{" "}
-              {span(f.usual.low, f.usual.high)}
+              {f.weeks < 1 ? say("record.itsFirstLesson") : say("count.week", { n: f.weeks })}
+              {say("record.foretold", { weeks: span(f.usual.low, f.usual.high) })}
             </span>
           </li>
         ))}
       </ul>
       {!all && view.foretold.length > 6 && (
         <Button look="quiet" onClick={() => setAll(true)}>
-          Show {view.foretold.length - 6} more
+          {say("record.showMore", { n: view.foretold.length - 6 })}
         </Button>
       )}
     </section>
@@ -133,11 +135,11 @@ function Lay({ of: f, most }: { of: Schemas["Foretold"]; most: number }) {
 }
 
 const stateNames = {
-  missing: "Missing",
-  learning: "Being learnt",
-  tasted: "Tasted ahead",
-  rusty: "Rusty",
-  secure: "Secure",
+  missing: say("record.missing"),
+  learning: say("record.beingLearnt"),
+  tasted: say("record.tastedAhead"),
+  rusty: say("record.rusty"),
+  secure: say("record.secure"),
 };
 const stateInk = {
   missing: "text-warn",
@@ -156,7 +158,7 @@ function Skills({ student, skills }: { student: string; skills: Schemas["SkillMa
   return byState.map(([state, list]) => (
     <section key={state} className="mt-5">
       <h2 className={`mb-1.5 ${stateInk[state]}`}>
-        {stateNames[state]}: {plural(list.length, "skill")}
+        {stateNames[state]}: {say("count.skill", { n: list.length })}
       </h2>
       <ul className="divide-y divide-faint rounded bg-raised px-3">
         {list.map((s) => (
@@ -167,12 +169,16 @@ function Skills({ student, skills }: { student: string; skills: Schemas["SkillMa
               <Button
                 look="quiet"
                 className="mb-1 ml-2 px-2! py-0.5!"
-                aria-label={state === "missing" ? `It goes now: ${s.name}` : `This one is missing: ${s.name}`}
+                aria-label={
+                  state === "missing"
+                    ? say("record.goesNow", { name: s.name })
+                    : say("record.oneMissing", { name: s.name })
+                }
                 onClick={() =>
                   tell(student, { kind: "probed", probe: s.id, outcome: state === "missing" ? "pass" : "not-yet" })
                 }
               >
-                {state === "missing" ? "It goes now" : "This one is missing"}
+                {state === "missing" ? say("record.goesNow2") : say("record.oneMissing2")}
               </Button>
             </details>
           </li>
@@ -185,15 +191,20 @@ function Skills({ student, skills }: { student: string; skills: Schemas["SkillMa
 function evidence(e: Schemas["Evidence"]) {
   switch (e.kind) {
     case "foothold":
-      return `Foothold on ${e.title}, ${shortDay(e.at)}`;
+      return say("record.learnt", { title: e.title, day: shortDay(e.at) });
     case "taught":
-      return `Lesson on ${e.title}, ${shortDay(e.at)}`;
+      return say("record.lessonOn", { title: e.title, day: shortDay(e.at) });
     case "probe":
-      return `${{ pass: "Passed", nearly: "Nearly", "not-yet": "Missing" }[e.title] ?? e.title} when it was asked after, ${shortDay(e.at)}`;
+      return say("record.whenWasAskedAfter", {
+        n:
+          { pass: say("record.passed"), nearly: say("record.nearly"), "not-yet": say("record.missing") }[e.title] ??
+          e.title,
+        day: shortDay(e.at),
+      });
     case "head-start":
-      return `Head start, ${shortDay(e.at)}: ${e.title}`;
+      return say("record.preparation", { day: shortDay(e.at), title: e.title });
     default:
-      return "Taken for granted from where the student began";
+      return say("record.takenGrantedFromWhereStudent");
   }
 }
 
@@ -207,21 +218,28 @@ function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string;
       <span className="w-12 shrink-0 text-soft">{time(entry.fact.at, zone)}</span>
       <span className={`flex-1 ${entry.back ? "text-soft line-through" : ""}`}>{what}</span>
       {entry.fact.by !== "teacher" && (
-        <span className="text-small text-soft">{entry.fact.by === "family" ? "by the family" : "by the program"}</span>
+        <span className="text-small text-soft">
+          {entry.fact.by === "family" ? say("record.byTheFamily") : say("record.byTheProgram")}
+        </span>
       )}
-      {entry.back && <span className="text-small text-soft">taken back</span>}
+      {entry.back && <span className="text-small text-soft">{say("record.takenBack")}</span>}
       {body.kind === "noted" && !entry.back && (
-        <Button look="quiet" className="px-2! py-0.5!" aria-label={`Edit: ${what}`} onClick={() => edit(true)}>
-          Edit
+        <Button
+          look="quiet"
+          className="px-2! py-0.5!"
+          aria-label={say("record.edit", { what })}
+          onClick={() => edit(true)}
+        >
+          {say("record.edit2")}
         </Button>
       )}
       <Button
         look="quiet"
         className="px-2! py-0.5!"
-        aria-label={`${entry.back ? "Put back" : "Take back"}: ${what}`}
+        aria-label={`${entry.back ? say("record.putBack") : say("record.takeBack")}: ${what}`}
         onClick={() => act(student, entry.undo)}
       >
-        {entry.back ? "Put back" : "Take back"}
+        {entry.back ? say("record.putBack") : say("record.takeBack")}
       </Button>
     </li>
   );
@@ -246,13 +264,13 @@ function Edit({ entry, text, close }: { entry: Schemas["Entry"]; text: string; c
           // biome-ignore lint/a11y/noAutofocus: the teacher asked for this field
           autoFocus
           name="note"
-          aria-label="The note"
+          aria-label={say("record.theNote")}
           maxLength={2000}
           defaultValue={text}
           onKeyDown={(e) => e.key === "Escape" && close()}
           className="flex-1 rounded border border-line bg-ground px-2 py-1"
         />
-        <Button type="submit">Keep</Button>
+        <Button type="submit">{say("record.save")}</Button>
       </form>
     </li>
   );

@@ -6,7 +6,9 @@ import { answer, api, queries, type Schemas } from "../../api/client";
 import { reportView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Shown, Trouble } from "../../parts/Told";
-import { namedDay, plural, shortDay } from "../../parts/words";
+import { Renewed, useKeep } from "../../parts/useKeep";
+import { namedDay, shortDay } from "../../parts/words";
+import { say } from "../../words/say";
 import { type Paper, Papers } from "../week/OnePage";
 import { Fared } from "../week/Send";
 import { PickTerm } from "./PickTerm";
@@ -20,7 +22,7 @@ export const sendReport = (student: string, from: string, id: string, paper: Pap
   );
 
 // keepReport keeps a report as the teacher wrote it.
-export const keepReport = (student: string, body: Schemas["Report"]) =>
+export const keepReport = (student: string, body: Schemas["ChangeReport"]) =>
   answer(api.PUT("/api/students/{student}/report", { params: { path: { student } }, body }));
 
 // printed is where the pages of kept reports are.
@@ -37,24 +39,29 @@ export function ReportScreen() {
     <Shown query={query}>
       {(view) =>
         view.shown < 0 ? (
-          <p className="m-4 rounded bg-raised p-4 text-soft">No term has begun yet.</p>
+          <p className="m-4 rounded bg-raised p-4 text-soft">{say("record.noTermHasBegunYet")}</p>
         ) : (
-          <Report key={`${student} ${view.report.term.from} ${view.revisions.length}`} view={view} />
+          <Renewed key={`${student} ${view.report.term.from}`}>{(done) => <Report view={view} done={done} />}</Renewed>
         )
       }
     </Shown>
   );
 }
 
-function Report({ view }: { view: View }) {
+function Report({ view, done }: { view: View; done: () => void }) {
   const { student, revisions } = view;
   const go = useNavigate({ from: "/students/$student/report" });
   const term = view.terms[view.shown];
-  const [report, write] = useState(view.report);
+  const [was] = useState(view.report);
+  const [report, write] = useState(was);
   const [paper, setPaper] = useState<Paper>("A4");
   const id = useRef(ulid());
   const settled = () => queries.invalidateQueries();
-  const keep = useMutation({ mutationFn: () => keepReport(student.id, report), onSuccess: settled });
+  const keep = useKeep<Schemas["Report"]>(
+    `report ${view.report.term.from}`,
+    (body) => keepReport(student.id, body),
+    done,
+  );
   const send = useMutation({
     mutationFn: () => sendReport(student.id, report.term.from, id.current, paper),
     onSettled: () => {
@@ -69,10 +76,10 @@ function Report({ view }: { view: View }) {
   const last = revisions.at(-1);
   return (
     <main className="grid flex-1 content-start gap-6 px-4 pb-6 lg:grid-cols-[1fr_320px]">
-      <section aria-label="The report" className="rounded bg-raised p-5">
+      <section aria-label={say("record.theReport")} className="rounded bg-raised p-5">
         <div className="mb-2 flex flex-wrap items-baseline gap-3">
           <h2 className="mr-auto text-head first-letter:uppercase">
-            {term?.name}, {shortDay(report.term.from)} to {shortDay(report.term.to)}
+            {say("record.to", { name: term?.name, day: shortDay(report.term.from), day2: shortDay(report.term.to) })}
           </h2>
           <PickTerm terms={view.terms} shown={view.shown} choose={(from) => go({ search: { from } })} />
         </div>
@@ -84,37 +91,41 @@ function Report({ view }: { view: View }) {
               value={p.text}
               maxLength={2000}
               rows={Math.max(2, Math.ceil(p.text.length / 90))}
-              placeholder={p.key === "word" ? "A sentence of your own, to begin with" : "left out"}
+              placeholder={p.key === "word" ? say("record.sentenceOwnBeginWith") : say("record.leftOut")}
               onChange={(e) => edit(p.key, e.target.value)}
               className="mt-0.5 block w-full rounded border border-line bg-ground px-2.5 py-1.5 text-large leading-snug"
             />
           </label>
         ))}
       </section>
-      <aside aria-label="What becomes of it" className="space-y-3">
+      <aside aria-label={say("record.whatBecomes")} className="space-y-3">
         <p className="text-soft">
           {last
-            ? `Kept ${plural(revisions.length, "time")}, last on ${namedDay(last.at)}.`
-            : "A draft from what was told. Reword it, leave a paragraph empty to leave it out, and keep it."}
+            ? say("record.savedTimesLast", { revisions: revisions.length, day: namedDay(last.at) })
+            : say("record.draftFromNotesRewordEmpty")}
         </p>
-        <Button look={kept ? "quiet" : "main"} disabled={keep.isPending || kept} onClick={() => keep.mutate()}>
-          {kept ? "Kept" : "Keep the report"}
+        <Button look={kept ? "quiet" : "main"} disabled={keep.busy || kept} onClick={() => keep.keep(report, was)}>
+          {kept ? say("record.saved") : say("record.saveReport")}
         </Button>
         {!same(view.drafted) && (
           <Button look="quiet" onClick={() => write(view.drafted)}>
-            As drafted from the facts of now
+            {say("record.draftedFromFactsNow")}
           </Button>
         )}
-        {keep.error && <Trouble>{keep.error.message}</Trouble>}
+        {keep.asked}
         {revisions.length > 0 && (
           <div className="space-y-2 rounded bg-raised p-3">
-            {!kept && <p className="text-soft">What goes out is the report as it was kept last.</p>}
+            {!kept && <p className="text-soft">{say("record.whatGoesOutReportWas")}</p>}
             {student.contact ? (
               <Button look={kept ? "main" : "quiet"} disabled={send.isPending} onClick={() => send.mutate()}>
-                {send.isPending ? "Sending …" : view.sending ? "Send it again" : "Send the report"}
+                {send.isPending
+                  ? say("record.sending")
+                  : view.sending
+                    ? say("record.sendAgain")
+                    : say("record.sendReport")}
               </Button>
             ) : (
-              <p>No mail address yet: put one in on the week sheet.</p>
+              <p>{say("record.noMailAddressYetPut")}</p>
             )}
             {view.sending && <Fared sending={view.sending} />}
             {send.error && <Trouble>{send.error.message}</Trouble>}
@@ -125,7 +136,7 @@ function Report({ view }: { view: View }) {
                 className="font-[620] underline underline-offset-4"
                 download
               >
-                One page to print
+                {say("record.onePagePrint")}
               </a>
             </p>
           </div>
@@ -136,7 +147,7 @@ function Report({ view }: { view: View }) {
             search={{ from: report.term.from }}
             className="inline-block underline underline-offset-4"
           >
-            All reports of the term
+            {say("record.allReportsTerm")}
           </Link>
         </p>
       </aside>

@@ -8,7 +8,7 @@ import { Button } from "../../parts/Button";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
 import { useInTurn } from "../../parts/useInTurn";
-import { plural } from "../../parts/words";
+import { say } from "../../words/say";
 import { type Paper, Papers } from "../week/OnePage";
 import { Fared, onTheWay } from "../week/Send";
 import { PickTerm } from "./PickTerm";
@@ -28,7 +28,7 @@ function Reports({ view }: { view: Schemas["ReportsView"] }) {
   const term = view.terms[view.shown];
   const from = term?.from ?? "";
   const name = (one: One) => one.student.firstName;
-  const keep = useInTurn(name, (one) => keepReport(one.student.id, one.report));
+  const keep = useInTurn(name, (one) => keepReport(one.student.id, { now: one.report }));
   const send = useInTurn(name, (one) => sendReport(one.student.id, from, ulid(), paper));
   const drafts = view.reports.filter((r) => r.kept === 0);
   const ready = view.reports.filter((r) => r.kept > 0 && r.student.contact && !onTheWay(r.sending));
@@ -37,14 +37,16 @@ function Reports({ view }: { view: Schemas["ReportsView"] }) {
     <main className="flex-1 px-4 pt-3 pb-6">
       <StudioPlaces />
       <div className="my-3 flex flex-wrap items-baseline gap-x-3">
-        <h1 className="mr-auto text-head first-letter:uppercase">{term ? `Reports: ${term.name}` : "Reports"}</h1>
+        <h1 className="mr-auto text-head first-letter:uppercase">
+          {term ? say("record.reports", { name: term.name }) : say("record.reports2")}
+        </h1>
         <PickTerm
           terms={view.terms}
           shown={view.shown}
           choose={(to) => go({ to: "/studio/reports", search: { from: to } })}
         />
       </div>
-      {!term && <p className="rounded bg-raised p-4 text-soft">No term has begun yet.</p>}
+      {!term && <p className="rounded bg-raised p-4 text-soft">{say("record.noTermHasBegunYet")}</p>}
       {term && (
         <>
           <div className="mb-3 flex flex-wrap items-center gap-3">
@@ -54,10 +56,10 @@ function Reports({ view }: { view: Schemas["ReportsView"] }) {
               onClick={() => keep.mutate(drafts)}
             >
               {keep.isPending
-                ? `Keeping, ${keep.done} of ${keep.variables.length}`
+                ? say("record.savingOf", { done: keep.done, all: keep.variables.length })
                 : drafts.length === 0
-                  ? "All kept"
-                  : `Keep ${plural(drafts.length, "draft")} as they are`}
+                  ? say("record.allKept")
+                  : say("record.saveDraftsTheyAre", { drafts: drafts.length })}
             </Button>
             <Button
               look={drafts.length === 0 && ready.length > 0 ? "main" : "quiet"}
@@ -65,14 +67,14 @@ function Reports({ view }: { view: Schemas["ReportsView"] }) {
               onClick={() => send.mutate(ready)}
             >
               {send.isPending
-                ? `Sending, ${send.done} of ${send.variables.length}`
+                ? say("record.sendingOf", { done: send.done, all: send.variables.length })
                 : ready.length === 0
-                  ? "Send the reports"
-                  : `Send ${plural(ready.length, "report")}`}
+                  ? say("record.sendReports")
+                  : say("record.sendReports2", { ready: ready.length })}
             </Button>
             {kept > 0 && (
               <a href={printed(from, paper)} download className="font-[620] underline underline-offset-4">
-                Print {plural(kept, "page")}
+                {say("record.printPages", { kept })}
               </a>
             )}
             <Papers paper={paper} choose={setPaper} />
@@ -82,7 +84,8 @@ function Reports({ view }: { view: Schemas["ReportsView"] }) {
               run.data &&
               run.data.length > 0 && (
                 <Trouble key={i === 0 ? "keep" : "send"}>
-                  {plural(run.data.length, "report")} {i === 0 ? "not kept" : "did not go out"}: {run.data.join("; ")}.
+                  {say("count.report", { n: run.data.length })}{" "}
+                  {i === 0 ? say("record.notKept") : say("record.didNotGoOut")}: {run.data.join("; ")}.
                 </Trouble>
               ),
           )}
@@ -108,15 +111,17 @@ function Reports({ view }: { view: Schemas["ReportsView"] }) {
                     .join(" ")}
                 </span>
                 <span>
-                  {r.kept === 0 ? <span className="text-soft">a draft</span> : "kept"}
-                  {r.kept > 0 && !r.student.contact && <span className="text-soft">, no mail address yet</span>}
+                  {r.kept === 0 ? <span className="text-soft">{say("record.aDraft")}</span> : "kept"}
+                  {r.kept > 0 && !r.student.contact && (
+                    <span className="text-soft">{say("record.noMailAddressYet")}</span>
+                  )}
                   {r.sending && <Fared sending={r.sending} />}
                 </span>
               </li>
             ))}
-            {view.reports.length === 0 && <li className="py-3 text-soft">Nobody has had a lesson in this term yet.</li>}
+            {view.reports.length === 0 && <li className="py-3 text-soft">{say("record.nobodyHasHadLessonTerm")}</li>}
           </ol>
-          <p className="mt-2 text-soft">Each tells one student by the own past; nobody is held against another.</p>
+          <p className="mt-2 text-soft">{say("record.eachTellsOneStudentOwn")}</p>
         </>
       )}
     </main>

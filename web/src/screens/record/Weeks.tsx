@@ -1,13 +1,14 @@
 import { Link } from "@tanstack/react-router";
 import type { Schemas } from "../../api/client";
-import { namedDay, plural } from "../../parts/words";
+import { namedDay } from "../../parts/words";
+import { say } from "../../words/say";
 
 // Weeks is what was asked at home, week by week, and what was ticked of it.
 export function Weeks({ student, weeks }: { student: string; weeks: Schemas["RecordWeek"][] }) {
   if (weeks.length === 0) return null;
   return (
-    <section aria-label="Asked at home" className="mt-5">
-      <h2 className="mb-1.5">Asked at home, and ticked</h2>
+    <section aria-label={say("record.askedHome")} className="mt-5">
+      <h2 className="mb-1.5">{say("record.askedHomeTicked")}</h2>
       <ul className="divide-y divide-faint rounded bg-raised px-3">
         {weeks.map((w) => {
           const ticked = w.lines.reduce((n, l) => n + l.ticked, 0);
@@ -16,15 +17,17 @@ export function Weeks({ student, weeks }: { student: string; weeks: Schemas["Rec
             <li key={w.day}>
               <details className="py-1">
                 <summary className="cursor-pointer py-0.5">
-                  {namedDay(w.day)}: {ticked} of {asked} ticked
-                  {w.revisions > 1 && <span className="text-soft"> · given {w.revisions} times</span>}
+                  {say("record.ofTicked", { day: namedDay(w.day), ticked, asked })}
+                  {w.revisions > 1 && (
+                    <span className="text-soft">{say("record.givenTimes", { revisions: w.revisions })}</span>
+                  )}
                 </summary>
                 <ul className="pb-1 pl-4 text-soft">
                   {w.lines.map((l) => (
                     <li key={l.key}>
                       {l.title && `${l.title}: `}
-                      {l.says}, on {plural(l.days, "day")}
-                      {l.ticked > 0 && <span className="text-keep">, ticked {l.ticked}×</span>}
+                      {say("record.onDays", { says: l.says, days: l.days })}
+                      {l.ticked > 0 && <span className="text-keep">{say("record.ticked", { ticked: l.ticked })}</span>}
                     </li>
                   ))}
                 </ul>
@@ -37,7 +40,7 @@ export function Weeks({ student, weeks }: { student: string; weeks: Schemas["Rec
                       search={{ day: w.day }}
                       className="font-[620] underline underline-offset-4"
                     >
-                      {place === "week" ? "The sheet" : "The lesson"}
+                      {place === "week" ? say("record.theSheet") : say("record.theLesson")}
                     </Link>
                   ))}
                 </p>

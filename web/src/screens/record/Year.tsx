@@ -7,7 +7,8 @@ import { Button } from "../../parts/Button";
 import { months } from "../../parts/dates";
 import { Shown } from "../../parts/Told";
 import { length, useUnits } from "../../parts/units";
-import { namedDay, plural, shortDay, strandMarks, strandNames } from "../../parts/words";
+import { namedDay, shortDay, strandMarks, strandNames } from "../../parts/words";
+import { say } from "../../words/say";
 
 type View = Schemas["YearView"];
 type Week = Schemas["YearView"]["weeks"][number];
@@ -19,11 +20,13 @@ export function Year({ student }: { student: string }) {
   return (
     <Shown query={query}>
       {(view) => (
-        <section aria-label="The year" className="space-y-4 rounded bg-raised p-4 lg:col-span-2">
+        <section aria-label={say("record.theYear")} className="space-y-4 rounded bg-raised p-4 lg:col-span-2">
           <div className="flex flex-wrap items-center gap-3">
             <h2 className="text-head">
-              {dated(view.weeks[0]?.from ?? view.today)} to{" "}
-              {dated(view.back === 0 ? view.today : (view.weeks.at(-1)?.from ?? view.today))}
+              {say("record.to2", {
+                dated: dated(view.weeks[0]?.from ?? view.today),
+                dated2: dated(view.back === 0 ? view.today : (view.weeks.at(-1)?.from ?? view.today)),
+              })}
             </h2>
             <span className="screen-only flex items-center gap-2">
               <Link
@@ -31,19 +34,19 @@ export function Year({ student }: { student: string }) {
                 params={{ student }}
                 className="font-[620] underline underline-offset-4"
               >
-                Term report
+                {say("record.termReport")}
               </Link>
               <a
                 href={`/api/students/${student}/can-play.pdf`}
                 download
                 className="font-[620] underline underline-offset-4"
               >
-                What {view.student.firstName} can play
+                {say("record.whatCanPlay", { firstName: view.student.firstName })}
               </a>
-              {view.earlier && <Button onClick={() => go(back + 1)}>A year earlier</Button>}
-              {back > 0 && <Button onClick={() => go(back - 1)}>A year later</Button>}
+              {view.earlier && <Button onClick={() => go(back + 1)}>{say("record.yearEarlier")}</Button>}
+              {back > 0 && <Button onClick={() => go(back - 1)}>{say("record.yearLater")}</Button>}
               <Button look="quiet" onClick={() => window.print()}>
-                Print
+                {say("record.print")}
               </Button>
             </span>
           </div>
@@ -72,14 +75,20 @@ const row = 24;
 function Band({ view }: { view: View }) {
   const { weeks, counts, student } = view;
   const at = (i: number) => left + i * column;
-  const rows = ["Lessons", ...strands.map((s) => strandNames[s] ?? s), "Polished", "Old pieces heard", "Skills gained"];
+  const rows = [
+    say("record.lessons"),
+    ...strands.map((s) => strandNames[s] ?? s),
+    say("record.performanceReady"),
+    say("record.oldPiecesHeard"),
+    say("record.skillsGained"),
+  ];
   const home = 26 + rows.length * row;
   const tall = home + 92;
   const most = Math.max(1, ...weeks.map((w) => w.heard.length));
   return (
     <figure>
       <svg viewBox={`0 0 ${wide} ${tall}`} className="w-full">
-        <title>{`A year of ${student.firstName}, week by week`}</title>
+        <title>{say("record.yearWeekWeek", { firstName: student.firstName })}</title>
         {weeks.map((w, i) => (
           <g key={w.from}>
             {!w.term && <rect x={at(i)} y={20} width={column} height={tall - 20} className="fill-faint" />}
@@ -113,7 +122,13 @@ function Band({ view }: { view: View }) {
           return (
             <g key={w.from}>
               {w.lessons.map((day, n) => (
-                <At key={day} student={student.id} place="lesson" day={day} says={`Lesson of ${namedDay(day)}`}>
+                <At
+                  key={day}
+                  student={student.id}
+                  place="lesson"
+                  day={day}
+                  says={say("record.lessonOf", { day: namedDay(day) })}
+                >
                   <rect x={x - 4} y={y(0) - 4 + n * 5} width={8} height={8} rx={2} className="fill-ink" />
                 </At>
               ))}
@@ -122,7 +137,7 @@ function Band({ view }: { view: View }) {
                   d={`M${x - 4} ${y(0) - 4}l8 8m0-8l-8 8`}
                   className="stroke-soft"
                   strokeWidth={1.5}
-                  aria-label={`No lesson on ${namedDay(w.missed[0] ?? w.from)}`}
+                  aria-label={say("record.noLesson", { day: namedDay(w.missed[0] ?? w.from) })}
                 />
               )}
               {strands.map((s, r) => {
@@ -173,7 +188,7 @@ function Band({ view }: { view: View }) {
                   student={student.id}
                   place="lesson"
                   day={w.footholds[0]?.at.slice(0, 10) ?? w.from}
-                  says={`${w.skills.length} gained: ${w.skills.join(", ")}`}
+                  says={say("record.gained", { skills: w.skills.length, list: w.skills.join(", ") })}
                 >
                   <circle cx={x} cy={y(7)} r={7} className="fill-faint stroke-keep" strokeWidth={1.5} />
                   <text x={x} y={y(7) + 4} textAnchor="middle" className="fill-ink text-[11px] font-bold">
@@ -186,26 +201,27 @@ function Band({ view }: { view: View }) {
           );
         })}
         <text x={0} y={home + 26} className="fill-ink text-[13px]">
-          Days at home,
+          {say("record.daysHome")}
         </text>
         <text x={0} y={home + 42} className="fill-soft text-[13px]">
-          of those asked for
+          {say("record.thoseAsked")}
         </text>
         <text x={0} y={home + 76} className="fill-ink text-[13px]">
-          How it felt
+          {say("record.howFelt")}
         </text>
       </svg>
       <figcaption className="mt-1">
         <p>
-          {plural(counts.lessons, "lesson")} given{counts.missed > 0 && `, ${counts.missed} not`};{" "}
-          {plural(counts.footholds, "foothold")}
-          {counts.polished > 0 && `, ${plural(counts.polished, "piece")} polished`}; {plural(counts.skills, "skill")}{" "}
-          gained; old pieces heard {plural(counts.heard, "time")}.{" "}
-          {counts.asked > 0 && `Practised on ${counts.days} days, ${counts.asked} were asked for. `}
+          {say("record.lessonsGiven", { lessons: counts.lessons })}
+          {counts.missed > 0 && say("record.not", { missed: counts.missed })}
+          {say("record.piecesLearnt", { footholds: counts.footholds })}
+          {counts.polished > 0 && say("record.piecesPerformanceReady", { polished: counts.polished })}
+          {say("record.skillsGainedOldPiecesHeard", { skills: counts.skills, heard: counts.heard })}{" "}
+          {counts.asked > 0 && say("record.practisedDaysWereAsked", { days: counts.days, asked: counts.asked })}
           {felt(weeks)}
         </p>
         <details className="screen-only mt-1">
-          <summary className="cursor-pointer text-soft">In words, week by week</summary>
+          <summary className="cursor-pointer text-soft">{say("record.wordsWeekWeek")}</summary>
           <ul className="mt-1 space-y-0.5">
             {weeks
               .filter((w) => w.lessons.length + w.footholds.length + w.polished.length + w.days > 0)
@@ -260,7 +276,7 @@ function Home({ week, x, y, student }: { week: Week; x: number; y: number; stude
           student={student}
           place="week"
           day={week.sheet}
-          says={`Week of ${shortDay(week.from)}: ${week.days} days of ${week.asked}`}
+          says={say("record.weekDays", { day: shortDay(week.from), days: week.days, asked: week.asked })}
         >
           {bars}
         </At>
@@ -296,17 +312,21 @@ const words = (told: Record<string, number>) =>
 function felt(weeks: Week[]) {
   const all: Record<string, number> = {};
   for (const w of weeks) for (const [word, n] of Object.entries(w.felt)) all[word] = (all[word] ?? 0) + n;
-  return Object.keys(all).length > 0 ? `How it felt, as told: ${words(all)}.` : "";
+  return Object.keys(all).length > 0 ? say("record.howFelt2", { words: words(all) }) : "";
 }
 
 function inWords(w: Week) {
   return [
-    w.lessons.length > 0 ? plural(w.lessons.length, "lesson") : w.missed.length > 0 ? "no lesson" : "",
-    w.footholds.length > 0 ? `footholds: ${w.footholds.map((f) => f.title).join(", ")}` : "",
-    w.polished.length > 0 ? `polished: ${w.polished.join(", ")}` : "",
+    w.lessons.length > 0
+      ? say("count.lesson", { n: w.lessons.length })
+      : w.missed.length > 0
+        ? say("record.noLesson2")
+        : "",
+    w.footholds.length > 0 ? `learnt: ${w.footholds.map((f) => f.title).join(", ")}` : "",
+    w.polished.length > 0 ? `performance-ready: ${w.polished.join(", ")}` : "",
     w.skills.length > 0 ? `gained: ${w.skills.join(", ")}` : "",
     w.heard.length > 0 ? `heard: ${w.heard.join(", ")}` : "",
-    w.asked + w.days > 0 ? `practised ${w.days} of ${w.asked} days` : "",
+    w.asked + w.days > 0 ? say("record.practisedDays", { days: w.days, asked: w.asked }) : "",
     words(w.felt),
   ]
     .filter(Boolean)
@@ -314,9 +334,9 @@ function inWords(w: Week) {
 }
 
 const bands = [
-  { key: "ahead", name: "ahead", fill: "fill-ahead" },
-  { key: "now", name: "now", fill: "fill-now" },
-  { key: "upkeep", name: "upkeep", fill: "fill-keep" },
+  { key: "ahead", name: "preparation", fill: "fill-ahead" },
+  { key: "now", name: "new", fill: "fill-now" },
+  { key: "upkeep", name: "review", fill: "fill-keep" },
 ] as const;
 
 // Minutes draws how the minutes of lessons, sheets and ticks lay in the three bands, beside the
@@ -324,16 +344,16 @@ const bands = [
 function Minutes({ view }: { view: View }) {
   const { spent, wish } = view;
   const kinds = [
-    { name: "In lessons", of: spent.lesson },
-    { name: "Asked at home", of: spent.asked },
-    { name: "Ticked at home", of: spent.ticked },
+    { name: say("record.inLessons"), of: spent.lesson },
+    { name: say("record.askedHome"), of: spent.asked },
+    { name: say("record.tickedHome"), of: spent.ticked },
   ].map((k) => ({ ...k, all: k.of.now + k.of.upkeep + k.of.ahead }));
   if (kinds.every((k) => k.all === 0)) return null;
   const share = (n: number, all: number) => Math.round((100 * n) / all);
   return (
     <figure>
-      <h3>Minutes by band</h3>
-      <svg viewBox="0 0 500 120" className="mt-1 w-full" role="img" aria-label="Minutes by band">
+      <h3>{say("record.minutesKindWork")}</h3>
+      <svg viewBox="0 0 500 120" className="mt-1 w-full" role="img" aria-label={say("record.minutesKindWork")}>
         {kinds.map((k, r) => {
           let x = 110;
           return (
@@ -373,13 +393,19 @@ function Minutes({ view }: { view: View }) {
           strokeDasharray="4 3"
         />
         <text x={490 - 380 * wish} y={118} textAnchor="middle" className="fill-soft text-[13px]">
-          upkeep asked for: {Math.round(100 * wish)} %
+          {say("record.reviewAsked", { amount: Math.round(100 * wish) })}
         </text>
       </svg>
       <figcaption>
         {kinds
           .filter((k) => k.all > 0)
-          .map((k) => `${k.name}: ${bands.map((b) => `${b.name} ${k.of[b.key]}`).join(", ")} of ${k.all} minutes`)
+          .map((k) =>
+            say("record.ofMinutes", {
+              name: k.name,
+              list: bands.map((b) => `${b.name} ${k.of[b.key]}`).join(", "),
+              all: k.all,
+            }),
+          )
           .join(". ")}
         .
       </figcaption>
@@ -392,7 +418,7 @@ function Points({ view }: { view: View }) {
   if (view.points.length === 0) return null;
   return (
     <figure>
-      <h3>Standing points, at first on each piece</h3>
+      <h3>{say("record.goalsEveryPieceWhenPiece")}</h3>
       <ul className="mt-1 space-y-1">
         {view.points.map((p) => (
           <li key={p.name} className="flex items-center gap-2">
@@ -406,8 +432,8 @@ function Points({ view }: { view: View }) {
                   to="/students/$student/lesson"
                   params={{ student: view.student.id }}
                   search={{ day: m.day }}
-                  aria-label={`${m.title}, ${namedDay(m.day)}: ${m.met ? "met" : "not yet"}`}
-                  title={`${m.title}, ${namedDay(m.day)}: ${m.met ? "met" : "not yet"}`}
+                  aria-label={`${m.title}, ${namedDay(m.day)}: ${m.met ? "reached" : say("record.notYet")}`}
+                  title={`${m.title}, ${namedDay(m.day)}: ${m.met ? "reached" : say("record.notYet")}`}
                   className="grid size-7 place-items-center"
                 >
                   <span
@@ -417,8 +443,8 @@ function Points({ view }: { view: View }) {
               ))}
             </span>
             <span className="text-soft">
-              {p.marks.filter((m) => m.met).length} of {p.marks.length} met
-              {p.gone && ", minded no more"}
+              {say("record.ofReached", { done: p.marks.filter((m) => m.met).length, marks: p.marks.length })}
+              {p.gone && "; no longer a goal"}
             </span>
           </li>
         ))}
@@ -428,9 +454,9 @@ function Points({ view }: { view: View }) {
 }
 
 const measures = [
-  { key: "stature", name: "Stature" },
-  { key: "elbow", name: "Elbow above the seat" },
-  { key: "lowerLeg", name: "Lower leg" },
+  { key: "stature", name: say("record.stature") },
+  { key: "elbow", name: say("record.elbowAboveSeat") },
+  { key: "lowerLeg", name: say("record.lowerLeg") },
 ] as const;
 
 // Grown tells the student's growth as it was measured.
@@ -440,11 +466,11 @@ function Grown({ view }: { view: View }) {
   if (grown.length === 0) return null;
   return (
     <figure>
-      <h3>Measured</h3>
+      <h3>{say("record.measured")}</h3>
       <table className="mt-1 w-full">
         <thead>
           <tr className="text-left text-soft">
-            <th className="font-normal">Day</th>
+            <th className="font-normal">{say("record.day")}</th>
             {measures.map((m) => (
               <th key={m.key} className="font-normal">
                 {m.name}

@@ -11,7 +11,9 @@ import { field } from "../../parts/Field";
 import { PickInstrument } from "../../parts/instruments";
 import { BirthFields, SlotFields, slotOf } from "../../parts/StudentFields";
 import { Shown, Trouble } from "../../parts/Told";
-import { longDay, plural } from "../../parts/words";
+import { Renewed, useKeep } from "../../parts/useKeep";
+import { longDay } from "../../parts/words";
+import { say } from "../../words/say";
 
 type View = Schemas["StudentView"];
 
@@ -20,11 +22,11 @@ type View = Schemas["StudentView"];
 export function Person({ student }: { student: string }) {
   const query = useQuery(studentView(student));
   return (
-    <section aria-label="The student" className="rounded bg-raised p-4">
+    <section aria-label={say("settings.theStudent")} className="rounded bg-raised p-4">
       <Shown query={query}>
         {(view) => (
           <>
-            <Correct key={JSON.stringify(view.person)} view={view} />
+            <Renewed key={student}>{(done, kept) => <Correct view={view} done={done} kept={kept} />}</Renewed>
             <Another key={view.student.id} view={view} />
             <Away view={view} />
             <Gone view={view} />
@@ -35,56 +37,52 @@ export function Person({ student }: { student: string }) {
   );
 }
 
-function Correct({ view }: { view: View }) {
+function Correct({ view, done, kept }: { view: View; done: () => void; kept: boolean }) {
   const student = view.student.id;
-  const [instrument, setInstrument] = useState(view.person.instrument);
-  const save = useMutation({
-    mutationFn: (body: Schemas["Person"]) =>
-      answer(api.PUT("/api/students/{student}", { params: { path: { student } }, body })),
-    onSuccess: () => queries.invalidateQueries(),
-  });
+  const [was] = useState(view.person);
+  const [instrument, setInstrument] = useState(was.instrument);
+  const save = useKeep<Schemas["Person"]>(
+    "person",
+    (body) => answer(api.PUT("/api/students/{student}", { params: { path: { student } }, body })),
+    done,
+  );
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const form = new FormData(e.currentTarget);
-    save.mutate({
+    const now = {
       firstName: String(form.get("firstName")),
       familyName: String(form.get("familyName")),
       birthMonth: Number(form.get("birthMonth")),
       birthYear: Number(form.get("birthYear")),
       instrument,
-    });
+    };
+    save.keep(now, was);
   };
   return (
-    <form onSubmit={submit} aria-label="Who it is" className="grid grid-cols-2 gap-2 font-[580]">
-      <h2 className="col-span-2">Who it is</h2>
+    <form onSubmit={submit} aria-label={say("settings.whoItIs")} className="grid grid-cols-2 gap-2 font-[580]">
+      <h2 className="col-span-2">{say("settings.whoItIs")}</h2>
       <label>
-        First name
-        <input name="firstName" required maxLength={100} defaultValue={view.person.firstName} className={field} />
+        {say("settings.firstName")}
+        <input name="firstName" required maxLength={100} defaultValue={was.firstName} className={field} />
       </label>
       <label>
-        Family name
-        <input name="familyName" maxLength={100} defaultValue={view.person.familyName} className={field} />
+        {say("settings.familyName")}
+        <input name="familyName" maxLength={100} defaultValue={was.familyName} className={field} />
       </label>
-      <BirthFields birth={view.person} className={field} />
+      <BirthFields birth={was} className={field} />
       <div className="col-span-2">
         <PickInstrument name="instrument" className={field} value={instrument} set={setInstrument} />
-        {instrument !== view.person.instrument && (
-          <p className="mt-1 font-normal text-soft">
-            What stands on the ladder stays there; park what is not for the new instrument, and choose its books below.
-          </p>
+        {instrument !== was.instrument && (
+          <p className="mt-1 font-normal text-soft">{say("settings.whatStandsLadderStaysThere")}</p>
         )}
       </div>
-      {save.error && (
-        <div className="col-span-2">
-          <Trouble>{save.error.message}</Trouble>
-        </div>
-      )}
-      <Button type="submit" disabled={save.isPending} className="col-span-2">
-        Keep
+      {save.asked && <div className="col-span-2">{save.asked}</div>}
+      <Button type="submit" disabled={save.busy} className="col-span-2">
+        {say("settings.save")}
       </Button>
-      {save.isSuccess && (
+      {kept && (
         <p role="status" className="col-span-2 font-normal text-keep">
-          Kept.
+          {say("settings.saved")}
         </p>
       )}
     </form>
@@ -116,9 +114,9 @@ function Another({ view }: { view: View }) {
     add.mutate(slotOf(new FormData(e.currentTarget)));
   };
   return (
-    <section aria-label="Another instrument" className="mt-4">
+    <section aria-label={say("settings.anotherInstrument")} className="mt-4">
       <Button look="quiet" className="px-1!" aria-expanded={open} onClick={() => setOpen(!open)}>
-        Plays another instrument too
+        {say("settings.playsAnotherInstrumentToo")}
       </Button>
       {open && (
         <form onSubmit={submit} className="mt-2 grid grid-cols-2 gap-2 font-[580]">
@@ -126,16 +124,14 @@ function Another({ view }: { view: View }) {
             <PickInstrument name="another" className={field} value={instrument} set={setInstrument} />
           </div>
           <SlotFields slot={{ ...view.student.slot, start: "16:00", minutes: 30 }} className={field} />
-          <p className="col-span-2 font-normal text-soft">
-            A ladder, lessons and a sheet of its own; the family's link opens both.
-          </p>
+          <p className="col-span-2 font-normal text-soft">{say("settings.ladderLessonsSheetItsOwn")}</p>
           {add.error && (
             <div className="col-span-2">
               <Trouble>{add.error.message}</Trouble>
             </div>
           )}
           <Button type="submit" disabled={add.isPending} className="col-span-2">
-            Take {view.student.firstName} on for it
+            {say("settings.takeOnForIt", { firstName: view.student.firstName })}
           </Button>
         </form>
       )}
@@ -158,38 +154,45 @@ function Away({ view }: { view: View }) {
     setPausing(false);
   };
   return (
-    <section aria-label="Lessons" className="mt-5">
-      <h2>Lessons</h2>
+    <section aria-label={say("settings.lessons")} className="mt-5">
+      <h2>{say("settings.lessons")}</h2>
       <p className="my-1 text-soft">
         {now
           ? now.left
-            ? `${name} has left. All that was told stays here; nothing is planned.`
-            : `${name} pauses${now.to ? ` until ${longDay(now.to)}` : " until further notice"}.`
-          : `${name} comes every week.`}
+            ? say("settings.hasLeftEverythingNotedStays", { name })
+            : say("settings.pauses", {
+                name,
+                value: now.to
+                  ? ` ${say("settings.until2", { day: longDay(now.to) })}`
+                  : say("settings.untilFurtherNotice"),
+              })
+          : say("settings.comesEveryWeek", { name })}
       </p>
       {coming.map((a) => (
         <p key={a.from} className="my-1 flex items-center gap-2">
           <span className="flex-1">
-            {a.left ? "leaves" : "pauses"} from {longDay(a.from)}
-            {a.to && ` until ${longDay(a.to)}`}
+            {a.left ? "leaves" : "pauses"} {say("settings.from", { day: longDay(a.from) })}
+            {a.to && ` ${say("settings.until2", { day: longDay(a.to) })}`}
           </span>
-          <Button onClick={() => tell(student, { kind: "returned", day: a.from })}>Not so</Button>
+          <Button onClick={() => tell(student, { kind: "returned", day: a.from })}>{say("settings.notSo")}</Button>
         </p>
       ))}
       <div className="flex flex-wrap gap-2">
         {now ? (
           <Button look="main" onClick={() => tell(student, { kind: "returned", day: today })}>
-            {now.left ? `${name} is back` : "The pause is over"}
+            {now.left ? say("settings.isBack", { name }) : say("settings.pauseOver")}
           </Button>
         ) : (
           <>
             <Button aria-expanded={pausing} onClick={() => setPausing(!pausing)}>
-              Pause
+              {say("settings.pause")}
             </Button>
             <Button
-              onClick={() => offerBack(`${name} has left.`, student, tell(student, { kind: "left", day: today }))}
+              onClick={() =>
+                offerBack(say("settings.hasLeft2", { name }), student, tell(student, { kind: "left", day: today }))
+              }
             >
-              {name} has left
+              {say("settings.hasLeft", { name })}
             </Button>
           </>
         )}
@@ -197,16 +200,16 @@ function Away({ view }: { view: View }) {
       {pausing && (
         <form onSubmit={pause} className="mt-2 grid grid-cols-2 gap-2 font-[580]">
           <label>
-            From
+            {say("settings.from2")}
             <input name="from" type="date" required defaultValue={today} className={field} />
           </label>
           <label>
-            Until
+            {say("settings.until")}
             <input name="until" type="date" className={field} />
           </label>
-          <p className="col-span-2 font-normal text-soft">Without a last day it lasts until you end it.</p>
+          <p className="col-span-2 font-normal text-soft">{say("settings.withoutLastDayLastsUntil")}</p>
           <Button type="submit" className="col-span-2">
-            Pause the lessons
+            {say("settings.pauseLessons")}
           </Button>
         </form>
       )}
@@ -235,19 +238,23 @@ function Gone({ view }: { view: View }) {
     await queries.invalidateQueries();
   };
   const what = (n: Schemas["Erased"]) =>
-    `${plural(n.facts, "mark")}, ${plural(n.documents, "document")}, ${plural(n.links, "link")}, ${plural(n.letters, "letter")}`;
+    `${say("count.mark", { n: n.facts })}, ${say("count.document", { n: n.documents })}, ${say("count.link", { n: n.links })}, ${say("count.letter", { n: n.letters })}`;
   if (receipt)
     return (
-      <section aria-label="Deleted" role="status" className="mt-5 rounded border-l-4 border-warn bg-ground p-3">
+      <section
+        aria-label={say("settings.deleted")}
+        role="status"
+        className="mt-5 rounded border-l-4 border-warn bg-ground p-3"
+      >
         <p className="mb-2">
-          Deleted for good: {what(receipt.deleted)}. Receipt {receipt.receipt}; it names nobody.
+          {say("settings.deletedGoodReceiptNamesNobody", { what: what(receipt.deleted), receipt: receipt.receipt })}
         </p>
-        <Button onClick={leave}>To the studio</Button>
+        <Button onClick={leave}>{say("settings.toTheStudio")}</Button>
       </section>
     );
   return (
-    <section aria-label="All that is kept" className="mt-5">
-      <h2>All that is kept</h2>
+    <section aria-label={say("settings.allKept")} className="mt-5">
+      <h2>{say("settings.allKept")}</h2>
       <p className="my-1 text-soft">{what(view.kept)}.</p>
       <div className="flex flex-wrap items-center gap-2">
         <a
@@ -255,25 +262,22 @@ function Gone({ view }: { view: View }) {
           href={`/api/students/${student}/export`}
           download
         >
-          Take a copy
+          {say("settings.takeCopy")}
         </a>
         <Button look="quiet" aria-expanded={asking} onClick={() => ask(!asking)}>
-          Delete for good
+          {say("settings.deleteGood")}
         </Button>
       </div>
       {asking && (
         <form onSubmit={submit} className="mt-2 space-y-2 rounded border-l-4 border-warn bg-ground p-3">
-          <p>
-            Every mark, plan, sheet, letter and link of {name} is deleted, and nothing brings it back. The family's link
-            opens nothing any more. Somebody who only stops coming has left: that keeps all.
-          </p>
+          <p>{say("settings.everyMarkPlanSheetLetter", { name })}</p>
           <label className="block font-[580]">
-            Write {name} to go on
+            {say("settings.writeGo", { name })}
             <input name="name" required autoComplete="off" className={field} />
           </label>
           {erase.error && <Trouble>{erase.error.message}</Trouble>}
           <Button type="submit" disabled={erase.isPending}>
-            Delete {name} for good
+            {say("settings.deleteGood2", { name })}
           </Button>
         </form>
       )}

@@ -9,7 +9,7 @@ import { HomeDays } from "../../parts/HomeDays";
 import { HomeForm } from "../../parts/HomeForm";
 import { useInstruments } from "../../parts/instruments";
 import { Shown } from "../../parts/Told";
-import { sentence } from "../../parts/words";
+import { say } from "../../words/say";
 import { Contact } from "../week/Send";
 import { Person } from "./Person";
 
@@ -28,9 +28,9 @@ export function SettingsScreen() {
           <aside className="space-y-4">
             <Person student={student} />
             <Books view={view} />
-            <section aria-label="Taste" className="rounded bg-raised p-4">
-              <h2 className="mb-1">What {view.student.firstName} likes to play</h2>
-              <p className="mb-2 text-soft">As asked; what opens the lessons counts beside it.</p>
+            <section aria-label={say("settings.taste")} className="rounded bg-raised p-4">
+              <h2 className="mb-1">{say("settings.whatLikesPlay", { firstName: view.student.firstName })}</h2>
+              <p className="mb-2 text-soft">{say("settings.askedWhatOpensLessonsCounts")}</p>
               <div className="flex flex-wrap gap-2">
                 {(["lively", "lyrical", "familiar"] as const).map((t) => (
                   <Button
@@ -45,8 +45,8 @@ export function SettingsScreen() {
               </div>
             </section>
             <Habits student={student} habits={view.habits} />
-            <section aria-label="At home" className="rounded bg-raised p-4">
-              <h2 className="mb-2">At home</h2>
+            <section aria-label={say("settings.atHome")} className="rounded bg-raised p-4">
+              <h2 className="mb-2">{say("settings.atHome")}</h2>
               <Contact student={view.student} />
               <div className="mt-4">
                 <HomeDays student={student} days={view.homeDays} minutes={view.homeMinutes} />
@@ -57,7 +57,7 @@ export function SettingsScreen() {
               student={student}
               home={view.student.home}
               plays={instruments.of(view.student.instrument)}
-              title="The instrument at home"
+              title={say("settings.instrumentHome")}
             />
           </aside>
         </main>
@@ -72,12 +72,9 @@ function Approach({ view }: { view: View }) {
   const [picked, pick] = useState<{ question: string; school: string }>();
   const now = view.student.approach;
   return (
-    <section aria-label="Approach" className="min-w-0">
-      <h2 className="mb-1 text-large">Approach: where teachers disagree</h2>
-      <p className="mb-2 text-soft">
-        Choose a school to see what it would change; nothing changes before you save. Underlined is usual at{" "}
-        {view.student.age}.
-      </p>
+    <section aria-label={say("settings.approach")} className="min-w-0">
+      <h2 className="mb-1 text-large">{say("settings.approachWhereTeachersDisagree")}</h2>
+      <p className="mb-2 text-soft">{say("settings.chooseSchoolSeeWhatWould", { age: view.student.age })}</p>
       <ul className="divide-y divide-faint rounded bg-raised px-4">
         {view.rows.map((row) => {
           const chosen = picked?.question === row.key ? picked.school : now[row.key];
@@ -123,22 +120,26 @@ function Effects(p: { student: string; question: string; school: string; done: (
     p.done();
   };
   return (
-    <div role="status" aria-label="What it would change" className="mt-2 rounded border-l-4 border-ahead bg-ground p-3">
+    <div
+      role="status"
+      aria-label={say("settings.whatWouldChange")}
+      className="mt-2 rounded border-l-4 border-ahead bg-ground p-3"
+    >
       <Shown query={query}>
         {({ effects }) => (
           <ul className="space-y-0.5">
             {effects.map((r) => (
-              <li key={sentence(r)}>{sentence(r)}</li>
+              <li key={r.says}>{r.says}</li>
             ))}
           </ul>
         )}
       </Shown>
       <div className="mt-2 flex gap-2">
         <Button look="main" onClick={save}>
-          Save this
+          {say("settings.saveThis")}
         </Button>
         <Button look="quiet" onClick={p.done}>
-          Leave it as it is
+          {say("settings.leaveItAsItIs")}
         </Button>
       </div>
     </div>
@@ -148,8 +149,8 @@ function Effects(p: { student: string; question: string; school: string; done: (
 function Books({ view }: { view: View }) {
   const student = view.student.id;
   return (
-    <section aria-label="Books" className="rounded bg-raised p-4">
-      <h2 className="mb-1">Books and pools to climb through</h2>
+    <section aria-label={say("settings.books")} className="rounded bg-raised p-4">
+      <h2 className="mb-1">{say("settings.booksCollections")}</h2>
       <ul>
         {view.offered.map((b) => {
           const on = view.books.includes(b);
@@ -167,27 +168,29 @@ function Books({ view }: { view: View }) {
           );
         })}
       </ul>
-      {view.offered.length === 0 && <p className="text-soft">Nothing on the shelf for {view.student.plays} yet.</p>}
+      {view.offered.length === 0 && (
+        <p className="text-soft">{say("settings.nothingShelfYet", { plays: view.student.plays })}</p>
+      )}
     </section>
   );
 }
 
 const does: Record<string, string> = {
-  keep: "Keep it so",
-  "draft-again": "Draft it again",
-  "let-go": "Draft as before",
+  keep: say("settings.keepSo"),
+  "draft-again": say("settings.draftAgain"),
+  "let-go": say("settings.draftBefore"),
 };
 
 // Habits lists what the teacher does to sheet after sheet, so that it may be kept so.
 function Habits({ student, habits }: { student: string; habits: Schemas["Habit"][] }) {
   if (habits.length === 0) return null;
   return (
-    <section aria-label="What you change again and again" className="rounded bg-raised p-4">
-      <h2 className="mb-2">What you change again and again</h2>
+    <section aria-label={say("settings.whatChangeAgainAgain")} className="rounded bg-raised p-4">
+      <h2 className="mb-2">{say("settings.whatChangeAgainAgain")}</h2>
       <ul className="space-y-1.5">
         {habits.map((h) => (
           <li key={JSON.stringify(h.says)} className="flex items-center gap-2">
-            <span className="flex-1">{sentence(h.says)}</span>
+            <span className="flex-1">{h.says.says}</span>
             {h.acts.map((a) => (
               <Button key={a.do} onClick={() => act(student, a.tell)}>
                 {does[a.do]}

@@ -1,13 +1,15 @@
-import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { type FormEvent, useDeferredValue, useState } from "react";
-import { answer, api, queries, type Schemas } from "../../api/client";
+import { answer, api, type Schemas } from "../../api/client";
 import { skillsView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { field } from "../../parts/Field";
 import { PickInstrument, useInstruments } from "../../parts/instruments";
 import { SkillField } from "../../parts/SkillField";
-import { Shown, Trouble } from "../../parts/Told";
-import { sentence, strandNames } from "../../parts/words";
+import { Shown } from "../../parts/Told";
+import { useKeep } from "../../parts/useKeep";
+import { strandNames } from "../../parts/words";
+import { say } from "../../words/say";
 import { NamedField } from "./NamedField";
 
 type Item = Schemas["Item"];
@@ -32,26 +34,25 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const save = useMutation({
-    mutationFn: () => answer(api.PUT("/api/items/{item}", { params: { path: { item: item.id } }, body: named(draft) })),
-    onSuccess: async () => {
-      await queries.invalidateQueries();
-      close();
-    },
-  });
+  const [was] = useState(item.title ? item : undefined);
+  const save = useKeep<Item>(
+    "item",
+    (body) => answer(api.PUT("/api/items/{item}", { params: { path: { item: item.id } }, body })),
+    close,
+  );
   const submit = (e: FormEvent) => {
     e.preventDefault();
-    save.mutate();
+    save.keep(named(draft), was);
   };
   const family = useInstruments().of(draft.instrument)?.family;
   return (
     <form
       onSubmit={submit}
-      aria-label={item.title ? `Edit ${item.title}` : "A new item"}
+      aria-label={item.title ? say("shelf.edit", { title: item.title }) : say("shelf.newItem")}
       className="space-y-3 rounded bg-raised p-4 font-[580]"
     >
       <label className="block">
-        Title
+        {say("shelf.title")}
         <input
           required
           maxLength={200}
@@ -62,11 +63,11 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
       </label>
       <div className="grid grid-cols-2 gap-3">
         <label>
-          Book or pool
+          {say("shelf.bookCollection")}
           <input className={field} value={draft.book} onChange={(e) => set({ book: e.target.value })} />
         </label>
         <label>
-          Unit
+          {say("shelf.unit")}
           <input className={field} value={draft.unit} onChange={(e) => set({ unit: e.target.value })} />
         </label>
         {!item.title && (
@@ -78,7 +79,7 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
         )}
         {!item.hasScore && (
           <label>
-            Bars
+            {say("shelf.bars")}
             <input
               type="number"
               min={0}
@@ -89,7 +90,7 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
           </label>
         )}
         <label>
-          Lane
+          {say("shelf.area")}
           <select
             className={field}
             value={draft.strand}
@@ -103,16 +104,16 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
           </select>
         </label>
         <label>
-          Taste
+          {say("shelf.taste")}
           <select
             className={field}
             value={draft.taste ?? ""}
             onChange={(e) => set({ taste: (e.target.value || undefined) as Item["taste"] })}
           >
             <option value="">–</option>
-            <option>lively</option>
-            <option>lyrical</option>
-            <option>familiar</option>
+            <option>{say("shelf.lively")}</option>
+            <option>{say("shelf.lyrical")}</option>
+            <option>{say("shelf.familiar")}</option>
           </select>
         </label>
       </div>
@@ -121,36 +122,60 @@ export function EditItem({ item, close }: { item: Item; close: () => void }) {
           const offered = all.skills.filter((s) => s.family === "shared" || s.family === family);
           return (
             <>
-              <SkillField name="Brings" ids={draft.brings} all={offered} set={(brings) => set({ brings })} />
-              <SkillField name="Needs" ids={draft.needs} all={offered} set={(needs) => set({ needs })} />
-              <SkillField name="Revisits" ids={draft.revisits} all={offered} set={(revisits) => set({ revisits })} />
+              <SkillField
+                name={say("shelf.brings")}
+                ids={draft.brings}
+                all={offered}
+                set={(brings) => set({ brings })}
+              />
+              <SkillField name={say("shelf.needs")} ids={draft.needs} all={offered} set={(needs) => set({ needs })} />
+              <SkillField
+                name={say("shelf.revisits")}
+                ids={draft.revisits}
+                all={offered}
+                set={(revisits) => set({ revisits })}
+              />
             </>
           );
         }}
       </Shown>
       {(check.data?.faults ?? []).length > 0 && (
-        <ul role="status" aria-label="Faults" className="space-y-0.5 border-l-4 border-warn pl-2 font-normal">
+        <ul
+          role="status"
+          aria-label={say("shelf.faults")}
+          className="space-y-0.5 border-l-4 border-warn pl-2 font-normal"
+        >
           {check.data?.faults.map((f) => (
-            <li key={sentence(f.why)}>{sentence(f.why)}</li>
+            <li key={f.why.says}>{f.why.says}</li>
           ))}
         </ul>
       )}
       <div className="grid grid-cols-2 gap-3">
-        <NamedField name="Focus points" one="Point" list={draft.points} set={(points) => set({ points })} />
-        <NamedField name="Parts" one="Part" list={draft.parts} set={(parts) => set({ parts })} />
+        <NamedField
+          name={say("shelf.goals")}
+          one={say("shelf.goal")}
+          list={draft.points}
+          set={(points) => set({ points })}
+        />
+        <NamedField
+          name={say("shelf.parts")}
+          one={say("shelf.part")}
+          list={draft.parts}
+          set={(parts) => set({ parts })}
+        />
       </div>
       {(draft.strand === "technique" || draft.strand === "reading") && <Asked draft={draft} set={set} />}
       <label className="block">
-        Said before playing
+        {say("shelf.saidBeforePlaying")}
         <input className={field} value={draft.cue ?? ""} onChange={(e) => set({ cue: e.target.value })} />
       </label>
-      {save.error && <Trouble>{save.error.message}</Trouble>}
+      {save.asked}
       <div className="flex gap-2">
-        <Button look="main" type="submit" disabled={save.isPending}>
-          Keep
+        <Button look="main" type="submit" disabled={save.busy}>
+          {say("shelf.save")}
         </Button>
         <Button look="quiet" onClick={close}>
-          Leave it as it was
+          {say("shelf.leaveWas")}
         </Button>
       </div>
     </form>
@@ -163,29 +188,29 @@ type AskedProps = { draft: Item; set: (change: Partial<Item>) => void };
 function Asked({ draft, set }: AskedProps) {
   return (
     <fieldset className="grid grid-cols-2 gap-3">
-      <legend className="sr-only">What it asks</legend>
+      <legend className="sr-only">{say("shelf.whatAsks")}</legend>
       <label>
-        Exercise, made by rule
+        {say("shelf.exerciseMadeRule")}
         <input
           className={field}
           maxLength={80}
-          placeholder="scale Eb major both 2"
+          placeholder={say("shelf.scaleEbMajorBoth2")}
           value={draft.exercise ?? ""}
           onChange={(e) => set({ exercise: e.target.value || undefined })}
         />
       </label>
       <label>
-        Cards
+        {say("shelf.cards")}
         <input
           className={field}
           maxLength={80}
-          placeholder="landmarks, steps"
+          placeholder={say("shelf.landmarksSteps")}
           value={draft.cards ?? ""}
           onChange={(e) => set({ cards: e.target.value || undefined })}
         />
       </label>
       <label className="col-span-2">
-        Steps, a line each, of what has no notes
+        {say("shelf.stepsLineEachWhatHas")}
         <textarea
           className={field}
           rows={3}

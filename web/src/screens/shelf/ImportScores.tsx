@@ -5,7 +5,8 @@ import { answer, api, Problem, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { field } from "../../parts/Field";
 import { PickInstrument } from "../../parts/instruments";
-import { notKept, plural, strandNames } from "../../parts/words";
+import { notKept, strandNames } from "../../parts/words";
+import { say } from "../../words/say";
 
 type Result = {
   id: string;
@@ -60,16 +61,16 @@ export function ImportScores({ books, reads }: { books: string[]; reads: string[
     void take([...e.dataTransfer.files]);
   };
   return (
-    <section aria-label="Bring in scores" className="space-y-3">
-      <h2 className="text-large">Bring in scores</h2>
+    <section aria-label={say("shelf.importScores")} className="space-y-3">
+      <h2 className="text-large">{say("shelf.importScores")}</h2>
       <div className="grid grid-cols-2 gap-2 font-[580]">
         <label className="col-span-2">
-          Book
+          {say("shelf.book")}
           <input
             className={field}
             list={list}
             value={place.book}
-            placeholder="Loose sheets"
+            placeholder={say("shelf.looseSheets")}
             onChange={(e) => setPlace({ ...place, book: e.target.value })}
           />
           <datalist id={list}>
@@ -79,7 +80,7 @@ export function ImportScores({ books, reads }: { books: string[]; reads: string[
           </datalist>
         </label>
         <label className="col-span-2">
-          Unit, if there is one
+          {say("shelf.unitIfThereOne")}
           <input className={field} value={place.unit} onChange={(e) => setPlace({ ...place, unit: e.target.value })} />
         </label>
         <PickInstrument
@@ -88,7 +89,7 @@ export function ImportScores({ books, reads }: { books: string[]; reads: string[
           set={(instrument) => setPlace({ ...place, instrument })}
         />
         <label>
-          Lane
+          {say("shelf.area")}
           <select
             className={field}
             value={place.strand}
@@ -111,7 +112,7 @@ export function ImportScores({ books, reads }: { books: string[]; reads: string[
         onDrop={drop}
         className={`block cursor-pointer rounded border-2 border-dashed p-6 text-center ${over ? "border-ahead bg-faint" : "border-line bg-raised"}`}
       >
-        <b className="block font-[650]">Drop score files here, or choose them</b>
+        <b className="block font-[650]">{say("shelf.dropScoreFilesHereChoose")}</b>
         <span className="text-soft">{reads.join(" ")}</span>
         <input
           type="file"
@@ -147,20 +148,24 @@ function Progress({ results }: { results: Result[] }) {
   const failed = results.filter((r) => r.failed).length;
   return (
     <div role="status">
-      <progress aria-label="Files read" className="h-2 w-full accent-ink" max={results.length} value={done + failed} />
+      <progress
+        aria-label={say("shelf.filesRead")}
+        className="h-2 w-full accent-ink"
+        max={results.length}
+        value={done + failed}
+      />
       {done + failed < results.length
-        ? `Reading ${done + failed + 1} of ${results.length}`
-        : `${done - waits} of ${results.length} on the shelf`}
-      {waits > 0 && `; ${plural(waits, "file")} to be answered for`}
+        ? say("shelf.readingOf", { n: done + failed + 1, results: results.length })
+        : say("shelf.ofOnTheShelf", { n: done - waits, results: results.length })}
+      {waits > 0 && `; ${say("count.file", { n: waits })} to be answered for`}
       {failed > 0 && `; ${failed} could not be read`}
     </div>
   );
 }
 
 async function read(file: File, id: string, place: Place, again = false, parts?: number[]): Promise<Partial<Result>> {
-  if (file.size === 0) return { failed: `${file.name} could not be read. The file is empty.` };
-  if (file.size > biggest)
-    return { failed: `${file.name} is larger than 16 MB, more than a score needs. It was not sent.` };
+  if (file.size === 0) return { failed: say("shelf.couldNotReadFileEmpty", { name: file.name }) };
+  if (file.size > biggest) return { failed: say("shelf.largerThan16MbMore", { name: file.name }) };
   try {
     const query = {
       id,
@@ -182,21 +187,26 @@ async function read(file: File, id: string, place: Place, again = false, parts?:
     );
     return { done };
   } catch (error) {
-    return { failed: error instanceof Problem ? error.message : `${file.name} could not be opened on this device.` };
+    return {
+      failed: error instanceof Problem ? error.message : say("shelf.couldNotOpenedDevice", { name: file.name }),
+    };
   }
 }
 
 function Outcome({ result }: { result: Result }) {
   if (result.failed) return <span role="alert">{result.failed}</span>;
-  if (!result.done) return <span className="text-soft">Reading {result.name} …</span>;
+  if (!result.done) return <span className="text-soft">{say("shelf.reading", { name: result.name })}</span>;
   const { items, left, unread, twins } = result.done;
   return (
     <>
       {result.again && (
         <span role="alert" className="block">
-          {result.name} is on the shelf already, as {twins.map((t) => `${t.title} of ${t.book}`).join(", ")}.{" "}
+          {say("shelf.shelfAlready", {
+            name: result.name,
+            list: twins.map((t) => `${t.title} of ${t.book}`).join(", "),
+          })}{" "}
           <button type="button" className="font-[620] underline underline-offset-4" onClick={result.again}>
-            Bring it in all the same
+            {say("shelf.bringAllSame")}
           </button>
         </span>
       )}
@@ -214,13 +224,11 @@ function Outcome({ result }: { result: Result }) {
       {left.length > 0 && (
         <details role="alert" className="border-l-4 border-warn pl-2">
           <summary className="cursor-pointer">
-            {plural(left.length, "tune")} of {result.name} could not be read; the others are on the shelf
+            {say("shelf.tunesCouldNotReadOthers", { left: left.length, name: result.name })}
           </summary>
           <ul>
             {left.map((t) => (
-              <li key={t.tune}>
-                Tune {t.tune}: {t.says}.
-              </li>
+              <li key={t.tune}>{say("shelf.tune", { tune: t.tune, says: t.says })}</li>
             ))}
           </ul>
         </details>
@@ -244,22 +252,20 @@ function WhichParts({ name, parts, take }: Which) {
   };
   return (
     <form onSubmit={submit} role="alert" className="space-y-1">
-      <p>
-        {name} has {parts.length} parts: which does the student play?
-      </p>
+      <p>{say("shelf.hasPartsWhichDoesStudent", { name, parts: parts.length })}</p>
       <div className="max-h-56 overflow-y-auto">
         {parts.map((p) => (
           <label key={p.part} className="flex items-center gap-2 py-0.5">
             <input type="checkbox" name="part" value={p.part} defaultChecked={p.likely} />
-            {p.name || `Part ${p.part}`}
+            {p.name || say("shelf.part2", { part: p.part })}
             <span className="text-soft">
-              {p.staves > 1 && `${p.staves} staves, `}
-              {plural(p.notes, "note")}
+              {p.staves > 1 && `${say("shelf.staves", { staves: p.staves })} `}
+              {say("count.note", { n: p.notes })}
             </span>
           </label>
         ))}
       </div>
-      <Button type="submit">Put it on the shelf</Button>
+      <Button type="submit">{say("shelf.putShelf")}</Button>
     </form>
   );
 }

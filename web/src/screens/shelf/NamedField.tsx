@@ -1,6 +1,7 @@
 import { useId } from "react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { say } from "../../words/say";
 
 type Named = Schemas["Named"];
 type Props = { name: string; one: string; list: Named[]; set: (list: Named[]) => void };
@@ -25,7 +26,7 @@ export function NamedField({ name, one, list, set }: Props) {
             />
             <button
               type="button"
-              aria-label={`Take ${n.name || one.toLowerCase()} off`}
+              aria-label={say("shelf.takeOff", { n: n.name || one.toLowerCase() })}
               className="px-2 font-[650]"
               onClick={() => set(list.filter((_, k) => k !== i))}
             >
@@ -35,7 +36,7 @@ export function NamedField({ name, one, list, set }: Props) {
         ))}
       </ul>
       <Button look="quiet" className="mt-1" onClick={() => set([...list, { id: "", name: "" }])}>
-        Add {/^[aeiou]/i.test(one) ? "an" : "a"} {one.toLowerCase()}
+        {say("shelf.add")} {/^[aeiou]/i.test(one) ? "an" : "a"} {one.toLowerCase()}
       </Button>
     </fieldset>
   );

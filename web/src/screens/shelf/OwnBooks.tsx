@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { answer, api, queries } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
+import { say } from "../../words/say";
 
 // OwnBooks puts the books that come with the app on an empty shelf.
 export function OwnBooks() {
@@ -11,13 +12,10 @@ export function OwnBooks() {
   });
   return (
     <div className="space-y-2">
-      <p className="font-normal text-soft">
-        The shelf is empty. Begin with the books that come with the app (piano, cello and guitar, with all their notes),
-        and bring in your own beside them.
-      </p>
+      <p className="font-normal text-soft">{say("shelf.shelfEmptyBeginWithBooks")}</p>
       {put.error && <Trouble>{put.error.message}</Trouble>}
       <Button look="main" disabled={put.isPending} onClick={() => put.mutate()}>
-        {put.isPending ? "Putting them up" : "Put them on the shelf"}
+        {put.isPending ? say("shelf.puttingThemUp") : say("shelf.putThemShelf")}
       </Button>
     </div>
   );

@@ -7,7 +7,8 @@ import { shelfView, skillsView, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { useInstruments } from "../../parts/instruments";
 import { Shown } from "../../parts/Told";
-import { plural, sentence, strandNames } from "../../parts/words";
+import { slopes, strandNames } from "../../parts/words";
+import { say } from "../../words/say";
 import { EditItem } from "./EditItem";
 import { ImportScores } from "./ImportScores";
 import { OwnBooks } from "./OwnBooks";
@@ -50,48 +51,49 @@ export function ShelfScreen() {
   const instrument = student ? (instruments.of(student.instrument)?.shelf ?? student.instrument) : asked.instrument;
   return (
     <main className="grid flex-1 content-start gap-5 px-4 py-3 lg:grid-cols-[1fr_340px]">
-      <section aria-label="Books" className="min-w-0">
+      <section aria-label={say("shelf.books")} className="min-w-0">
         <div className="flex flex-wrap items-center gap-2.5 pb-3">
-          <h1 className="mr-2 text-head">Shelf</h1>
+          <h1 className="mr-2 text-head">{say("shelf.shelf")}</h1>
           <input
-            aria-label="Find on the shelf"
-            placeholder="Title, book, unit or skill"
+            aria-label={say("shelf.findShelf")}
+            placeholder={say("shelf.titleBookUnitSkill")}
             value={asked.words}
             onChange={(e) => set({ words: e.target.value })}
             className={`w-56 placeholder:text-soft ${pickBox}`}
           />
           <Pick
-            name="Instrument"
-            all="every instrument"
+            name={say("shelf.instrument")}
+            all={say("shelf.everyInstrument")}
             choices={shelves}
             say={instruments.name}
             value={instrument}
             set={(instrument) => set({ instrument, student: "" })}
           />
           <Pick
-            name="Taste"
-            all="every taste"
+            name={say("shelf.taste")}
+            all={say("shelf.everyTaste")}
             choices={["lively", "lyrical", "familiar"]}
             value={asked.taste}
             set={(taste) => set({ taste })}
           />
           <Pick
-            name="Load"
-            all="every load"
-            choices={["climb", "step", "landing"]}
+            name={say("shelf.load")}
+            all={say("shelf.everyLoad")}
+            choices={["landing", "step", "climb"]}
+            say={(slope) => slopes[slope as keyof typeof slopes]}
             value={asked.slope}
             set={(slope) => set({ slope })}
           />
           <select
-            aria-label="Loads for"
+            aria-label={say("shelf.loadsFor")}
             className={pickBox}
             value={asked.student}
             onChange={(e) => set({ student: e.target.value })}
           >
-            <option value="">for a typical student</option>
+            <option value="">{say("shelf.typicalStudent")}</option>
             {day?.students.map((s) => (
               <option key={s.id} value={s.id}>
-                for {s.firstName}
+                {say("shelf.for", { firstName: s.firstName })}
               </option>
             ))}
           </select>
@@ -104,12 +106,12 @@ export function ShelfScreen() {
         <Table />
         <TitleList />
         <div className="grid grid-cols-2 gap-2">
-          <Button onClick={() => make({ ...blank, id: ulid() })}>Write a new item</Button>
+          <Button onClick={() => make({ ...blank, id: ulid() })}>{say("shelf.writeNewItem")}</Button>
           <Link
             to="/shelf/type"
             className="flex items-center justify-center rounded border border-ink bg-raised px-4 py-2 font-[620] hover:bg-faint"
           >
-            Type a tune
+            {say("shelf.typeTune")}
           </Link>
         </div>
         {query.data && <Faults {...query.data} />}
@@ -162,12 +164,12 @@ function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
         <OwnBooks />
       </div>
     );
-  if (found.length === 0) return <p className="text-soft">Nothing on the shelf answers to that.</p>;
+  if (found.length === 0) return <p className="text-soft">{say("shelf.nothingShelfAnswers")}</p>;
   return Object.entries(Object.groupBy(found, (it) => it.book)).map(([book, list = []]) => (
     <section key={book} aria-label={book} className="mb-4 rounded bg-raised px-4 py-3">
       <Title book={book} away={list.every((it) => it.archived)}>
         <span className="text-body font-normal text-soft">
-          {instruments.name(list[0]?.instrument ?? "")} · {plural(list.length, "item")}
+          {instruments.name(list[0]?.instrument ?? "")} · {say("count.item", { n: list.length })}
         </span>
       </Title>
       <Profile shelf={shelf} list={list.filter((it) => it.strand === "book" || it.strand === "repertoire")} />
@@ -197,10 +199,10 @@ function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
 }
 
 function note(it: Schemas["Item"], load?: Schemas["Load"]) {
-  if (it.archived) return "laid away";
-  const slope = load && load.slope !== "step" ? load.slope : "";
+  if (it.archived) return "archived";
+  const slope = load && load.slope !== "step" ? slopes[load.slope] : "";
   if (it.strand === "book" || it.strand === "repertoire")
-    return [it.taste, slope, it.bars ? `${it.bars} bars` : ""].filter(Boolean).join(" · ");
+    return [it.taste, slope, it.bars ? say("shelf.bars2", { bars: it.bars }) : ""].filter(Boolean).join(" · ");
   return [strandNames[it.strand]?.split(" ")[0]?.toLowerCase(), slope].filter(Boolean).join(" · ");
 }
 
@@ -215,7 +217,7 @@ function Profile({ shelf, list }: { shelf: Shelf; list: Schemas["Item"][] }) {
   return (
     <div
       role="img"
-      aria-label={`Loads, piece after piece: ${plural(count("climb"), "climb")}, ${plural(count("landing"), "landing")}`}
+      aria-label={say("shelf.loadsPieceAfterPieceClimbs", { count: count("climb"), count2: count("landing") })}
       className="relative my-2 flex items-end gap-[3px] border-b border-line"
       style={{ height: tall * perLoad + 6 }}
     >
@@ -225,7 +227,11 @@ function Profile({ shelf, list }: { shelf: Shelf; list: Schemas["Item"][] }) {
         return (
           <span
             key={it.id}
-            title={`${it.title}: load ${total.toFixed(1)}${load && load.slope !== "step" ? `, a ${load.slope}` : ""}`}
+            title={say("shelf.load2", {
+              title: it.title,
+              amount: total.toFixed(1),
+              value: load && load.slope !== "step" ? `, ${slopes[load.slope]}` : "",
+            })}
             className={`max-w-7 flex-1 rounded-t-sm ${
               load?.slope === "climb" ? "bg-ink" : load?.slope === "landing" ? "bg-line" : "bg-soft/70"
             }`}
@@ -248,16 +254,16 @@ function Faults({ faults, disagree, more }: Shelf) {
   if (count === 0) return null;
   return (
     <details className="rounded bg-raised p-4">
-      <summary className="cursor-pointer font-[620]">{plural(count, "thing")} to put in order</summary>
+      <summary className="cursor-pointer font-[620]">{say("shelf.thingsPutOrder", { count })}</summary>
       <ul className="mt-1 space-y-1">
         {faults.map((f) => (
-          <li key={f.item + sentence(f.why)}>
+          <li key={f.item + f.why.says}>
             {f.item ? (
               <Link to="/items/$item" params={{ item: f.item }} className="underline underline-offset-4">
-                {sentence(f.why)}
+                {f.why.says}
               </Link>
             ) : (
-              sentence(f.why)
+              f.why.says
             )}
           </li>
         ))}
@@ -266,8 +272,8 @@ function Faults({ faults, disagree, more }: Shelf) {
             <Link to="/items/$item" params={{ item: d.item }} className="underline underline-offset-4">
               {d.title}:{" "}
               {d.asked
-                ? `the notes ask for ${d.name}, no tag says so`
-                : `${d.tagged} ${d.name}, the notes do not show it`}
+                ? say("shelf.notesAskNoTagSays", { name: d.name })
+                : say("shelf.notesDoNotShow", { tagged: d.tagged, name: d.name })}
             </Link>
           </li>
         ))}

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { asTable, TableFile } from "../../parts/TableFile";
-import { plural } from "../../parts/words";
+import { rich, say } from "../../words/say";
 
 const send = (file: File, save: boolean, twins = false) =>
   answer(api.POST("/api/shelf.csv", { params: { query: { save, twins } }, ...asTable(file) }));
@@ -27,10 +27,10 @@ export function Table() {
   const changes = (look.data?.changes.length ?? 0) - (twins ? 0 : (look.data?.twins ?? 0));
   return (
     <TableFile
-      title="The shelf as a table"
-      says="CSV, one line an item."
+      title={say("shelf.shelfTable")}
+      says={say("shelf.csvOneLineItem")}
       href="/api/shelf.csv"
-      name="A table of the shelf"
+      name={say("shelf.tableShelf")}
       busy={look.isPending || keep.isPending}
       take={take}
       error={look.error ?? keep.error}
@@ -39,13 +39,13 @@ export function Table() {
       {look.data && !keep.data && look.data.twins > 0 && (
         <label className="flex items-start gap-2">
           <input type="checkbox" className="mt-1" checked={twins} onChange={() => setTwins(!twins)} />
-          {plural(look.data.twins, "new item")} of the same title and book {look.data.twins === 1 ? "stands" : "stand"}{" "}
-          on the shelf already. Bring {look.data.twins === 1 ? "it" : "them"} in all the same
+          {say("shelf.twinsPluralOneNewItem", { twins: look.data.twins })} {look.data.twins === 1 ? "stands" : "stand"}{" "}
+          {say("shelf.shelfAlreadyBring")} {look.data.twins === 1 ? "it" : "them"} {say("shelf.allSame")}
         </label>
       )}
       {look.data && !keep.data && file && changes > 0 && (
         <Button look="main" disabled={keep.isPending} onClick={() => keep.mutate(file)}>
-          Keep {plural(changes, "change")}
+          {say("shelf.saveChanges", { changes })}
         </Button>
       )}
     </TableFile>
@@ -57,21 +57,25 @@ function Preview({ table, name }: { table: Schemas["TableView"]; name: string })
   return (
     <div role="status" className="border-t border-faint pt-2">
       <p className="font-[620]">
-        {table.saved ? "Kept" : "Would change"} by {name}: {added} new, {table.changes.length - added} changed,{" "}
-        {table.same} the same
-        {table.bad.length > 0 && <span className="text-warn">, {plural(table.bad.length, "bad row")}</span>}
+        {table.saved ? say("shelf.saved") : say("shelf.wouldChange")}{" "}
+        {say("shelf.fromNewChangedSame", { name, added, n: table.changes.length - added, same: table.same })}
+        {table.bad.length > 0 && <span className="text-warn">, {say("count.badRow", { n: table.bad.length })}</span>}
       </p>
       <ul className="max-h-60 space-y-0.5 overflow-y-auto">
         {table.bad.map((b) => (
           <li key={b.line} className="border-l-4 border-warn pl-2">
-            Line {b.line}: {b.says}
+            {say("shelf.line", { line: b.line, says: b.says })}
           </li>
         ))}
         {table.changes.map((c) => (
           <li key={c.line}>
-            Line {c.line}: <b className="font-[620]">{c.item.title}</b>{" "}
+            {rich("shelf.line2", {
+              line: c.line,
+              title: c.item.title,
+              b: (text) => <b className="font-[620]">{text}</b>,
+            })}{" "}
             <span className="text-soft">
-              {c.twin ? "new, though one of that title is there" : c.new ? "new" : c.fields.join(", ")}
+              {c.twin ? say("shelf.newThoughOneTitleThere") : c.new ? "new" : c.fields.join(", ")}
             </span>
           </li>
         ))}

@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import { answer, api, queries } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
+import { say } from "../../words/say";
 
 type Props = { book: string; unit?: string; away?: boolean; className?: string; children?: React.ReactNode };
 
@@ -43,27 +44,32 @@ export function Title({ book, unit, away, className, children }: Props) {
         <Heading className={unit ? "text-soft" : "text-large"}>
           {now} {children}
         </Heading>
-        <button type="button" aria-label={`Rename ${now}`} className={`ml-auto ${quiet}`} onClick={() => edit(true)}>
-          rename
+        <button
+          type="button"
+          aria-label={say("shelf.rename", { now })}
+          className={`ml-auto ${quiet}`}
+          onClick={() => edit(true)}
+        >
+          {say("shelf.rename2")}
         </button>
         {!unit && (
           <>
             <button
               type="button"
               className={quiet}
-              aria-label={`${away ? "Bring back" : "Lay away"} ${book}`}
+              aria-label={`${away ? say("shelf.bringBack") : say("shelf.layAway")} ${book}`}
               onClick={() => lay.mutate(!away)}
             >
-              {away ? "bring back" : "lay away"}
+              {away ? say("shelf.bringBack2") : say("shelf.layAway2")}
             </button>
             {away && (
               <button
                 type="button"
                 className={quiet}
-                aria-label={`Take ${book} off for good`}
+                aria-label={say("shelf.takeOffGood", { book })}
                 onClick={() => drop.mutate()}
               >
-                take off for good
+                {say("shelf.takeOffGood2")}
               </button>
             )}
           </>
@@ -76,7 +82,7 @@ export function Title({ book, unit, away, className, children }: Props) {
     <form onSubmit={submit} className={`flex flex-wrap gap-2 ${className ?? ""}`}>
       <input
         name="title"
-        aria-label={`New title of ${now}`}
+        aria-label={say("shelf.newTitle", { now })}
         required
         maxLength={200}
         defaultValue={now}
@@ -85,10 +91,10 @@ export function Title({ book, unit, away, className, children }: Props) {
         className="min-w-40 flex-1 rounded border border-line bg-ground px-2 py-1"
       />
       <Button type="submit" disabled={save.isPending}>
-        Keep
+        {say("shelf.save")}
       </Button>
       <Button look="quiet" onClick={() => edit(false)}>
-        Leave it
+        {say("shelf.leaveIt")}
       </Button>
       {save.error && <Trouble>{save.error.message}</Trouble>}
     </form>

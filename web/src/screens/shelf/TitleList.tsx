@@ -5,7 +5,8 @@ import { Button } from "../../parts/Button";
 import { field } from "../../parts/Field";
 import { PickInstrument } from "../../parts/instruments";
 import { Trouble } from "../../parts/Told";
-import { plural, strandNames } from "../../parts/words";
+import { strandNames } from "../../parts/words";
+import { say } from "../../words/say";
 
 // TitleList puts a book on the shelf from a pasted list of its titles.
 export function TitleList() {
@@ -29,16 +30,16 @@ export function TitleList() {
     );
   };
   return (
-    <form onSubmit={submit} aria-label="A book as a list" className="space-y-2 rounded bg-raised p-4 font-[580]">
-      <h2>A book as a list</h2>
+    <form onSubmit={submit} aria-label={say("shelf.bookList")} className="space-y-2 rounded bg-raised p-4 font-[580]">
+      <h2>{say("shelf.bookList")}</h2>
       <label className="block">
-        Book
+        {say("shelf.book")}
         <input name="listBook" required maxLength={200} className={field} />
       </label>
       <div className="grid grid-cols-2 gap-2">
         <PickInstrument name="listInstrument" className={field} value={instrument} set={setInstrument} />
         <label>
-          Lane
+          {say("shelf.area")}
           <select name="listStrand" className={field}>
             {Object.entries(strandNames).map(([strand, name]) => (
               <option key={strand} value={strand}>
@@ -49,24 +50,24 @@ export function TitleList() {
         </label>
       </div>
       <label className="block">
-        Titles, a line each
+        {say("shelf.titlesLineEach")}
         <textarea
           name="listTitles"
           required
           rows={5}
           maxLength={20000}
-          placeholder={"First unit:\nRope Walk\nSlack Water"}
+          placeholder={say("shelf.firstUnitRopeWalkSlack")}
           className={field}
         />
       </label>
-      <p className="font-normal text-soft">A line that ends with a colon begins a unit.</p>
+      <p className="font-normal text-soft">{say("shelf.lineEndsWithColonBegins")}</p>
       {add.error && <Trouble>{add.error.message}</Trouble>}
       <Button type="submit" disabled={add.isPending}>
-        Put the titles on the shelf
+        {say("shelf.putTitlesShelf")}
       </Button>
       {add.data && (
         <p role="status" className="font-normal text-keep">
-          {plural(add.data.items.length, "title")} put on the shelf
+          {say("shelf.titlesPutShelf", { items: add.data.items.length })}
           {add.data.twins.length > 0 && `; ${add.data.twins.length} stood there already`}.
         </p>
       )}

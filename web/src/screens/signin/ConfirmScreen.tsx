@@ -4,6 +4,7 @@ import { answer, api, forgetKept, Problem, queries } from "../../api/client";
 import { setAccount } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
+import { say } from "../../words/say";
 import { Welcome } from "./SignInScreen";
 
 // ConfirmScreen opens the studio that a mail asked to confirm; the address holds what the mail
@@ -22,22 +23,22 @@ export function ConfirmScreen() {
   });
   const gone = confirm.error instanceof Problem && confirm.error.status === 410 ? confirm.error.message : "";
   return (
-    <Welcome title="Open a studio">
+    <Welcome title={say("signin.openStudio")}>
       <div className="space-y-4 self-center rounded border border-line bg-raised p-6">
-        <h2 className="text-head">Open a studio</h2>
+        <h2 className="text-head">{say("signin.openStudio")}</h2>
         {gone ? (
           <>
             <Trouble>{gone}</Trouble>
             <Link to="/sign-in" className="font-[620] underline underline-offset-4">
-              Begin again
+              {say("signin.beginAgain")}
             </Link>
           </>
         ) : (
           <>
-            <p>The address is yours. One touch, and the studio is too.</p>
+            <p>{say("signin.addressYoursOneTouchStudio")}</p>
             {confirm.error && <Trouble>{confirm.error.message}</Trouble>}
             <Button look="main" onClick={() => confirm.mutate()} disabled={confirm.isPending}>
-              Open the studio
+              {say("signin.openStudio2")}
             </Button>
           </>
         )}

@@ -5,6 +5,7 @@ import { answer, api } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { Field } from "../../parts/Field";
 import { Trouble } from "../../parts/Told";
+import { say } from "../../words/say";
 import { Welcome } from "./SignInScreen";
 
 // ResetScreen sets another password; the address holds what the mail brought, behind # so
@@ -19,19 +20,19 @@ export function ResetScreen() {
     reset.mutate(String(new FormData(e.currentTarget).get("password")));
   };
   return (
-    <Welcome title="Another password">
+    <Welcome title={say("signin.anotherPassword")}>
       {reset.isSuccess ? (
         <div className="space-y-4 self-center rounded border border-line bg-raised p-6">
-          <p role="status">The password is set, and every sign-in before has ended.</p>
+          <p role="status">{say("signin.passwordSetEverySignBefore")}</p>
           <Link to="/sign-in" className="font-[620] underline underline-offset-4">
-            Sign in
+            {say("signin.signIn")}
           </Link>
         </div>
       ) : (
         <form onSubmit={submit} className="space-y-4 self-center rounded border border-line bg-raised p-6">
-          <h2 className="text-head">Another password</h2>
+          <h2 className="text-head">{say("signin.anotherPassword")}</h2>
           <Field
-            label="Password, at least 10 characters"
+            label={say("signin.passwordLeast10Characters")}
             name="password"
             type="password"
             autoComplete="new-password"
@@ -40,7 +41,7 @@ export function ResetScreen() {
           />
           {reset.error && <Trouble>{reset.error.message}</Trouble>}
           <Button look="main" type="submit" disabled={reset.isPending}>
-            Set it
+            {say("signin.setIt")}
           </Button>
         </form>
       )}

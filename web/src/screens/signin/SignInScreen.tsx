@@ -7,6 +7,7 @@ import { passkeysWork, signInByPasskey } from "../../api/passkeys";
 import { Button } from "../../parts/Button";
 import { Field } from "../../parts/Field";
 import { Trouble } from "../../parts/Told";
+import { say } from "../../words/say";
 
 // SignInScreen lets a teacher in, or makes a studio; and leads back to where somebody wanted to
 // go.
@@ -51,28 +52,26 @@ export function SignInScreen() {
     enter.mutate(Object.fromEntries(new FormData(e.currentTarget)) as Record<string, string>);
   };
   return (
-    <Welcome title={fresh ? "Open a studio" : "Sign in"}>
+    <Welcome title={fresh ? say("signin.openStudio") : say("signin.signIn")}>
       {wants === "password" ? (
         <Forgot back={() => setWants("in")} />
       ) : enter.data ? (
         <div className="space-y-4 self-center rounded border border-line bg-raised p-6">
-          <h2 className="text-head">Look into your mail</h2>
-          <p role="status">
-            A mail is on its way to {enter.data}. Open its link within an hour, and the studio is yours.
-          </p>
+          <h2 className="text-head">{say("signin.lookIntoMail")}</h2>
+          <p role="status">{say("signin.mailItsWayOpenIts", { n: enter.data })}</p>
         </div>
       ) : (
         <form onSubmit={submit} className="space-y-4 self-center rounded border border-line bg-raised p-6">
-          <h2 className="text-head">{fresh ? "Open a studio" : "Sign in"}</h2>
+          <h2 className="text-head">{fresh ? say("signin.openStudio") : say("signin.signIn")}</h2>
           {fresh && (
             <>
-              <Field label="Your name" name="name" autoComplete="name" required />
-              <Field label="The studio's name" name="studio" required />
+              <Field label={say("signin.yourName")} name="name" autoComplete="name" required />
+              <Field label={say("signin.studiosName")} name="studio" required />
             </>
           )}
-          <Field label="Mail address" name="email" type="email" autoComplete="username" required />
+          <Field label={say("signin.mailAddress")} name="email" type="email" autoComplete="username" required />
           <Field
-            label={fresh ? "Password, at least 10 characters" : "Password"}
+            label={fresh ? say("signin.passwordLeast10Characters") : say("signin.password")}
             name="password"
             type="password"
             autoComplete={fresh ? "new-password" : "current-password"}
@@ -80,27 +79,33 @@ export function SignInScreen() {
             required
           />
           {asksCode && (
-            <Field label="Code of your app" name="code" inputMode="numeric" autoComplete="one-time-code" required />
+            <Field
+              label={say("signin.codeApp")}
+              name="code"
+              inputMode="numeric"
+              autoComplete="one-time-code"
+              required
+            />
           )}
           {enter.error && <Trouble>{enter.error.message}</Trouble>}
           {passkey.error && <Trouble>{passkey.error.message}</Trouble>}
           <div className="flex items-center justify-between gap-3">
             <Button look="main" type="submit" disabled={enter.isPending}>
-              {fresh ? "Open the studio" : "Sign in"}
+              {fresh ? say("signin.openStudio2") : say("signin.signIn")}
             </Button>
             <Button look="quiet" onClick={() => setWants(fresh ? "in" : "new")}>
-              {fresh ? "I have an account" : "I am new here"}
+              {fresh ? say("signin.iHaveAccount") : say("signin.iAmNewHere")}
             </Button>
           </div>
           {!fresh && (
             <div className="flex flex-wrap items-center justify-between gap-3 border-t border-line pt-3">
               {passkeysWork() && (
                 <Button onClick={() => passkey.mutate()} disabled={passkey.isPending}>
-                  Sign in by passkey
+                  {say("signin.signPasskey")}
                 </Button>
               )}
               <Button look="quiet" onClick={() => setWants("password")}>
-                I forgot my password
+                {say("signin.iForgotMyPassword")}
               </Button>
             </div>
           )}
@@ -119,21 +124,21 @@ function Forgot({ back }: { back: () => void }) {
   };
   return (
     <form onSubmit={submit} className="space-y-4 self-center rounded border border-line bg-raised p-6">
-      <h2 className="text-head">Another password</h2>
+      <h2 className="text-head">{say("signin.anotherPassword")}</h2>
       {ask.isSuccess ? (
-        <p role="status">If the address has an account, a mail is on its way. Its link works once, for half an hour.</p>
+        <p role="status">{say("signin.ifAddressHasAccountMail")}</p>
       ) : (
-        <Field label="Mail address" name="email" type="email" autoComplete="username" required />
+        <Field label={say("signin.mailAddress")} name="email" type="email" autoComplete="username" required />
       )}
       {ask.error && <Trouble>{ask.error.message}</Trouble>}
       <div className="flex items-center justify-between gap-3">
         {!ask.isSuccess && (
           <Button look="main" type="submit" disabled={ask.isPending}>
-            Send me a link
+            {say("signin.sendMeLink")}
           </Button>
         )}
         <Button look="quiet" onClick={back}>
-          Back
+          {say("signin.back")}
         </Button>
       </div>
     </form>
@@ -147,10 +152,8 @@ export function Welcome({ title, children }: { title: string; children: ReactNod
       <title>{`${title} · Patient Ladder`}</title>
       <div className="self-center">
         <Rungs />
-        <h1 className="mt-6 text-huge leading-tight">Patient Ladder</h1>
-        <p className="mt-3 max-w-sm text-large text-soft">
-          You say what happened in the lesson. It works out what follows, and says why.
-        </p>
+        <h1 className="mt-6 text-huge leading-tight">{say("signin.patientLadder")}</h1>
+        <p className="mt-3 max-w-sm text-large text-soft">{say("signin.sayWhatHappenedLessonWorks")}</p>
       </div>
       {children}
     </main>

@@ -9,7 +9,8 @@ import { field } from "../../parts/Field";
 import { PickInstrument, useInstruments } from "../../parts/instruments";
 import { BirthFields, SlotFields } from "../../parts/StudentFields";
 import { Trouble } from "../../parts/Told";
-import { plural, sentence, strandNames } from "../../parts/words";
+import { strandNames } from "../../parts/words";
+import { say } from "../../words/say";
 import { OwnBooks } from "../shelf/OwnBooks";
 
 type Asked = Schemas["NewStudent"];
@@ -67,12 +68,12 @@ export function NewStudent() {
   return (
     <form
       onSubmit={submit}
-      aria-label="New student"
+      aria-label={say("studio.newStudent")}
       className="grid grid-cols-2 gap-3 self-start rounded bg-raised p-4 font-[580]"
     >
-      <h2 className="col-span-2 text-large">New student</h2>
+      <h2 className="col-span-2 text-large">{say("studio.newStudent")}</h2>
       <label>
-        First name
+        {say("studio.firstName")}
         <input
           name="firstName"
           required
@@ -83,7 +84,7 @@ export function NewStudent() {
         />
       </label>
       <label>
-        Family name
+        {say("studio.familyName")}
         <input
           name="familyName"
           maxLength={100}
@@ -101,20 +102,20 @@ export function NewStudent() {
       />
       <SlotFields slot={asked.slot} className={field} set={slot} />
       <label className="col-span-2">
-        Week sheets go to
+        {say("studio.practiceSheetsGo")}
         <input
           name="contact"
           type="email"
           multiple
           maxLength={400}
-          placeholder="a guardian's address or two, later if you like"
+          placeholder={say("studio.guardiansAddressTwoLaterIf")}
           className={field}
           value={asked.contact ?? ""}
           onChange={(e) => set({ contact: e.target.value })}
         />
       </label>
       <fieldset className="col-span-2">
-        <legend>Books and pools</legend>
+        <legend>{say("studio.booksCollections")}</legend>
         {offered.map((b) => (
           <label key={b} className="flex cursor-pointer items-center gap-2 py-0.5 font-normal">
             <input type="checkbox" checked={books.includes(b)} onChange={() => toggle(b)} />
@@ -124,15 +125,15 @@ export function NewStudent() {
         {shelf.data?.items.length === 0 && <OwnBooks />}
         {shelf.data && shelf.data.items.length > 0 && offered.length === 0 && (
           <p className="font-normal text-soft">
-            Nothing on the shelf for {instruments.name(asked.instrument)} yet: books can be chosen later.
+            {say("studio.nothingShelfYetBooksCan", { name: instruments.name(asked.instrument) })}
           </p>
         )}
       </fieldset>
       <label className="col-span-2">
-        Where to begin
+        {say("studio.whereBegin")}
         <select name="begin" className={field} value={asked.begin} onChange={(e) => set({ begin: e.target.value })}>
-          <option value="">at the beginning</option>
-          {before && <option value="before">before the first book</option>}
+          <option value="">{say("studio.atTheBeginning")}</option>
+          {before && <option value="before">{say("studio.beforeFirstBook")}</option>}
           {firstOfUnit.map((it) => (
             <option key={it.id} value={it.id}>
               {it.unit}: {it.title}
@@ -140,16 +141,14 @@ export function NewStudent() {
           ))}
         </select>
       </label>
-      <p className="col-span-2 font-normal text-soft">
-        Only what planning needs is kept. Name, birth month and address stay in this studio.
-      </p>
+      <p className="col-span-2 font-normal text-soft">{say("studio.onlyWhatPlanningNeedsKept")}</p>
       {add.error && (
         <div className="col-span-2">
           <Trouble>{add.error.message}</Trouble>
         </div>
       )}
       <Button look="main" type="submit" disabled={add.isPending} className="col-span-2">
-        Take on
+        {say("studio.takeOn")}
       </Button>
       <First asked={{ ...asked, id: id.current }} set={set} />
     </form>
@@ -170,11 +169,16 @@ function First({ asked, set }: { asked: Asked; set: (change: Partial<Asked>) => 
   if (!ready || !query.data) return null;
   const { age, approach, rows, rungs, presumed, before, empty } = query.data;
   return (
-    <section aria-label="How it would begin" className="col-span-2 rounded border-l-4 border-ahead bg-ground p-3">
+    <section
+      aria-label={say("studio.howWouldBegin")}
+      className="col-span-2 rounded border-l-4 border-ahead bg-ground p-3"
+    >
       <details className="font-normal">
         <summary className="cursor-pointer py-0.5">
-          Approach: {asked.approach ? "yours" : `usual at ${age}`},{" "}
-          {rows.find((r) => r.key === "upkeep")?.schools.find((x) => x.key === approach.upkeep)?.name} upkeep
+          {say("studio.approach")} {asked.approach ? "yours" : say("studio.usualAt", { age })}
+          {say("studio.review", {
+            name: rows.find((r) => r.key === "upkeep")?.schools.find((x) => x.key === approach.upkeep)?.name,
+          })}
         </summary>
         {rows.map((r) => (
           <label key={r.key} className="mt-1 flex items-center justify-between gap-2">
@@ -195,7 +199,7 @@ function First({ asked, set }: { asked: Asked; set: (change: Partial<Asked>) => 
       </details>
       {rungs.length > 0 && (
         <>
-          <h3 className="mt-2">{before ? "A mixture of small things" : "First rungs"}</h3>
+          <h3 className="mt-2">{before ? say("studio.smallActivities") : say("studio.firstPieces")}</h3>
           <ul className="font-normal">
             {Object.entries(Object.groupBy(rungs, (r) => r.strand)).map(([strand, list = []]) => (
               <li key={strand}>
@@ -205,9 +209,11 @@ function First({ asked, set }: { asked: Asked; set: (change: Partial<Asked>) => 
           </ul>
         </>
       )}
-      {empty && <p className="mt-2 border-l-4 border-warn pl-2 font-normal">{sentence(empty)}</p>}
+      {empty && <p className="mt-2 border-l-4 border-warn pl-2 font-normal">{empty.says}</p>}
       {presumed.length > 0 && (
-        <p className="mt-1 font-normal text-soft">{plural(presumed.length, "skill")} taken for granted from there.</p>
+        <p className="mt-1 font-normal text-soft">
+          {say("studio.skillsTakenGrantedFromThere", { presumed: presumed.length })}
+        </p>
       )}
     </section>
   );

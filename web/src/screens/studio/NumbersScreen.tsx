@@ -5,7 +5,8 @@ import { forecastsView, skillsView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { families } from "../../parts/instruments";
 import { Shown, Trouble } from "../../parts/Told";
-import { plural, span } from "../../parts/words";
+import { span } from "../../parts/words";
+import { say } from "../../words/say";
 import { OwnSkill } from "./OwnSkill";
 
 // NumbersScreen shows what every plan rests on: the skills with their weights
@@ -17,12 +18,9 @@ export function NumbersScreen() {
     <Shown query={query}>
       {({ skills, own, numbers }) => (
         <main className="grid flex-1 content-start gap-6 px-4 py-3 lg:grid-cols-2">
-          <section aria-label="Skills">
-            <h1 className="text-head">What plans rest on</h1>
-            <p className="mb-3 text-soft">
-              {plural(skills.length, "skill")}, each with its weight when new, what it rests on, and the small tasks
-              that prepare it. Weights and tasks are our judgement.
-            </p>
+          <section aria-label={say("studio.skills")}>
+            <h1 className="text-head">{say("studio.whatPlansRest")}</h1>
+            <p className="mb-3 text-soft">{say("studio.skillsEachWithItsWeight", { skills: skills.length })}</p>
             {edited ? (
               <OwnSkill
                 key={edited === "new" ? "" : edited.id}
@@ -32,7 +30,7 @@ export function NumbersScreen() {
               />
             ) : (
               <p className="mb-3">
-                <Button onClick={() => edit("new")}>Add a skill</Button>
+                <Button onClick={() => edit("new")}>{say("studio.addSkill")}</Button>
               </p>
             )}
             {Object.entries(Object.groupBy(skills, (s) => s.family)).map(([family, list = []]) => (
@@ -48,10 +46,10 @@ export function NumbersScreen() {
               </details>
             ))}
           </section>
-          <section aria-label="Numbers">
-            <h2 className="text-head">Numbers that are ours</h2>
+          <section aria-label={say("studio.numbers")}>
+            <h2 className="text-head">{say("studio.numbersAreOurs")}</h2>
             <Forecasts />
-            <p className="mb-3 text-soft">Not published anywhere: judgements, and what moves if one changes.</p>
+            <p className="mb-3 text-soft">{say("studio.notPublishedAnywhereJudgementsWhat")}</p>
             {Object.entries(Object.groupBy(numbers, (n) => n.about)).map(([about, own = []]) => (
               <section key={about} aria-label={about} className="mb-3 rounded bg-raised px-4 py-2">
                 <h3>{about}</h3>
@@ -79,8 +77,9 @@ type SkillProps = { skill: Schemas["Skill"]; all: Schemas["Skill"][]; edit?: () 
 
 function Skill({ skill, all, edit }: SkillProps) {
   const drop = useMutation({
-    mutationFn: () => answer(api.DELETE("/api/skills/{skill}", { params: { path: { skill: skill.id } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["skills"] }),
+    mutationFn: () =>
+      answer(api.DELETE("/api/skills/{skill}", { params: { path: { skill: skill.id } }, body: { was: skill } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["skills"] }),
   });
   const name = (id: string) => all.find((s) => s.id === id)?.name ?? id;
   return (
@@ -93,24 +92,24 @@ function Skill({ skill, all, edit }: SkillProps) {
       </div>
       {edit && (
         <p className="flex items-center gap-2">
-          <span className="text-soft">yours</span>
+          <span className="text-soft">{say("studio.yours")}</span>
           <Button look="quiet" onClick={edit}>
-            Edit
+            {say("studio.edit")}
           </Button>
           <Button look="quiet" disabled={drop.isPending} onClick={() => drop.mutate()}>
-            Take it away
+            {say("studio.remove")}
           </Button>
         </p>
       )}
       {drop.error && <Trouble>{drop.error.message}</Trouble>}
-      {skill.restsOn.length > 0 && <p className="text-soft">rests on {skill.restsOn.map(name).join(", ")}</p>}
+      {skill.restsOn.length > 0 && (
+        <p className="text-soft">{say("studio.restsOn", { list: skill.restsOn.map(name).join(", ") })}</p>
+      )}
       <ol className="list-decimal pl-5">
         {skill.chain.map((t) => (
           <li key={t.do}>
             {t.do}{" "}
-            <span className="text-soft">
-              {plural(t.minutes, "minute")} a day, {plural(t.weeks, "week")}
-            </span>
+            <span className="text-soft">{say("studio.minutesDayWeeks", { minutes: t.minutes, weeks: t.weeks })}</span>
           </li>
         ))}
       </ol>
@@ -125,9 +124,9 @@ function Forecasts() {
   return (
     <p className="mb-3 rounded bg-raised px-4 py-2">
       {view.of === 0
-        ? "No piece is finished yet. "
-        : `Of ${plural(view.of, "foothold")} in this studio ${view.kept} came in the weeks that the first lesson foretold; eight in ten are meant to. `}
-      A new student's usual piece is foretold {span(view.usual.low, view.usual.high)} here.
+        ? say("studio.noPieceFinishedYet")
+        : `Of ${say("count.piece", { n: view.of })} learnt in this studio, ${view.kept} came in the expected weeks; eight in ten are meant to. `}
+      {say("studio.newStudentsUsualPieceForetold", { weeks: span(view.usual.low, view.usual.high) })}
     </p>
   );
 }

@@ -1,12 +1,12 @@
-import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { ulid } from "ulid";
-import { answer, api, queries, type Schemas } from "../../api/client";
+import { answer, api, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { field } from "../../parts/Field";
 import { families } from "../../parts/instruments";
 import { SkillField } from "../../parts/SkillField";
-import { Trouble } from "../../parts/Told";
+import { useKeep } from "../../parts/useKeep";
+import { say } from "../../words/say";
 
 type Skill = Schemas["Skill"];
 type Props = { all: Skill[]; skill?: Skill; done: () => void };
@@ -28,31 +28,31 @@ export function OwnSkill({ all, skill, done }: Props) {
   const [draft, setDraft] = useState(skill ?? fresh);
   const [id, renew] = useState(skill?.id ?? ulid());
   const set = (change: Partial<Skill>) => setDraft((was) => ({ ...was, ...change }));
-  const save = useMutation({
-    mutationFn: () =>
-      answer(api.PUT("/api/skills/{skill}", { params: { path: { skill: id } }, body: { ...draft, id } })),
-    onSuccess: async () => {
-      await queries.invalidateQueries();
+  const [was] = useState(skill);
+  const save = useKeep<Skill>(
+    "skill",
+    (body) => answer(api.PUT("/api/skills/{skill}", { params: { path: { skill: id } }, body })),
+    () => {
       setDraft(fresh);
       renew(ulid());
       done();
     },
-  });
+  );
   const submit = (e: FormEvent) => {
     e.preventDefault();
-    save.mutate();
+    save.keep({ ...draft, id }, was);
   };
   const task = (i: number, change: Partial<Skill["chain"][number]>) =>
     set({ chain: draft.chain.map((t, j) => (i === j ? { ...t, ...change } : t)) });
   return (
     <form
       onSubmit={submit}
-      aria-label="A skill of your own"
+      aria-label={say("studio.skillOwn")}
       className="mb-4 space-y-2 rounded bg-raised p-4 font-[580]"
     >
-      <h2>{skill ? `Edit ${skill.name}` : "A skill of your own"}</h2>
+      <h2>{skill ? say("studio.edit2", { name: skill.name }) : say("studio.skillOwn")}</h2>
       <label className="block">
-        Name, as you say it
+        {say("studio.nameSay")}
         <input
           required
           maxLength={80}
@@ -63,7 +63,7 @@ export function OwnSkill({ all, skill, done }: Props) {
       </label>
       <div className="grid grid-cols-3 gap-2">
         <label>
-          For
+          {say("studio.for")}
           <select
             className={field}
             value={draft.family}
@@ -77,7 +77,7 @@ export function OwnSkill({ all, skill, done }: Props) {
           </select>
         </label>
         <label>
-          About
+          {say("studio.about")}
           <select className={field} value={draft.area} onChange={(e) => set({ area: e.target.value as Skill["area"] })}>
             {areas.map((a) => (
               <option key={a}>{a}</option>
@@ -85,7 +85,7 @@ export function OwnSkill({ all, skill, done }: Props) {
           </select>
         </label>
         <label>
-          Weight, 1 is usual
+          {say("studio.weight1Usual")}
           <input
             type="number"
             min={0.3}
@@ -98,20 +98,20 @@ export function OwnSkill({ all, skill, done }: Props) {
         </label>
       </div>
       <SkillField
-        name="Rests on"
+        name={say("studio.restsOn2")}
         ids={draft.restsOn}
         all={all.filter((s) => s.id !== id && (s.family === "shared" || s.family === draft.family))}
         set={(restsOn) => set({ restsOn })}
       />
       <fieldset>
-        <legend>The small tasks that prepare it, in order</legend>
+        <legend>{say("studio.smallTasksPrepareOrder")}</legend>
         {draft.chain.map((t, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: tasks are known by their place
           <div key={i} className="mb-1 grid items-start grid-cols-[1fr_4.5rem_4.5rem_2rem] gap-2">
             <input
               required
-              aria-label={`Task ${i + 1}`}
-              placeholder="What is done"
+              aria-label={say("studio.task", { n: i + 1 })}
+              placeholder={say("studio.whatDone")}
               maxLength={200}
               className={`${field} placeholder:text-soft`}
               value={t.do}
@@ -122,29 +122,29 @@ export function OwnSkill({ all, skill, done }: Props) {
                 type="number"
                 min={1}
                 max={15}
-                aria-label={`Minutes a day of task ${i + 1}`}
+                aria-label={say("studio.minutesDayTask", { n: i + 1 })}
                 className={field}
                 value={t.minutes}
                 onChange={(e) => task(i, { minutes: Number(e.target.value) })}
               />
-              min
+              {say("studio.min")}
             </label>
             <label className="text-soft">
               <input
                 type="number"
                 min={1}
                 max={20}
-                aria-label={`Weeks of task ${i + 1}`}
+                aria-label={say("studio.weeksTask", { n: i + 1 })}
                 className={field}
                 value={t.weeks}
                 onChange={(e) => task(i, { weeks: Number(e.target.value) })}
               />
-              weeks
+              {say("studio.weeks")}
             </label>
             {draft.chain.length > 1 && (
               <button
                 type="button"
-                aria-label={`Take task ${i + 1} off`}
+                aria-label={say("studio.takeTaskOff", { n: i + 1 })}
                 onClick={() => set({ chain: draft.chain.filter((_, j) => j !== i) })}
               >
                 ×
@@ -154,17 +154,17 @@ export function OwnSkill({ all, skill, done }: Props) {
         ))}
         {draft.chain.length < 5 && (
           <Button look="quiet" onClick={() => set({ chain: [...draft.chain, { do: "", minutes: 1, weeks: 1 }] })}>
-            Another task
+            {say("studio.anotherTask")}
           </Button>
         )}
       </fieldset>
-      {save.error && <Trouble>{save.error.message}</Trouble>}
+      {save.asked}
       <div className="flex gap-2">
-        <Button look="main" type="submit" disabled={save.isPending}>
-          Keep it
+        <Button look="main" type="submit" disabled={save.busy}>
+          {say("studio.save")}
         </Button>
         <Button look="quiet" onClick={done}>
-          Leave it
+          {say("studio.leaveIt")}
         </Button>
       </div>
     </form>

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { asTable, TableFile } from "../../parts/TableFile";
-import { plural } from "../../parts/words";
+import { rich, say } from "../../words/say";
 
 const send = (file: File, save: boolean) =>
   answer(api.POST("/api/students.csv", { params: { query: { save } }, ...asTable(file) }));
@@ -33,10 +33,10 @@ export function Roster() {
   const fresh = shown?.changes.filter((c) => c.new).length ?? 0;
   return (
     <TableFile
-      title="The students as a table"
-      says="CSV, one line a student: first name, family name, born, instrument, day, start, minutes, mail, books."
+      title={say("studio.studentsTable")}
+      says={say("studio.csvOneLineStudentFirst")}
       href="/api/students.csv"
-      name="A table of students"
+      name={say("studio.tableStudents")}
       busy={look.isPending || keep.isPending}
       take={take}
       error={look.error ?? keep.error ?? back.error}
@@ -44,22 +44,26 @@ export function Roster() {
       {shown && (
         <div role="status" className="border-t border-faint pt-2">
           <p className="font-[620]">
-            {back.isSuccess ? "Taken back" : shown.saved ? "Kept" : "Would change"}: {fresh} new,{" "}
-            {shown.changes.length - fresh} changed, {shown.same} the same
-            {shown.bad.length > 0 && <span className="text-warn">, {plural(shown.bad.length, "line")} not taken</span>}
+            {back.isSuccess ? say("studio.undone") : shown.saved ? say("studio.saved") : say("studio.wouldChange")}
+            {say("studio.newChangedSame", { fresh, n: shown.changes.length - fresh, same: shown.same })}
+            {shown.bad.length > 0 && (
+              <span className="text-warn">{say("studio.linesNotTaken", { bad: shown.bad.length })}</span>
+            )}
           </p>
           <ul className="max-h-60 space-y-0.5 overflow-y-auto">
             {shown.bad.map((b) => (
               <li key={b.line} className="border-l-4 border-warn pl-2">
-                Line {b.line}: {b.says}
+                {say("studio.line", { line: b.line, says: b.says })}
               </li>
             ))}
             {shown.changes.map((c) => (
               <li key={c.line}>
-                Line {c.line}:{" "}
-                <b className="font-[620]">
-                  {c.pupil.firstName} {c.pupil.familyName}
-                </b>{" "}
+                {rich("studio.line2", {
+                  line: c.line,
+                  firstName: c.pupil.firstName,
+                  familyName: c.pupil.familyName,
+                  b: (text) => <b className="font-[620]">{text}</b>,
+                })}{" "}
                 <span className="text-soft">{c.new ? `new, ${c.pupil.instrument}` : c.fields.join(", ")}</span>
               </li>
             ))}
@@ -68,12 +72,12 @@ export function Roster() {
       )}
       {look.data && !keep.data && file && look.data.changes.length > 0 && (
         <Button look="main" disabled={keep.isPending} onClick={() => keep.mutate(file)}>
-          Keep {plural(look.data.changes.length, "change")}
+          {say("studio.saveChanges", { changes: look.data.changes.length })}
         </Button>
       )}
       {keep.data && keep.data.added.length > 0 && !back.isSuccess && (
         <Button disabled={back.isPending} onClick={() => back.mutate(keep.data.added)}>
-          Take back the {plural(keep.data.added.length, "new student")}
+          {say("studio.takeBackAddedPluralOne", { added: keep.data.added.length })}
         </Button>
       )}
     </TableFile>

@@ -2,7 +2,8 @@ import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { lessonTimes } from "../../parts/StudentFields";
-import { namedDay, plural, weekOrder } from "../../parts/words";
+import { namedDay, weekOrder } from "../../parts/words";
+import { say } from "../../words/say";
 
 type Card = Schemas["StudentCard"];
 
@@ -15,23 +16,19 @@ const orders = {
 };
 type Order = keyof typeof orders;
 
-const states = { here: "", paused: "Paused", left: "Left" } as const;
+const states = { here: "", paused: say("studio.paused"), left: say("studio.left") } as const;
 
 // StudentList lists the studio's students, by what is asked; those who pause or have left
 // after the others.
 export function StudentList({ students }: { students: Card[] }) {
   const [order, setOrder] = useState<Order>("day");
   if (students.length === 0)
-    return (
-      <p className="rounded bg-raised px-4 py-4 text-soft">
-        No students yet. Put in the first at the right; a name, a birth month and a lesson time will do.
-      </p>
-    );
+    return <p className="rounded bg-raised px-4 py-4 text-soft">{say("studio.noStudentsYetPutFirst")}</p>;
   return (
     <div className="rounded bg-raised px-4">
       <fieldset className="flex flex-wrap items-center gap-1 border-b border-faint py-1.5">
-        <legend className="sr-only">In what order</legend>
-        <span className="mr-auto text-soft">{plural(students.length, "student")}, by</span>
+        <legend className="sr-only">{say("studio.whatOrder")}</legend>
+        <span className="mr-auto text-soft">{say("studio.studentsBy", { students: students.length })}</span>
         {(Object.keys(orders) as Order[]).map((o) => (
           <button
             key={o}
@@ -48,7 +45,7 @@ export function StudentList({ students }: { students: Card[] }) {
         const list = students.filter((s) => s.state === state).sort(orders[order]);
         if (list.length === 0) return null;
         return (
-          <section key={state} aria-label={states[state] || "Here"}>
+          <section key={state} aria-label={states[state] || say("studio.here")}>
             {states[state] && <h2 className="border-t border-line pt-2 text-soft">{states[state]}</h2>}
             <ul className="divide-y divide-faint">
               {list.map((s) => (
@@ -65,8 +62,9 @@ export function StudentList({ students }: { students: Card[] }) {
                       {s.age} · {s.plays}
                     </span>
                     <span className="text-soft sm:text-right">
-                      {state === "here" && `${lessonTimes(s.slot)}, ${s.slot.minutes} min`}
-                      {state === "paused" && (s.until ? `until ${namedDay(s.until)}` : "until further notice")}
+                      {state === "here" && say("studio.min2", { times: lessonTimes(s.slot), minutes: s.slot.minutes })}
+                      {state === "paused" &&
+                        (s.until ? say("studio.until", { day: namedDay(s.until) }) : say("studio.untilFurtherNotice"))}
                     </span>
                   </Link>
                 </li>

@@ -9,6 +9,7 @@ import { setLetterKeys, useLetterKeys } from "../../parts/letterKeys";
 import { prefs, setPref } from "../../parts/prefs";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
+import { say } from "../../words/say";
 import { NewStudent } from "./NewStudent";
 import { RhythmWords } from "./RhythmWords";
 import { Roster } from "./Roster";
@@ -30,63 +31,59 @@ export function StudioScreen() {
     <Shown query={query}>
       {(day) => (
         <main className="grid flex-1 content-start gap-6 px-4 py-3 lg:grid-cols-[1fr_380px]">
-          <section aria-label="Students" className="min-w-0">
+          <section aria-label={say("studio.students")} className="min-w-0">
             <StudioPlaces />
             <div className="flex items-center justify-between py-3">
               <h1 className="text-head">{day.studio}</h1>
               <Button onClick={() => leave.mutate()} disabled={leave.isPending}>
-                Sign out
+                {say("studio.signOut")}
               </Button>
             </div>
             {leave.error && <Trouble>{leave.error.message}</Trouble>}
             <StudentList students={day.students} />
             <div className="mt-6 grid gap-4 sm:grid-cols-2">
-              <HomeForm key={JSON.stringify(day.home)} student="" home={day.home} title="The studio's piano" />
-              <section aria-label="Calendar" className="rounded bg-raised p-4">
-                <h2>Calendar</h2>
-                <p className="my-1 text-soft">Terms, free weeks, lesson times, and what runs into what.</p>
+              <HomeForm key={JSON.stringify(day.home)} student="" home={day.home} title={say("studio.studiosPiano")} />
+              <section aria-label={say("studio.calendar")} className="rounded bg-raised p-4">
+                <h2>{say("studio.calendar")}</h2>
+                <p className="my-1 text-soft">{say("studio.termsHolidaysLessonTimesWhat")}</p>
                 <Link to="/calendar" className="font-[620] underline underline-offset-4">
-                  See the teaching week
+                  {say("studio.seeTeachingWeek")}
                 </Link>
-                <h2 className="mt-4">Mailbox</h2>
-                <p className="my-1 text-soft">What was sent to families, when no mail server is set.</p>
+                <h2 className="mt-4">{say("studio.mailbox")}</h2>
+                <p className="my-1 text-soft">{say("studio.whatWasSentFamiliesWhen")}</p>
                 <Link to="/mailbox" className="font-[620] underline underline-offset-4">
-                  Read it
+                  {say("studio.readIt")}
                 </Link>
               </section>
-              <section aria-label="What plans rest on" className="rounded bg-raised p-4">
-                <h2>What plans rest on</h2>
-                <p className="my-1 text-soft">
-                  The skills with their weights and small tasks, and every number that is our judgement.
-                </p>
+              <section aria-label={say("studio.whatPlansRest")} className="rounded bg-raised p-4">
+                <h2>{say("studio.whatPlansRest")}</h2>
+                <p className="my-1 text-soft">{say("studio.skillsWithTheirWeightsSmall")}</p>
                 <Link to="/numbers" className="font-[620] underline underline-offset-4">
-                  See them all
+                  {say("studio.seeThemAll")}
                 </Link>
-                <h2 className="mt-4">Instruments</h2>
-                <p className="my-1 text-soft">What students may play; add an instrument or a tuning.</p>
+                <h2 className="mt-4">{say("studio.instruments")}</h2>
+                <p className="my-1 text-soft">{say("studio.whatStudentsMayPlayAdd")}</p>
                 <Link to="/instruments" className="font-[620] underline underline-offset-4">
-                  See them, add one
+                  {say("studio.seeThemAddOne")}
                 </Link>
-                <h2 className="mt-4">Games and studies</h2>
-                <p className="my-1 text-soft">What lessons draw on away from the page; add your own.</p>
+                <h2 className="mt-4">{say("studio.gamesStudies")}</h2>
+                <p className="my-1 text-soft">{say("studio.whatLessonsDrawAwayFrom")}</p>
                 <Link to="/activities" className="font-[620] underline underline-offset-4">
-                  See them, add one
+                  {say("studio.seeThemAddOne")}
                 </Link>
               </section>
               <RhythmWords />
-              <section aria-label="Students from elsewhere" className="rounded bg-raised p-4">
-                <h2>Students from elsewhere</h2>
-                <p className="my-1 text-soft">
-                  New to this program with a full week? Half a minute each: the piece, and three ticks.
-                </p>
+              <section aria-label={say("studio.studentsFromElsewhere")} className="rounded bg-raised p-4">
+                <h2>{say("studio.studentsFromElsewhere")}</h2>
+                <p className="my-1 text-soft">{say("studio.newProgramWithFullWeek")}</p>
                 <Link to="/take-over" className="font-[620] underline underline-offset-4">
-                  Take over several at once
+                  {say("studio.takeOverSeveralOnce")}
                 </Link>
               </section>
               <Roster />
-              <section aria-label="Numbers out" className="rounded bg-raised p-4">
-                <h2>Numbers out</h2>
-                <p className="my-1 text-soft">As CSV, of all students, for a spreadsheet of your own.</p>
+              <section aria-label={say("studio.numbersOut")} className="rounded bg-raised p-4">
+                <h2>{say("studio.numbersOut")}</h2>
+                <p className="my-1 text-soft">{say("studio.csvAllStudentsSpreadsheetOwn")}</p>
                 <p className="flex flex-wrap gap-x-4">
                   {(["facts", "footholds", "practice"] as const).map((of) => (
                     <a
@@ -114,7 +111,7 @@ export function StudioScreen() {
 const choices = [
   {
     name: "hours",
-    asks: "Times of day",
+    asks: say("studio.timesDay"),
     ways: [
       ["24", "16:30"],
       ["12", "4:30 pm"],
@@ -122,10 +119,10 @@ const choices = [
   },
   {
     name: "week",
-    asks: "First day of the week",
+    asks: say("studio.firstDayWeek"),
     ways: [
-      ["monday", "weeks from Monday"],
-      ["sunday", "from Sunday"],
+      ["monday", say("studio.weeksFromMonday")],
+      ["sunday", say("studio.fromSunday")],
     ],
   },
 ] as const;
@@ -134,8 +131,8 @@ const choices = [
 // says how times and weeks are written.
 function Keys() {
   return (
-    <section aria-label="Keys" className="rounded bg-raised p-4">
-      <h2>Keys</h2>
+    <section aria-label={say("studio.keys")} className="rounded bg-raised p-4">
+      <h2>{say("studio.keys")}</h2>
       <label className="my-1 flex items-start gap-2">
         <input
           type="checkbox"
@@ -143,9 +140,9 @@ function Keys() {
           checked={useLetterKeys()}
           onChange={(e) => setLetterKeys(e.target.checked)}
         />
-        Single keys act on this device, as the small letters on buttons say. Everything can be done without them.
+        {say("studio.singleKeysActDeviceSmall")}
       </label>
-      <h2 className="mt-3">How things are written here</h2>
+      <h2 className="mt-3">{say("studio.howThingsAreWrittenHere")}</h2>
       {choices.map((c) => (
         <fieldset key={c.name} className="mt-1 flex flex-wrap items-center gap-3">
           <legend className="sr-only">{c.asks}</legend>
@@ -180,7 +177,7 @@ function DemoClock({ now }: { now: Schemas["DayView"]["now"] }) {
   return (
     <form onSubmit={submit} className="mt-6 flex flex-wrap items-end gap-3 rounded bg-raised p-4">
       <label className="font-[580]">
-        The demo's clock
+        {say("studio.demosClock")}
         <input
           type="datetime-local"
           name="to"
@@ -190,9 +187,9 @@ function DemoClock({ now }: { now: Schemas["DayView"]["now"] }) {
         />
       </label>
       <Button type="submit" disabled={move.isPending}>
-        Move it
+        {say("studio.moveIt")}
       </Button>
-      <p className="max-w-72 text-soft">Only the demo has one: move it on and next week's lesson is today's.</p>
+      <p className="max-w-72 text-soft">{say("studio.onlyDemoHasOneMove")}</p>
       {move.error && <Trouble>{move.error.message}</Trouble>}
     </form>
   );

@@ -10,7 +10,7 @@ import { field } from "../../parts/Field";
 import { PickInstrument, useInstruments } from "../../parts/instruments";
 import { SlotFields } from "../../parts/StudentFields";
 import { Shown, Trouble } from "../../parts/Told";
-import { plural } from "../../parts/words";
+import { say } from "../../words/say";
 
 type Asked = Schemas["NewStudent"];
 type Taken = { id: string; name: string; says: string };
@@ -27,11 +27,9 @@ export function TakeOver() {
     <Shown query={day}>
       {({ today, students }) => (
         <main className="grid flex-1 content-start gap-6 px-4 py-3 lg:grid-cols-[1fr_330px]">
-          <section aria-label="Take over students">
-            <h1 className="text-head">Take over students</h1>
-            <p className="mb-3 text-soft">
-              One after another: the piece each is at and three ticks. What is left open is asked in the first lessons.
-            </p>
+          <section aria-label={say("studio.takeOverStudents")}>
+            <h1 className="text-head">{say("studio.takeOverStudents")}</h1>
+            <p className="mb-3 text-soft">{say("studio.oneAfterAnotherPieceEach")}</p>
             <One
               key={taken.length}
               year={Number(today.slice(0, 4))}
@@ -47,8 +45,12 @@ export function TakeOver() {
               }}
             />
           </section>
-          <aside aria-label="Taken over" className="space-y-3">
-            <h2>{taken.length === 0 ? "Nobody taken over yet" : `${plural(taken.length, "student")} taken over`}</h2>
+          <aside aria-label={say("studio.takenOver")} className="space-y-3">
+            <h2>
+              {taken.length === 0
+                ? say("studio.nobodyTakenOverYet")
+                : say("studio.studentsTakenOver", { taken: taken.length })}
+            </h2>
             <ol className="divide-y divide-faint rounded bg-raised px-3">
               {taken.map((t) => (
                 <li key={t.id} className="py-1.5">
@@ -56,9 +58,9 @@ export function TakeOver() {
                 </li>
               ))}
             </ol>
-            <p className="text-soft">{plural(students.length, "student")} in the studio.</p>
+            <p className="text-soft">{say("studio.studentsStudio", { students: students.length })}</p>
             <Link to="/" className="underline underline-offset-4">
-              That is all: to Today
+              {say("studio.allToday")}
             </Link>
           </aside>
         </main>
@@ -126,7 +128,7 @@ function One({ year, month, slot: usual, instrument: first, book: last, keep }: 
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: ["day"] });
       const at = pieces.find((it) => it.id === begin)?.title ?? book;
-      keep(asked, `${weekdays[slot.weekday]} ${slot.start}, ${at || "no book yet"}`);
+      keep(asked, `${weekdays[slot.weekday]} ${slot.start}, ${at || say("studio.noBookYet")}`);
     },
   });
   const submit = (e: FormEvent<HTMLFormElement>) => {
@@ -136,11 +138,11 @@ function One({ year, month, slot: usual, instrument: first, book: last, keep }: 
   return (
     <form
       onSubmit={submit}
-      aria-label="One student"
+      aria-label={say("studio.oneStudent")}
       className="grid grid-cols-2 gap-3 rounded bg-raised p-4 font-[580] sm:grid-cols-3"
     >
       <label>
-        First name
+        {say("studio.firstName")}
         <input
           // biome-ignore lint/a11y/noAutofocus: the next student is typed at once
           autoFocus
@@ -153,7 +155,7 @@ function One({ year, month, slot: usual, instrument: first, book: last, keep }: 
         />
       </label>
       <label>
-        Age
+        {say("studio.age")}
         <input
           name="age"
           inputMode="numeric"
@@ -176,7 +178,7 @@ function One({ year, month, slot: usual, instrument: first, book: last, keep }: 
       />
       <SlotFields slot={slot} className={field} set={(change) => setSlot({ ...slot, ...change })} />
       <label>
-        Book
+        {say("studio.book")}
         <select
           name="book"
           className={field}
@@ -187,14 +189,14 @@ function One({ year, month, slot: usual, instrument: first, book: last, keep }: 
             setProbes({});
           }}
         >
-          <option value="">none yet</option>
+          <option value="">{say("studio.noneYet")}</option>
           {books.map((b) => (
             <option key={b}>{b}</option>
           ))}
         </select>
       </label>
       <label className="sm:col-span-2">
-        Is at
+        {say("studio.isAt")}
         <select
           name="begin"
           className={field}
@@ -205,7 +207,7 @@ function One({ year, month, slot: usual, instrument: first, book: last, keep }: 
             setProbes({});
           }}
         >
-          <option value="">the foot of the book</option>
+          <option value="">{say("studio.footBook")}</option>
           {pieces.map((it, i) => (
             <option key={it.id} value={it.id}>
               {i + 1} {it.title}
@@ -215,7 +217,7 @@ function One({ year, month, slot: usual, instrument: first, book: last, keep }: 
       </label>
       {shown.data && shown.data.ticks.length > 0 && (
         <fieldset className="col-span-2 sm:col-span-3">
-          <legend>Three ticks, where you know</legend>
+          <legend>{say("studio.threeTicksWhereKnow")}</legend>
           {shown.data.ticks.map((t) => (
             <p key={t.skill} className="flex items-center gap-2 border-t border-faint py-1.5 font-normal">
               <span className="flex-1 text-large">{t.name}</span>
@@ -237,8 +239,7 @@ function One({ year, month, slot: usual, instrument: first, book: last, keep }: 
             </p>
           ))}
           <p className="text-soft">
-            {plural(shown.data.presumed.length, "skill")} taken for granted from there; the others are ticked off in the
-            first lessons.
+            {say("studio.skillsTakenGrantedFromThere2", { presumed: shown.data.presumed.length })}
           </p>
         </fieldset>
       )}
@@ -248,7 +249,7 @@ function One({ year, month, slot: usual, instrument: first, book: last, keep }: 
         </div>
       )}
       <Button look="main" type="submit" disabled={add.isPending} className="col-span-2 sm:col-span-3">
-        Take over, and the next
+        {say("studio.takeOverNext")}
       </Button>
     </form>
   );

@@ -6,7 +6,8 @@ import { overviewView } from "../../api/views";
 import { Needs } from "../../parts/Needs";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown } from "../../parts/Told";
-import { namedDay, plural, shortDay } from "../../parts/words";
+import { namedDay, shortDay } from "../../parts/words";
+import { say } from "../../words/say";
 import { Bring } from "./TodayScreen";
 
 // AllScreen looks over all students: what each needs, and what to order or print for the next
@@ -22,9 +23,9 @@ function All({ view }: { view: Schemas["OverviewView"] }) {
   return (
     <main className="flex-1 px-4 pt-3 pb-6">
       <StudioPlaces />
-      <h1 className="my-3 text-head">All students</h1>
+      <h1 className="my-3 text-head">{say("today.allStudents")}</h1>
       <div className="grid items-start gap-5 xl:grid-cols-[1fr_360px]">
-        <section aria-label="To see to" className="rounded bg-raised px-4">
+        <section aria-label={say("today.toSeeTo")} className="rounded bg-raised px-4">
           <ol className="divide-y divide-faint">
             {needing.map((s) => (
               <li key={s.student.id} className="grid gap-x-4 py-2 sm:grid-cols-[12rem_1fr]">
@@ -47,19 +48,19 @@ function All({ view }: { view: Schemas["OverviewView"] }) {
             ))}
             {needing.length === 0 && (
               <li className="py-3 text-soft">
-                {view.students.length === 0 ? "No students yet." : "Nothing presses: everybody is on the way."}
+                {view.students.length === 0 ? say("today.noStudentsYet") : say("today.nothingPressesEverybodyWay")}
               </li>
             )}
           </ol>
           {calm.length > 0 && needing.length > 0 && (
             <p className="border-t border-faint py-2 text-soft">
-              Nothing presses with {calm.map((s) => s.student.firstName).join(", ")}.
+              {say("today.nothingPressesWith", { list: calm.map((s) => s.student.firstName).join(", ") })}
             </p>
           )}
         </section>
         <div className="space-y-4">
-          <section aria-label="To order or print" className="rounded bg-raised p-4">
-            <h2 className="mb-1">To order or print, next seven days</h2>
+          <section aria-label={say("today.orderPrint")} className="rounded bg-raised p-4">
+            <h2 className="mb-1">{say("today.orderPrintNextSevenDays")}</h2>
             <ul className="divide-y divide-faint">
               {view.wanted.map((w) => (
                 <li key={w.student + w.says} className="flex gap-3 py-1.5">
@@ -70,8 +71,10 @@ function All({ view }: { view: Schemas["OverviewView"] }) {
                 </li>
               ))}
             </ul>
-            {view.wanted.length === 0 && <p className="text-soft">Nothing new begins.</p>}
-            {view.wanted.length > 0 && <p className="mt-2 text-soft">{plural(view.wanted.length, "thing")} in all.</p>}
+            {view.wanted.length === 0 && <p className="text-soft">{say("today.nothingNewBegins")}</p>}
+            {view.wanted.length > 0 && (
+              <p className="mt-2 text-soft">{say("today.thingsAll", { wanted: view.wanted.length })}</p>
+            )}
           </section>
           <Rounds view={view} />
         </div>
@@ -81,10 +84,10 @@ function All({ view }: { view: Schemas["OverviewView"] }) {
 }
 
 const rounds = [
-  { code: "sheet-not-sent", title: "Sheets that have not gone out", place: "week" },
-  { code: "sheet-not-opened", title: "Sheets that nobody opened", place: "week" },
-  { code: "talk-due", title: "Check-ins that are due", place: "record" },
-  { code: "measure", title: "To measure", place: "seat" },
+  { code: "sheet-not-sent", title: say("today.sheetsHaveNotGoneOut"), place: "week" },
+  { code: "sheet-not-opened", title: say("today.sheetsNobodyOpened"), place: "week" },
+  { code: "talk-due", title: say("today.checkInsAreDue"), place: "record" },
+  { code: "measure", title: say("today.toMeasure"), place: "seat" },
 ] as const;
 
 // Rounds are what is seen to for several students in one go.

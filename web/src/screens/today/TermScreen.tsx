@@ -4,7 +4,8 @@ import type { Schemas } from "../../api/client";
 import { termView } from "../../api/views";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown } from "../../parts/Told";
-import { namedDay, plural, shortDay, strandNames } from "../../parts/words";
+import { namedDay, shortDay, strandNames } from "../../parts/words";
+import { say } from "../../words/say";
 import { PickTerm } from "../record/PickTerm";
 
 type One = Schemas["StudentTerm"];
@@ -19,18 +20,18 @@ export function TermScreen() {
   return <Shown query={useQuery(termView(from))}>{(view) => <Term view={view} />}</Shown>;
 }
 
-// say are the columns that are counts.
-const say = {
+// column are the columns that are counts.
+const column = {
   lessons: (b: Brought) => b.lessons,
   days: (b: Brought) => b.days,
   footholds: (b: Brought) => b.footholds.length,
   skills: (b: Brought) => b.skills.length,
 };
 const columns = [
-  { of: "lessons", name: "Lessons" },
-  { of: "days", name: "Days at home" },
-  { of: "footholds", name: "Footholds" },
-  { of: "skills", name: "New skills" },
+  { of: "lessons", name: say("today.lessons") },
+  { of: "days", name: say("today.daysHome") },
+  { of: "footholds", name: say("today.learnt") },
+  { of: "skills", name: say("today.newSkills") },
 ] as const;
 
 function Term({ view }: { view: Schemas["TermView"] }) {
@@ -48,16 +49,18 @@ function Term({ view }: { view: Schemas["TermView"] }) {
     <main className="flex-1 px-4 pt-3 pb-6">
       <StudioPlaces />
       <div className="my-3 flex flex-wrap items-baseline gap-x-3">
-        <h1 className="text-head first-letter:uppercase">{term ? `${term.name} at a glance` : "A term at a glance"}</h1>
+        <h1 className="text-head first-letter:uppercase">
+          {term ? say("today.atAGlance", { name: term.name }) : say("today.termGlance")}
+        </h1>
         {term && (
           <p className="mr-auto text-soft">
-            {namedDay(term.soFar.from)} to {namedDay(term.soFar.to)}
+            {say("today.to", { day: namedDay(term.soFar.from), day2: namedDay(term.soFar.to) })}
             {term.before && `; in grey ${term.before.name}, by the same day of it`}
           </p>
         )}
         {term && (
           <Link to="/studio/reports" search={{ from: term.from }} className="font-[620] underline underline-offset-4">
-            Write the reports
+            {say("today.writeReports")}
           </Link>
         )}
         <PickTerm
@@ -66,9 +69,9 @@ function Term({ view }: { view: Schemas["TermView"] }) {
           choose={(to) => go({ to: "/studio/term", search: (was) => ({ ...was, from: to }) })}
         />
       </div>
-      {!term && <p className="rounded bg-raised p-4 text-soft">No term has begun yet.</p>}
+      {!term && <p className="rounded bg-raised p-4 text-soft">{say("today.noTermHasBegunYet")}</p>}
       {term && view.students.length === 0 && (
-        <p className="rounded bg-raised p-4 text-soft">What a term brings your students will stand here.</p>
+        <p className="rounded bg-raised p-4 text-soft">{say("today.whatTermBringsStudentsWill")}</p>
       )}
       {chosen.length > 1 && <SideBySide chosen={chosen} />}
       {term && view.students.length > 0 && (
@@ -77,15 +80,15 @@ function Term({ view }: { view: Schemas["TermView"] }) {
             <thead>
               <tr className="text-left text-soft">
                 <th className="w-8 py-2">
-                  <span className="sr-only">Side by side</span>
+                  <span className="sr-only">{say("today.sideSide")}</span>
                 </th>
-                <th className="py-2 font-normal">Student</th>
+                <th className="py-2 font-normal">{say("today.student")}</th>
                 {columns.map((c) => (
                   <th key={c.of} className="px-3 py-2 text-right font-normal whitespace-nowrap">
                     {c.name}
                   </th>
                 ))}
-                <th className="py-2 pl-5 font-normal">In hand</th>
+                <th className="py-2 pl-5 font-normal">{say("today.inHand")}</th>
               </tr>
             </thead>
             <tbody className="divide-y divide-faint">
@@ -95,7 +98,10 @@ function Term({ view }: { view: Schemas["TermView"] }) {
                     <input
                       type="checkbox"
                       className="size-5 align-middle"
-                      aria-label={`${s.student.firstName} ${s.student.familyName} side by side with others`}
+                      aria-label={say("today.sideSideWithOthers", {
+                        firstName: s.student.firstName,
+                        familyName: s.student.familyName,
+                      })}
                       checked={beside.includes(s.student.id)}
                       onChange={(e) => choose(s.student.id, e.target.checked)}
                     />
@@ -114,10 +120,10 @@ function Term({ view }: { view: Schemas["TermView"] }) {
                   </th>
                   {columns.map((c) => (
                     <td key={c.of} className="px-3 py-2 text-right whitespace-nowrap tabular-nums">
-                      {say[c.of](s.now)}
-                      {c.of === "days" && <span className="text-soft"> of {s.now.asked}</span>}
+                      {column[c.of](s.now)}
+                      {c.of === "days" && <span className="text-soft">{say("today.of", { asked: s.now.asked })}</span>}
                       <span className="ml-2 inline-block w-14 text-small text-soft">
-                        {s.before && `${say[c.of](s.before)}${c.of === "days" ? ` of ${s.before.asked}` : ""}`}
+                        {s.before && `${column[c.of](s.before)}${c.of === "days" ? ` of ${s.before.asked}` : ""}`}
                       </span>
                     </td>
                   ))}
@@ -127,14 +133,15 @@ function Term({ view }: { view: Schemas["TermView"] }) {
             </tbody>
           </table>
           <p className="border-t border-faint py-2">
-            {Math.floor(view.minutes / 60)} hours {view.minutes % 60} minutes taught.{" "}
+            {say("today.hours", { hours: Math.floor(view.minutes / 60) })} {view.minutes % 60}{" "}
+            {say("today.minutesTaught")}{" "}
             {view.foretold > 0 &&
-              `${view.kept} of ${plural(view.foretold, "foothold")} of all times came in the weeks foretold; eight in ten are meant to.`}
+              `${view.kept} of ${say("count.piece", { n: view.foretold })} so far were learnt in the expected weeks; eight in ten should be.`}
           </p>
           <p className="border-t border-faint py-2 text-soft">
             {chosen.length < 2
-              ? "Choose two students to see them side by side. Each is held against the own term before, never against another."
-              : `${plural(chosen.length, "student")} side by side above.`}
+              ? say("today.chooseTwoStudentsSeeThem")
+              : say("today.studentsSideSideAbove", { chosen: chosen.length })}
           </p>
         </div>
       )}
@@ -148,8 +155,8 @@ function Books({ books }: { books: Schemas["TermView"]["books"] }) {
   const soon = books.filter((b) => b.left === 0 || b.by);
   if (soon.length === 0) return null;
   return (
-    <section aria-label="Books" className="mt-4 rounded bg-raised px-4 py-3">
-      <h2>Books, and when they are used up</h2>
+    <section aria-label={say("today.books")} className="mt-4 rounded bg-raised px-4 py-3">
+      <h2>{say("today.booksWhenTheyAreUsed")}</h2>
       <ul className="mt-1 gap-x-8 sm:columns-2">
         {soon.map((b) => (
           <li key={b.student + b.book} className="flex gap-3 break-inside-avoid py-0.5">
@@ -164,7 +171,14 @@ function Books({ books }: { books: Schemas["TermView"]["books"] }) {
             <span className={b.left === 0 ? "text-now" : "text-soft"}>
               {b.left === 0
                 ? "finished"
-                : `${b.left} left${b.far ? ", more than two years" : b.by ? `, about until ${shortDay(b.by)} ${b.by.slice(0, 4)}` : ""}`}
+                : say("today.left", {
+                    left: b.left,
+                    value: b.far
+                      ? say("today.moreThanTwoYears")
+                      : b.by
+                        ? say("today.aboutUntil", { day: shortDay(b.by), detail: b.by.slice(0, 4) })
+                        : "",
+                  })}
             </span>
           </li>
         ))}
@@ -177,7 +191,7 @@ function Books({ books }: { books: Schemas["TermView"]["books"] }) {
 function SideBySide({ chosen }: { chosen: One[] }) {
   return (
     <section
-      aria-label="Side by side"
+      aria-label={say("today.sideSide")}
       className="mb-4 grid gap-x-8 gap-y-4 rounded bg-raised p-4 sm:grid-flow-col sm:auto-cols-fr"
     >
       {chosen.map((s) => (
@@ -185,7 +199,7 @@ function SideBySide({ chosen }: { chosen: One[] }) {
           <h2 className="mb-1">
             {s.student.firstName} {s.student.familyName}
             <span className="ml-2 font-normal text-soft">
-              {plural(s.now.lessons, "lesson")} · {s.now.days} of {plural(s.now.asked, "day")} at home
+              {say("today.lessonsDaysHome", { lessons: s.now.lessons, days: s.now.days, asked: s.now.asked })}
             </span>
           </h2>
           <ol>
@@ -199,10 +213,12 @@ function SideBySide({ chosen }: { chosen: One[] }) {
                 </span>
               </li>
             ))}
-            {s.now.footholds.length === 0 && <li className="text-soft">No foothold yet.</li>}
+            {s.now.footholds.length === 0 && <li className="text-soft">{say("today.nothingLearntYet")}</li>}
           </ol>
-          {s.now.skills.length > 0 && <p className="mt-2 text-soft">New: {s.now.skills.join(", ")}</p>}
-          {s.on.length > 0 && <p className="mt-1 text-soft">In hand: {s.on.join(", ")}</p>}
+          {s.now.skills.length > 0 && (
+            <p className="mt-2 text-soft">{say("today.new", { list: s.now.skills.join(", ") })}</p>
+          )}
+          {s.on.length > 0 && <p className="mt-1 text-soft">{say("today.inHand2", { list: s.on.join(", ") })}</p>}
         </div>
       ))}
     </section>

@@ -8,7 +8,8 @@ import { Days } from "../../parts/Days";
 import { Needs } from "../../parts/Needs";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown } from "../../parts/Told";
-import { longDay, plural, sentence, timeOfDay } from "../../parts/words";
+import { longDay, timeOfDay } from "../../parts/words";
+import { say } from "../../words/say";
 import { blockNames } from "../lesson/view";
 import { OnePage, type Paper, Papers } from "../week/OnePage";
 
@@ -34,8 +35,12 @@ function Today({ view }: { view: Schemas["TodayView"] }) {
           <h1 className="text-head">{longDay(view.date)}</h1>
           <p className="mr-auto text-soft">
             {view.lessons.length === 0
-              ? "No lessons on this day."
-              : `${plural(view.lessons.length, "lesson")}, ${Math.floor(total / 60)} h ${total % 60} min`}
+              ? say("today.noLessonsDay")
+              : say("today.lessonsHMin", {
+                  lessons: view.lessons.length,
+                  hours: Math.floor(total / 60),
+                  n: total % 60,
+                })}
           </p>
           <Days
             date={view.date}
@@ -45,7 +50,7 @@ function Today({ view }: { view: Schemas["TodayView"] }) {
         </div>
         {view.lessons.length > 0 && (
           <div className="mb-3 flex flex-wrap items-center gap-3">
-            <Button onClick={() => window.print()}>Print {plural(view.lessons.length, "plan")}</Button>
+            <Button onClick={() => window.print()}>{say("today.printPlans", { lessons: view.lessons.length })}</Button>
             <Papers paper={paper} choose={setPaper} />
           </div>
         )}
@@ -80,7 +85,7 @@ function Row({ lesson: l, date }: { lesson: Lesson; date: string }) {
           {timeOfDay(l.start)} {l.student.firstName}
         </Link>
         <p className="text-soft">
-          {l.student.age} · {l.student.plays} · {l.plan.minutes} min
+          {say("today.min", { age: l.student.age, plays: l.student.plays, minutes: l.plan.minutes })}
           {l.state !== "planned" && ` · ${l.state === "open" ? "begun" : "closed"}`}
         </p>
       </div>
@@ -93,7 +98,7 @@ function Row({ lesson: l, date }: { lesson: Lesson; date: string }) {
         </p>
         {l.brings.length > 0 && (
           <p className="mt-1">
-            <span className="text-soft">To have ready: </span>
+            <span className="text-soft">{say("today.haveReady")}</span>
             {l.brings.map((b, i) => (
               <Fragment key={b.sort + b.says}>
                 {i > 0 && "; "}
@@ -110,14 +115,14 @@ function Row({ lesson: l, date }: { lesson: Lesson; date: string }) {
 
 // Bring names what must be at hand; notes lead to where they print.
 export function Bring({ bring: b }: { bring: Schemas["Bring"] }) {
-  if (b.sort === "tape") return "a tape to measure with";
+  if (b.sort === "tape") return say("today.tapeMeasureWith");
   if (b.sort === "things") return b.says;
-  const after = b.after ? `, after ${b.after}` : "";
+  const after = b.after ? say("today.after", { after: b.after }) : "";
   if (b.item)
     return (
       <>
         <Link to="/items/$item" params={{ item: b.item }} className="underline underline-offset-4">
-          notes of {b.says}
+          {say("today.notesOf", { says: b.says })}
         </Link>
         {after}
       </>
@@ -135,36 +140,43 @@ function Plan({ lesson: l, view }: { lesson: Lesson; view: Schemas["TodayView"] 
       <p className="text-[26px] font-[650]">
         {l.student.firstName} {l.student.familyName}
         <span className="ml-3 text-[15px] font-normal">
-          {l.student.age} · {l.student.plays} · {plural(l.plan.minutes, "minute")}
+          {l.student.age} · {l.student.plays} · {say("count.minute", { n: l.plan.minutes })}
         </span>
       </p>
       {[...l.plan.says, ...l.needs.map((n) => n.why)].map((r) => (
-        <p key={sentence(r)}>{sentence(r)}</p>
+        <p key={r.says}>{r.says}</p>
       ))}
       <table className="mt-3 w-full border-collapse">
         <tbody>
           {l.plan.blocks.map((b) => (
             <tr key={b.key} className="border-t border-line align-top">
-              <td className="w-16 py-1.5">{b.minutes} min</td>
+              <td className="w-16 py-1.5">{say("today.min2", { minutes: b.minutes })}</td>
               <td className="w-[45%] py-1.5">
                 <b className="font-[620]">{b.title || blockNames[b.kind]}</b>
                 {b.title && <span className="ml-2 text-soft">{blockNames[b.kind]?.toLowerCase()}</span>}
                 {b.cue && <span className="block">{b.cue}</span>}
                 {b.activity && <span className="block">{b.activity.levels[(b.level ?? 1) - 1]}</span>}
               </td>
-              <td className="py-1.5 pr-3 text-soft">{b.why.map(sentence).join(" ")}</td>
+              <td className="py-1.5 pr-3 text-soft">{b.why.map((r) => r.says).join(" ")}</td>
               <td className="w-[18%] border-l border-line" />
             </tr>
           ))}
         </tbody>
       </table>
-      {l.asked.length > 0 && <p className="mt-3">Asked at home: {l.asked.join(" ")}</p>}
+      {l.asked.length > 0 && <p className="mt-3">{say("today.askedHome", { list: l.asked.join(" ") })}</p>}
       {l.brings.length > 0 && (
         <p className="mt-1">
-          To have ready:{" "}
-          {l.brings
-            .map((b) => (b.sort === "tape" ? "a tape" : b.sort === "notes" ? `notes of ${b.says}` : b.says))
-            .join("; ")}
+          {say("today.haveReady2", {
+            list: l.brings
+              .map((b) =>
+                b.sort === "tape"
+                  ? say("today.aTape")
+                  : b.sort === "notes"
+                    ? say("today.notesOf", { says: b.says })
+                    : b.says,
+              )
+              .join("; "),
+          })}
         </p>
       )}
     </section>

@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { addableView } from "../../api/views";
 import { DayPicker } from "../../parts/DayPicker";
+import { say } from "../../words/say";
 import { PutOrLeave } from "./PutOrLeave";
 
 type Props = { student: string; view: Schemas["WeekView"]; sheet: Schemas["Sheet"]; end: () => void };
@@ -37,22 +38,22 @@ export function Add({ student, view, sheet, end }: Props) {
     end();
   };
   return (
-    <form onSubmit={submit} className="mb-2 space-y-2 rounded bg-raised p-2.5" aria-label="A line to add">
+    <form onSubmit={submit} className="mb-2 space-y-2 rounded bg-raised p-2.5" aria-label={say("week.lineAdd")}>
       <textarea
         // biome-ignore lint/a11y/noAutofocus: the teacher asked for this field
         autoFocus
         name="text"
         rows={2}
         maxLength={500}
-        aria-label="What to do"
-        placeholder={chosen ? "words of yours to it, if you like" : "Draw the two animals of the piece"}
+        aria-label={say("week.whatDo")}
+        placeholder={chosen ? say("week.wordsYoursIfLike") : say("week.drawTwoAnimalsPiece")}
         className="w-full rounded border border-line bg-ground px-2 py-1 placeholder:text-soft"
       />
       {chosen ? (
         <p className="flex items-center gap-2">
           <b className="min-w-0 flex-1 font-[620]">{chosen.title}</b>
           <button type="button" className="underline underline-offset-4" onClick={() => choose(undefined)}>
-            not this
+            {say("week.notThis")}
           </button>
         </p>
       ) : (
@@ -62,10 +63,10 @@ export function Add({ student, view, sheet, end }: Props) {
         {!chosen && (
           <select
             name="rung"
-            aria-label="About"
+            aria-label={say("week.about")}
             className="min-w-0 flex-1 rounded border border-line bg-ground px-1 py-1"
           >
-            <option value="">about nothing on the sheet</option>
+            <option value="">{say("week.aboutNothingSheet")}</option>
             {pieces.map(([rung, title]) => (
               <option key={rung} value={rung}>
                 {title}
@@ -78,13 +79,13 @@ export function Add({ student, view, sheet, end }: Props) {
           type="number"
           min={0}
           max={120}
-          aria-label="Minutes a day"
-          placeholder="min"
+          aria-label={say("week.minutesDay")}
+          placeholder={say("week.min")}
           className="w-16 rounded border border-line bg-ground px-2 py-1"
         />
       </div>
       <fieldset>
-        <legend className="text-small text-soft">Days; none for every day</legend>
+        <legend className="text-small text-soft">{say("week.daysNoneEveryDay")}</legend>
         <DayPicker days={days} set={setDays} />
       </fieldset>
       <PutOrLeave end={end} />
@@ -116,8 +117,8 @@ function Find({ student, choose }: { student: string; choose: (a: Addable) => vo
           e.preventDefault();
           if (found[0]) choose(found[0]);
         }}
-        aria-label="From the shelf, an exercise, cards or a game"
-        placeholder="a piece, scale, card deck, game …"
+        aria-label={say("week.fromShelfExerciseCardsGame")}
+        placeholder={say("week.pieceScaleCardDeckGame")}
         className="w-full rounded border border-line bg-ground px-2 py-1 placeholder:text-soft"
       />
       {found.length > 0 && (
@@ -137,7 +138,7 @@ function Find({ student, choose }: { student: string; choose: (a: Addable) => vo
         </ul>
       )}
       {query.isSuccess && sought.trim().length > 1 && found.length === 0 && (
-        <p className="text-small text-soft">Nothing of that name: put it in your own words.</p>
+        <p className="text-small text-soft">{say("week.nothingNamePutOwnWords")}</p>
       )}
     </div>
   );

@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { readingView, scoreText } from "../../api/views";
 import type { Band } from "../../parts/engraving";
 import { Score } from "../../parts/Score";
+import { say } from "../../words/say";
 
 type Piece = Schemas["Bracketed"];
 
@@ -30,7 +31,9 @@ export function Bracketed({ piece }: { piece: Piece }) {
     <figure className="break-inside-avoid">
       <figcaption className="text-small paper:text-[12px]">
         <b className="font-[650]">{piece.title}</b>,{" "}
-        {piece.from === piece.to ? `bar ${piece.from}` : `bars ${piece.from} to ${piece.to}`}
+        {piece.from === piece.to
+          ? say("week.bar", { from: piece.from })
+          : say("week.barsTo", { from: piece.from, to: piece.to })}
       </figcaption>
       <Score xml={xml.data} title={piece.title} bands={bands} cut={cut} />
     </figure>
@@ -51,7 +54,7 @@ function bandsOf(piece: Piece, read: Schemas["ReadingView"]): Band[] {
         text: [c.number, c.level === 0 && c.says.replace(" flat", "♭").replace(" sharp", "♯")]
           .filter(Boolean)
           .join(" · "),
-        says: `Chunk ${c.number}${c.says ? `, ${c.says}` : ""}`,
+        says: say("week.chunk", { number: c.number, value: c.says ? `, ${c.says}` : "" }),
         hue: c.number % 2,
         level: c.level,
         kind: "chunks",

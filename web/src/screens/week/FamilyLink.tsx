@@ -5,7 +5,8 @@ import { answer, api, queries } from "../../api/client";
 import { Button } from "../../parts/Button";
 import { Once } from "../../parts/Once";
 import { Trouble } from "../../parts/Told";
-import { longDay, plural } from "../../parts/words";
+import { longDay } from "../../parts/words";
+import { say } from "../../words/say";
 
 type Props = { student: string; firstName: string; open: number; own: boolean };
 
@@ -29,23 +30,25 @@ export function FamilyLink({ student, firstName, open, own }: Props) {
   const address = make.data && location.origin + make.data.path;
   return (
     <section className="space-y-2 border-t border-line pt-3">
-      <h2>{own ? `On ${firstName}'s own phone` : "On the family's phone"}</h2>
+      <h2>{own ? say("week.sOwnPhone", { firstName }) : say("week.familysPhone")}</h2>
       {address ? (
         <>
           <Once name={own ? "own-link" : "family-link"} address={address}>
-            It opens {firstName}'s week and nothing else, until {longDay(make.data?.lastDay ?? "")}.
-            {own && " The family's days and treats are not on it."}
+            {[
+              say("week.opensSWeekNothingElse", { firstName, day: longDay(make.data?.lastDay ?? "") }),
+              own ? say("week.familysDaysTreatsAreNot") : "",
+            ].join(" ")}
           </Once>
           <Button
             onClick={() => {
               void navigator.clipboard.writeText(address).then(() => setCopied(true));
             }}
           >
-            {copied ? "Copied" : "Copy the link"}
+            {copied ? say("week.copied") : say("week.copyLink")}
           </Button>
           <img
             className="w-40 rounded bg-white p-2"
-            alt={`The link to ${firstName}'s week, for a phone's camera`}
+            alt={say("week.linkSWeekPhonesCamera", { firstName })}
             src={`data:image/svg+xml,${encodeURIComponent(renderSVG(address, { border: 1 }))}`}
           />
         </>
@@ -57,19 +60,19 @@ export function FamilyLink({ student, firstName, open, own }: Props) {
             make.mutate();
           }}
         >
-          {own ? `Make a link for ${firstName}` : "Make a link"}
+          {own ? say("week.makeLink", { firstName }) : say("week.makeLink2")}
         </Button>
       )}
       {open > 0 && (
         <p className="text-soft">
-          {plural(open, "link")} open now.{" "}
+          {say("week.linksOpenNow", { open })}{" "}
           <button
             type="button"
             className="min-h-6 font-[620] text-ink underline underline-offset-4"
             disabled={end.isPending}
             onClick={() => end.mutate()}
           >
-            {open === 1 ? "End it" : "End them all"}
+            {open === 1 ? say("week.endIt") : say("week.endThemAll")}
           </button>
         </p>
       )}

@@ -1,22 +1,22 @@
 import type { Schemas } from "../../api/client";
-import { plural, sentence } from "../../parts/words";
+import { say } from "../../words/say";
 
-const level = { much: "much", little: "little", untold: "not told" };
+const level = { much: "much", little: "little", untold: say("week.notLogged") };
 
 // Home says what came back from home in four weeks, practice and enjoyment apart,
 // and what to try.
 export function Home({ home }: { home: Schemas["Answer"] }) {
   const words = Object.entries(home.words).sort((a, b) => b[1] - a[1]);
   return (
-    <section aria-label="From home" className="border-t border-line pt-3">
-      <h2>From home, four weeks</h2>
+    <section aria-label={say("week.fromHome")} className="border-t border-line pt-3">
+      <h2>{say("week.fromHomeFourWeeks")}</h2>
       <dl className="my-1 grid grid-cols-[auto_1fr] gap-x-3">
-        <dt className="text-soft">Practice</dt>
+        <dt className="text-soft">{say("week.practice")}</dt>
         <dd>
           {level[home.practice]}
-          {home.practice !== "untold" && `, ${home.days} of ${plural(home.asked, "day")}`}
+          {home.practice !== "untold" && say("week.ofDays", { days: home.days, asked: home.asked })}
         </dd>
-        <dt className="text-soft">Joy</dt>
+        <dt className="text-soft">{say("week.joy")}</dt>
         <dd>
           {level[home.joy]}
           {words.length > 0 && `: ${words.map(([w, n]) => `${w} ${n}×`).join(", ")}`}
@@ -24,7 +24,7 @@ export function Home({ home }: { home: Schemas["Answer"] }) {
       </dl>
       <ul className="space-y-1">
         {home.try.map((r) => (
-          <li key={r.code}>{sentence(r)}</li>
+          <li key={r.code}>{r.says}</li>
         ))}
       </ul>
     </section>

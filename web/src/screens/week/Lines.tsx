@@ -5,6 +5,7 @@ import { may, tell } from "../../api/outbox";
 import { Button } from "../../parts/Button";
 import { DayPicker } from "../../parts/DayPicker";
 import { useKeys } from "../../parts/keys";
+import { say } from "../../words/say";
 import { Add } from "./Add";
 import { PutOrLeave } from "./PutOrLeave";
 
@@ -21,17 +22,17 @@ export function Lines({ student, view, sheet }: Props) {
   const rest = view.lines.filter((l) => l.band !== "now");
   useKeys({ a: () => setAdding("line"), w: () => setAdding("word") });
   return (
-    <section aria-label="Change the sheet">
-      <h2 className="mb-1">Change the sheet</h2>
+    <section aria-label={say("week.changeSheet")}>
+      <h2 className="mb-1">{say("week.changeSheet")}</h2>
       <div className="mb-2 flex flex-wrap gap-2">
         {adding !== "line" && (
           <Button hint="A" onClick={() => setAdding("line")}>
-            Add a line
+            {say("week.addLine")}
           </Button>
         )}
         {adding !== "word" && (
           <Button hint="W" onClick={() => setAdding("word")}>
-            {sheet.word ? "Change the sentence" : "A sentence to the family"}
+            {sheet.word ? say("week.changeSentence") : say("week.sentenceFamily")}
           </Button>
         )}
       </div>
@@ -51,7 +52,7 @@ export function Lines({ student, view, sheet }: Props) {
               className="underline underline-offset-4"
               onClick={() => tell(student, { kind: "retracted", ref: g.fact })}
             >
-              bring back
+              {say("week.bringBack")}
             </button>
           </li>
         ))}
@@ -59,7 +60,7 @@ export function Lines({ student, view, sheet }: Props) {
       {rest.length > 0 && (
         <details className="mt-2 rounded bg-raised">
           <summary className="cursor-pointer px-2.5 py-1.5 font-[620]">
-            Old friends and later: {rest.length} lines
+            {say("week.oldFriendsLaterLines", { rest: rest.length })}
           </summary>
           <ul className="divide-y divide-line">
             {rest.map((l) => (
@@ -73,7 +74,11 @@ export function Lines({ student, view, sheet }: Props) {
 }
 
 const small = "grid size-8 place-items-center rounded border border-line font-[620] hover:bg-faint disabled:opacity-40";
-const handNames: Record<string, string> = { right: "right hand", left: "left hand", together: "both hands" };
+const handNames: Record<string, string> = {
+  right: say("week.rightHand"),
+  left: say("week.leftHand"),
+  together: say("week.bothHands"),
+};
 
 function Line({ student, line }: { student: string; line: View["lines"][number] }) {
   const [more, fewer, strike] = ["more", "fewer", "strike"].map((code) => may(student, line.acts, code));
@@ -86,7 +91,12 @@ function Line({ student, line }: { student: string; line: View["lines"][number] 
           <span className="line-clamp-2 text-small text-soft">{line.says}</span>
         </span>
         {strike && (
-          <button type="button" className={small} aria-label={`Strike ${line.title}: ${line.says}`} onClick={strike}>
+          <button
+            type="button"
+            className={small}
+            aria-label={say("week.remove", { title: line.title, says: line.says })}
+            onClick={strike}
+          >
             ×
           </button>
         )}
@@ -96,19 +106,24 @@ function Line({ student, line }: { student: string; line: View["lines"][number] 
           <button
             type="button"
             className={small}
-            aria-label={`Fewer times: ${line.title}`}
+            aria-label={say("week.fewerTimes", { title: line.title })}
             disabled={!fewer}
             onClick={fewer}
           >
             −
           </button>
           <span className="min-w-12 text-center">{line.count}×</span>
-          <button type="button" className={small} aria-label={`More times: ${line.title}`} onClick={more}>
+          <button
+            type="button"
+            className={small}
+            aria-label={say("week.moreTimes", { title: line.title })}
+            onClick={more}
+          >
             +
           </button>
           {hands.length > 1 && (
             <select
-              aria-label={`Hand: ${line.title}`}
+              aria-label={say("week.hand", { title: line.title })}
               value={line.hands}
               onChange={(e) => may(student, line.acts, e.target.value)?.()}
               className="ml-auto rounded border border-line bg-ground px-1 py-1"
@@ -143,17 +158,30 @@ function More({ student, line }: { student: string; line: View["lines"][number] 
   };
   return (
     <details className="mt-1 text-small">
-      <summary className="cursor-pointer text-soft" aria-label={`More of ${line.title}: ${line.says}`}>
+      <summary
+        className="cursor-pointer text-soft"
+        aria-label={say("week.moreOf", { title: line.title, says: line.says })}
+      >
         {line.pinned ? "pinned · more" : "more"}
       </summary>
       <p className="my-1 flex flex-wrap gap-1.5">
         {up && (
-          <button type="button" className={small} aria-label={`Up: ${line.title}: ${line.says}`} onClick={up}>
+          <button
+            type="button"
+            className={small}
+            aria-label={say("week.up", { title: line.title, says: line.says })}
+            onClick={up}
+          >
             ↑
           </button>
         )}
         {down && (
-          <button type="button" className={small} aria-label={`Down: ${line.title}: ${line.says}`} onClick={down}>
+          <button
+            type="button"
+            className={small}
+            aria-label={say("week.down", { title: line.title, says: line.says })}
+            onClick={down}
+          >
             ↓
           </button>
         )}
@@ -164,7 +192,7 @@ function More({ student, line }: { student: string; line: View["lines"][number] 
             className={`rounded border px-2 py-1 font-[620] ${line.pinned ? "border-ink bg-ink text-raised" : "border-line hover:bg-faint"}`}
             onClick={pin ?? unpin}
           >
-            {line.pinned ? "Pinned" : "Pin for the weeks to come"}
+            {line.pinned ? say("week.pinned") : say("week.pinWeeksCome")}
           </button>
         )}
       </p>
@@ -172,16 +200,18 @@ function More({ student, line }: { student: string; line: View["lines"][number] 
         <form
           onSubmit={submit}
           className="flex flex-wrap items-center gap-1.5"
-          aria-label={`Bars and days: ${line.title}`}
+          aria-label={say("week.barsDays", { title: line.title })}
         >
           <label>
-            bars <input name="from" type="number" min={0} max={10000} defaultValue={line.from || ""} className={bar} />
+            {say("week.bars")}{" "}
+            <input name="from" type="number" min={0} max={10000} defaultValue={line.from || ""} className={bar} />
           </label>
           <label>
-            to <input name="to" type="number" min={0} max={10000} defaultValue={line.to || ""} className={bar} />
+            {say("week.to")}{" "}
+            <input name="to" type="number" min={0} max={10000} defaultValue={line.to || ""} className={bar} />
           </label>
           <DayPicker days={days} set={setStands} />
-          <Button type="submit">Change it</Button>
+          <Button type="submit">{say("week.changeIt")}</Button>
         </form>
       )}
     </details>
@@ -202,7 +232,7 @@ function Word({ student, sheet, end }: { student: string; sheet: Sheet; end: () 
     end();
   };
   return (
-    <form onSubmit={submit} className="mb-2 space-y-2 rounded bg-raised p-2.5" aria-label="A sentence to the family">
+    <form onSubmit={submit} className="mb-2 space-y-2 rounded bg-raised p-2.5" aria-label={say("week.sentenceFamily")}>
       <textarea
         // biome-ignore lint/a11y/noAutofocus: the teacher asked for this field
         autoFocus
@@ -210,7 +240,7 @@ function Word({ student, sheet, end }: { student: string; sheet: Sheet; end: () 
         rows={3}
         maxLength={1000}
         defaultValue={sheet.word}
-        aria-label="To the family"
+        aria-label={say("week.toTheFamily")}
         className="w-full rounded border border-line bg-ground px-2 py-1"
       />
       <PutOrLeave end={end} />

@@ -1,14 +1,15 @@
 import { Button } from "../../parts/Button";
+import { say } from "../../words/say";
 
 // PutOrLeave ends a form.
 export function PutOrLeave({ end }: { end: () => void }) {
   return (
     <div className="flex gap-2">
       <Button type="submit" look="main">
-        Put it on the sheet
+        {say("week.putSheet")}
       </Button>
       <Button type="button" onClick={end}>
-        Leave it
+        {say("week.leaveIt")}
       </Button>
     </div>
   );

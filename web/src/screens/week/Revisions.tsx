@@ -1,22 +1,23 @@
 import { Link } from "@tanstack/react-router";
 import type { Schemas } from "../../api/client";
 import { clock, namedDay } from "../../parts/words";
+import { say } from "../../words/say";
 
 type Document = Schemas["Document"];
 
 const reasons: Record<Document["reason"], string> = {
-  given: "given at the end of the lesson",
-  "closed-again": "the lesson was taken up again and closed",
-  "opened-again": "the lesson was begun again",
-  pain: "a pain was told",
-  "pain-cleared": "the pain was cleared",
-  days: "other days or minutes at home",
-  "plan-changed": "you changed the plan",
-  edited: "you changed a line",
-  "next-lesson": "the next lesson is on another day, or was not given",
+  given: say("week.givenEndLesson"),
+  "closed-again": say("week.lessonWasTakenUpAgain"),
+  "opened-again": say("week.lessonWasBegunAgain"),
+  pain: say("week.painWasNoted"),
+  "pain-cleared": say("week.painWasCleared"),
+  days: say("week.otherDaysMinutesHome"),
+  "plan-changed": say("week.changedPlan"),
+  edited: say("week.changedLine"),
+  "next-lesson": say("week.nextLessonAnotherDayWas"),
 };
 
-const authors = { teacher: "you", family: "the family", program: "the program" };
+const authors = { teacher: "you", family: say("week.theFamily"), program: say("week.theProgram") };
 
 type Props = { student: string; day: string; shown: Document; revisions: Document[]; zone: string };
 
@@ -24,13 +25,13 @@ type Props = { student: string; day: string; shown: Document; revisions: Documen
 export function Revisions({ student, day, shown, revisions, zone }: Props) {
   const newest = revisions.at(-1);
   return (
-    <section aria-label="Revisions of this sheet">
+    <section aria-label={say("week.revisionsSheet")}>
       {newest && shown.revision < newest.revision && (
         <p role="status" className="mb-2 border-l-4 border-warn pl-2">
-          This is not what holds now: the sheet was given anew.
+          {say("week.notWhatHoldsNowSheet")}
         </p>
       )}
-      <h2>{revisions.length > 1 ? "Given anew" : "Given"}</h2>
+      <h2>{revisions.length > 1 ? say("week.givenAnew") : say("week.given")}</h2>
       <ol className="space-y-1">
         {revisions.map((d) => (
           <li key={d.id} className={d.revision === shown.revision ? "font-[620]" : "text-soft"}>
@@ -43,7 +44,7 @@ export function Revisions({ student, day, shown, revisions, zone }: Props) {
               {namedDay(d.at)}, {clock(d.at, zone)}
             </Link>
             : {reasons[d.reason]}
-            {d.reason !== "given" && `, told by ${authors[d.by]}`}
+            {d.reason !== "given" && say("week.by", { authors: authors[d.by] })}
           </li>
         ))}
       </ol>

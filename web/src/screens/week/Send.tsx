@@ -1,12 +1,15 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
-import { type FormEvent, useRef } from "react";
+import { type FormEvent, useRef, useState } from "react";
 import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { LanguageField } from "../../parts/LanguageField";
 import { Trouble } from "../../parts/Told";
+import { useKeep } from "../../parts/useKeep";
 import { clock } from "../../parts/words";
+import { say } from "../../words/say";
 import type { Paper } from "./OnePage";
 
 type Sending = Schemas["Sending"];
@@ -71,14 +74,18 @@ export const latest = (answered?: Sending, seen?: Sending) => (seen?.id === answ
 // onTheWay tells a sheet that needs no sending: it went out, or is going.
 export const onTheWay = (s?: Sending) => s?.state === "sent" || moving(s);
 
+// sends names the button that sends a sheet, or sends it again where it went out before.
+export const sends = (last: Sending | undefined, first: string) =>
+  last && last.state !== "undone" ? say("week.sendAgain") : first;
+
 const says: Record<Sending["state"], string> = {
-  waiting: "Going out in a few seconds to",
-  sending: "On its way to",
-  sent: "Sent to",
-  failed: "Not sent to",
-  refused: "Refused at",
-  bounced: "Came back from",
-  undone: "Undone. Nothing was sent to",
+  waiting: say("week.goingOutFewSeconds"),
+  sending: say("week.itsWay"),
+  sent: say("week.sentTo"),
+  failed: say("week.notSent"),
+  refused: say("week.refusedAt"),
+  bounced: say("week.cameBackFrom"),
+  undone: say("week.undoneNothingWasSent"),
 };
 
 // Fared says what became of a letter, and takes it back while it waits.
@@ -97,7 +104,7 @@ export function Fared({ sending }: { sending: Sending }) {
         </span>
         {now.state === "waiting" && (
           <Button disabled={undo.isPending} onClick={() => undo.mutate()}>
-            Undo
+            {say("week.undo")}
           </Button>
         )}
       </p>
@@ -114,16 +121,20 @@ export function Send({ student, sending, paper }: Props) {
   const last = useFared(latest(send.data, sending));
   const going = send.isPending || moving(last);
   return (
-    <section aria-label="By mail" className="space-y-2">
+    <section aria-label={say("week.byMail")} className="space-y-2">
       {student.contact ? (
         <>
           <Button look="main" className="w-full" disabled={going} onClick={send.put}>
-            {going ? "Sending …" : last && last.state !== "undone" ? "Send again" : "Send sheet"}
+            {going ? say("week.sending") : sends(last, say("week.sendSheet"))}
           </Button>
-          {last ? <Fared sending={last} /> : <p className="text-soft">To {student.contact}, with a new link.</p>}
+          {last ? (
+            <Fared sending={last} />
+          ) : (
+            <p className="text-soft">{say("week.withNewLink", { contact: student.contact })}</p>
+          )}
           <p>
             <Link to="/mailbox" className="underline underline-offset-4">
-              See the mailbox
+              {say("week.seeMailbox")}
             </Link>
           </p>
         </>
@@ -138,35 +149,34 @@ export function Send({ student, sending, paper }: Props) {
 
 // Contact keeps the address that sheets go to.
 export function Contact({ student }: { student: Schemas["StudentCard"] }) {
-  const save = useMutation({
-    mutationFn: (address: string) =>
-      answer(
-        api.PUT("/api/students/{student}/contact", { params: { path: { student: student.id } }, body: { address } }),
-      ),
-    onSuccess: () => queries.invalidateQueries(),
-  });
+  const [was] = useState({ address: student.contact, language: student.language });
+  const save = useKeep<Schemas["Contact"]>("address", (body) =>
+    answer(api.PUT("/api/students/{student}/contact", { params: { path: { student: student.id } }, body })),
+  );
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    save.mutate(String(new FormData(e.currentTarget).get("contact")));
+    const form = new FormData(e.currentTarget);
+    save.keep({ address: String(form.get("contact")), language: String(form.get("language")) }, was);
   };
   return (
-    <form onSubmit={submit} className="space-y-2" key={student.contact}>
+    <form onSubmit={submit} className="space-y-2" key={student.contact + student.language}>
       <label className="block">
-        Sheets go to (a guardian's address or the student's own; up to four with commas between them)
+        {say("week.sheetsGoGuardiansAddressStudents")}
         <input
           name="contact"
           type="email"
           multiple
           maxLength={400}
-          defaultValue={student.contact}
-          placeholder="name@home.example"
+          defaultValue={was.address}
+          placeholder={say("week.nameHomeExample")}
           className="mt-0.5 w-full rounded border border-line bg-raised px-2 py-1.5"
         />
       </label>
-      <Button type="submit" disabled={save.isPending}>
-        {save.isSuccess ? "Kept" : "Keep the address"}
+      <LanguageField label={say("week.languageHome")} value={was.language} usual={say("week.asOnYourScreens")} />
+      <Button type="submit" disabled={save.busy}>
+        {save.kept ? say("week.saved") : say("week.saveAddress")}
       </Button>
-      {save.error && <Trouble>{save.error.message}</Trouble>}
+      {save.asked}
     </form>
   );
 }

@@ -2,7 +2,8 @@ import type { Schemas } from "../../api/client";
 import { KeyPlace } from "../../parts/KeyPlace";
 import { Score } from "../../parts/Score";
 import { Tablature } from "../../parts/Tablature";
-import { longDay, namedDay, plural } from "../../parts/words";
+import { longDay, namedDay } from "../../parts/words";
+import { say } from "../../words/say";
 import { Bracketed } from "./Bracketed";
 
 type Task = Schemas["Task"];
@@ -22,15 +23,16 @@ export function Sheet({ view, sheet: whole, large }: Props) {
     >
       <header className="flex flex-wrap items-end justify-between gap-2 border-b-2 border-ink pb-2 paper:border-black">
         <div>
-          <h2 className="text-head">{view.student.firstName}'s week</h2>
+          <h2 className="text-head">{say("week.sWeek", { firstName: view.student.firstName })}</h2>
           <p className="text-soft paper:text-black">
-            {longDay(sheet.from)} to {sheet.next ? `the next lesson, ${longDay(sheet.next)}` : "the next lesson"}
+            {say("week.to2", { day: longDay(sheet.from) })}{" "}
+            {sheet.next ? say("week.nextLesson", { day: longDay(sheet.next) }) : say("week.nextLesson2")}
           </p>
         </div>
         <p className="md:text-right paper:text-right">
           <b>{view.studio}</b>
           <br />
-          about {sheet.budget} minutes a day
+          {say("week.aboutMinutesDay", { budget: sheet.budget })}
         </p>
       </header>
       {sheet.word && (
@@ -43,12 +45,12 @@ export function Sheet({ view, sheet: whole, large }: Props) {
       </p>
       {drawn.length > 0 && (
         <section
-          aria-label="What is built this week"
+          aria-label={say("week.whatBuiltWeek")}
           className="mb-2 hidden flex-wrap gap-x-6 gap-y-1 md:flex paper:flex"
         >
           <p className="w-full text-small text-soft paper:text-[12px] paper:text-black">
-            Built this week, by the numbers: each small bracket by itself, then joined.
-            {told && ` “${told}” begins with finger ${told}.`}
+            {say("week.builtWeekNumbersEachSmall")}
+            {told && say("week.beginsWithFinger", { told })}
           </p>
           {drawn.map((piece) => (
             <Bracketed key={piece.rung} piece={piece} />
@@ -56,11 +58,15 @@ export function Sheet({ view, sheet: whole, large }: Props) {
         </section>
       )}
       {view.cards.length > 0 && !large && (
-        <section aria-label="Cards" className="mb-2 hidden flex-wrap gap-x-4 gap-y-1 md:flex paper:flex">
+        <section aria-label={say("week.cards")} className="mb-2 hidden flex-wrap gap-x-4 gap-y-1 md:flex paper:flex">
           {view.cards.map((c) => (
             <figure key={c.id} className="w-32 overflow-hidden rounded bg-white text-black">
               {c.xml ? (
-                <Score xml={c.xml} title={`the card: ${c.shown}`} cut={{ bars: [1, 1], width: 420, room: 2 }} />
+                <Score
+                  xml={c.xml}
+                  title={say("week.theCard", { shown: c.shown })}
+                  cut={{ bars: [1, 1], width: 420, room: 2 }}
+                />
               ) : (
                 <Tablature open={c.strings} notes={c.stops.map((s, i) => ({ ...s, onset: i }))} />
               )}
@@ -79,10 +85,10 @@ export function Sheet({ view, sheet: whole, large }: Props) {
         </p>
       ))}
       {!sheet.days.some((d) => d.tasks.some((t) => t.band === "now")) && (
-        <p className="py-4 text-soft">Nothing new is in hand this week.</p>
+        <p className="py-4 text-soft">{say("week.nothingNewHandWeek")}</p>
       )}
       <footer className="mt-2 border-t border-line pt-2 text-soft paper:text-black">
-        Tick a circle when it is done. A day missed is a day missed: go on with the next. A line back to us:
+        {say("week.tickCircleWhenDoneDay")}
         <span className="mt-5 block border-b border-line" />
       </footer>
     </article>
@@ -98,13 +104,13 @@ function Table({ sheet, done }: TableProps) {
         <thead>
           <tr>
             <th className="w-[21%] pb-1 text-left font-[620]" scope="col">
-              What and why
+              {say("week.whatWhy")}
             </th>
             {sheet.days.map((d) => (
               <th key={d.date} scope="col" className="border-l border-line px-1.5 pb-1 text-left font-[620]">
                 {namedDay(d.date)}
-                {d.lesson && <span className="block font-normal text-soft paper:text-black">lesson</span>}
-                {d.off && <span className="block font-normal text-soft paper:text-black">free</span>}
+                {d.lesson && <span className="block font-normal text-soft paper:text-black">{say("week.lesson")}</span>}
+                {d.off && <span className="block font-normal text-soft paper:text-black">{say("week.free")}</span>}
               </th>
             ))}
           </tr>
@@ -140,15 +146,15 @@ function Table({ sheet, done }: TableProps) {
             sheet={sheet}
             done={done}
             band="upkeep"
-            name="Old friends"
-            why="Once through where no number stands, so that they stay. The newest come most often."
+            name={say("week.oldFriends")}
+            why={say("week.onceThroughWhereNoNumber")}
           />
           <Band
             sheet={sheet}
             done={done}
             band="ahead"
-            name="For later"
-            why="A minute or two towards what comes. Nothing to get right."
+            name={say("week.forLater")}
+            why={say("week.minuteTwoTowardsWhatComes")}
           />
         </tbody>
       </table>
@@ -158,7 +164,11 @@ function Table({ sheet, done }: TableProps) {
 
 type TableProps = { sheet: Schemas["Sheet"]; done: Set<string> };
 
-const bandNames: Record<string, string> = { now: "Now", upkeep: "Old friends", ahead: "For later" };
+const bandNames: Record<string, string> = {
+  now: say("week.new"),
+  upkeep: say("week.review"),
+  ahead: say("week.preparation"),
+};
 
 // Large is the sheet for large letters: a line a task, with a circle for each of its days.
 function Large({ sheet, done }: TableProps) {
@@ -208,7 +218,10 @@ const short = (t: Task) => [t.says.place, t.says.hand, t.says.start, t.says.time
 
 // other is a task of another band.
 const other = (t: Task) =>
-  [t.do ?? (t.listen ? `listen to ${t.title}` : t.title), t.band === "upkeep" && t.count > 1 && plural(t.count, "time")]
+  [
+    t.do ?? (t.listen ? say("week.listenTo", { title: t.title }) : t.title),
+    t.band === "upkeep" && t.count > 1 && say("count.time", { n: t.count }),
+  ]
     .filter(Boolean)
     .join(", ");
 
@@ -273,7 +286,7 @@ function each(tasks: Task[]) {
   const chunks = tasks.filter((t) => !t.spot);
   const [first] = chunks;
   if (!first?.start || chunks.some((t) => t.count !== first.count || t.hands !== first.hands || t.inRow)) return "";
-  return [`${plural(first.count, "time")} each`, first.says.hand].filter(Boolean).join(", ");
+  return [say("week.timesEach", { count: first.count }), first.says.hand].filter(Boolean).join(", ");
 }
 
 // Tick is a circle to tick on paper; one that the family ticked is full.
@@ -288,7 +301,7 @@ const Minutes = ({ of: task }: { of: Task }) =>
   task.minutes > 0 && (
     <span className="text-soft paper:text-black">
       {" "}
-      <span className="whitespace-nowrap">· {task.minutes}′</span>
+      <span className="whitespace-nowrap">· {say("parts.minutesShort", { n: task.minutes })}</span>
     </span>
   );
 
@@ -321,7 +334,7 @@ function Band({ sheet, done, band, name, why }: BandProps) {
 }
 
 // bandWords says what is done with a task of a band.
-const bandWords = (t: Task) => (t.band === "upkeep" ? "old friend" : (t.do ?? "just listen"));
+const bandWords = (t: Task) => (t.band === "upkeep" ? "review" : (t.do ?? say("week.justListen")));
 
 // Days is the same sheet for a phone: one day after another.
 function Days({ sheet, done }: { sheet: Schemas["Sheet"]; done: Set<string> }) {
@@ -331,7 +344,7 @@ function Days({ sheet, done }: { sheet: Schemas["Sheet"]; done: Set<string> }) {
         <li key={d.date} className="border-t border-line py-2">
           <h3>
             {longDay(d.date)}
-            {d.lesson && <span className="font-normal text-soft"> · lesson</span>}
+            {d.lesson && <span className="font-normal text-soft">{say("week.lesson2")}</span>}
           </h3>
           <ul className="mt-1 space-y-1">
             {d.tasks.map((t) => (
@@ -344,7 +357,7 @@ function Days({ sheet, done }: { sheet: Schemas["Sheet"]; done: Set<string> }) {
                     <span className="text-soft">{bandWords(t)}</span>
                   )}
                 </span>
-                {t.band !== "now" && <span className="text-soft">{t.minutes}′</span>}
+                {t.band !== "now" && <span className="text-soft">{say("parts.minutesShort", { n: t.minutes })}</span>}
               </li>
             ))}
           </ul>

@@ -8,7 +8,8 @@ import { Button } from "../../parts/Button";
 import { Days } from "../../parts/Days";
 import { Shown, Trouble } from "../../parts/Told";
 import { useInTurn } from "../../parts/useInTurn";
-import { longDay, plural, timeOfDay } from "../../parts/words";
+import { longDay, timeOfDay } from "../../parts/words";
+import { say } from "../../words/say";
 import { OnePage, type Paper, Papers } from "./OnePage";
 import { Fared, onTheWay, sendSheet } from "./Send";
 import { Sheet } from "./Sheet";
@@ -35,7 +36,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
     <main className="flex flex-1 flex-col gap-4 px-4 pt-3 pb-6 print:p-0">
       <div className="screen-only max-w-3xl">
         <div className="mb-1 flex flex-wrap items-center gap-2">
-          <h1 className="mr-auto text-head">Sheets of {longDay(view.date)}</h1>
+          <h1 className="mr-auto text-head">{say("week.sheetsOf", { day: longDay(view.date) })}</h1>
           <Days
             date={view.date}
             today={view.today}
@@ -44,23 +45,23 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
         </div>
         <p className="mb-3 text-soft">
           {closed.length === 0
-            ? "A sheet is ready when its lesson is closed."
-            : `${closed.length} of ${plural(view.sheets.length, "lesson")} closed.`}
+            ? say("week.sheetReadyWhenItsLesson")
+            : say("week.lessonsClosed", { closed: closed.length, sheets: view.sheets.length })}
         </p>
         <div className="mb-3 flex flex-wrap items-center gap-3">
           <Button look="main" disabled={send.isPending || ready.length === 0} onClick={() => send.mutate(ready)}>
             {send.isPending
-              ? `Sending, ${send.done} of ${send.variables.length}`
+              ? say("week.sendingOf", { done: send.done, all: send.variables.length })
               : ready.length === 0
-                ? "Send all"
-                : `Send ${plural(ready.length, "sheet")}`}
+                ? say("week.sendAll")
+                : say("week.sendSheets", { ready: ready.length })}
           </Button>
           <Button disabled={closed.length === 0} onClick={() => window.print()}>
-            {closed.length === 0 ? "Print all" : `Print ${plural(closed.length, "sheet")}`}
+            {closed.length === 0 ? say("week.printAll") : say("week.printSheets", { closed: closed.length })}
           </Button>
           <Papers paper={paper} choose={setPaper} />
           <Link to="/mailbox" className="ml-auto underline underline-offset-4">
-            See the mailbox
+            {say("week.seeMailbox")}
           </Link>
         </div>
         {send.isPending && (
@@ -69,9 +70,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
           </progress>
         )}
         {send.data && send.data.length > 0 && (
-          <Trouble>
-            {plural(send.data.length, "sheet")} did not go out: {send.data.join("; ")}.
-          </Trouble>
+          <Trouble>{say("week.sheetsDidNotGoOut", { n: send.data.length, list: send.data.join("; ") })}</Trouble>
         )}
         <ol className="mt-3 divide-y divide-faint rounded bg-raised px-4">
           {view.sheets.map((s) => (
@@ -82,9 +81,11 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
               <span className="text-soft">{timeOfDay(s.start)}</span>
               <b className="font-[620]">{s.name}</b>
               <div className="max-sm:order-last max-sm:col-span-3">
-                {!s.closed && <span className="text-soft">lesson not closed yet</span>}
-                {s.closed && !s.contact && "no mail address yet"}
-                {s.closed && s.contact && !s.sending && <span className="text-soft">ready, to {s.contact}</span>}
+                {!s.closed && <span className="text-soft">{say("week.lessonNotClosedYet")}</span>}
+                {s.closed && !s.contact && say("week.noMailAddressYet")}
+                {s.closed && s.contact && !s.sending && (
+                  <span className="text-soft">{say("week.readyTo", { contact: s.contact })}</span>
+                )}
                 {s.sending && <Fared sending={s.sending} />}
               </div>
               <Link
@@ -93,11 +94,11 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
                 search={s.closed && view.date !== view.today ? { day: view.date } : {}}
                 className="underline underline-offset-4"
               >
-                {s.closed ? "See it" : "Week"}
+                {s.closed ? say("week.seeIt") : say("week.week")}
               </Link>
             </li>
           ))}
-          {view.sheets.length === 0 && <li className="py-3 text-soft">No lessons on this day.</li>}
+          {view.sheets.length === 0 && <li className="py-3 text-soft">{say("week.noLessonsDay")}</li>}
         </ol>
       </div>
       <Printed students={closed.map((s) => s.student)} day={view.date} paper={paper} />
@@ -109,7 +110,7 @@ function Sheets({ view }: { view: Schemas["SheetsView"] }) {
 function Printed({ students, day, paper }: { students: string[]; day: string; paper: Paper }) {
   const weeks = useQueries({ queries: students.map((s) => weekView(s, day)) });
   return (
-    <section aria-label="As they print" className="max-w-[960px] space-y-6">
+    <section aria-label={say("week.theyPrint")} className="max-w-[960px] space-y-6">
       {weeks.map(
         ({ data }) =>
           data?.sheet && (

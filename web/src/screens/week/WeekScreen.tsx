@@ -7,7 +7,7 @@ import { useDay, weekView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Given } from "../../parts/Given";
 import { Shown } from "../../parts/Told";
-import { sentence } from "../../parts/words";
+import { say } from "../../words/say";
 import { FamilyLink } from "./FamilyLink";
 import { Home } from "./Home";
 import { Lines } from "./Lines";
@@ -57,19 +57,20 @@ function Week({ served, fetched, revision }: Props) {
           />
         )}
         <fieldset>
-          <legend className="mb-1 font-[620]">Paper</legend>
+          <legend className="mb-1 font-[620]">{say("week.paper")}</legend>
           <Papers paper={paper} choose={setPaper} />
           <label className="mt-1 flex items-center gap-1.5">
-            <input type="checkbox" checked={large} onChange={(e) => setLarge(e.target.checked)} /> large print
+            <input type="checkbox" checked={large} onChange={(e) => setLarge(e.target.checked)} />{" "}
+            {say("week.largePrint")}
           </label>
         </fieldset>
-        <Button onClick={() => window.print()}>Print the sheet</Button>
+        <Button onClick={() => window.print()}>{say("week.printSheet")}</Button>
         {view.sheet.leftOut.length > 0 && (
           <section>
-            <h2>Left out this week</h2>
+            <h2>{say("week.leftOutWeek")}</h2>
             {view.sheet.leftOut.map((r) => (
-              <p key={sentence(r)} className="text-soft">
-                {sentence(r)}
+              <p key={r.says} className="text-soft">
+                {r.says}
               </p>
             ))}
           </section>
@@ -78,18 +79,20 @@ function Week({ served, fetched, revision }: Props) {
         {view.ownLink && <FamilyLink student={student} open={view.ownLinks} firstName={view.student.firstName} own />}
         <Home home={view.home} />
         <p className="text-soft">
-          Upkeep takes {Math.round(view.sheet.share * 100)} % of the minutes here; the approach asks for{" "}
-          {Math.round(view.sheet.asked * 100)} %.
+          {say("week.upkeepTakesMinutesHereApproach", {
+            amount: Math.round(view.sheet.share * 100),
+            asked: Math.round(view.sheet.asked * 100),
+          })}
         </p>
       </aside>
     </main>
   ) : (
     <main className="p-4">
       <div className="max-w-md rounded bg-raised p-6">
-        <h2 className="text-head">No week sheet yet</h2>
-        <p className="my-2 text-soft">It is written when a lesson is closed, from what was taught in it.</p>
+        <h2 className="text-head">{say("week.noPracticeSheetYet")}</h2>
+        <p className="my-2 text-soft">{say("week.writtenWhenLessonClosedFrom")}</p>
         <Link to="/students/$student/lesson" params={{ student }} className="font-[620] underline underline-offset-4">
-          To the lesson
+          {say("week.toTheLesson")}
         </Link>
       </div>
     </main>

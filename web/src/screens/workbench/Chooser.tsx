@@ -2,14 +2,15 @@ import type { Schemas } from "../../api/client";
 import { Key } from "../../parts/Button";
 import { type Instrument, useInstruments } from "../../parts/instruments";
 import { useKeys } from "../../parts/keys";
+import { say } from "../../words/say";
 
 type Chosen = Schemas["Chosen"];
 
 const forms = [
   { key: "major", name: "major" },
-  { key: "natural", name: "natural minor" },
-  { key: "harmonic", name: "harmonic minor" },
-  { key: "melodic", name: "melodic minor" },
+  { key: "natural", name: say("workbench.naturalMinor") },
+  { key: "harmonic", name: say("workbench.harmonicMinor") },
+  { key: "melodic", name: say("workbench.melodicMinor") },
 ];
 const handNames = [
   { key: "right", name: "right" },
@@ -68,15 +69,18 @@ export function Chooser({ instrument, chosen, week, exercise, choose }: Props) {
   const kinds = offers.filter((o) => o.group === offer?.group).map((o) => ({ key: o.kind, name: o.name }));
   const rows = [
     {
-      name: "Group",
+      name: say("workbench.group"),
       hint: "G",
       all: groups.map((g) => ({ key: g, name: g })),
       value: offer?.group ?? "",
       set: (group: string) => set({ kind: offers.find((o) => o.group === group)?.kind ?? "scale" }),
     },
-    { name: "Kind", hint: "K", all: kinds, value: chosen.kind, set: (kind: string) => set({ kind }) },
+    { name: say("workbench.kind"), hint: "K", all: kinds, value: chosen.kind, set: (kind: string) => set({ kind }) },
     {
-      name: offer?.kind === "roll" || offer?.kind === "figure" ? "Fingers" : "Right against left",
+      name:
+        offer?.kind === "roll" || offer?.kind === "figure"
+          ? say("workbench.fingers")
+          : say("workbench.rightAgainstLeft"),
       ask: "pick",
       hint: "P",
       all: (offer?.picks ?? []).map((p) => ({
@@ -87,7 +91,7 @@ export function Chooser({ instrument, chosen, week, exercise, choose }: Props) {
       set: (pick: string) => set({ pick }),
     },
     {
-      name: "From",
+      name: say("workbench.from"),
       ask: "tonic",
       hint: "→",
       columns: true,
@@ -95,9 +99,9 @@ export function Chooser({ instrument, chosen, week, exercise, choose }: Props) {
       value: chosen.tonic,
       set: (tonic: string) => set({ tonic }),
     },
-    { name: "Form", ask: "form", hint: "F", all: forms, value: chosen.form, set: formed },
+    { name: say("workbench.form"), ask: "form", hint: "F", all: forms, value: chosen.form, set: formed },
     {
-      name: "Hands",
+      name: say("workbench.hands"),
       ask: "hands",
       hint: "H",
       all: handNames,
@@ -105,7 +109,7 @@ export function Chooser({ instrument, chosen, week, exercise, choose }: Props) {
       set: (hands: string) => set({ hands: hands as Chosen["hands"] }),
     },
     {
-      name: "Octaves",
+      name: say("workbench.octaves"),
       ask: "octaves",
       hint: "O",
       all: octaves,
@@ -125,10 +129,10 @@ export function Chooser({ instrument, chosen, week, exercise, choose }: Props) {
     ArrowLeft: () => step(from, -1),
   });
   return (
-    <section aria-label="Which exercise" className="h-fit space-y-3 rounded bg-raised p-4 print:hidden">
+    <section aria-label={say("workbench.whichExercise")} className="h-fit space-y-3 rounded bg-raised p-4 print:hidden">
       {week.length > 0 && (
         <Choices
-          name="This week"
+          name={say("workbench.thisWeek")}
           all={week.map((w) => ({ key: w.exercise, name: w.title }))}
           value={exercise}
           set={choose}

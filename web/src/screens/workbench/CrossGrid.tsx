@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { say } from "../../words/say";
 
 type Props = { grid: Schemas["Grid"] };
 
@@ -14,7 +15,7 @@ export function CrossGrid({ grid }: Props) {
       {cells.map((c) => (
         <td key={c} className="h-9 w-9 border border-line text-center">
           {strokes.includes(c) && <span className="inline-block size-4 rounded-full bg-now" />}
-          {strokes.includes(c) && <span className="sr-only">plays</span>}
+          {strokes.includes(c) && <span className="sr-only">{say("workbench.plays")}</span>}
         </td>
       ))}
     </tr>
@@ -22,13 +23,13 @@ export function CrossGrid({ grid }: Props) {
   const said = new Map(grid.says.map((s) => [s.cell, s.word]));
   return (
     <div className="mb-3 overflow-x-auto rounded bg-raised px-4 py-3">
-      <table aria-label="The common grid">
+      <table aria-label={say("workbench.commonGrid")}>
         <tbody>
           {row("right", grid.right)}
           {row("left", grid.left)}
           <tr>
             <th scope="row" className="pr-3 text-left font-[580] text-soft">
-              say
+              {say("workbench.say")}
             </th>
             {cells.map((c) => (
               <td key={c} className="max-w-9 overflow-visible whitespace-nowrap pt-1 text-large font-[620]">
@@ -38,7 +39,7 @@ export function CrossGrid({ grid }: Props) {
           </tr>
         </tbody>
       </table>
-      <p className="mt-1 text-soft">Say it evenly while tapping; then each hand by itself; then both.</p>
+      <p className="mt-1 text-soft">{say("workbench.sayEvenlyWhileTappingThen")}</p>
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { type Instrument, PickInstrument, useInstruments } from "../../parts/ins
 import { PickStudent } from "../../parts/PickStudent";
 import { Shown, Trouble } from "../../parts/Told";
 import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
+import { say } from "../../words/say";
 import { Chooser, first } from "./Chooser";
 import { Made } from "./Made";
 
@@ -27,7 +28,7 @@ export function ExercisesScreen() {
     <main className="flex flex-1 flex-col gap-3 px-4 py-3">
       <WorkbenchPlaces student={student?.id} />
       <div className="screen-only flex flex-wrap items-end gap-4 print:hidden">
-        <h1 className="text-head">Scales and patterns</h1>
+        <h1 className="text-head">{say("workbench.scalesPatterns")}</h1>
         <PickStudent
           anybody
           value={student?.id ?? ""}
@@ -93,7 +94,7 @@ function Bench({ instrument, student, week = [], rungOf, begin }: BenchProps) {
       {made.data && (
         <Chooser instrument={instrument} chosen={made.data.chosen} week={week} exercise={exercise} choose={choose} />
       )}
-      <section aria-label="The exercise" className="min-w-0">
+      <section aria-label={say("workbench.theExercise")} className="min-w-0">
         {made.error && <Trouble again={made.refetch}>{made.error.message}</Trouble>}
         {made.data?.wrong && <Trouble>{made.data.wrong}</Trouble>}
         {made.data && !made.data.wrong && (

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { length } from "../../parts/units";
+import { say } from "../../words/say";
 
 type Props = { fit: Schemas["Fit"]; tile: number };
 
@@ -21,7 +22,11 @@ export function Figure({ fit, tile }: Props) {
     <svg
       viewBox={`0 0 ${wide} ${tall}`}
       role="img"
-      aria-label={`Seat at ${length(seat)}, ${fit.tiles} tiles, footrest ${length(fit.platform.best)}`}
+      aria-label={say("workbench.seatTilesFootrest", {
+        length: length(seat),
+        tiles: fit.tiles,
+        length2: length(fit.platform.best),
+      })}
       className="max-h-[52vh] w-full"
     >
       <line x1={0} x2={wide} y1={y(0)} y2={y(0)} className="stroke-soft" strokeWidth={0.8} />

@@ -9,6 +9,7 @@ import { PickStudent } from "../../parts/PickStudent";
 import { Shown } from "../../parts/Told";
 import { Trial } from "../../parts/Trial";
 import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
+import { say } from "../../words/say";
 
 // ListenScreen is listening and answering: each skill of hearing and of pulse in levels, with its exit
 // test; and what is tried by playing it in.
@@ -20,7 +21,7 @@ export function ListenScreen() {
     <main className="flex flex-1 flex-col gap-3 px-4 py-3">
       <WorkbenchPlaces student={student} />
       <div className="flex flex-wrap items-end gap-4">
-        <h1 className="text-head">Listen and answer</h1>
+        <h1 className="text-head">{say("workbench.earRhythmTraining")}</h1>
         <PickStudent
           anybody
           value={student ?? ""}
@@ -41,7 +42,7 @@ function At({ view, student }: AtProps) {
   const trial = heard.find((t) => t.skill === chosen);
   return (
     <div className="grid items-start gap-4 lg:grid-cols-[360px_1fr]">
-      <section aria-label="What can be tried" className="lg:order-none">
+      <section aria-label={say("workbench.whatCanTried")} className="lg:order-none">
         <ul className="divide-y divide-faint rounded bg-raised">
           {heard.map((t) => (
             <li key={t.skill}>
@@ -56,9 +57,13 @@ function At({ view, student }: AtProps) {
                   {t.passed
                     ? "passed"
                     : t.level > 0
-                      ? `level ${t.level} of ${t.levels.length}${t.at ? `, ${shortDay(t.at.slice(0, 10))}` : ""}`
+                      ? say("workbench.levelOf", {
+                          level: t.level,
+                          levels: t.levels.length,
+                          value: t.at ? `, ${shortDay(t.at.slice(0, 10))}` : "",
+                        })
                       : t.skill === view.next
-                        ? "comes next"
+                        ? say("workbench.comesNext")
                         : ""}
                 </span>
               </button>
@@ -78,8 +83,8 @@ function At({ view, student }: AtProps) {
           />
         )}
         {played.length > 0 && (
-          <section aria-label="Tried by playing" className="mt-4">
-            <h2 className="mb-1.5">Tried by playing it in</h2>
+          <section aria-label={say("workbench.triedPlaying")} className="mt-4">
+            <h2 className="mb-1.5">{say("workbench.triedPlaying2")}</h2>
             <ul className="flex flex-wrap gap-2">
               {played.map((t) => (
                 <li key={t.skill}>

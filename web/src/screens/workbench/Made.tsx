@@ -12,7 +12,7 @@ import { Score } from "../../parts/Score";
 import { type Sound, speeds } from "../../parts/sound";
 import { Trouble } from "../../parts/Told";
 import { useHearing } from "../../parts/useHearing";
-import { sentence } from "../../parts/words";
+import { say } from "../../words/say";
 import { Place } from "../item/Place";
 import { CrossGrid } from "./CrossGrid";
 import { Taps } from "./Taps";
@@ -59,13 +59,13 @@ export function Made({ view, instrument, student, rung }: Props) {
           ))}
           {view.hands.length > 1 && (
             <Toggle hint="E" on={hand !== "both"} press={nextHand}>
-              {hand === "both" ? "both hands" : `${hand} hand alone`}
+              {hand === "both" ? say("workbench.bothHands") : say("workbench.handAlone", { hand })}
             </Toggle>
           )}
           <Button look="main" hint="space" onClick={toggle}>
-            {playing ? "Stop" : "Hear it"}
+            {playing ? say("workbench.stop") : say("workbench.hearIt")}
           </Button>
-          <Button onClick={() => window.print()}>Print</Button>
+          <Button onClick={() => window.print()}>{say("workbench.print")}</Button>
         </span>
       </div>
       <p className="mb-2 text-large text-soft">{view.how}</p>
@@ -84,7 +84,7 @@ export function Made({ view, instrument, student, rung }: Props) {
       {view.meetings.length > 0 && <Meetings meetings={view.meetings} />}
       <ul className="mt-3 rounded bg-raised px-4 py-2.5 print:hidden">
         {view.minute.map((r) => (
-          <li key={r.code + JSON.stringify(r.args)}>{sentence(r)}</li>
+          <li key={r.code + JSON.stringify(r.args)}>{r.says}</li>
         ))}
       </ul>
       <Keep view={view} instrument={instrument} student={student} />
@@ -135,9 +135,9 @@ function Lie({ view, now }: { view: View; now: string[] }) {
         return (
           <figure key={hand}>
             <figcaption className="text-soft">
-              {hand && `${hand} hand`}
-              {thumbs.size > 0 && ", a bar under the thumb"}
-              {met.size > 0 && ", a ring where the hands meet"}
+              {hand && say("workbench.hand", { hand })}
+              {thumbs.size > 0 && say("workbench.barUnderThumb")}
+              {met.size > 0 && say("workbench.ringWhereHandsMeet")}
             </figcaption>
             <Lies
               open={view.open}
@@ -145,7 +145,7 @@ function Lie({ view, now }: { view: View; now: string[] }) {
               now={now}
               marked={thumbs}
               met={met}
-              of={hand || "the exercise"}
+              of={hand || say("workbench.theExercise2")}
             />
           </figure>
         );
@@ -171,13 +171,13 @@ function Keep({ view, instrument, student }: Props) {
     <div className="mt-3 flex flex-wrap items-center gap-3 print:hidden">
       {!kept && (
         <Button disabled={keep.isPending} onClick={() => keep.mutate()}>
-          {student ? `Put it on ${student.firstName}'s ladder` : "Put it on the shelf"}
+          {student ? say("workbench.putSLadder", { firstName: student.firstName }) : say("workbench.putShelf")}
         </Button>
       )}
       {kept && student && <Place item={kept} student={student} />}
       {kept && !student && (
         <p>
-          It stands on the shelf among the exercises:{" "}
+          {say("workbench.standsShelfAmongExercises")}{" "}
           <Link to="/items/$item" params={{ item: kept.id }} className="font-[620] underline underline-offset-4">
             {kept.title}
           </Link>
@@ -194,14 +194,17 @@ const ordinals = ["first", "second", "third", "fourth", "fifth", "sixth", "seven
 function Meetings({ meetings }: { meetings: View["meetings"] }) {
   const degree = (n: number) => ordinals[n - 1] ?? String(n);
   return (
-    <section aria-label="Where the hands meet" className="mt-3 rounded bg-raised px-4 py-2.5">
-      <h3>Where the hands meet: play only these first</h3>
+    <section aria-label={say("workbench.whereHandsMeet")} className="mt-3 rounded bg-raised px-4 py-2.5">
+      <h3>{say("workbench.whereHandsMeetPlayOnly")}</h3>
       <ul className="flex flex-wrap gap-x-6">
         {meetings.map((m) => (
           <li key={m.degrees.join()}>
             {m.degrees.length === 1
-              ? `${m.fingers[0]} with ${m.fingers[0]} on the ${degree(m.degrees[0] ?? 1)} note`
-              : `${m.fingers.join(" and ")} crosswise over the ${m.degrees.map(degree).join(" and ")}`}
+              ? say("workbench.withNote", { fingers: m.fingers[0], degree: degree(m.degrees[0] ?? 1) })
+              : say("workbench.crosswiseOver", {
+                  list: m.fingers.join(" and "),
+                  list2: m.degrees.map(degree).join(" and "),
+                })}
           </li>
         ))}
       </ul>

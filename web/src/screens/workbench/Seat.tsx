@@ -6,23 +6,24 @@ import { seatTry, useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Trouble } from "../../parts/Told";
 import { setUnits, toCM, toShown, useUnits } from "../../parts/units";
-import { longDay, sentence } from "../../parts/words";
+import { longDay } from "../../parts/words";
+import { say } from "../../words/say";
 import { Figure } from "./Figure";
 
 type View = Schemas["SeatView"];
 type Where = "studio" | "home";
 
 const bodyFields = [
-  { key: "stature", name: "Stature", how: "without shoes" },
-  { key: "elbow", name: "Elbow above the seat", how: "sitting, arm hanging, elbow bent" },
-  { key: "lowerLeg", name: "Lower leg", how: "floor to the hollow of the knee, shoes on" },
+  { key: "stature", name: say("workbench.stature"), how: say("workbench.withoutShoes") },
+  { key: "elbow", name: say("workbench.elbowAboveSeat"), how: say("workbench.sittingArmHangingElbowBent") },
+  { key: "lowerLeg", name: say("workbench.lowerLeg"), how: say("workbench.floorHollowKneeShoes") },
 ] as const;
 
 const benchFields = [
-  { key: "keyTops", name: "White keys above the floor", keyboard: true },
-  { key: "benchLow", name: "Seat at its lowest", keyboard: false },
-  { key: "benchHigh", name: "Seat at its highest", keyboard: false },
-  { key: "tile", name: "One firm tile", keyboard: false },
+  { key: "keyTops", name: say("workbench.whiteKeysAboveFloor"), keyboard: true },
+  { key: "benchLow", name: say("workbench.seatItsLowest"), keyboard: false },
+  { key: "benchHigh", name: say("workbench.seatItsHighest"), keyboard: false },
+  { key: "tile", name: say("workbench.oneFirmTile"), keyboard: false },
 ] as const;
 
 // Seat works out how a student sits, in the studio and at home, and answers as the
@@ -42,7 +43,7 @@ export function Seat({ view }: { view: View }) {
   const tried = useQuery(seatTry(ask));
   const at = tried.data ?? view[where];
   const [small, setSmall] = useState(view.student.home.smallSize);
-  const keep = useKeep(view);
+  const keep = useKeepSeat(view);
   const number = (value: number, set: (cm: number) => void, label: string) => (
     <input
       key={unit}
@@ -60,17 +61,20 @@ export function Seat({ view }: { view: View }) {
   return (
     <div className="grid gap-4 lg:grid-cols-[340px_1fr_320px]">
       <div className="screen-only space-y-4">
-        <section aria-label="Measured" className="rounded bg-raised p-4">
+        <section aria-label={say("workbench.measured")} className="rounded bg-raised p-4">
           <div className="flex items-center justify-between">
             <h2>{student.firstName}</h2>
             <fieldset className="flex gap-1">
-              <legend className="sr-only">Units</legend>
+              <legend className="sr-only">{say("workbench.units")}</legend>
               {(["cm", "in"] as const).map((u) => (
                 <button
                   key={u}
                   type="button"
                   aria-pressed={unit === u}
-                  onClick={() => setUnits(u)}
+                  onClick={() => {
+                    setUnits(u);
+                    void queries.invalidateQueries(); // what the server says is said in the new unit
+                  }}
                   className={`min-h-6 rounded px-2 ${unit === u ? "bg-ink text-raised" : "bg-faint"}`}
                 >
                   {u}
@@ -78,8 +82,10 @@ export function Seat({ view }: { view: View }) {
               ))}
             </fieldset>
           </div>
-          {view.again && <p className="mt-1 border-l-4 border-now pl-2">{sentence(view.again)}</p>}
-          {view.measured && !view.again && <p className="text-soft">Measured {longDay(view.measured)}.</p>}
+          {view.again && <p className="mt-1 border-l-4 border-now pl-2">{view.again.says}</p>}
+          {view.measured && !view.again && (
+            <p className="text-soft">{say("workbench.measured2", { day: longDay(view.measured) })}</p>
+          )}
           {bodyFields.map((f) => (
             <div key={f.key} className="mt-2 flex items-center gap-2">
               <span className="flex-1 leading-tight">
@@ -90,9 +96,9 @@ export function Seat({ view }: { view: View }) {
             </div>
           ))}
         </section>
-        <section aria-label="Where" className="rounded bg-raised p-4">
+        <section aria-label={say("workbench.where")} className="rounded bg-raised p-4">
           <fieldset className="flex gap-1">
-            <legend className="sr-only">Where</legend>
+            <legend className="sr-only">{say("workbench.where")}</legend>
             {(["studio", "home"] as const).map((w) => (
               <button
                 key={w}
@@ -101,7 +107,7 @@ export function Seat({ view }: { view: View }) {
                 onClick={() => setWhere(w)}
                 className={`rounded px-3 py-1.5 font-[580] ${where === w ? "bg-ink text-raised" : "bg-faint"}`}
               >
-                {w === "studio" ? "In the studio" : "At home"}
+                {w === "studio" ? say("workbench.inTheStudio") : say("workbench.atHome")}
               </button>
             ))}
           </fieldset>
@@ -119,8 +125,8 @@ export function Seat({ view }: { view: View }) {
             ))}
           {view.seat !== "keys" && where === "home" && (
             <label className="mt-2 flex items-center gap-2">
-              <input type="checkbox" checked={small} onChange={() => setSmall(!small)} />A smaller size: half, three
-              quarters
+              <input type="checkbox" checked={small} onChange={() => setSmall(!small)} />
+              {say("workbench.smallerSizeHalfThreeQuarters")}
             </label>
           )}
         </section>
@@ -130,10 +136,10 @@ export function Seat({ view }: { view: View }) {
           disabled={keep.isPending || at.wrong !== ""}
           onClick={() => keep.mutate({ body, small, ...places })}
         >
-          {keep.isSuccess ? "Kept" : "Keep these numbers"}
+          {keep.isSuccess ? say("workbench.saved") : say("workbench.saveTheseNumbers")}
         </Button>
       </div>
-      <section aria-label="The seat from the side" className="rounded bg-raised p-4">
+      <section aria-label={say("workbench.seatFromSide")} className="rounded bg-raised p-4">
         {at.fit ? (
           <Figure fit={at.fit} tile={places[where].tile} />
         ) : (
@@ -152,23 +158,21 @@ export function Seat({ view }: { view: View }) {
           ))}
         </dl>
       </section>
-      <section aria-label="Card" className="rounded bg-raised p-4">
+      <section aria-label={say("workbench.card")} className="rounded bg-raised p-4">
         <h2 className="text-head">
-          {student.firstName} sits like this {where === "home" ? "at home" : "here"}
+          {say("workbench.sitsLike", { firstName: student.firstName })}{" "}
+          {where === "home" ? say("workbench.atHome2") : "here"}
         </h2>
         <ul className="mt-2 space-y-2 text-large">
           {at.fit?.says.map((r) => (
-            <li key={r.code}>{sentence(r)}</li>
+            <li key={r.code}>{r.says}</li>
           ))}
-          <li>Feet flat, about as wide as the shoulders. Front half of the seat. Arms hang free.</li>
-          <li>At every practice: the seat first.</li>
+          <li>{say("workbench.feetFlatAboutWideShoulders")}</li>
+          <li>{say("workbench.everyPracticeSeatFirst")}</li>
         </ul>
-        <p className="mt-3 text-soft">
-          Dangling legs and seats that give way cause falls and strain. Pain, numbness or tingling: stop playing that
-          day and see a licensed clinician.
-        </p>
+        <p className="mt-3 text-soft">{say("workbench.danglingLegsSeatsGiveWay")}</p>
         <Button className="screen-only mt-3" onClick={() => window.print()}>
-          Print the card
+          {say("workbench.printCard")}
         </Button>
       </section>
     </div>
@@ -176,15 +180,15 @@ export function Seat({ view }: { view: View }) {
 }
 
 const looks: Record<string, string> = {
-  low: "Too low",
-  high: "Too high",
-  near: "Too near",
-  far: "Too far",
-  pedals: "At the pedals",
+  low: say("workbench.tooLow"),
+  high: say("workbench.tooHigh"),
+  near: say("workbench.tooNear"),
+  far: say("workbench.tooFar"),
+  pedals: say("workbench.atThePedals"),
 };
 
-// useKeep tells what was measured as a fact, and keeps the two places.
-function useKeep(view: View) {
+// useKeepSeat tells what was measured as a fact, and keeps the two places.
+function useKeepSeat(view: View) {
   const student = view.student.id;
   const day = useDay().data;
   return useMutation({
@@ -197,11 +201,17 @@ function useKeep(view: View) {
         benchHigh,
         tile,
       });
-      if (day) await answer(api.PUT("/api/home", { params: { query: {} }, body: { ...day.home, ...bench(n.studio) } }));
+      if (day)
+        await answer(
+          api.PUT("/api/home", {
+            params: { query: {} },
+            body: { was: day.home, now: { ...day.home, ...bench(n.studio) } },
+          }),
+        );
       await answer(
         api.PUT("/api/home", {
           params: { query: { student } },
-          body: { ...view.student.home, smallSize: n.small, ...bench(n.home) },
+          body: { was: view.student.home, now: { ...view.student.home, smallSize: n.small, ...bench(n.home) } },
         }),
       );
     },

@@ -5,6 +5,7 @@ import { Button } from "../../parts/Button";
 import { PlayIn } from "../../parts/PlayIn";
 import { sing } from "../../parts/sound";
 import { Shown } from "../../parts/Told";
+import { say } from "../../words/say";
 
 type Props = { pick: string; grid: Schemas["Grid"]; instrument: string; student?: Schemas["StudentCard"] };
 
@@ -32,8 +33,8 @@ export function Taps({ pick, grid, instrument, student }: Props) {
           view.steps.find((s) => !holds(s)) ??
           (view.steps.at(-1) as Schemas["TapStep"]);
         return (
-          <section aria-label="The way there" className="mt-3 rounded bg-raised px-4 py-3 print:hidden">
-            <h3>The way there</h3>
+          <section aria-label={say("workbench.wayThere")} className="mt-3 rounded bg-raised px-4 py-3 print:hidden">
+            <h3>{say("workbench.wayThere")}</h3>
             <ol className="mt-2 grid gap-1.5">
               {view.steps.map((s, i) => (
                 <li key={s.key}>
@@ -80,7 +81,7 @@ const bars = 4;
 // phrase when it is to be said.
 function HearStep({ grid, beat }: { grid: Schemas["Grid"]; beat: number }) {
   const end = useRef<() => void>(undefined);
-  const [said, say] = useState<string>();
+  const [said, setSaid] = useState<string>();
   useEffect(() => () => end.current?.(), []);
   const every = Array.from({ length: bars }, (_, bar) => bar);
   const tones = every.flatMap((bar) => [
@@ -88,11 +89,11 @@ function HearStep({ grid, beat }: { grid: Schemas["Grid"]; beat: number }) {
     ...grid.left.map((c) => ({ onset: bar + c / grid.cells, length: 0.1, key: 55 })),
   ]);
   const start = () => {
-    say("");
+    setSaid("");
     const timers = every.flatMap((bar) =>
-      grid.says.map((s) => window.setTimeout(() => say(s.word), (bar + s.cell / grid.cells) * beat + 60)),
+      grid.says.map((s) => window.setTimeout(() => setSaid(s.word), (bar + s.cell / grid.cells) * beat + 60)),
     );
-    const stop = sing(tones, beat, bars, () => say(undefined));
+    const stop = sing(tones, beat, bars, () => setSaid(undefined));
     end.current = () => {
       for (const t of timers) window.clearTimeout(t);
       stop();
@@ -105,10 +106,10 @@ function HearStep({ grid, beat }: { grid: Schemas["Grid"]; beat: number }) {
         onClick={() => {
           if (!sounding) return start();
           end.current?.();
-          say(undefined);
+          setSaid(undefined);
         }}
       >
-        {sounding ? "Stop" : "Hear both, and say it along"}
+        {sounding ? say("workbench.stop") : say("workbench.hearBothSayAlong")}
       </Button>
       <span aria-hidden="true" className="text-head">
         {said}

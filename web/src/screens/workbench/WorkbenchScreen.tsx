@@ -4,6 +4,7 @@ import { seatView, useDay } from "../../api/views";
 import { PickStudent } from "../../parts/PickStudent";
 import { Shown } from "../../parts/Told";
 import { WorkbenchPlaces } from "../../parts/WorkbenchPlaces";
+import { say } from "../../words/say";
 import { Seat } from "./Seat";
 
 // WorkbenchScreen holds what is measured at the instrument: the seat. Exercises have a
@@ -17,10 +18,14 @@ export function WorkbenchScreen() {
     <main className="flex flex-1 flex-col gap-3 px-4 py-3">
       <WorkbenchPlaces student={chosen || undefined} />
       <div className="screen-only flex flex-wrap items-center gap-4">
-        <h1 className="text-head">Sitting down</h1>
+        <h1 className="text-head">{say("workbench.sittingDown")}</h1>
         <PickStudent value={chosen} set={(student) => void go({ to: "/workbench", search: { student } })} ages />
       </div>
-      {chosen ? <At key={chosen} student={chosen} /> : <p className="text-soft">Take on a student first, in Studio.</p>}
+      {chosen ? (
+        <At key={chosen} student={chosen} />
+      ) : (
+        <p className="text-soft">{say("workbench.takeStudentFirstStudio")}</p>
+      )}
     </main>
   );
 }
