@@ -15,6 +15,7 @@ import (
 	"unicode/utf8"
 
 	"github.com/chromedp/cdproto/input"
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -142,6 +143,8 @@ func open(t testing.TB, base string, width, height int64) *page {
 	t.Cleanup(cancel)
 	p := &page{t: t, ctx: ctx, base: base}
 	p.do(chromedp.EmulateViewport(width, height))
+	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: countsChangesJS})
+	require.NoError(t, err)
 	return p
 }
 
@@ -157,7 +160,32 @@ func (p *page) do(steps ...chromedp.Action[chromedp.Void]) {
 	require.NoError(p.t, chromedp.Do(p.ctx, steps...))
 }
 
-func (p *page) goTo(path string) { p.t.Helper(); p.do(chromedp.Navigate(p.base + path)) }
+// goTo opens an address, once what was just pressed has reached the server: leaving a page cuts
+// its requests off.
+func (p *page) goTo(path string) {
+	p.t.Helper()
+	// a page that is itself on its way to another one cannot be asked, and has nothing to lose
+	_, _ = chromedp.Run(p.ctx, chromedp.Evaluate[bool](changesSentJS, chromedp.EvalAwaitPromise))
+	p.do(chromedp.Navigate(p.base + path))
+}
+
+// countsChangesJS counts the changes that are on their way to the server.
+const countsChangesJS = `{
+  const send = window.fetch;
+  window.changesOut = 0;
+  window.fetch = (what, how) => {
+    if ((how?.method ?? what?.method ?? 'GET') === 'GET') return send(what, how);
+    window.changesOut++;
+    return send(what, how).finally(() => window.changesOut--);
+  };
+}`
+
+// changesSentJS waits until none is, for five seconds at most: a test may keep one waiting.
+const changesSentJS = `new Promise(done => {
+  const late = Date.now() + 5000;
+  const look = () => !window.changesOut || Date.now() > late ? done(true) : setTimeout(look, 20);
+  setTimeout(look, 0);
+})`
 
 func eval[T any](p *page, js string) T {
 	p.t.Helper()

@@ -102,7 +102,7 @@ func TestACrossRhythmTapped(t *testing.T) {
 	p.look("taps")
 	p.press("Save to Freya's progress")
 	p.sees("Saved to Freya's progress")
-	p.press("6. 3 against 2, both hands")
+	p.press("6. Three against two, both hands")
 	p.press("Begin")
 	p.tapOut(`[0, 1, 2, 3].flatMap(p => [...[0, 1, 2].map(i => [p * 900 + i * 300, 'j']), [p * 900, 'f'], [p * 900 + 450, 'f']])`)
 	p.sees("20 so far.")
@@ -138,7 +138,7 @@ func TestListenAndAnswer(t *testing.T) {
 		p.until("document.querySelector('[data-stage=answering]') && window.asked", "it was heard")
 		word := eval[string](p, "window.asked.sounds[1].key > window.asked.sounds[0].key ? 'higher' : 'lower'")
 		p.key(map[string]string{"higher": "1", "lower": "2"}[word])
-		p.sees("Yes, " + word + ".")
+		p.sees("Yes: " + word + ".")
 	}
 	p.sees("Passed!")
 	p.press("Save this round")

@@ -6,7 +6,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"patientladder/core/echo"
 	"patientladder/core/fact"
 	"patientladder/studio"
 	"patientladder/studio/family"
@@ -66,7 +65,7 @@ func (s *Server) familyRoutes() {
 	}) (family.ListenView, error) {
 		return family.Listening(ctx, s.app, w, in.Student)
 	})
-	post(s, "/api/listening/call", "call", "Ask a question of a round of listening", func(ctx context.Context, w studio.Who, in family.CallAsk) (echo.Call, error) {
+	post(s, "/api/listening/call", "call", "Ask a question of a round of listening", func(ctx context.Context, w studio.Who, in family.CallAsk) (family.CallView, error) {
 		return family.Call(ctx, s.app, w, in)
 	})
 	post(s, "/api/listening/reply", "reply", "Judge its answer; keeps nothing", func(ctx context.Context, w studio.Who, in family.ReplyAsk) (family.ReplyView, error) {
@@ -80,7 +79,7 @@ func (s *Server) familyRoutes() {
 		func(ctx context.Context, _ studio.Who, in *struct {
 			Token string `path:"token" maxLength:"80" doc:"of a link, and after a ~ which instrument's student"`
 			Body  family.CallAsk
-		}) (echo.Call, error) {
+		}) (family.CallView, error) {
 			return family.FamilyCall(ctx, s.app, in.Token, in.Body)
 		})
 	answer(s, huma.Operation{OperationID: "family-reply", Method: http.MethodPost, Path: "/api/family/{token}/listening/reply", Summary: "Judge its answer; keeps nothing", Metadata: openToAll},

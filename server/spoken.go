@@ -20,13 +20,13 @@ type spoken struct {
 	in   *words.Words
 }
 
-// A view of a home says itself in which language it is read.
+// A view of a home says itself in which language it is read; one that does not, is read by who asks.
 type read interface{ ReadIn() string }
 
 // speak gives an answer the words of who asked.
 func speak(ctx huma.Context, _ string, body any) (any, error) {
 	by := reader(ctx.Context())
-	if home, is := body.(read); is {
+	if home, is := body.(read); is && home.ReadIn() != "" {
 		by = words.ReaderOf(home.ReadIn())
 	}
 	if by.Language == "" { // nobody has signed in: as the browser likes it
@@ -45,7 +45,8 @@ type told struct {
 	Says string            `json:"says"`
 }
 
-// jsonFormat writes answers as JSON, each reason in them with its sentence. Everything else is
+// jsonFormat writes answers as JSON, each reason in them with its sentence and each label as its
+// text. Everything else is
 // written as encoding/json does it.
 func jsonFormat() huma.Format {
 	return huma.Format{
@@ -57,7 +58,10 @@ func jsonFormat() huma.Format {
 			sentence := json.MarshalToFunc(func(to *jsontext.Encoder, r reason.Reason) error {
 				return json.MarshalEncode(to, told{r.Code, r.Args, answer.in.Reason(r)})
 			})
-			return json.MarshalWrite(w, answer.body, jsonv1.DefaultOptionsV1(), json.WithMarshalers(sentence))
+			label := json.MarshalToFunc(func(to *jsontext.Encoder, l reason.Label) error {
+				return to.WriteToken(jsontext.String(answer.in.Label(l)))
+			})
+			return json.MarshalWrite(w, answer.body, jsonv1.DefaultOptionsV1(), json.WithMarshalers(json.JoinMarshalers(sentence, label)))
 		},
 		Unmarshal: huma.DefaultJSONFormat.Unmarshal,
 	}

@@ -52,7 +52,7 @@ func (a *App) Enter(ctx context.Context, who Who) (Room, error) {
 		reader = words.ReaderOf(row.Language)
 	}
 	in := words.In(reader)
-	return Room{st, row, zone, a.Now().Add(row.ClockShift).In(zone), a.kept, instrument.Shipped.With(row.Instruments), in.Skills("").With(row.Skills), in}, nil
+	return Room{st, row, zone, a.Now().Add(row.ClockShift).In(zone), a.kept, in.Instruments().With(row.Instruments), in.Skills("").With(row.Skills), in}, nil
 }
 
 // ReadIn are the words of a language; of the studio's where a home has none of its own.

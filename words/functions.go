@@ -14,20 +14,27 @@ import (
 // functions are what a message may call.
 func (w *Words) functions() template.FuncMap {
 	return template.FuncMap{
-		"count":  w.counted,
-		"say":    func(key string, args Args) (string, error) { return w.find(key, nil, args) },
-		"word":   w.plainWord,
-		"day":    func(on string) (string, error) { return w.date("full", on) },
-		"date":   func(on string) (string, error) { return w.date("long", on) },
-		"short":  func(on string) (string, error) { return w.date("short", on) },
-		"on":     w.on,
-		"bars":   w.bars,
-		"hours":  w.hours,
-		"length": w.length,
-		"note":   w.note,
-		"notes":  w.notes,
-		"inBars": w.notesInBars,
-		"key":    w.key,
+		"count":       w.counted,
+		"say":         func(key string, args Args) (string, error) { return w.find(key, nil, args) },
+		"word":        w.plainWord,
+		"words":       func(list, values string) string { return w.plainWords(list, values, "; ") },
+		"commas":      func(list, values string) string { return w.plainWords(list, values, ", ") },
+		"spaced":      func(list, values string) string { return w.plainWords(list, values, " ") },
+		"place":       func(place string) (string, error) { return w.numbered("place", place) },
+		"finger":      w.finger,
+		"fingerboard": func(place string) (string, error) { return w.numbered("fingerboard", place) },
+		"day":         func(on string) (string, error) { return w.date("full", on) },
+		"date":        func(on string) (string, error) { return w.date("long", on) },
+		"short":       func(on string) (string, error) { return w.date("short", on) },
+		"on":          w.on,
+		"bars":        w.bars,
+		"hours":       w.hours,
+		"length":      w.length,
+		"note":        w.note,
+		"notes":       w.notes,
+		"inBars":      w.notesInBars,
+		"key":         w.key,
+		"keys":        w.severalKeys,
 	}
 }
 
@@ -41,6 +48,32 @@ func (w *Words) plainWord(list, value string) string {
 		return value
 	}
 	return text
+}
+
+// plainWords writes several words of a list, given as rests,ties.
+func (w *Words) plainWords(list, values, between string) string {
+	var out []string
+	for _, value := range strings.Split(values, ",") {
+		out = append(out, w.plainWord(list, value))
+	}
+	return strings.Join(out, between)
+}
+
+// numbered writes a word of a list with a number or note in it, given as open 3.
+func (w *Words) numbered(list, value string) (string, error) {
+	word, n, _ := strings.Cut(value, " ")
+	if !w.keys[list+"."+word] {
+		return value, nil
+	}
+	return w.find(list+"."+word, nil, Args{"n": n})
+}
+
+// finger names a finger, as right-2 or p; one that has no name, as it is written.
+func (w *Words) finger(code string) (string, error) {
+	if own := "finger." + code; w.keys[own] {
+		return w.find(own, nil, nil)
+	}
+	return w.find("finger.another", nil, Args{"n": code[strings.LastIndex(code, "-")+1:]})
 }
 
 // date writes a day such as 2026-11-18 in one of the ways of the language.
@@ -158,14 +191,27 @@ func (w *Words) key(key string) (string, error) {
 	return strings.TrimSpace(name + " " + mode), nil
 }
 
-// A reading parses messages once: what they call is bound to one reader.
-type reading struct{ functions template.FuncMap }
+// severalKeys lists keys, given as G major,D major.
+func (w *Words) severalKeys(keys string) (string, error) {
+	var names []string
+	for _, k := range strings.Split(keys, ",") {
+		name, err := w.key(k)
+		if err != nil {
+			return "", err
+		}
+		names = append(names, name)
+	}
+	return w.List(names, len(names)), nil
+}
+
+// A parsing parses messages once: what they call is bound to one reader.
+type parsing struct{ functions template.FuncMap }
 
 // Cacheable reports that a parsed message may be kept.
-func (r *reading) Cacheable() bool { return true }
+func (r *parsing) Cacheable() bool { return true }
 
 // Parse parses a message.
-func (r *reading) Parse(src, left, right string) (i18ntemplate.ParsedTemplate, error) {
+func (r *parsing) Parse(src, left, right string) (i18ntemplate.ParsedTemplate, error) {
 	text := i18ntemplate.TextParser{Funcs: r.functions, Option: "missingkey=zero"}
 	return text.Parse(src, left, right)
 }

@@ -2,8 +2,10 @@ package words
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
+	"patientladder/core/instrument"
 	"patientladder/core/skill"
 )
 
@@ -37,6 +39,15 @@ func (w *Words) named(places ...string) skill.Graph {
 	}
 	w.skills[where] = g
 	return g
+}
+
+// Instruments are those that come with the program, by their names in the language.
+func (w *Words) Instruments() instrument.Set {
+	out := slices.Clone(instrument.Shipped)
+	for i := range out {
+		out[i].Name = w.Text("instrument."+string(out[i].ID), nil)
+	}
+	return out
 }
 
 var catalogueOfSkills = skill.Catalogue()

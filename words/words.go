@@ -47,7 +47,7 @@ var Languages = []string{Base, "en-US"}
 type Words struct {
 	reader    Reader
 	localizer *i18n.Localizer
-	reading   *reading
+	reading   *parsing
 	keys      map[string]bool
 
 	skills map[string]skill.Graph // by where they are said
@@ -107,7 +107,7 @@ func load(r Reader) (*Words, error) {
 	if r.Language == pseudo {
 		w.around = bracketed
 	}
-	w.reading = &reading{w.functions()}
+	w.reading = &parsing{w.functions()}
 	return w, nil
 }
 
@@ -149,6 +149,14 @@ func (w *Words) Reason(r reason.Reason) string {
 		key = "sheet." + r.Code
 	}
 	return w.Text(key, r.Args)
+}
+
+// Label is a text that stands by itself; empty for the empty label.
+func (w *Words) Label(l reason.Label) string {
+	if l.Key == "" {
+		return ""
+	}
+	return w.Text(l.Key, l.Args)
 }
 
 // For is a message in the words of one reader of a sheet (parent, student, adult), or in those of

@@ -103,7 +103,7 @@ func TestConvert(t *testing.T) {
 	require.NoError(t, err)
 	data, err := os.ReadFile(filepath.Join(dir, "e.musicxml"))
 	require.NoError(t, err)
-	for _, shown := range []string{"<pluck>p</pluck>", "<string>3</string><fret>2</fret>", "<text>↑</text>", "<words>first A</words>"} {
+	for _, shown := range []string{"<pluck>p</pluck>", "<string>3</string><fret>2</fret>", "<text>↑</text>", "<words>1 A</words>"} {
 		assert.Contains(t, string(data), shown)
 	}
 }

@@ -10,6 +10,7 @@ import (
 	"patientladder/core/fact"
 	"patientladder/core/instrument"
 	"patientladder/core/ladder"
+	"patientladder/core/reason"
 	"patientladder/core/shelf"
 )
 
@@ -27,8 +28,9 @@ const mostAddable = 12
 // AddableTo finds what may be added to the sheet of a day by words of its title or book:
 // what stands on the shelf for the instrument, games for the age, and exercises made by
 // rule. Those of which the title begins with what is sought come first, then those that hold
-// it. Words may be cut short, not to a letter: that is a key.
-func AddableTo(day calendar.Date, sought string, s ladder.Standing, items []shelf.Item, games []activity.Activity, plays instrument.Profile, age int) []Addable {
+// it. Words may be cut short, not to a letter: that is a key. Name
+// says how exercises are called.
+func AddableTo(day calendar.Date, sought string, s ladder.Standing, items []shelf.Item, games []activity.Activity, plays instrument.Profile, age int, name func(reason.Label) string) []Addable {
 	words := wordsOf(sought)
 	out := []Addable{}
 	if len(words) == 0 {
@@ -61,7 +63,7 @@ func AddableTo(day calendar.Date, sought string, s ladder.Standing, items []shel
 		}
 	}
 	for _, spec := range exercise.All(plays) {
-		a := Addable{Title: spec.Title(), Kind: "exercise"}
+		a := Addable{Title: name(spec.Name()), Kind: "exercise"}
 		if !matches(a) || slices.ContainsFunc(out, func(b Addable) bool { return b.Kind == a.Kind && b.Title == a.Title && b.From == "" }) {
 			continue // many stand in keys of which their titles do not tell
 		}

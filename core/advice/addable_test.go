@@ -10,6 +10,7 @@ import (
 	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/shelf"
+	"patientladder/words"
 )
 
 func TestWhatMayBeAddedToASheet(t *testing.T) {
@@ -17,7 +18,7 @@ func TestWhatMayBeAddedToASheet(t *testing.T) {
 	games := []activity.Activity{{ID: "gull", Title: "Gull calls", Family: instrument.Shared, From: 3, To: 7}}
 	s := ladder.Standing{Rungs: []ladder.Rung{{ID: "r1", Item: items[0]}}}
 	find := func(sought string, age int) (titles []string) {
-		for _, a := range AddableTo("2026-11-18", sought, s, items, games, instrument.Shipped.Of("piano"), age) {
+		for _, a := range AddableTo("2026-11-18", sought, s, items, games, instrument.Shipped.Of("piano"), age, words.In(words.Reader{}).Label) {
 			titles = append(titles, a.Kind+" "+a.Title)
 		}
 		return titles
@@ -40,7 +41,7 @@ func TestWhatMayBeAddedToASheet(t *testing.T) {
 	}
 	assert.Len(t, find("major", 8), mostAddable)
 	tells := func(sought string) fact.LineAdded {
-		return AddableTo("2026-11-18", sought, s, items, games, instrument.Shipped.Of("piano"), 8)[0].Tell[0].(fact.LineAdded)
+		return AddableTo("2026-11-18", sought, s, items, games, instrument.Shipped.Of("piano"), 8, words.In(words.Reader{}).Label)[0].Tell[0].(fact.LineAdded)
 	}
 	assert.Equal(t, fact.LineAdded{Day: "2026-11-18", Item: "gulls", Rung: "r1"}, tells("gulls on"), "of what is on the ladder the rung is named")
 	assert.Equal(t, fact.LineAdded{Day: "2026-11-18", Exercise: "cross 2:3 C major right"}, tells("two against three"))

@@ -337,21 +337,25 @@ func TestWhoCountsTowardsATreat(t *testing.T) {
 // What another approach would change: one effect a thing that moves, and the word that
 // nothing does.
 func TestEffects(t *testing.T) {
-	block := func(kind lesson.Kind, minutes int, cue string) lesson.Block {
-		return lesson.Block{Kind: kind, Minutes: minutes, Cue: cue}
+	block := func(kind lesson.Kind, minutes int, cues ...string) lesson.Block {
+		b := lesson.Block{Kind: kind, Minutes: minutes}
+		for _, c := range cues {
+			b.Schools = append(b.Schools, reason.Said(c))
+		}
+		return b
 	}
 	base := Try{Way: Way{Age: 9, Student: climb.Student{Approach: approach.Approach{approach.Rewards: "asked"}}},
-		Lesson: lesson.Plan{Blocks: []lesson.Block{block("current", 10, "Slowly."), block("current", 5, "")}},
+		Lesson: lesson.Plan{Blocks: []lesson.Block{block("current", 10, "slowly"), block("current", 5)}},
 		Sheet:  week.Sheet{Share: 0.5, Counting: "by-age", Days: []week.Day{{Tasks: []week.Task{{Title: "A", Hands: "right", Skill: "dotted"}}}}}}
 	assert.Equal(t, "effect-none", Effects(base, base)[0].Code)
 	for _, c := range []struct {
 		name, code string
 		change     func(*Try)
 	}{
-		{"minutes of a kind of block", "effect-lesson", func(w *Try) { w.Lesson.Blocks = []lesson.Block{block("current", 14, "Slowly.")} }},
-		{"the same minutes in one block are the same", "effect-none", func(w *Try) { w.Lesson.Blocks = []lesson.Block{block("current", 15, "Slowly.")} }},
-		{"another cue", "effect-cue", func(w *Try) { w.Lesson.Blocks = []lesson.Block{block("current", 15, "Quickly.")} }},
-		{"no cue any more is no news", "effect-none", func(w *Try) { w.Lesson.Blocks = []lesson.Block{block("current", 15, "")} }},
+		{"minutes of a kind of block", "effect-lesson", func(w *Try) { w.Lesson.Blocks = []lesson.Block{block("current", 14, "slowly")} }},
+		{"the same minutes in one block are the same", "effect-none", func(w *Try) { w.Lesson.Blocks = []lesson.Block{block("current", 15, "slowly")} }},
+		{"another cue", "effect-cue", func(w *Try) { w.Lesson.Blocks = []lesson.Block{block("current", 15, "quickly")} }},
+		{"no cue any more is no news", "effect-none", func(w *Try) { w.Lesson.Blocks = []lesson.Block{block("current", 15)} }},
 		{"a share that nobody feels", "effect-none", func(w *Try) { w.Sheet.Share = 0.5 + judgement.ShareShift - 0.001 }},
 		{"a share that is felt", "effect-share", func(w *Try) { w.Sheet.Share = 0.53001 }},
 		{"the count", "effect-counts", func(w *Try) { w.Sheet.Counting = "quality" }},
@@ -371,7 +375,7 @@ func TestEffects(t *testing.T) {
 		assert.Equal(t, c.code, got[0].Code, c.name)
 	}
 	longer := base
-	longer.Lesson.Blocks = []lesson.Block{block("current", 14, "Slowly.")}
+	longer.Lesson.Blocks = []lesson.Block{block("current", 14, "slowly")}
 	got := Effects(base, longer)[0].Args
 	assert.Equal(t, []string{"current", "15", "14"}, []string{got["kind"], got["from"], got["to"]})
 }

@@ -3,6 +3,7 @@ package advice
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -56,19 +57,25 @@ func lessonEffects(was, is lesson.Plan) []reason.Reason {
 			out = append(out, reason.Of("effect-lesson", "kind", string(k), "from", strconv.Itoa(a[k]), "to", strconv.Itoa(b[k])))
 		}
 	}
-	cues := func(p lesson.Plan) map[lesson.Kind]string {
-		m := map[lesson.Kind]string{}
+	cues := func(p lesson.Plan) map[lesson.Kind][]reason.Label {
+		m := map[lesson.Kind][]reason.Label{}
 		for _, b := range p.Blocks {
-			if m[b.Kind] == "" {
-				m[b.Kind] = b.Cue
+			if len(m[b.Kind]) == 0 {
+				m[b.Kind] = b.Schools
 			}
 		}
 		return m
 	}
 	c, d := cues(was), cues(is)
 	for _, k := range lesson.Kinds {
-		if c[k] != d[k] && d[k] != "" && c[k] != "" {
-			out = append(out, reason.Of("effect-cue", "kind", string(k), "cue", d[k]))
+		if len(c[k]) == 0 {
+			continue
+		}
+		for _, cue := range d[k] {
+			if !slices.ContainsFunc(c[k], func(l reason.Label) bool { return l.Key == cue.Key }) {
+				out = append(out, reason.Of("effect-cue", "kind", string(k), "cue", strings.TrimPrefix(cue.Key, "approach.")))
+				break
+			}
 		}
 	}
 	asks := func(p lesson.Plan) string {
@@ -148,7 +155,7 @@ func lineEffect(was, is week.Sheet) []reason.Reason {
 	}
 	for _, l := range is.Lines {
 		if !stood[l.Says] {
-			return []reason.Reason{reason.Of("effect-line", "title", "Each time", "line", l.Says)}
+			return []reason.Reason{reason.Of("effect-each-time", "line", l.Says)}
 		}
 	}
 	return nil

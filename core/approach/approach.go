@@ -12,6 +12,7 @@ import (
 
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
+	"patientladder/core/reason"
 )
 
 // An Approach is one student's settings: the school chosen for each question.
@@ -89,15 +90,14 @@ var seated = []Question{"bench-part", LowSeat}
 
 // An Option is one answer to a question, as it is shown.
 type Option struct {
-	Key  School `json:"key"`
-	Name string `json:"name"`
-	Cue  string `json:"cue" doc:"what it puts into the lesson; empty when it only moves plans"`
+	Key  School       `json:"key"`
+	Name reason.Label `json:"name"`
 }
 
 // A Row is one question.
 type Row struct {
 	Key     Question          `json:"key"`
-	Asks    string            `json:"asks"`
+	Asks    reason.Label      `json:"asks"`
 	Block   string            `json:"block" doc:"kind of the lesson's block in which the school's cue stands; empty when there is none"`
 	Only    instrument.Family `json:"only" enum:",keyboard,bowed,plucked,other" doc:"the one family of instruments it is asked for; empty for all"`
 	Schools []Option          `json:"schools"`
@@ -117,35 +117,44 @@ func under(n int, young, older School) func(int) School {
 }
 
 // Rows are the questions, in the order they are shown.
-var Rows = []Row{
-	{"movement", "Where does movement start?", "technique", instrument.Keyboard, []Option{
-		{"fingers", "fingers, hand still", "Fingers move from their base; the hand stays still."},
-		{"wrist", "wrist or elbow", "Lead from the wrist and elbow."},
-		{"arm", "whole arm", "The whole arm moves; fingers land ready."}}, always("arm")},
-	{Reading, "How are notes read at first?", "reading", "", []Option{
-		{"direction", "direction", "Say up, down or same for each note, then play."},
-		{"landmarks", "landmarks and intervals", "Find the nearest landmark, then the distance."},
-		{"names", "note names", "Name each note, then play."},
-		{"ear", "ear first", "Sing it, find it, then look at the page."},
-		{"tablature", "tablature", "String and fret first, then the rhythm under them."}}, under(8, "direction", "landmarks")},
-	{Start, "How does the hand find its start?", "", instrument.Keyboard, []Option{
-		{Diagram, "from a drawn position", ""}, {"page", "read from the page", ""}}, under(7, Diagram, "page")},
-	{Labels, "Are keys labelled?", "", instrument.Keyboard, []Option{
-		{Labelled, "labelled at first", ""}, {"found", "found from the key groups", ""}}, always("found")},
-	{Numbers, "When do finger numbers begin?", "", "", []Option{
-		{DayOne, "from day one", ""}, {FromFour, "not before four", ""}}, always(FromFour)},
-	{"hand-image", "Which image for the hand?", "set-up", "", []Option{
-		{"round", "a round object", "Hands as if around a soft ball."},
-		{"hanging", "a hanging hand", "Let the arm hang, then bring the hand up unchanged."}}, always("hanging")},
-	{Bench, "How high is the seat?", "set-up", instrument.Keyboard, []Option{
-		{"level", "forearm level", "Forearms level."}, {"above", "slightly above", "Elbows a touch above the keys."}, {"below", "slightly below", "Elbows a touch below the keys."}}, always("level")},
-	{"bench-part", "Which part of the seat?", "set-up", "", []Option{
-		{"half", "front half", "Front half of the seat."}, {"third", "front third", "Front third of the seat."}}, always("half")},
-	{LowSeat, "What raises a low seat?", "", "", []Option{
-		{"tiles", "firm tiles only", ""}, {ThickBook, "also a thick book", ""}}, always("tiles")},
-	{First, "What comes first?", "", "", []Option{
-		{"ear", "ear", ""}, {"rhythm", "rhythm", ""}, {"left-right", "left and right, beat", ""}, {"seat-hand", "seat and hand", ""}, {"numbers", "finger numbers", ""}},
-		func(age int) School {
+var Rows = rows()
+
+func rows() []Row {
+	out := slices.Clone(asked)
+	for i := range out {
+		r := &out[i]
+		r.Asks = reason.Said("approach." + string(r.Key) + "-asks")
+		r.Schools = slices.Clone(r.Schools)
+		for j := range r.Schools {
+			r.Schools[j].Name = reason.Said(r.said(r.Schools[j].Key))
+		}
+	}
+	return out
+}
+
+// said is where the catalogue names a school of the question.
+func (r Row) said(school School) string { return "approach." + string(r.Key) + "-" + string(school) }
+
+func schools(keys ...School) []Option {
+	var out []Option
+	for _, k := range keys {
+		out = append(out, Option{Key: k})
+	}
+	return out
+}
+
+var asked = []Row{
+	{Key: "movement", Block: "technique", Only: instrument.Keyboard, Schools: schools("fingers", "wrist", "arm"), usual: always("arm")},
+	{Key: Reading, Block: "reading", Schools: schools("direction", "landmarks", "names", "ear", "tablature"), usual: under(8, "direction", "landmarks")},
+	{Key: Start, Only: instrument.Keyboard, Schools: schools(Diagram, "page"), usual: under(7, Diagram, "page")},
+	{Key: Labels, Only: instrument.Keyboard, Schools: schools(Labelled, "found"), usual: always("found")},
+	{Key: Numbers, Schools: schools(DayOne, FromFour), usual: always(FromFour)},
+	{Key: "hand-image", Block: "set-up", Schools: schools("round", "hanging"), usual: always("hanging")},
+	{Key: Bench, Block: "set-up", Only: instrument.Keyboard, Schools: schools("level", "above", "below"), usual: always("level")},
+	{Key: "bench-part", Block: "set-up", Schools: schools("half", "third"), usual: always("half")},
+	{Key: LowSeat, Schools: schools("tiles", ThickBook), usual: always("tiles")},
+	{Key: First, Schools: schools("ear", "rhythm", "left-right", "seat-hand", "numbers"),
+		usual: func(age int) School {
 			switch {
 			case age < 5:
 				return "left-right"
@@ -154,43 +163,23 @@ var Rows = []Row{
 			}
 			return "seat-hand"
 		}},
-	{ScaleKey, "Which scale is first?", "", instrument.Keyboard, []Option{
-		{"c", "C", ""}, {FiveBlacks, "the five-black-key scale", ""}, {ByFifths, "by fifths, sharps and flats in turn", ""}, {BySemitone, "by semitone", ""}}, always("c")},
-	{Scales, "When do scales begin?", "", "", []Option{
-		{"first-months", "in the first months", ""}, {AfterReading, "after fluent reading", ""}}, always("first-months")},
-	{ScaleHands, "How do the hands share a scale?", "", instrument.Keyboard, []Option{
-		{"same-week", "each hand, same week", ""}, {OneHandAWeek, "one hand a week", ""}, {ByMeeting, "together by meeting points", ""}}, under(9, OneHandAWeek, "same-week")},
-	{Counts, "How are repetitions asked for?", "", "", []Option{
-		{"by-age", "by material and age", ""}, {"correct-only", "correct ones only", ""}, {"quality", "a quality rule", ""}}, always("by-age")},
-	{Hands, "How does a two-hand piece begin?", "", instrument.Keyboard, []Option{
-		{"week-each", "a week each, then together", ""}, {"together", "together from the start", ""}}, always("week-each")},
-	{Patterns, "Patterns together: which first?", "", instrument.Keyboard, []Option{
-		{"parallel", "parallel", ""}, {MirroredFirst, "mirrored", ""}}, always("parallel")},
-	{Upkeep, "How much of practice is review?", "", "", []Option{
-		{"three-quarters", "three quarters or more", ""}, {"half", "half", ""}, {"third", "a third", ""}}, always("half")},
-	{NewSkills, "How many new skills a piece?", "", "", []Option{
-		{"one", "one", ""}, {"two", "two", ""}, {"book", "as the book gives", ""}}, always("two")},
-	{Slope, "In what order do materials come?", "", "", []Option{
-		{"uneven", "easy and challenging in turn", ""}, {"graded", "graded by difficulty", ""}}, always("uneven")},
-	{"correcting", "How is a fault corrected?", "current", "", []Option{
-		{"each-time", "each time from the first", "Stop at each slip from the first playing on."},
-		{"one-thing", "gradually, one thing", "One thing at a time; let the rest pass."}}, always("one-thing")},
-	{Talks, "How often is home talked with?", "", "", []Option{
-		{"half-term", "each half term", ""}, {EachTerm, "each term", ""}, {AsNeeded, "when there is need", ""}}, always("half-term")},
-	{Praise, "When is praise given?", "close", "", []Option{
-		{Generous, "generously, for every section", "Praise every section that went well, and name it."},
-		{"specific", "for a named thing only", "Name one thing that went well, and the student names two."}}, under(7, Generous, "specific")},
-	{Model, "How is the model used at home?", "home", "", []Option{
-		{"alone-first", "alone first, then along", "Play alone the set number of times, then along with the model."},
-		{Along, "step by step with it", "Play step by step with the model."}}, always("alone-first")},
-	{Transfers, "Where does a transfer begin?", "", "", []Option{
-		{"lower", "a little lower", ""}, {SameLevel, "same level, all keys", ""}}, always("lower")},
-	{"anchor", "Does the plucking hand rest?", "technique", instrument.Plucked, []Option{
-		{"one", "on one finger", "One finger rests on the top."}, {"two", "on two", "Two fingers rest on the top."}, {"whichever", "on whichever is idle", "Whichever finger is idle rests."}}, always("whichever")},
-	{"plucked-time", "Must plucking be even first?", "technique", instrument.Plucked, []Option{
-		{"even", "even first", "Even in time first, then in strength."}, {"lilt", "a lilt is allowed", "A lilt is welcome if it is meant."}}, always("even")},
-	{Rewards, "Are small things counted?", "", "", []Option{
-		{"asked", "ask the family", ""}, {"counted", "counted, with family treats", ""}, {"music", "the music only", ""}}, always("asked")},
+	{Key: ScaleKey, Only: instrument.Keyboard, Schools: schools("c", FiveBlacks, ByFifths, BySemitone), usual: always("c")},
+	{Key: Scales, Schools: schools("first-months", AfterReading), usual: always("first-months")},
+	{Key: ScaleHands, Only: instrument.Keyboard, Schools: schools("same-week", OneHandAWeek, ByMeeting), usual: under(9, OneHandAWeek, "same-week")},
+	{Key: Counts, Schools: schools("by-age", "correct-only", "quality"), usual: always("by-age")},
+	{Key: Hands, Only: instrument.Keyboard, Schools: schools("week-each", "together"), usual: always("week-each")},
+	{Key: Patterns, Only: instrument.Keyboard, Schools: schools("parallel", MirroredFirst), usual: always("parallel")},
+	{Key: Upkeep, Schools: schools("three-quarters", "half", "third"), usual: always("half")},
+	{Key: NewSkills, Schools: schools("one", "two", "book"), usual: always("two")},
+	{Key: Slope, Schools: schools("uneven", "graded"), usual: always("uneven")},
+	{Key: "correcting", Block: "current", Schools: schools("each-time", "one-thing"), usual: always("one-thing")},
+	{Key: Talks, Schools: schools("half-term", EachTerm, AsNeeded), usual: always("half-term")},
+	{Key: Praise, Block: "close", Schools: schools(Generous, "specific"), usual: under(7, Generous, "specific")},
+	{Key: Model, Block: "home", Schools: schools("alone-first", Along), usual: always("alone-first")},
+	{Key: Transfers, Schools: schools("lower", SameLevel), usual: always("lower")},
+	{Key: "anchor", Block: "technique", Only: instrument.Plucked, Schools: schools("one", "two", "whichever"), usual: always("whichever")},
+	{Key: "plucked-time", Block: "technique", Only: instrument.Plucked, Schools: schools("even", "lilt"), usual: always("even")},
+	{Key: Rewards, Schools: schools("asked", "counted", "music"), usual: always("asked")},
 }
 
 // For returns the questions that are asked of a player of an instrument: those that
@@ -304,17 +293,16 @@ func (a Approach) RestsOn(skill string) []string {
 }
 
 // Cues returns what the schools chosen put into a kind of block, on an instrument.
-func (a Approach) Cues(block string, plays instrument.Profile) string {
-	var cues []string
+func (a Approach) Cues(block string, plays instrument.Profile) []reason.Label {
+	cues := []reason.Label{}
 	for _, r := range Rows {
-		if r.Block != block || !r.concerns(plays) {
-			continue
-		}
-		if s, ok := r.School(a[r.Key]); ok && s.Cue != "" {
-			cues = append(cues, s.Cue)
+		if school := a[r.Key]; r.Block == block && r.concerns(plays) {
+			if _, of := r.School(school); of {
+				cues = append(cues, reason.Said(r.said(school)+"-cue"))
+			}
 		}
 	}
-	return strings.Join(cues, " ")
+	return cues
 }
 
 // School finds a school of the row by key.

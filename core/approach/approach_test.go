@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"patientladder/core/instrument"
+	"patientladder/core/reason"
 )
 
 // The usual answers by age: common practice, no source.
@@ -55,8 +56,8 @@ func TestSchoolsMovePlans(t *testing.T) {
 	assert.Equal(t, []int{1, 1}, []int{one.NewSkills(), one.HeadStarts()})
 	assert.Equal(t, 2, a.With(Approach{"new-skills": "book"}).HeadStarts(), "never more than two at once")
 	assert.Equal(t, School("two"), a["new-skills"], "the first approach is not changed")
-	assert.Contains(t, a.Cues("technique", guitar), "Even in time first")
-	assert.NotContains(t, a.Cues("technique", piano), "Even in time first")
+	assert.Contains(t, a.Cues("technique", guitar), reason.Said("approach.plucked-time-even-cue"))
+	assert.NotContains(t, a.Cues("technique", piano), reason.Said("approach.plucked-time-even-cue"))
 	assert.Empty(t, a.Cues("ahead", piano))
 }
 
@@ -99,8 +100,8 @@ func TestWhoIsAskedWhat(t *testing.T) {
 	} {
 		assert.Equal(t, c.want, asked(c.plays)[c.question], "%s of a player of the %s", c.question, c.plays)
 	}
-	assert.Contains(t, Default(9).Cues("set-up", piano), "Front half of the seat.")
-	assert.NotContains(t, Default(9).Cues("set-up", violin), "seat", "who stands has none")
+	assert.Contains(t, Default(9).Cues("set-up", piano), reason.Said("approach.bench-part-half-cue"))
+	assert.NotContains(t, Default(9).Cues("set-up", violin), reason.Said("approach.bench-part-half-cue"), "who stands has none")
 	assert.True(t, piano.HandsApart())
 }
 

@@ -229,18 +229,16 @@ func listed(notes []pitch.Pitch) reason.Reason {
 	return reason.Of("card-shown-notes", "notes", strings.Join(all, " "))
 }
 
-// name says a pitch without its octave: "F sharp".
-func name(p pitch.Pitch) string {
-	return string(p.Step()) + map[int]string{-2: " double flat", -1: " flat", 0: "", 1: " sharp", 2: " double sharp"}[p.Alter()]
-}
+// name is a pitch without its octave: F#.
+func name(p pitch.Pitch) string { return strings.TrimRight(p.String(), "-0123456789") }
 
 // where says which one of its name a note is: by the middle C on keys, by the string
-// elsewhere.
+// elsewhere. It is a place that catalogues name, with the number or note in it.
 func (t table) where(p pitch.Pitch) string {
 	if len(t.open) > 0 {
 		for i, o := range t.open {
 			if o == p {
-				return fmt.Sprintf("the open string %d", i+1)
+				return "open " + strconv.Itoa(i+1)
 			}
 		}
 		best := -1
@@ -252,26 +250,24 @@ func (t table) where(p pitch.Pitch) string {
 		if best < 0 {
 			return ""
 		}
-		return fmt.Sprintf("on the %s string", name(t.open[best]))
+		return "string " + name(t.open[best])
 	}
 	if t.on.Family != instrument.Keyboard {
 		return ""
 	}
 	switch octaves := p.Octave() - 4; {
 	case p == pitch.MustParse("C4"):
-		return "the middle C, left of the two black keys in the middle"
+		return "middle-c"
 	case p.Step() == 'C' && octaves > 0:
-		return fmt.Sprintf("%s above the middle C", times[octaves])
+		return "c-above " + strconv.Itoa(octaves)
 	case p.Step() == 'C':
-		return fmt.Sprintf("%s below the middle C", times[-octaves])
+		return "c-below " + strconv.Itoa(-octaves)
 	case octaves >= 1:
-		return "the second one above the middle C"
+		return "second-above"
 	case octaves == 0:
-		return "the first one above the middle C"
+		return "first-above"
 	case octaves == -1:
-		return "the first one below the middle C"
+		return "first-below"
 	}
-	return "the second one below the middle C"
+	return "second-below"
 }
-
-var times = []string{"", "an octave", "two octaves", "three octaves", "four octaves"}

@@ -18,7 +18,11 @@ import (
 	"patientladder/core/notation"
 	"patientladder/core/notation/musicxml"
 	"patientladder/core/reason"
+	"patientladder/words"
 )
+
+// english are the words in which these tests read cards.
+var english = words.In(words.Reader{})
 
 func deck(t *testing.T, kinds, on string) []Card {
 	t.Helper()
@@ -39,13 +43,7 @@ func told(c Card) string {
 			shown = append(shown, n.Pitch.String())
 		}
 	}
-	var right []string
-	for _, k := range []string{"ways", "far", "way", "note", "side", "of", "where", "says", "major", "minor", "root", "key", "half", "next", "low", "high", "string", "fret", "finger"} {
-		if v := c.Right.Args[k]; v != "" {
-			right = append(right, v)
-		}
-	}
-	return strings.Join(shown, " ") + " = " + strings.Join(append([]string{strings.TrimPrefix(c.Right.Code, "card-")}, right...), ", ")
+	return strings.Join(shown, " ") + " = " + english.Reason(c.Right)
 }
 
 // What is shown and when it is right, the first cards of each deck: common practice, no
@@ -55,30 +53,29 @@ func TestWhatIsAsked(t *testing.T) {
 		kinds, on string
 		want      []string
 	}{
-		{"direction", "piano", []string{"G4 G4 A4 = ways-right, same, up", "G4 A4 A4 = ways-right, up, same", "G4 F4 F4 = ways-right, down, same"}},
-		{"landmarks", "piano", []string{"C4 = note-right, C, the middle C, left of the two black keys in the middle", "G4 = note-right, G, the first one above the middle C",
-			"F3 = note-right, F, the first one below the middle C", "C5 = note-right, C, an octave above the middle C", "C3 = note-right, C, an octave below the middle C"}},
-		{"landmarks", "cello", []string{"D3 = note-right, D, the open string 2", "A3 = note-right, A, the open string 1", "G2 = note-right, G, the open string 3", "C2 = note-right, C, the open string 4"}},
-		{"landmarks", "violin", []string{"A4 = note-right, A, the open string 2", "E5 = note-right, E, the open string 1", "D4 = note-right, D, the open string 3", "G3 = note-right, G, the open string 4"}},
-		{"names", "piano", []string{"D4 = note-right, D, the first one above the middle C", "B3 = note-right, B, the first one below the middle C", "A4 = note-right, A, the first one above the middle C"}},
-		{"steps", "piano", []string{"C4 D4 = distance-right, a step, up, D", "C4 B3 = distance-right, a step, down, B"}},
-		{"skips", "piano", []string{"C4 E4 = distance-right, a skip, up, E", "C4 A3 = distance-right, a skip, down, A"}},
-		{"fourths", "piano", []string{"C4 F4 = distance-right, a fourth, up, F", "C4 G3 = distance-right, a fourth, down, G", "C4 G4 = distance-right, a fifth, up, G"}},
-		{"wide", "piano", []string{"C4 A4 = distance-right, a sixth, up, A", "C4 E3 = distance-right, a sixth, down, E"}},
-		{"ledger", "piano", []string{"A5 = note-right, A, the second one above the middle C", "C4 = note-right, C, the middle C, left of the two black keys in the middle"}},
-		{"accidentals", "piano", []string{"F#4 = black-right, F sharp, right, F", "Bb4 = black-right, B flat, left, B"}},
-		{"accidentals", "cello", []string{"F#3 = note-right, F sharp, on the D string", "Bb3 = note-right, B flat, on the A string"}},
-		{"staves", "piano", []string{"C4 C3 = staves-right, C, C", "G4 C3 = staves-right, C, G"}},
-		{"other-clef", "cello", []string{"C4 = note-right, C, on the A string"}},
-		{"rhythm", "guitar", []string{"G4 G4 G4 = rhythm-right, 1 2 3", "G4 G4 G4 = rhythm-right, 1 3 4", "G4 G4 G4 G4 = rhythm-right, 1 2 and 3"}},
-		{"rests", "piano", []string{"G4 - G4 = rhythm-right, 1 hush 3"}},
-		{"signatures", "piano", []string{"C5 = signature-right, C major, A minor", "G4 = signature-right, G major, E minor", "F4 = signature-right, F major, D minor", "D5 = signature-right, D major, B minor", "Bb4 = signature-right, B flat major, G minor"}},
-		{"half-whole", "piano", []string{"E4 F4 = half", "C5 D5 = whole", "B4 C5 = half"}},
-		{"major-five", "piano", []string{"C5 D5 E5 F5 G5 = five-steps-right, E, F"}},
-		{"minor-five", "piano", []string{"C5 D5 E5 F5 G5 = five-right, C major", "C5 D5 Eb5 F5 G5 = five-right, C minor"}},
-		{"chords", "piano", []string{"C5 E5 G5 = home, C", "G5 B5 D6 = away, G", "F5 A5 C6 = aside, F"}},
-		{"strings", "guitar", []string{"E5 = string-right, E, 1, a", "B4 = string-right, B, 2, m", "G4 = string-right, G, 3, i", "D4 = string-right, D, 4, p"}},
-		{"tablature", "guitar", []string{" = tab-right, E, 1, 0", " = tab-right, B, 2, 0"}},
+		{"direction", "piano", []string{"G4 G4 A4 = same, up", "G4 A4 A4 = up, same", "G4 F4 F4 = down, same"}},
+		{"landmarks", "piano", []string{"C4 = C, the middle C, left of the two black keys in the middle", "G4 = G, the first one above the middle C", "F3 = F, the first one below the middle C", "C5 = C, an octave above the middle C", "C3 = C, an octave below the middle C"}},
+		{"landmarks", "cello", []string{"D3 = D, the open string 2", "A3 = A, the open string 1", "G2 = G, the open string 3", "C2 = C, the open string 4"}},
+		{"landmarks", "violin", []string{"A4 = A, the open string 2", "E5 = E, the open string 1", "D4 = D, the open string 3", "G3 = G, the open string 4"}},
+		{"names", "piano", []string{"D4 = D, the first one above the middle C", "B3 = B, the first one below the middle C", "A4 = A, the first one above the middle C"}},
+		{"steps", "piano", []string{"C4 D4 = a step up: D", "C4 B3 = a step down: B"}},
+		{"skips", "piano", []string{"C4 E4 = a skip up: E", "C4 A3 = a skip down: A"}},
+		{"fourths", "piano", []string{"C4 F4 = a fourth up: F", "C4 G3 = a fourth down: G", "C4 G4 = a fifth up: G"}},
+		{"wide", "piano", []string{"C4 A4 = a sixth up: A", "C4 E3 = a sixth down: E"}},
+		{"ledger", "piano", []string{"A5 = A, the second one above the middle C", "C4 = C, the middle C, left of the two black keys in the middle"}},
+		{"accidentals", "piano", []string{"F#4 = F sharp: the black key just right of F", "Bb4 = B flat: the black key just left of B"}},
+		{"accidentals", "cello", []string{"F#3 = F sharp, on the D string", "Bb3 = B flat, on the A string"}},
+		{"staves", "piano", []string{"C4 C3 = C below, C above", "G4 C3 = C below, G above"}},
+		{"other-clef", "cello", []string{"C4 = C, on the A string"}},
+		{"rhythm", "guitar", []string{"G4 G4 G4 = 1 2 3", "G4 G4 G4 = 1 3 4", "G4 G4 G4 G4 = 1 2 and 3"}},
+		{"rests", "piano", []string{"G4 - G4 = 1 hush 3"}},
+		{"signatures", "piano", []string{"C5 = C major or A minor", "G4 = G major or E minor", "F4 = F major or D minor", "D5 = D major or B minor", "Bb4 = B flat major or G minor"}},
+		{"half-whole", "piano", []string{"E4 F4 = a semitone", "C5 D5 = a tone", "B4 C5 = a semitone"}},
+		{"major-five", "piano", []string{"C5 D5 E5 F5 G5 = E and F"}},
+		{"minor-five", "piano", []string{"C5 D5 E5 F5 G5 = C major", "C5 D5 Eb5 F5 G5 = C minor"}},
+		{"chords", "piano", []string{"C5 E5 G5 = C: home", "G5 B5 D6 = G: away", "F5 A5 C6 = F: neither home nor away"}},
+		{"strings", "guitar", []string{"E5 = string 1, E", "B4 = string 2, B", "G4 = string 3, G", "D4 = string 4, D"}},
+		{"tablature", "guitar", []string{" = E: string 1, fret 0", " = B: string 2, fret 0"}},
 	} {
 		var got []string
 		for _, card := range deck(t, c.kinds, c.on) {
@@ -199,10 +196,4 @@ func drawn(c Card) string {
 	return strings.Join(out, " ")
 }
 
-func inWords(r reason.Reason) string {
-	out := []string{r.Code}
-	for _, k := range slices.Sorted(maps.Keys(r.Args)) {
-		out = append(out, k+"="+r.Args[k])
-	}
-	return strings.Join(out, " ")
-}
+func inWords(r reason.Reason) string { return english.Reason(r) }

@@ -28,7 +28,7 @@ func directions(t table) []Card {
 			}
 		}
 		out = append(out, Card{ID: strings.Join(says, "-"), Score: shown(t.clefFor(at), pitch.Key{}, notes...), Shown: listed(notes),
-			Asks: reason.Of("card-ways"), Right: reason.Of("card-ways-right", "ways", strings.Join(says, ", "))})
+			Asks: reason.Of("card-ways"), Right: reason.Of("card-ways-right", "ways", strings.Join(says, ","))})
 	}
 	return out
 }
@@ -73,8 +73,6 @@ func (t table) plays(p pitch.Pitch) bool {
 	return p.Line() >= t.low.Line() && p.Line() <= t.high.Line()
 }
 
-var intervals = []string{"", "a step", "a skip", "a fourth", "a fifth", "a sixth", "a seventh", "an octave"}
-
 // distances are pairs from a landmark: which way, how far, which note.
 func distances(letters ...int) maker {
 	return func(t table) []Card {
@@ -92,7 +90,7 @@ func distances(letters ...int) maker {
 					}
 					out = append(out, Card{ID: fmt.Sprintf("%s %s", p, to), Score: shown(t.clefFor(p), pitch.Key{}, p, to),
 						Shown: spot(t.clefFor(p), to), Asks: reason.Of("card-distance", "from", name(p)),
-						Right: reason.Of("card-distance-right", "far", intervals[n], "way", way, "note", name(to))})
+						Right: reason.Of("card-distance-right", "far", strconv.Itoa(n+1), "way", way, "note", name(to))})
 				}
 			}
 		}
@@ -196,7 +194,7 @@ func rhythms(bars [][]float64) maker {
 		at := t.landmarks[min(1, len(t.landmarks)-1)]
 		for _, b := range bars {
 			bar := score.Bar{Length: score.Quarters(4), Clefs: []score.Clef{t.clefFor(at)}, Key: &pitch.Key{}, Meter: &score.Meter{Beats: 4, BeatType: 4}}
-			var says, id, lengths []string
+			var says, id []string
 			beat := 0.0
 			for _, long := range b {
 				n := score.Note{Onset: score.Frac(int64(2*beat), 2), Duration: score.Frac(int64(2*max(long, -long)), 2), Pitch: at, Voice: 1, Staff: 1, Rest: long < 0}
@@ -211,40 +209,31 @@ func rhythms(bars [][]float64) maker {
 				case beat != float64(int(beat)):
 					word = "and"
 				}
-				says, id, lengths = append(says, word), append(id, strconv.FormatFloat(long, 'g', -1, 64)), append(lengths, lengthOf(long))
+				says, id = append(says, word), append(id, strconv.FormatFloat(long, 'g', -1, 64))
 				beat += max(long, -long)
 			}
 			s := score.Score{Parts: []score.Part{{Staves: 1, Bars: []score.Bar{bar}}}}
 			s.Finish()
-			out = append(out, Card{ID: strings.Join(id, " "), Score: s, Shown: reason.Of("card-shown-rhythm", "lengths", strings.TrimSuffix(strings.Join(lengths, " "), ",")), Asks: reason.Of("card-rhythm"), Right: reason.Of("card-rhythm-right", "says", strings.Join(says, " "))})
+			out = append(out, Card{ID: strings.Join(id, " "), Score: s, Shown: reason.Of("card-shown-rhythm", "lengths", strings.Join(id, ",")), Asks: reason.Of("card-rhythm"), Right: reason.Of("card-rhythm-right", "says", strings.Join(says, ","))})
 		}
 		return out
 	}
 }
 
-// lengthOf names a length in beats.
-func lengthOf(long float64) string {
-	names := map[float64]string{0.5: "half a beat", 1: "one beat", 1.5: "one and a half", 2: "two beats", 3: "three beats"}
-	if long < 0 {
-		return names[-long] + " of silence,"
-	}
-	return names[long] + ","
-}
-
-// place is the place of a note on its staff in few words: "line 2".
+// place is the place of a note on its staff: line-2, space-1, or beside it.
 func place(clef score.Clef, p pitch.Pitch) string {
 	from := p.Line() - staffs[clef.Sign+strconv.Itoa(clef.Line)].Line()
 	switch {
 	case from == -2:
-		return "the line below"
+		return "line-below"
 	case from == 10:
-		return "the line above"
+		return "line-above"
 	case from == -1:
-		return "under the staff"
+		return "under"
 	case from%2 == 0:
-		return "line " + strconv.Itoa(from/2+1)
+		return "line-" + strconv.Itoa(from/2+1)
 	}
-	return "space " + strconv.Itoa(from/2+1)
+	return "space-" + strconv.Itoa(from/2+1)
 }
 
 func signatures(t table) []Card {
@@ -252,29 +241,10 @@ func signatures(t table) []Card {
 	for _, fifths := range []int{0, 1, -1, 2, -2, 3, -3, 4, -4} {
 		key := pitch.Key{Fifths: fifths, Mode: "major"}
 		minor := pitch.Key{Fifths: fifths, Mode: "minor"}
-		out = append(out, Card{ID: strconv.Itoa(fifths), Score: shown(t.clef, key, t.home(key)), Shown: signed(fifths), Asks: reason.Of("card-signature"),
-			Right: reason.Of("card-signature-right", "major", said(key), "minor", said(minor))})
+		out = append(out, Card{ID: strconv.Itoa(fifths), Score: shown(t.clef, key, t.home(key)), Shown: reason.Of("card-shown-signature", "fifths", strconv.Itoa(fifths)), Asks: reason.Of("card-signature"),
+			Right: reason.Of("card-signature-right", "major", key.String(), "minor", minor.String())})
 	}
 	return out
-}
-
-// signed says a signature in words: "two flats".
-func signed(fifths int) reason.Reason {
-	numbers := []string{"no", "one", "two", "three", "four"}
-	sign, n := "sharp", fifths
-	if fifths < 0 {
-		sign, n = "flat", -fifths
-	}
-	if n != 1 {
-		sign += "s"
-	}
-	return reason.Of("card-shown-signature", "n", numbers[n], "sign", sign)
-}
-
-// said names a key in words: "B flat major".
-func said(k pitch.Key) string {
-	tonic, mode, _ := strings.Cut(k.String(), " ")
-	return strings.NewReplacer("#", " sharp", "b", " flat").Replace(tonic) + " " + mode
 }
 
 // home is a key's tonic on the staff.
@@ -371,7 +341,7 @@ func chords(t table) []Card {
 			s := score.Score{Parts: []score.Part{{Staves: 1, Bars: []score.Bar{{Length: score.Quarters(4), Clefs: []score.Clef{t.clef}, Key: &key, Notes: notes}}}}}
 			s.Finish()
 			code := map[int]string{0: "card-home", 4: "card-away", 3: "card-aside"}[degree]
-			out = append(out, Card{ID: fmt.Sprintf("%s %d", tonic, degree+1), Score: s, Shown: listed(tones), Asks: reason.Of("card-chord", "key", said(key)), Right: reason.Of(code, "root", root)})
+			out = append(out, Card{ID: fmt.Sprintf("%s %d", tonic, degree+1), Score: s, Shown: listed(tones), Asks: reason.Of("card-chord", "key", key.String()), Right: reason.Of(code, "root", root)})
 		}
 	}
 	return out

@@ -13,9 +13,11 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strconv"
 
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
+	"patientladder/core/reason"
 	"patientladder/core/skill"
 	"patientladder/core/touch"
 )
@@ -35,11 +37,12 @@ const (
 
 // A Trial is a way to try a skill.
 type Trial struct {
-	Skill    string   `json:"skill"`
-	Kind     Kind     `json:"kind" enum:"tap,hands,choose,keys,sing,play"`
-	Says     string   `json:"says" doc:"what is to be done"`
-	Levels   []string `json:"levels" doc:"what each asks, easiest first"`
-	Exercise string   `json:"exercise,omitempty" doc:"of what is played in: its specification"`
+	Skill    string         `json:"skill"`
+	Kind     Kind           `json:"kind" enum:"tap,hands,choose,keys,sing,play"`
+	Says     reason.Label   `json:"says" doc:"what is to be done"`
+	Levels   []reason.Label `json:"levels" doc:"what each asks, easiest first"`
+	Exercise string         `json:"exercise,omitempty" doc:"of what is played in: its specification"`
+	levels   int
 	family   instrument.Family
 	ask      func(level int, r *rand.Rand) Call
 }
@@ -53,17 +56,23 @@ type Tone struct {
 	Hand   string  `json:"hand,omitempty"`
 }
 
+// A Word is an answer to choose.
+type Word struct {
+	Key  string       `json:"key"`
+	Says reason.Label `json:"says"`
+}
+
 // A Call is what is asked once.
 type Call struct {
-	Says   string    `json:"says" doc:"what to do now"`
-	Sounds []Tone    `json:"sounds"`
-	Length float64   `json:"length" doc:"quarter notes until it may be answered"`
-	Beat   float64   `json:"beat" doc:"milliseconds of a quarter note"`
-	Pulse  float64   `json:"pulse" doc:"quarter notes of a pulse, which goes on as a click while the answer is held; 0 for none"`
-	Words  []string  `json:"words" doc:"to choose from"`
-	Keys   []float64 `json:"keys" doc:"to find the answer on, from the lowest"`
-	Find   int       `json:"find" doc:"how many keys the answer has; 0 for none"`
-	right  []float64 // keys, in order
+	Says   reason.Label `json:"says" doc:"what to do now"`
+	Sounds []Tone       `json:"sounds"`
+	Length float64      `json:"length" doc:"quarter notes until it may be answered"`
+	Beat   float64      `json:"beat" doc:"milliseconds of a quarter note"`
+	Pulse  float64      `json:"pulse" doc:"quarter notes of a pulse, which goes on as a click while the answer is held; 0 for none"`
+	Words  []Word       `json:"words" doc:"to choose from"`
+	Keys   []float64    `json:"keys" doc:"to find the answer on, from the lowest"`
+	Find   int          `json:"find" doc:"how many keys the answer has; 0 for none"`
+	right  []float64    // keys, in order
 	word   string
 	dues   []touch.Due
 }
@@ -79,9 +88,9 @@ type Reply struct {
 
 // A Verdict says how an answer was.
 type Verdict struct {
-	Right bool    `json:"right"`
-	Says  string  `json:"says"`
-	Off   float64 `json:"off" doc:"of taps: milliseconds off the steady line"`
+	Right bool         `json:"right"`
+	Says  reason.Label `json:"says"`
+	Off   float64      `json:"off" doc:"of taps: milliseconds off the steady line"`
 }
 
 // A Bout is how far a round of questions is.
@@ -101,7 +110,10 @@ func Of(g skill.Graph, id string) (Trial, bool) {
 	}
 	if i := slices.IndexFunc(trials, func(t Trial) bool { return t.Skill == id }); i >= 0 {
 		t := trials[i]
-		t.family = s.Family
+		t.family, t.Says = s.Family, reason.Said("trial."+id)
+		for level := range t.levels {
+			t.Levels = append(t.Levels, reason.Said(fmt.Sprintf("trial.%s-level-%d", id, level+1)))
+		}
 		return t, true
 	}
 	played := evenly[id]
@@ -113,7 +125,7 @@ func Of(g skill.Graph, id string) (Trial, bool) {
 	if played == "" {
 		return Trial{}, false
 	}
-	return Trial{Skill: id, Kind: PlayIn, Says: "Play it in; the Workbench says how even it was.", Levels: []string{"as it is written"}, Exercise: played, family: s.Family}, true
+	return Trial{Skill: id, Kind: PlayIn, Says: reason.Said("hear.play-in"), Levels: []reason.Label{reason.Said("hear.as-written")}, Exercise: played, family: s.Family}, true
 }
 
 // All lists the trials of a graph: those of hearing and pulse in the order in which they are usually
@@ -141,7 +153,7 @@ func (t Trial) Ask(level int, seed uint64) Call {
 	q := t.ask(min(max(level, 1), len(t.Levels)), rand.New(rand.NewPCG(seed, uint64(level))))
 	q.Find = len(q.right)
 	if q.Words == nil {
-		q.Words = []string{}
+		q.Words = []Word{}
 	}
 	if q.Keys == nil {
 		q.Keys = []float64{}
@@ -156,19 +168,19 @@ func (t Trial) Judge(q Call, a Reply) (Verdict, error) {
 		return q.tapped(a)
 	case Choose:
 		if a.Word == q.word {
-			return Verdict{Right: true, Says: "Yes, " + q.word + "."}, nil
+			return Verdict{Right: true, Says: reason.SaidOf("verdict.yes", "word", q.word)}, nil
 		}
-		return Verdict{Says: fmt.Sprintf("It was %s. Hear it again.", q.word)}, nil
+		return Verdict{Says: reason.SaidOf("verdict.no", "word", q.word)}, nil
 	case Keys:
 		if slices.Equal(a.Keys, q.right) {
-			return Verdict{Right: true, Says: "Found."}, nil
+			return Verdict{Right: true, Says: reason.Said("verdict.found")}, nil
 		}
-		return Verdict{Says: "Not there. Sing it first, then search."}, nil
+		return Verdict{Says: reason.Said("verdict.not-there")}, nil
 	case Sing:
 		if a.Judged == "right" {
-			return Verdict{Right: true, Says: "Sung back."}, nil
+			return Verdict{Right: true, Says: reason.Said("verdict.sung")}, nil
 		}
-		return Verdict{Says: "Once more, close to the ear."}, nil
+		return Verdict{Says: reason.Said("verdict.once-more")}, nil
 	}
 	return Verdict{}, fmt.Errorf("what is played in is measured, not judged")
 }
@@ -176,7 +188,7 @@ func (t Trial) Judge(q Call, a Reply) (Verdict, error) {
 // tapped judges taps: each there, none too many, none before the end, all in time.
 func (q Call) tapped(a Reply) (Verdict, error) {
 	if a.Early > 0 {
-		return Verdict{Says: "Answered before the end: that adds claps. Hear all of it, hold it, then answer."}, nil
+		return Verdict{Says: reason.Said("verdict.early")}, nil
 	}
 	m, err := touch.Read(q.dues, a.Taps, q.Beat)
 	if err != nil {
@@ -191,17 +203,18 @@ func (q Call) tapped(a Reply) (Verdict, error) {
 		}
 		hands[d.Hand] = d.Onset
 	}
+	ms := strconv.Itoa(int(math.Round(v.Off)))
 	switch n := len(a.Taps) - len(q.dues); {
 	case n > 0:
-		v.Says = fmt.Sprintf("%d too many. Say it first, then tap.", n)
+		v.Says = reason.SaidOf("verdict.too-many", "n", strconv.Itoa(n))
 	case n < 0:
-		v.Says = fmt.Sprintf("%d missing. Say it first, then tap.", -n)
+		v.Says = reason.SaidOf("verdict.missing", "n", strconv.Itoa(-n))
 	case m.Wrong+m.Missing+m.Extra+m.Stops > 0:
-		v.Says = "As many taps, but not this rhythm. Hear it again."
+		v.Says = reason.Said("verdict.another-rhythm")
 	case v.Off > judgement.EchoOff*shortest*q.Beat && !math.IsInf(shortest, 1):
-		v.Says = fmt.Sprintf("The rhythm nearly: %.0f ms off the beat.", v.Off)
+		v.Says = reason.SaidOf("verdict.nearly", "ms", ms)
 	default:
-		v.Right, v.Says = true, fmt.Sprintf("Right, %.0f ms off the beat.", v.Off)
+		v.Right, v.Says = true, reason.SaidOf("verdict.right", "ms", ms)
 	}
 	return v, nil
 }

@@ -4,12 +4,11 @@ import (
 	"math/rand/v2"
 	"slices"
 
+	"patientladder/core/reason"
 	"patientladder/core/touch"
 )
 
 // levels of a trial, with what each asks.
-func levels(says ...string) []string { return says }
-
 // Cells of a beat, or of more, in quarter notes; what is negative is silent.
 var (
 	one     = []float64{1}
@@ -52,7 +51,7 @@ func rhythm(beat, pulse float64, of ...rhythmLevel) func(int, *rand.Rand) Call {
 		if sounding := slices.IndexFunc(cells, func(c []float64) bool { return c[0] > 0 }); sounding > 0 {
 			cells[0], cells[sounding] = cells[sounding], cells[0] // it begins with a sound
 		}
-		return tapped("Hear all of it, hold it, then tap it.", beat, pulse, l.lead, slices.Concat(cells...))
+		return tapped("tap", beat, pulse, l.lead, slices.Concat(cells...))
 	}
 }
 
@@ -75,7 +74,7 @@ func length(cell []float64) float64 {
 
 // tapped is a question that is answered by tapping what was heard, after a count of four pulses.
 func tapped(says string, beat, pulse, lead float64, notes []float64) Call {
-	q := Call{Says: says, Beat: beat, Pulse: pulse}
+	q := Call{Says: reason.Said("hear." + says), Beat: beat, Pulse: pulse}
 	count := 4*pulse - lead
 	for i := range 4 {
 		if at := float64(i) * pulse; at < count-1e-9 {
@@ -102,7 +101,7 @@ func steady(of ...struct {
 	return func(level int, _ *rand.Rand) Call {
 		l := of[level-1]
 		notes := slices.Repeat([]float64{1}, l.silent)
-		q := tapped("Four beats sound. Go on with them when they stop.", l.beat, 1, 0, notes)
+		q := tapped("go-on", l.beat, 1, 0, notes)
 		q.Sounds, q.Length, q.Pulse = q.Sounds[:4], 4, 0
 		return q
 	}
@@ -118,7 +117,7 @@ func bars(of ...[]int) func(int, *rand.Rand) Call {
 			notes = append(notes, 2) // the first beat is held, so that it is heard
 			notes = append(notes, slices.Repeat([]float64{1}, n-2)...)
 		}
-		return tapped("Bars of different lengths, the first beat of each held. Hear it, then tap it.", 600, 1, 0, notes)
+		return tapped("bars", 600, 1, 0, notes)
 	}
 }
 
@@ -126,7 +125,7 @@ func bars(of ...[]int) func(int, *rand.Rand) Call {
 func both(pulse float64, of ...[2]int) func(int, *rand.Rand) Call {
 	return func(level int, _ *rand.Rand) Call {
 		l := of[level-1]
-		q := Call{Says: "The high tone is the right hand, the low one the left. Hear it, hold it, tap both.", Beat: pulse, Pulse: 1, Length: 3}
+		q := Call{Says: reason.Said("hear.both"), Beat: pulse, Pulse: 1, Length: 3}
 		q.Sounds = append(q.Sounds, Tone{Onset: 0, Length: 0.05, Key: 91, Click: true})
 		for i, hand := range []string{"right", "left"} {
 			for p := range 2 {
@@ -161,7 +160,10 @@ func chord(at, length float64, keys ...float64) []Tone {
 
 // choose is a question that is answered by a word.
 func choose(says string, sounds []Tone, right string, words ...string) Call {
-	q := Call{Says: says, Sounds: sounds, Beat: 700, Words: words, word: right}
+	q := Call{Says: reason.Said("hear." + says), Sounds: sounds, Beat: 700, word: right}
+	for _, w := range words {
+		q.Words = append(q.Words, Word{w, reason.Said("heard." + w)})
+	}
 	for _, s := range sounds {
 		q.Length = max(q.Length, s.Onset+s.Length)
 	}
@@ -174,9 +176,9 @@ func higher(level int, r *rand.Rand) Call {
 	by := float64(apart[0] + r.IntN(apart[1]-apart[0]+1))
 	from := float64(57 + r.IntN(12))
 	if r.IntN(2) == 0 {
-		return choose("Two tones: is the second higher or lower?", row(1.2, from, from+by), "higher", "higher", "lower")
+		return choose("higher-or-lower", row(1.2, from, from+by), "higher", "higher", "lower")
 	}
-	return choose("Two tones: is the second higher or lower?", row(1.2, from, from-by), "lower", "higher", "lower")
+	return choose("higher-or-lower", row(1.2, from, from-by), "lower", "higher", "lower")
 }
 
 // sunny asks for major or minor: a chord broken, at once, and a short tune.
@@ -193,7 +195,7 @@ func sunny(level int, r *rand.Rand) Call {
 		sounds = row(0.7, root+7, root+third+2-(4-third), root+third, root+2, root, root+7, root+third, root)
 		sounds[1].Key = root + 5
 	}
-	return choose("Sunny is major, cloudy is minor. Which was it?", sounds, word, "sunny", "cloudy")
+	return choose("sunny-or-cloudy", sounds, word, "sunny", "cloudy")
 }
 
 // homeAway asks whether the last chord is home (the first degree) or away (the fifth, or the fourth).
@@ -213,7 +215,7 @@ func homeAway(level int, r *rand.Rand) Call {
 		sounds = append(sounds, chord(2.5, 1, home...)...)
 	}
 	end := sounds[len(sounds)-1]
-	return choose("The first chord is home. Is the last one home, or away?", append(sounds, chord(end.Onset+end.Length/0.9, 2, last...)...), word, "home", "away")
+	return choose("home-or-away", append(sounds, chord(end.Onset+end.Length/0.9, 2, last...)...), word, "home", "away")
 }
 
 // tuned asks whether a second tone is below, above or at the first, by parts of a semitone.
@@ -221,8 +223,8 @@ func tuned(level int, r *rand.Rand) Call {
 	cents := []float64{0.6, 0.3, 0.15}[level-1]
 	string_ := []float64{43, 50, 55, 57, 59}[r.IntN(5)]
 	k := r.IntN(3)
-	return choose("The first tone is right. Is the second too low, right, or too high?", row(2, string_, string_+[]float64{-cents, 0, cents}[k]),
-		[]string{"too low", "right", "too high"}[k], "too low", "right", "too high")
+	return choose("in-tune", row(2, string_, string_+[]float64{-cents, 0, cents}[k]),
+		[]string{"low", "right", "high"}[k], "low", "right", "high")
 }
 
 // found asks for a tone among keys that are shown.
@@ -233,7 +235,7 @@ func found(level int, r *rand.Rand) Call {
 		keys = []float64{60, 64, 67}
 	}
 	right := keys[r.IntN(len(keys))]
-	q := choose("Sing it first, then find it.", row(1.5, right), "")
+	q := choose("find", row(1.5, right), "")
 	q.Words, q.Keys, q.right = nil, keys, []float64{right}
 	if level == 3 {
 		q.Sounds = append(q.Sounds, Tone{Onset: 0, Length: 1.5, Key: 48})
@@ -258,7 +260,7 @@ func byEar(level int, r *rand.Rand) Call {
 	tune := openings[r.IntN(len(openings))]
 	scale := []float64{60, 62, 64, 65, 67, 69, 71, 72}
 	n := []int{2, 3, 4}[level-1]
-	q := Call{Says: "Find the beginning of " + tune.name + ". It begins on the first key.", Beat: 600, Keys: scale[:5]}
+	q := Call{Says: reason.SaidOf("hear.beginning", "tune", tune.name), Beat: 600, Keys: scale[:5]}
 	for _, d := range tune.degrees[:n] {
 		q.right = append(q.right, scale[d])
 	}
@@ -276,61 +278,61 @@ func sung(level int, r *rand.Rand) Call {
 		keys = append(keys, five[at])
 		at = min(max(at+r.IntN(5)-2, 0), len(five)-1)
 	}
-	q := choose("Hear it, then sing it back.", row(1.2, keys...), "")
+	q := choose("sing", row(1.2, keys...), "")
 	q.Words = nil
 	return q
 }
 
 // trials are those of the skills of hearing and of pulse, in the order in which they are usually met.
 var trials = []Trial{
-	{Skill: "higher-lower", Kind: Choose, Says: "Which of two tones is higher?", Levels: levels("far apart", "a skip apart", "a step apart"), ask: higher},
-	{Skill: "steady-beat", Kind: Tap, Says: "Beats that go on when they stop sounding.", Levels: levels("four beats", "eight beats", "eight slow beats"),
+	{Skill: "higher-lower", Kind: Choose, levels: 3, ask: higher},
+	{Skill: "steady-beat", Kind: Tap, levels: 3,
 		ask: steady([]struct {
 			beat   float64
 			silent int
 		}{{600, 4}, {600, 8}, {900, 8}}...)},
-	{Skill: "sing-back", Kind: Sing, Says: "Tones sung back.", Levels: levels("one tone", "two tones", "three tones"), ask: sung},
-	{Skill: "echo-rhythm", Kind: Tap, Says: "A rhythm given back.", Levels: levels("even beats and a silence", "one quick pair", "quick pairs and a silence"),
+	{Skill: "sing-back", Kind: Sing, levels: 3, ask: sung},
+	{Skill: "echo-rhythm", Kind: Tap, levels: 3,
 		ask: rhythm(600, 1, rhythmLevel{4, [][]float64{hush}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{halves}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{halves, hush}, 2, [][]float64{one}, 0})},
-	{Skill: "find-by-ear", Kind: Keys, Says: "A tone that was heard, found on keys.", Levels: levels("among three", "among five", "among five, while a low one holds"), ask: found},
-	{Skill: "rests", Kind: Tap, Says: "Silences as long as they are.", Levels: levels("one silence", "two silences", "eight beats with three"),
+	{Skill: "find-by-ear", Kind: Keys, levels: 3, ask: found},
+	{Skill: "rests", Kind: Tap, levels: 3,
 		ask: rhythm(600, 1, rhythmLevel{4, [][]float64{hush}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{hush}, 2, [][]float64{one, halves}, 0}, rhythmLevel{8, [][]float64{hush}, 3, [][]float64{one, halves}, 0})},
-	{Skill: "long-notes", Kind: Tap, Says: "Notes of two and four beats: the next tap shows how long.", Levels: levels("one of two beats", "two of two beats", "of two and four"),
+	{Skill: "long-notes", Kind: Tap, levels: 3,
 		ask: rhythm(600, 1, rhythmLevel{4, [][]float64{two}, 1, [][]float64{one}, 0}, rhythmLevel{8, [][]float64{two}, 2, [][]float64{one}, 0}, rhythmLevel{8, [][]float64{two, four}, 2, [][]float64{one}, 0})},
-	{Skill: "halves", Kind: Tap, Says: "Two to a beat.", Levels: levels("one pair", "two pairs", "eight beats"),
+	{Skill: "halves", Kind: Tap, levels: 3,
 		ask: rhythm(650, 1, rhythmLevel{4, [][]float64{halves}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{halves}, 2, [][]float64{one}, 0}, rhythmLevel{8, [][]float64{halves}, 4, [][]float64{one, two}, 0})},
-	{Skill: "three-time", Kind: Tap, Says: "Three beats in a bar.", Levels: levels("one bar", "two bars", "two bars with pairs"),
+	{Skill: "three-time", Kind: Tap, levels: 3,
 		ask: rhythm(550, 1, rhythmLevel{3, [][]float64{one, two}, 1, [][]float64{one}, 0}, rhythmLevel{6, [][]float64{two}, 1, [][]float64{one}, 0}, rhythmLevel{6, [][]float64{halves}, 2, [][]float64{one, two}, 0})},
-	{Skill: "pickup", Kind: Tap, Says: "It begins before the bar: the count is one short.", Levels: levels("one beat before", "a pair before", "with pairs after it"),
+	{Skill: "pickup", Kind: Tap, levels: 3,
 		ask: rhythm(600, 1, rhythmLevel{5, [][]float64{one}, 3, [][]float64{one, two}, 1}, rhythmLevel{5, [][]float64{halves}, 1, [][]float64{one, two}, 1}, rhythmLevel{5, [][]float64{halves}, 2, [][]float64{one}, 1})},
-	{Skill: "metronome", Kind: Tap, Says: "The click is still there when it cannot be heard.", Levels: levels("four silent beats", "eight silent beats", "sixteen silent beats"),
+	{Skill: "metronome", Kind: Tap, levels: 3,
 		ask: steady([]struct {
 			beat   float64
 			silent int
 		}{{700, 4}, {700, 8}, {700, 16}}...)},
-	{Skill: "major-minor-ear", Kind: Choose, Says: "Sunny or cloudy.", Levels: levels("a broken chord", "a chord", "a short tune"), ask: sunny},
-	{Skill: "tune-by-ear", Kind: Keys, Says: "The beginning of a known tune, found on keys.", Levels: levels("its first two notes", "its first three", "its first four"), ask: byEar},
-	{Skill: "chord-ear", Kind: Choose, Says: "Home or away.", Levels: levels("two chords", "four chords", "four chords, the nearest neighbour"), ask: homeAway},
-	{Skill: "tune-string", Kind: Choose, Says: "Is the string too low, right, or too high?", Levels: levels("far off", "nearer", "nearly right"), ask: tuned},
-	{Skill: "tune-guitar", Kind: Choose, Says: "Is the string too low, right, or too high?", Levels: levels("far off", "nearer", "nearly right"), ask: tuned},
-	{Skill: "ties", Kind: Tap, Says: "A tied note is not struck again.", Levels: levels("one of three beats", "with pairs", "eight beats"),
+	{Skill: "major-minor-ear", Kind: Choose, levels: 3, ask: sunny},
+	{Skill: "tune-by-ear", Kind: Keys, levels: 3, ask: byEar},
+	{Skill: "chord-ear", Kind: Choose, levels: 3, ask: homeAway},
+	{Skill: "tune-string", Kind: Choose, levels: 3, ask: tuned},
+	{Skill: "tune-guitar", Kind: Choose, levels: 3, ask: tuned},
+	{Skill: "ties", Kind: Tap, levels: 3,
 		ask: rhythm(600, 1, rhythmLevel{4, [][]float64{tied}, 1, [][]float64{one}, 0}, rhythmLevel{6, [][]float64{tied}, 1, [][]float64{one, halves}, 0}, rhythmLevel{8, [][]float64{tied}, 1, [][]float64{one, halves}, 0})},
-	{Skill: "dotted", Kind: Tap, Says: "Long and short.", Levels: levels("one", "two", "with pairs"),
+	{Skill: "dotted", Kind: Tap, levels: 3,
 		ask: rhythm(650, 1, rhythmLevel{4, [][]float64{dotted}, 1, [][]float64{one}, 0}, rhythmLevel{6, [][]float64{dotted}, 2, [][]float64{one}, 0}, rhythmLevel{8, [][]float64{dotted}, 2, [][]float64{one, halves}, 0})},
-	{Skill: "thirds", Kind: Tap, Says: "Three to a beat.", Levels: levels("one", "two", "beside two to a beat"),
+	{Skill: "thirds", Kind: Tap, levels: 3,
 		ask: rhythm(750, 1, rhythmLevel{4, [][]float64{thirds}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{thirds}, 2, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{thirds}, 2, [][]float64{halves}, 0})},
-	{Skill: "six-eight", Kind: Tap, Says: "Swings of three.", Levels: levels("long and short", "with three", "four swings"),
+	{Skill: "six-eight", Kind: Tap, levels: 3,
 		ask: rhythm(450, 1.5, rhythmLevel{6, [][]float64{rock}, 2, [][]float64{long3}, 0}, rhythmLevel{6, [][]float64{rock, swing}, 2, [][]float64{long3}, 0}, rhythmLevel{6, [][]float64{rock, swing}, 3, [][]float64{long3, rock}, 0})},
-	{Skill: "quarters-of-beat", Kind: Tap, Says: "Four to a beat.", Levels: levels("one", "two", "beside two to a beat"),
+	{Skill: "quarters-of-beat", Kind: Tap, levels: 3,
 		ask: rhythm(800, 1, rhythmLevel{4, [][]float64{fourths}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{fourths}, 2, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{fourths}, 2, [][]float64{halves}, 0})},
-	{Skill: "syncopation", Kind: Tap, Says: "Between the beats.", Levels: levels("one", "two", "with pairs"),
+	{Skill: "syncopation", Kind: Tap, levels: 3,
 		ask: rhythm(700, 1, rhythmLevel{4, [][]float64{off}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{off}, 2, [][]float64{one}, 0}, rhythmLevel{6, [][]float64{off}, 2, [][]float64{halves, one}, 0})},
-	{Skill: "changing-meter", Kind: Tap, Says: "Bars of different lengths.", Levels: levels("three and four", "three, four, three", "three, four, five"), ask: bars([]int{3, 4}, []int{3, 4, 3}, []int{3, 4, 5})},
-	{Skill: "hands-apart", Kind: Hands, Says: "The hands do different things.", Levels: levels("two against one", "one against two", "three against one"), ask: both(1200, [2]int{2, 1}, [2]int{1, 2}, [2]int{3, 1})},
-	{Skill: "two-against-three", Kind: Hands, Says: "Two against three.", Levels: levels("slowly", "hands swapped", "at a walk"), ask: func(l int, r *rand.Rand) Call {
+	{Skill: "changing-meter", Kind: Tap, levels: 3, ask: bars([]int{3, 4}, []int{3, 4, 3}, []int{3, 4, 5})},
+	{Skill: "hands-apart", Kind: Hands, levels: 3, ask: both(1200, [2]int{2, 1}, [2]int{1, 2}, [2]int{3, 1})},
+	{Skill: "two-against-three", Kind: Hands, levels: 3, ask: func(l int, r *rand.Rand) Call {
 		return both([]float64{1800, 1800, 1300}[l-1], [2]int{3, 2}, [2]int{2, 3}, [2]int{3, 2})(l, r)
 	}},
-	{Skill: "three-against-four", Kind: Hands, Says: "Three against four.", Levels: levels("slowly", "hands swapped", "at a walk"), ask: func(l int, r *rand.Rand) Call {
+	{Skill: "three-against-four", Kind: Hands, levels: 3, ask: func(l int, r *rand.Rand) Call {
 		return both([]float64{2400, 2400, 1800}[l-1], [2]int{4, 3}, [2]int{3, 4}, [2]int{4, 3})(l, r)
 	}},
 }

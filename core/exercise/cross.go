@@ -104,7 +104,7 @@ func cross(s Spec, on instrument.Profile) (score.Score, error) {
 	first := &part.Bars[0]
 	first.Key, first.Meter = &key, &meter
 	first.Clefs = []score.Clef{{Staff: 1, Sign: "G", Line: 2}, {Staff: 2, Sign: "F", Line: 4}}
-	sc := score.Score{Title: s.Title(), Parts: []score.Part{part}}
+	sc := score.Score{Parts: []score.Part{part}}
 	sc.Finish()
 	return sc, nil
 }

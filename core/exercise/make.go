@@ -75,11 +75,11 @@ func Make(s Spec, on instrument.Profile) (score.Score, error) {
 	if slices.Contains(keyless, s.Kind) || s.Kind == Chromatic {
 		key = pitch.Key{Mode: "major"}
 	}
-	return written(s.Title(), key, lines), nil
+	return written(key, lines), nil
 }
 
 // written puts lines into bars of four quarters, the last note held to the end of its bar.
-func written(title string, key pitch.Key, lines []line) score.Score {
+func written(key pitch.Key, lines []line) score.Score {
 	four := score.Meter{Beats: 4, BeatType: 4}
 	part := score.Part{Staves: len(lines)}
 	for staff, l := range lines {
@@ -132,7 +132,7 @@ func written(title string, key pitch.Key, lines []line) score.Score {
 	for i := range part.Bars {
 		slices.SortStableFunc(part.Bars[i].Notes, func(a, b score.Note) int { return a.Onset.Cmp(b.Onset) })
 	}
-	s := score.Score{Title: title, Parts: []score.Part{part}}
+	s := score.Score{Parts: []score.Part{part}}
 	s.Finish()
 	return s
 }

@@ -6,29 +6,30 @@ import (
 
 	"patientladder/core/instrument"
 	"patientladder/core/pitch"
+	"patientladder/core/reason"
 )
 
 // An Offer is a kind of exercise as it may be chosen on an instrument.
 type Offer struct {
-	Kind  Kind   `json:"kind"`
-	Name  string `json:"name"`
-	Group string `json:"group" doc:"under which it stands"`
+	Kind  Kind         `json:"kind"`
+	Name  reason.Label `json:"name"`
+	Group reason.Label `json:"group" doc:"under which it stands"`
 	// Asks are what may be chosen of it.
 	Asks  []string `json:"asks" doc:"what may be chosen: tonic, form, hands, octaves or pick"`
 	Picks []string `json:"picks" doc:"of a roll, a figure or a cross-rhythm: those to choose from"`
 }
 
 // The groups under which kinds stand.
-const (
-	scales   = "Scales"
-	patterns = "Patterns"
-	chords   = "Chords"
-	loud     = "Loudness"
-	against  = "Cross-rhythms"
-	bow      = "Bow"
-	leftHand = "Left hand"
-	doubled  = "Two strings"
-	plucking = "Rolls"
+var (
+	scales   = reason.Said("exercise-group.scales")
+	patterns = reason.Said("exercise-group.patterns")
+	chords   = reason.Said("exercise-group.chords")
+	loud     = reason.Said("exercise-group.loudness")
+	against  = reason.Said("exercise-group.cross-rhythms")
+	bow      = reason.Said("exercise-group.bow")
+	leftHand = reason.Said("exercise-group.left-hand")
+	doubled  = reason.Said("exercise-group.two-strings")
+	plucking = reason.Said("exercise-group.rolls")
 )
 
 // What kinds let one choose.
@@ -37,7 +38,6 @@ var (
 	byHand  = []string{"tonic", "form", "hands"}
 	handled = []string{"tonic", "form", "hands", "octaves"}
 	ranged  = []string{"tonic", "form", "octaves"}
-	nothing = []string{}
 	picked  = []string{"pick"}
 )
 
@@ -51,27 +51,32 @@ var usualPicks = map[Kind][]string{
 // offers are the kinds by family, in the order in which they are shown.
 var offers = map[instrument.Family][]Offer{
 	instrument.Keyboard: {
-		{Scale, "Scale", scales, handled, nil}, {Half, "Half a scale", scales, byHand, nil}, {Duet, "Halves for two", scales, byHand, nil},
-		{MeetOnly, "Only where hands meet", scales, ranged, nil}, {Cycle, "Twelve keys", scales, []string{"form", "hands"}, nil}, {Chromatic, "Chromatic", scales, []string{"tonic", "hands", "octaves"}, nil},
-		{Five, "Five fingers", patterns, byHand, nil}, {Skips, "Skips and chord", patterns, byHand, nil}, {Figure, "Figure up and down", patterns, []string{"pick", "tonic", "form", "hands"}, nil},
-		{Thirds, "Thirds", patterns, byHand, nil}, {Sixths, "Sixths", patterns, byHand, nil},
-		{Chord, "Chord and its turns", chords, byHand, nil}, {Arpeggio, "Broken chord", chords, handled, nil},
-		{Levels, "Six levels", loud, byHand, nil}, {Shaped, "Growing and fading", loud, byHand, nil}, {Voicing, "One hand full, one behind", loud, inKey, nil},
-		{Cross, "Against each other", against, []string{"pick", "tonic"}, nil},
+		offered(Scale, scales, handled...), offered(Half, scales, byHand...), offered(Duet, scales, byHand...),
+		offered(MeetOnly, scales, ranged...), offered(Cycle, scales, "form", "hands"), offered(Chromatic, scales, "tonic", "hands", "octaves"),
+		offered(Five, patterns, byHand...), offered(Skips, patterns, byHand...), offered(Figure, patterns, "pick", "tonic", "form", "hands"),
+		offered(Thirds, patterns, byHand...), offered(Sixths, patterns, byHand...),
+		offered(Chord, chords, byHand...), offered(Arpeggio, chords, handled...),
+		offered(Levels, loud, byHand...), offered(Shaped, loud, byHand...), offered(Voicing, loud, inKey...),
+		offered(Cross, against, "pick", "tonic"),
 	},
 	instrument.Bowed: {
-		{Bows, "Long bows", bow, nothing, nil}, {Divide, "Parts of the bow", bow, nothing, nil},
-		{Scale, "Scale", scales, ranged, nil}, {Arpeggio, "Broken chord", scales, ranged, nil},
-		{Pattern, "Fingers by string", leftHand, inKey, nil}, {Shift, "Along the string", leftHand, nothing, nil},
-		{DoubleOpen, "Two open strings", doubled, nothing, nil}, {DoubleNear, "One finger near", doubled, nothing, nil},
+		offered(Bows, bow), offered(Divide, bow),
+		offered(Scale, scales, ranged...), offered(Arpeggio, scales, ranged...),
+		offered(Pattern, leftHand, inKey...), offered(Shift, leftHand),
+		offered(DoubleOpen, doubled), offered(DoubleNear, doubled),
 	},
 	instrument.Plucked: {
-		{Roll, "Roll", plucking, picked, nil}, {ThumbTune, "Tune over the thumb", plucking, inKey, nil},
-		{Scale, "Scale", scales, ranged, nil}, {Shape, "Under one place of the hand", scales, inKey, nil}, {Arpeggio, "Broken chord", scales, ranged, nil},
-		{Change, "Two chords in turn", chords, inKey, nil},
-		{Hammer, "Hammered and pulled", leftHand, nothing, nil}, {Slide, "Slides", leftHand, nothing, nil},
+		offered(Roll, plucking, picked...), offered(ThumbTune, plucking, inKey...),
+		offered(Scale, scales, ranged...), offered(Shape, scales, inKey...), offered(Arpeggio, scales, ranged...),
+		offered(Change, chords, inKey...),
+		offered(Hammer, leftHand), offered(Slide, leftHand),
 	},
-	instrument.Other: {{Scale, "Scale", scales, ranged, nil}, {Arpeggio, "Broken chord", scales, ranged, nil}},
+	instrument.Other: {offered(Scale, scales, ranged...), offered(Arpeggio, scales, ranged...)},
+}
+
+// offered is a kind with what may be chosen of it; nothing where it is one alone.
+func offered(k Kind, group reason.Label, asks ...string) Offer {
+	return Offer{k, reason.Said("exercise-kind." + string(k)), group, append([]string{}, asks...), nil}
 }
 
 // For lists what may be made for an instrument: a kind of which nothing lies on it is

@@ -232,7 +232,7 @@ func change(s Spec, on instrument.Profile) ([]line, error) {
 		away, fitsToo = stroke(scale[3], s.Form, tuned, order)
 	}
 	if !fits || !fitsToo {
-		return nil, fmt.Errorf("the chords of %s do not lie under four fingers near the nut of the %s", s.Key(), on)
+		return nil, fmt.Errorf("the chords of %s %s do not lie under four fingers near the nut of the %s", s.Tonic, s.Form, on)
 	}
 	var steps []step
 	for range 4 {

@@ -4,45 +4,18 @@ import (
 	"strings"
 
 	"patientladder/core/instrument"
+	"patientladder/core/reason"
 )
 
-// ways say how each kind goes, for who practises it alone.
-var ways = map[Kind]string{
-	Scale: "up and down", Arpeggio: "up and down", Chromatic: "up and down", Cycle: "each key up and down", Half: "four notes up and down",
-	Duet:       "four notes up, wait for four of the teacher's, four down",
-	MeetOnly:   "first only the notes where the hands meet, then all of it, up and down",
-	Five:       "five neighbours up and down",
-	Skips:      "first, third and fifth, then all three at once",
-	Figure:     "a key higher each time, then back",
-	Thirds:     "two at a time with one between, one after the other, then together",
-	Sixths:     "outer fingers, one after the other, then together",
-	Chord:      "three notes one by one, then at once, in each position",
-	Levels:     "up and down at each of six levels from pp to ff, then the chord",
-	Shaped:     "growing on the way up, fading on the way down",
-	Voicing:    "one hand full, the other touching its keys without sound; then soft; then swapped",
-	Cross:      "each hand alone, then both, on the phrase",
-	Bows:       "two slow bows on each open string, then two neighbours in turn",
-	Divide:     "on each open string a whole bow, two halves, four quarters, the same sound",
-	Pattern:    "each string up and down, fingers staying near",
-	Shift:      "the first finger glides up and back in one bow, thumb with it",
-	DoubleOpen: "two neighbours one after the other, then together",
-	DoubleNear: "one finger down, one string open: one after the other, then together",
-	Roll:       "round and round, even in time first",
-	Shape:      "one place of the hand, a finger a fret, up and down",
-	Change:     "one stroke a bar, the hand changes in the rest",
-	ThumbTune:  "the thumb under every second note",
-	Hammer:     "the left hand sounds the second note: falling, then pulled off",
-	Slide:      "one finger travels, the string keeps sounding",
-}
-
-// How says how it goes, in few words.
-func (s Spec) How() string { return ways[s.Kind] }
+// How says how it goes, in few words, for who practises it alone.
+func (s Spec) How() reason.Label { return reason.Said("exercise-how." + string(s.Kind)) }
 
 // A Voice is what one hand plays of an exercise: its fingers on the way up, where each
 // note has one.
 type Voice struct {
 	Hand    Hands // Right or Left; empty where hands do not play alone
 	Fingers string
+	Strings string // of a roll: the string of each finger
 }
 
 // Voices returns who plays an exercise, the right hand first. Fingers are told of what
@@ -50,7 +23,8 @@ type Voice struct {
 func (s Spec) Voices(on instrument.Profile) []Voice {
 	s = s.Usual()
 	if on.Family != instrument.Keyboard || s.Kind == Cross {
-		return []Voice{{Fingers: s.order()}}
+		fingers, strings := s.order()
+		return []Voice{{Fingers: fingers, Strings: strings}}
 	}
 	var out []Voice
 	lines, err := makers[on.Family][s.Kind](s, on)
@@ -79,13 +53,10 @@ func (s Spec) Voices(on instrument.Profile) []Voice {
 	return out
 }
 
-// order is the order of a roll's fingers and strings.
-func (s Spec) order() string {
-	switch {
-	case s.Kind != Roll:
-		return ""
-	case s.Strings != "":
-		return spaced(s.Pick) + " on strings " + spaced(s.Strings)
+// order is the order of a roll's fingers, and that of its strings where they are told.
+func (s Spec) order() (fingers, on string) {
+	if s.Kind != Roll {
+		return "", ""
 	}
-	return spaced(s.Pick)
+	return spaced(s.Pick), spaced(s.Strings)
 }

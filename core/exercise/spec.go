@@ -17,6 +17,7 @@ import (
 
 	"patientladder/core/instrument"
 	"patientladder/core/pitch"
+	"patientladder/core/reason"
 )
 
 // A Kind says what an exercise is made of.
@@ -165,12 +166,11 @@ func Parse(text string) (Spec, error) {
 	return s, s.Check()
 }
 
+var every = []Kind{Scale, Arpeggio, Cycle, Half, Duet, MeetOnly, Chromatic, Five, Skips, Figure, Thirds, Sixths, Chord, Levels, Shaped, Voicing, Cross, Bows, Divide, Pattern, Shift, DoubleOpen, DoubleNear, Roll, Shape, Change, ThumbTune, Hammer, Slide}
+
 // Kinds lists the kinds.
 func Kinds() []Kind {
-	var all []Kind
-	for k := range names {
-		all = append(all, k)
-	}
+	all := slices.Clone(every)
 	slices.Sort(all)
 	return all
 }
@@ -213,7 +213,7 @@ func (s Spec) Check() error {
 	s = s.Usual()
 	pick := picks[s.Kind]
 	switch {
-	case names[s.Kind] == nil:
+	case !slices.Contains(every, s.Kind):
 		return fmt.Errorf("%q is not a kind of exercise: %s", s.Kind, kinds())
 	case !slices.Contains(Forms, s.Form):
 		return fmt.Errorf("%q is not a form: major, natural, harmonic or melodic", s.Form)
@@ -283,78 +283,20 @@ func (s Spec) String() string {
 	return strings.Join(words, " ")
 }
 
-// Title says what it is, as a heading: "E flat major, two octaves".
-func (s Spec) Title() string {
+// Name says what it is, as a heading: "E flat major, two octaves".
+func (s Spec) Name() reason.Label {
 	u := s.Usual()
-	if names[u.Kind] == nil {
-		return string(u.Kind)
+	key := "exercise." + string(u.Kind)
+	args := []string{"key", u.Tonic + " " + string(u.Form), "tonic", u.Tonic, "form", string(u.Form), "octaves", strconv.Itoa(u.Octaves)}
+	switch {
+	case u.Kind == Cycle && u.Pick != "":
+		key += "-of-some"
+	case u.Kind == Cross:
+		args = append(args, "over", u.Pick[:1], "under", u.Pick[2:])
+	case u.Kind == Roll || u.Kind == Figure:
+		args = append(args, "pick", spaced(u.Pick))
 	}
-	return names[u.Kind](u)
-}
-
-// Key names the tonic and form as they are said: "E flat major".
-func (s Spec) Key() string {
-	u := s.Usual()
-	return tonicName(u.Tonic) + " " + formNames[u.Form]
-}
-
-func tonicName(tonic string) string {
-	return strings.NewReplacer("#", " sharp", "b", " flat").Replace(tonic)
-}
-
-var (
-	formNames   = map[Form]string{Major: "major", Natural: "natural minor", Harmonic: "harmonic minor", Melodic: "melodic minor"}
-	octaveNames = []string{"", ", two octaves", ", three octaves", ", four octaves"}
-)
-
-// names are the headings by kind. Each kind stands here.
-var names = map[Kind]func(Spec) string{
-	Scale:    func(s Spec) string { return s.Key() + octaveNames[s.Octaves-1] },
-	Arpeggio: func(s Spec) string { return "Broken chord of " + s.Key() + octaveNames[s.Octaves-1] },
-	Cycle: func(s Spec) string {
-		if s.Pick != "" {
-			return "Keys in turn, " + formNames[s.Form]
-		}
-		return "Twelve keys, " + formNames[s.Form]
-	},
-	Half:      func(s Spec) string { return "Half of " + s.Key() },
-	Duet:      func(s Spec) string { return "Two halves of " + s.Key() + ", for two" },
-	MeetOnly:  func(s Spec) string { return "Where the hands meet in " + s.Key() },
-	Chromatic: func(s Spec) string { return "Chromatic scale from " + tonicName(s.Tonic) + octaveNames[s.Octaves-1] },
-	Five:      func(s Spec) string { return "Five fingers from " + tonicName(s.Tonic) + minorName(s) },
-	Skips:     func(s Spec) string { return "Skips and chord on " + tonicName(s.Tonic) + minorName(s) },
-	Figure:    func(s Spec) string { return "Figure " + spaced(s.Pick) + ", up and down" },
-	Thirds:    func(s Spec) string { return "Thirds on five keys from " + tonicName(s.Tonic) },
-	Sixths:    func(s Spec) string { return "Sixths from " + tonicName(s.Tonic) },
-	Chord:     func(s Spec) string { return "The chord of " + s.Key() },
-	Levels:    func(s Spec) string { return "Six levels from " + tonicName(s.Tonic) },
-	Shaped:    func(s Spec) string { return "Growing and fading over " + s.Key() },
-	Voicing:   func(s Spec) string { return "One hand full, one in the background, from " + tonicName(s.Tonic) },
-	Cross: func(s Spec) string {
-		return numberNames[s.Pick[0]-'2'] + " against " + strings.ToLower(numberNames[s.Pick[2]-'2'])
-	},
-	Bows:       func(Spec) string { return "Long bows on open strings" },
-	Divide:     func(Spec) string { return "A bow, its halves, its quarters" },
-	Pattern:    func(s Spec) string { return "Fingers of " + s.Key() + ", string by string" },
-	Shift:      func(Spec) string { return "First finger along the string" },
-	DoubleOpen: func(Spec) string { return "Two open strings" },
-	DoubleNear: func(Spec) string { return "Two strings, one finger near" },
-	Roll:       func(s Spec) string { return "Roll " + spaced(s.Pick) },
-	Shape:      func(s Spec) string { return s.Key() + " under one place of the hand" },
-	Change:     func(s Spec) string { return "Two chords in " + s.Key() },
-	ThumbTune:  func(s Spec) string { return "A tune over the thumb in " + s.Key() },
-	Hammer:     func(Spec) string { return "Hammered and pulled" },
-	Slide:      func(Spec) string { return "Slides" },
-}
-
-var numberNames = []string{"Two", "Three", "Four", "Five"}
-
-// minorName says a minor form where the usual is major.
-func minorName(s Spec) string {
-	if s.Form == Major {
-		return ""
-	}
-	return " minor"
+	return reason.SaidOf(key, args...)
 }
 
 func spaced(letters string) string { return strings.Join(strings.Split(letters, ""), " ") }

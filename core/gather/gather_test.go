@@ -8,6 +8,7 @@ import (
 
 	"patientladder/core/instrument"
 	"patientladder/core/judgement"
+	"patientladder/words"
 )
 
 func player(id string, age int, pieces ...Piece) Player {
@@ -117,7 +118,7 @@ func TestAnHourIsPlannedToTheMinute(t *testing.T) {
 	var says string
 	for _, b := range (Hour{Minutes: 60}).Plan(players, tunes) {
 		for _, line := range b.How {
-			says += line + "\n"
+			says += words.In(words.Reader{}).Label(line) + "\n"
 		}
 	}
 	assert.Contains(t, says, "nobody sits out")
@@ -125,7 +126,7 @@ func TestAnHourIsPlannedToTheMinute(t *testing.T) {
 	says = ""
 	for _, b := range (Hour{Minutes: 60, SitOut: true}).Plan(players, tunes) {
 		for _, line := range b.How {
-			says += line + "\n"
+			says += words.In(words.Reader{}).Label(line) + "\n"
 		}
 	}
 	assert.Contains(t, says, "second chance")

@@ -38,18 +38,18 @@ type Frame struct {
 	Letters []int
 }
 
-// Place names a place of the hand.
+// Place is a place of the hand as catalogues name it: first, or fret 5 on a fretted neck.
 func (f Frame) Place(at int) string {
 	i := at - f.Lowest
 	switch {
 	case i >= 0 && i < len(f.Places):
-		return f.Places[i] + " position"
+		return f.Places[i]
 	case f.Beyond != "":
 		return f.Beyond
 	case at > f.Home:
-		return "position " + strconv.Itoa(at+f.Shapes[0].Lie[0])
+		return "fret " + strconv.Itoa(at+f.Shapes[0].Lie[0])
 	}
-	return "first position"
+	return "first"
 }
 
 // Letter returns how many letters above the open string's next one the first finger
@@ -76,15 +76,15 @@ const (
 var (
 	SemitoneHand = Frame{Name: "semitones", Home: 3, Lowest: 2, Reshape: reshaped,
 		Shapes: []Shape{{"", [4]int{-1, 0, 1, 2}, 0}, {"back", [4]int{-2, 0, 1, 2}, opened}, {"forward", [4]int{-1, 1, 2, 3}, opened}},
-		Places: positions, Beyond: "thumb position"}
+		Places: positions, Beyond: "thumb"}
 	FretHand = Frame{Name: "frets", Fretted: true, Home: 2, Lowest: 2, Reshape: reshaped,
 		Shapes: []Shape{{"", [4]int{-1, 0, 1, 2}, 0}, {"back", [4]int{-2, 0, 1, 2}, opened}, {"forward", [4]int{-1, 0, 1, 3}, opened}}}
 	PatternHand = Frame{Name: "patterns", Home: 2, Lowest: 1,
-		Shapes: patterns, Places: positions, Beyond: "high position", Letters: letters}
-	ShortFrets = Frame{Name: "short-frets", Fretted: true, Home: 2, Lowest: 1, Shapes: patterns, Places: positions, Beyond: "high position", Letters: letters}
+		Shapes: patterns, Places: positions, Beyond: "high", Letters: letters}
+	ShortFrets = Frame{Name: "short-frets", Fretted: true, Home: 2, Lowest: 1, Shapes: patterns, Places: positions, Beyond: "high", Letters: letters}
 	BassHand   = Frame{Name: "one-two-four", Home: 3, Lowest: 2,
 		Shapes: []Shape{{"", [4]int{-1, 0, None, 1}, 0}},
-		Places: []string{"half", "first", "second", "second and a half", "third", "third and a half", "fourth", "fifth", "fifth and a half", "sixth", "sixth and a half", "seventh"}, Beyond: "thumb position"}
+		Places: []string{"half", "first", "second", "second-and-half", "third", "third-and-half", "fourth", "fifth", "fifth-and-half", "sixth", "sixth-and-half", "seventh"}, Beyond: "thumb"}
 )
 
 // patterns are the finger patterns of a short neck: which neighbours touch. The

@@ -72,10 +72,10 @@ func TestPlacesOfTheHand(t *testing.T) {
 		at    int
 		want  string
 	}{
-		{SemitoneHand, 2, "half position"}, {SemitoneHand, 3, "first position"}, {SemitoneHand, 8, "fourth position"}, {SemitoneHand, 13, "seventh position"}, {SemitoneHand, 14, "thumb position"},
-		{PatternHand, 1, "half position"}, {PatternHand, 2, "first position"}, {PatternHand, 5, "third position"}, {PatternHand, 9, "fifth position"}, {PatternHand, 13, "high position"},
-		{FretHand, 2, "first position"}, {FretHand, 6, "position 5"}, {ShortFrets, 5, "third position"},
-		{BassHand, 2, "half position"}, {BassHand, 3, "first position"}, {BassHand, 8, "fourth position"},
+		{SemitoneHand, 2, "half"}, {SemitoneHand, 3, "first"}, {SemitoneHand, 8, "fourth"}, {SemitoneHand, 13, "seventh"}, {SemitoneHand, 14, "thumb"},
+		{PatternHand, 1, "half"}, {PatternHand, 2, "first"}, {PatternHand, 5, "third"}, {PatternHand, 9, "fifth"}, {PatternHand, 13, "high"},
+		{FretHand, 2, "first"}, {FretHand, 6, "fret 5"}, {ShortFrets, 5, "third"},
+		{BassHand, 2, "half"}, {BassHand, 3, "first"}, {BassHand, 8, "fourth"},
 	} {
 		assert.Equal(t, c.want, c.frame.Place(c.at), "%s at %d", c.frame.Name, c.at)
 	}

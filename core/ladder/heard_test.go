@@ -20,7 +20,7 @@ func TestTakesThatASheetThinksOf(t *testing.T) {
 	fresh := time.Duration(24 * judgement.TakeFresh * float64(time.Hour))
 	take, ok := st.LastTake(id, at.Add(fresh))
 	assert.True(t, ok, "on its last day")
-	assert.Equal(t, map[string]string{"by": "20", "finger": "thumb", "hand": "right"}, take.Said().Think().Args)
+	assert.Equal(t, map[string]string{"by": "20", "finger": "p", "hand": "right"}, take.Said().Think().Args)
 	_, ok = st.LastTake(id, at.Add(fresh+time.Minute))
 	assert.False(t, ok, "a day later")
 	_, ok = st.LastTake("another", at)

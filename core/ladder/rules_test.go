@@ -10,6 +10,7 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/fact"
 	"patientladder/core/shelf"
+	"patientladder/words"
 )
 
 // One piece with its points tone and tuning, taught; what is told then, in order, and
@@ -218,7 +219,7 @@ func TestWhatIsPractisedOfACycle(t *testing.T) {
 	blacks := week.With(approach.Approach{approach.ScaleKey: approach.FiveBlacks})
 	spoken := func(a approach.Approach) string {
 		one := r.Exercises(a)[0]
-		return one.Title() + " " + string(one.Hands)
+		return words.In(words.Reader{}).Label(one.Name()) + " " + string(one.Hands)
 	}
 	assert.Equal(t, 0, r.DuePart(week))
 	assert.Equal(t, 5, r.DuePart(blacks), "B")

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"slices"
 	"strconv"
-	"strings"
 	"time"
 
 	"patientladder/core/calendar"
@@ -76,7 +75,7 @@ func (ask Ask) upkeepShare() float64 { return judgement.LessonUpkeep * ask.Appro
 // block makes a block of a kind, about a rung or about nothing.
 func (ask Ask) block(k Kind, r *ladder.Rung) Block {
 	s := shapeFor(k, ask.Age)
-	b := Block{Key: string(k), Kind: k, Band: s.band, Why: []reason.Reason{}, Choices: []Choice{}}
+	b := Block{Key: string(k), Kind: k, Band: s.band, Why: []reason.Reason{}, Choices: []Choice{}, Schools: ask.Approach.Cues(string(k), ask.Plays)}
 	b.want = want{least: s.least, best: s.best, most: s.most, weight: s.weight, band: s.band, must: s.must}
 	if n := ask.Standing.Usual(string(k)); n > 0 { // as long as the teacher makes it
 		b.want.best, b.want.most, b.want.least = n, max(n, b.want.most), min(n, b.want.least)
@@ -86,9 +85,6 @@ func (ask Ask) block(k Kind, r *ladder.Rung) Block {
 	}
 	if r != nil {
 		b.Key, b.Title, b.Rung, b.Cue = string(k)+":"+r.ID, r.Item.Title, r.ID, r.Item.Cue
-	}
-	if cue := ask.Approach.Cues(string(k), ask.Plays); cue != "" {
-		b.Cue = strings.TrimSpace(b.Cue + " " + cue)
 	}
 	return b
 }

@@ -398,11 +398,9 @@ func (ask Ask) close() Block {
 	if len(list) == 0 || len(list) == 1 && turn%2 == 1 {
 		return b
 	}
-	praise := b.Cue
 	at := turn % len(list)
 	b = ask.game(Close, list[at])
 	b.Key, b.want.least = "close", 1
-	b.Cue += " " + praise
 	why := func(a activity.Activity) reason.Reason {
 		return reason.Of(map[string]string{"improvise": "close-made-up", "listen": "close-heard"}[a.Aim])
 	}

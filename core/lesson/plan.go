@@ -113,6 +113,7 @@ type Block struct {
 	Pinned   bool               `json:"pinned,omitempty" doc:"the teacher set its minutes"`
 	Moving   bool               `json:"moving,omitempty" doc:"away from the seat"`
 	Cue      string             `json:"cue,omitempty" doc:"what is said or done"`
+	Schools  []reason.Label     `json:"schools" doc:"what the answers of the approach add to it"`
 	Why      []reason.Reason    `json:"why"`
 	Choices  []Choice           `json:"choices" doc:"what could fill it instead, best first"`
 	Acts     []fact.Act         `json:"acts,omitempty" doc:"what the teacher may do to it"`

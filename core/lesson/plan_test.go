@@ -14,6 +14,7 @@ import (
 	"patientladder/core/climb"
 	"patientladder/core/instrument"
 	"patientladder/core/ladder"
+	"patientladder/core/reason"
 	"patientladder/core/shelf"
 )
 
@@ -211,7 +212,7 @@ func TestBeforeTheFirstBook(t *testing.T) {
 }
 
 func TestTheApproachSpeaksInTheBlocks(t *testing.T) {
-	cue := func(a approach.Approach) string { return plan(usual, a, 8, 30, today).Blocks[0].Cue }
-	assert.Contains(t, cue(approach.Default(8)), "Let the arm hang")
-	assert.Contains(t, cue(approach.Default(8).With(approach.Approach{"hand-image": "round"})), "soft ball")
+	cues := func(a approach.Approach) []reason.Label { return plan(usual, a, 8, 30, today).Blocks[0].Schools }
+	assert.Contains(t, cues(approach.Default(8)), reason.Said("approach.hand-image-hanging-cue"))
+	assert.Contains(t, cues(approach.Default(8).With(approach.Approach{"hand-image": "round"})), reason.Said("approach.hand-image-round-cue"))
 }

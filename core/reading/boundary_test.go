@@ -11,6 +11,7 @@ import (
 	"patientladder/core/judgement"
 	"patientladder/core/pitch"
 	"patientladder/core/score"
+	catalogue "patientladder/words"
 )
 
 // What looks like a sign of the page and is none: the other side of what is asked. Common
@@ -296,10 +297,10 @@ func TestDemandsInOrder(t *testing.T) {
 // A chunk says where it is and how the hand begins.
 func TestWhatAChunkSays(t *testing.T) {
 	for want, c := range map[string]Chunk{
-		"bar 2: right hand, finger 1 on C4": {From: Place{Bar: 2}, To: Place{Bar: 2}, Hand: Right, Start: StartOf{"1", "C4"}},
-		"bars 2 to 4: begins on G":          {From: Place{Bar: 2}, To: Place{Bar: 4}, Start: StartOf{"", "G"}},
+		"bar 2: right hand, finger 1 on C": {From: Place{Bar: 2}, To: Place{Bar: 2}, Hand: Right, Start: StartOf{"1", "C4"}},
+		"bars 2-4: begins on G":            {From: Place{Bar: 2}, To: Place{Bar: 4}, Start: StartOf{"", "G"}},
 	} {
-		assert.Equal(t, want, c.says())
+		assert.Equal(t, want, catalogue.In(catalogue.Reader{}).Label(c.says()))
 	}
 }
 
@@ -347,12 +348,12 @@ func TestWhereItWillTrip(t *testing.T) {
 	page := written(t, instrument.Keyboard, "", "C4|C4|C4|C4|C4|C4|C4|C4|C4|C4")
 	at := func(demands ...Demand) (out []string) {
 		for _, t := range page.trips(demands) {
-			out = append(out, fmt.Sprint(t.bar, " ", strings.Join(t.why, ", ")))
+			out = append(out, fmt.Sprint(t.bar, " ", strings.Join(t.signs, ", ")))
 		}
 		return out
 	}
 	ask := func(skill string, bars ...int) Demand {
-		return Demand{Skill: skill, Bars: bars, Bar: bars[0], Why: skill}
+		return Demand{Skill: skill, Bars: bars, Bar: bars[0]}
 	}
 	assert.Equal(t, []string{"3 syncopation"}, at(ask("syncopation", 3)))
 	assert.Empty(t, at(ask("ties", 3)), "a tie alone does not")

@@ -7,24 +7,24 @@ import (
 
 	"patientladder/core/instrument"
 	"patientladder/core/pitch"
+	"patientladder/core/reason"
 	"patientladder/core/score"
 )
 
 // A Demand is a skill that the page asks for, and where.
 type Demand struct {
-	Skill string     `json:"skill" doc:"id in the graph of skills"`
-	Bar   int        `json:"bar" doc:"where first asked"`
-	Beat  score.Time `json:"beat"`
-	Why   string     `json:"why" doc:"what stands there, as a teacher says it"`
-	Bars  []int      `json:"bars" doc:"all bars that ask it"`
+	Skill string       `json:"skill" doc:"id in the graph of skills"`
+	Bar   int          `json:"bar" doc:"where first asked"`
+	Beat  score.Time   `json:"beat"`
+	Why   reason.Label `json:"why" doc:"what stands there, as a teacher says it"`
+	Bars  []int        `json:"bars" doc:"all bars that ask it"`
 }
 
-// A sign is one thing to look for on a page: the skill it asks for, what is said
-// of it, and where it stands. A certain sign stands wherever the skill is
+// A sign is one thing to look for on a page: the skill it asks for, and where it
+// stands. A certain sign stands wherever the skill is
 // asked, so that a page without it does not ask; others may be missed.
 type sign struct {
 	skill   string
-	why     string
 	certain bool
 	find    func(*sight) []Place
 }
@@ -38,6 +38,15 @@ func Certain(skill string, plays instrument.Family) bool {
 // Readable reports whether a skill can be read off a page at all.
 func Readable(skill string, plays instrument.Family) bool {
 	return slices.ContainsFunc(signs(plays), func(s sign) bool { return s.skill == skill })
+}
+
+// Signs are the skills that a page of a family may ask for.
+func Signs(plays instrument.Family) []string {
+	var out []string
+	for _, s := range signs(plays) {
+		out = append(out, s.skill)
+	}
+	return out
 }
 
 // signs are those of every instrument and those of one family.
@@ -66,7 +75,7 @@ func (p Page) Demands() []Demand {
 		if len(places) == 0 {
 			continue
 		}
-		d := Demand{Skill: look.skill, Bar: places[0].Bar, Beat: places[0].Beat, Why: look.why}
+		d := Demand{Skill: look.skill, Bar: places[0].Bar, Beat: places[0].Beat, Why: reason.Said("on-page." + look.skill)}
 		for _, at := range places {
 			if at.Bar < d.Bar || at.Bar == d.Bar && at.Beat.Less(d.Beat) {
 				d.Bar, d.Beat = at.Bar, at.Beat
@@ -369,15 +378,15 @@ func words(list ...string) func(score.Mark) bool {
 
 // sharedSigns stand on the pages of every instrument.
 var sharedSigns = []sign{
-	{"long-notes", "a note of two beats or more", true, each(func(n *seen) bool { return !n.beats.Less(score.Quarters(2)) })},
-	{"rests", "a silence to count", true, silences},
-	{"halves", "two notes to a beat", true, each(func(n *seen) bool { return !n.compound && n.beats == half })},
-	{"thirds", "three notes to a beat", true, each(func(n *seen) bool { return n.Tuplet != nil && n.Tuplet.Actual == 3 })},
-	{"quarters-of-beat", "four notes to a beat", true, each(func(n *seen) bool { return !n.compound && n.beats == quarter })},
-	{"dotted", "a dotted rhythm", true, each(func(n *seen) bool {
+	{"long-notes", true, each(func(n *seen) bool { return !n.beats.Less(score.Quarters(2)) })},
+	{"rests", true, silences},
+	{"halves", true, each(func(n *seen) bool { return !n.compound && n.beats == half })},
+	{"thirds", true, each(func(n *seen) bool { return n.Tuplet != nil && n.Tuplet.Actual == 3 })},
+	{"quarters-of-beat", true, each(func(n *seen) bool { return !n.compound && n.beats == quarter })},
+	{"dotted", true, each(func(n *seen) bool {
 		return !n.compound && (n.beats == oneAndHalf || n.beats == threeQuarters) || n.compound && n.beats == half
 	})},
-	{"syncopation", "a note that begins off the beat, or on a weak one, and sounds through the next", true, each(func(n *seen) bool {
+	{"syncopation", true, each(func(n *seen) bool {
 		if n.compound {
 			return false
 		}
@@ -385,22 +394,22 @@ var sharedSigns = []sign{
 		middle := n.beat.Add(n.beat)
 		return n.inBeat == half && !n.beats.Less(score.Quarters(1)) || n.four && n.Onset == n.beat && n.Duration == middle
 	})},
-	{"three-time", "three beats in a bar", true, meters(func(m score.Meter) bool { return m.Beats == 3 })},
-	{"six-eight", "beats of three in the meter", true, meters(func(m score.Meter) bool { _, c := beatOf(m); return c })},
-	{"pickup", "it begins before the bar", true, pickups},
-	{"ties", "a tie", true, each(func(n *seen) bool { return n.TieTo })},
-	{"changing-meter", "the meter changes", true, changes(func(b score.Bar) *score.Meter { return b.Meter })},
-	{"two-against-three", "two in one hand against three in the other", true, against(2)},
-	{"three-against-four", "three in one hand against four in the other", true, against(4)},
-	{"steps", "steps", false, leap(2, 2)},
-	{"skips", "skips", false, leap(3, 3)},
-	{"fourths-fifths", "fourths and fifths", false, leap(4, 5)},
-	{"wide-leaps", "leaps of a sixth or more", false, leap(6, 99)},
-	{"accidentals", "a sharp, flat or natural of its own", true, each(func(n *seen) bool { return n.Pitch.Alter() != n.key.Alter(n.Pitch.Step()) })},
-	{"key-signature", "a note that the signature changes", false, each(func(n *seen) bool {
+	{"three-time", true, meters(func(m score.Meter) bool { return m.Beats == 3 })},
+	{"six-eight", true, meters(func(m score.Meter) bool { _, c := beatOf(m); return c })},
+	{"pickup", true, pickups},
+	{"ties", true, each(func(n *seen) bool { return n.TieTo })},
+	{"changing-meter", true, changes(func(b score.Bar) *score.Meter { return b.Meter })},
+	{"two-against-three", true, against(2)},
+	{"three-against-four", true, against(4)},
+	{"steps", false, leap(2, 2)},
+	{"skips", false, leap(3, 3)},
+	{"fourths-fifths", false, leap(4, 5)},
+	{"wide-leaps", false, leap(6, 99)},
+	{"accidentals", true, each(func(n *seen) bool { return n.Pitch.Alter() != n.key.Alter(n.Pitch.Step()) })},
+	{"key-signature", false, each(func(n *seen) bool {
 		return n.Pitch.Alter() != 0 && n.Pitch.Alter() == n.key.Alter(n.Pitch.Step())
 	})},
-	{"key-change", "the key changes", true, changes(func(b score.Bar) *int {
+	{"key-change", true, changes(func(b score.Bar) *int {
 		switch {
 		case b.Key != nil:
 			return &b.Key.Fifths
@@ -409,13 +418,13 @@ var sharedSigns = []sign{
 		}
 		return nil
 	})},
-	{"modes", "a scale that is neither major nor minor", false, func(s *sight) []Place {
+	{"modes", false, func(s *sight) []Place {
 		if k, _ := s.Key(); !slices.Contains([]string{"major", "minor", "ionian", "aeolian"}, k.Mode) {
 			return []Place{{Bar: 1}}
 		}
 		return nil
 	}},
-	{"second-clef", "another clef", true, func(s *sight) []Place {
+	{"second-clef", true, func(s *sight) []Place {
 		var out []Place
 		for _, p := range s.Score.Parts {
 			for bi, b := range p.Bars {
@@ -426,14 +435,14 @@ var sharedSigns = []sign{
 		}
 		return out
 	}},
-	{"loud-soft", "loud and soft", true, levels(2)},
-	{"six-levels", "four levels of loudness or more", false, levels(4)},
-	{"swell", "growing or fading", true, marks(func(m score.Mark) bool {
+	{"loud-soft", true, levels(2)},
+	{"six-levels", false, levels(4)},
+	{"swell", true, marks(func(m score.Mark) bool {
 		return m.Kind == "dynamic" && (m.Text == "crescendo" || m.Text == "diminuendo") || words("cresc", "dim.", "decresc")(m)
 	})},
-	{"accents", "an accent", true, articulated("accent", "strong-accent")},
-	{"phrase-breath", "a breath mark", false, articulated("breath-mark", "caesura")},
-	{"tempo-change", "the tempo changes", true, marks(words("rit", "rall", "accel", "a tempo", "slowing", "slower", "faster"))},
+	{"accents", true, articulated("accent", "strong-accent")},
+	{"phrase-breath", false, articulated("breath-mark", "caesura")},
+	{"tempo-change", true, marks(words("rit", "rall", "accel", "a tempo", "slowing", "slower", "faster"))},
 }
 
 // silences finds the rests of a hand in bars in which it also plays, and where

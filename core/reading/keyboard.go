@@ -9,40 +9,40 @@ import (
 
 // keyboardSigns stand on the pages of keyboards.
 var keyboardSigns = []sign{
-	{"two-staves", "both staves at once", false, bars(func(a, b *inBar) bool { return overlap(a, b) })},
-	{"hands-in-turn", "the hands take turns", false, inTurn},
-	{"held-left-hand", "one hand holds while the other moves", true, bars(func(a, b *inBar) bool {
+	{"two-staves", false, bars(func(a, b *inBar) bool { return overlap(a, b) })},
+	{"hands-in-turn", false, inTurn},
+	{"held-left-hand", true, bars(func(a, b *inBar) bool {
 		return holding(a, b) || holding(b, a)
 	})},
-	{"hands-together", "both hands move", true, bars(func(a, b *inBar) bool { return moving(a) && moving(b) })},
-	{"parallel-hands", "the hands run the same way", false, alongside(func(a, b Direction) bool { return a == b && a != Same })},
-	{"mirrored-hands", "the hands run apart or together", false, alongside(func(a, b Direction) bool { return a == Up && b == Down || a == Down && b == Up })},
-	{"g-position", "five fingers from G", false, from('G')},
-	{"f-position", "five fingers from F, with B flat", false, from('F')},
-	{"any-position", "five fingers from another key", false, from('A', 'B', 'D', 'E')},
-	{"position-move", "the hand moves to another place", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Jump })},
-	{"thumb-under", "the thumb passes under", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Crossing && away(st, i) })},
-	{"finger-over", "a finger goes over the thumb", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Crossing && !away(st, i) })},
-	{"extend", "the hand opens to a sixth", false, opening},
-	{"octaves", "an octave in one hand", true, chords(func(st *Staff, i int) bool { return width(&st.Line[i]) == 8 })},
-	{"chord-block", "three notes at once in a hand", true, chords(func(st *Staff, i int) bool { return len(st.Line[i].Notes) >= 3 })},
-	{"bass-chord", "a bass note, then its chord", true, chords(func(st *Staff, i int) bool {
+	{"hands-together", true, bars(func(a, b *inBar) bool { return moving(a) && moving(b) })},
+	{"parallel-hands", false, alongside(func(a, b Direction) bool { return a == b && a != Same })},
+	{"mirrored-hands", false, alongside(func(a, b Direction) bool { return a == Up && b == Down || a == Down && b == Up })},
+	{"g-position", false, from('G')},
+	{"f-position", false, from('F')},
+	{"any-position", false, from('A', 'B', 'D', 'E')},
+	{"position-move", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Jump })},
+	{"thumb-under", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Crossing && away(st, i) })},
+	{"finger-over", false, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Crossing && !away(st, i) })},
+	{"extend", false, opening},
+	{"octaves", true, chords(func(st *Staff, i int) bool { return width(&st.Line[i]) == 8 })},
+	{"chord-block", true, chords(func(st *Staff, i int) bool { return len(st.Line[i].Notes) >= 3 })},
+	{"bass-chord", true, chords(func(st *Staff, i int) bool {
 		if i == 0 || st.Hand != Left || len(st.Line[i-1].Notes) > 1 || len(st.Line[i].Notes) < 2 {
 			return false
 		}
 		return st.Line[i].Notes[0].Line()-st.Line[i-1].Top().Line() >= 2 && joined(st.Line, i)
 	})},
-	{"chord-broken", "a chord, one note after another", false, broken(false)},
-	{"rocking-bass", "a broken chord under the other hand", false, broken(true)},
-	{"arpeggio", "a broken chord beyond an octave", false, chords(spread)},
-	{"touch-joined", "notes under a slur", false, slurred(2, many, nil)},
-	{"slur-two", "two notes under a slur", false, slurred(2, 2, nil)},
-	{"slur-long", "a slur over eight notes or more", false, slurred(8, many, nil)},
-	{"touch-detached", "detached notes", false, articulated("staccato", "staccatissimo")},
-	{"two-touches", "one hand joined, the other detached", false, bars(func(a, b *inBar) bool {
+	{"chord-broken", false, broken(false)},
+	{"rocking-bass", false, broken(true)},
+	{"arpeggio", false, chords(spread)},
+	{"touch-joined", false, slurred(2, many, nil)},
+	{"slur-two", false, slurred(2, 2, nil)},
+	{"slur-long", false, slurred(8, many, nil)},
+	{"touch-detached", false, articulated("staccato", "staccatissimo")},
+	{"two-touches", false, bars(func(a, b *inBar) bool {
 		return a.slurred && b.detached || b.slurred && a.detached
 	})},
-	{"repeated-notes", "one key again and again", false, chords(func(st *Staff, i int) bool {
+	{"repeated-notes", false, chords(func(st *Staff, i int) bool {
 		if i < 2 {
 			return false
 		}
@@ -53,9 +53,9 @@ var keyboardSigns = []sign{
 		}
 		return true
 	})},
-	{"voice-in-hand", "two voices in one hand", true, voices},
-	{"trill", "a trill or another ornament", true, articulated("trill-mark", "mordent", "inverted-mordent", "turn")},
-	{"pedal-joined", "pedal", true, marks(func(m score.Mark) bool { return m.Kind == "pedal" || words("ped.")(m) })},
+	{"voice-in-hand", true, voices},
+	{"trill", true, articulated("trill-mark", "mordent", "inverted-mordent", "turn")},
+	{"pedal-joined", true, marks(func(m score.Mark) bool { return m.Kind == "pedal" || words("ped.")(m) })},
 }
 
 // An inBar is what one staff does in one bar.

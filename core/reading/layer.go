@@ -8,6 +8,7 @@ import (
 
 	"patientladder/core/instrument"
 	"patientladder/core/pitch"
+	"patientladder/core/reason"
 	"patientladder/core/score"
 )
 
@@ -26,13 +27,13 @@ type Label struct {
 
 // A Stretch stands over the notes of a staff from one to another.
 type Stretch struct {
-	From  string `json:"from" doc:"id of the first note"`
-	To    string `json:"to" doc:"id of the last"`
-	Text  string `json:"text" doc:"a letter or number, so that no meaning rests on colour alone"`
-	Says  string `json:"says" doc:"the same in words"`
-	Hue   int    `json:"hue" doc:"spans of one number belong together"`
-	Level int    `json:"level" doc:"0 for the smallest; wider ones stand above"`
-	Staff int    `json:"staff" doc:"index of the staff with notes, from 0"`
+	From  string       `json:"from" doc:"id of the first note"`
+	To    string       `json:"to" doc:"id of the last"`
+	Text  string       `json:"text" doc:"a letter or number, so that no meaning rests on colour alone"`
+	Says  reason.Label `json:"says" doc:"the same in words"`
+	Hue   int          `json:"hue" doc:"spans of one number belong together"`
+	Level int          `json:"level" doc:"0 for the smallest; wider ones stand above"`
+	Staff int          `json:"staff" doc:"index of the staff with notes, from 0"`
 }
 
 // Ask says for whom layers are drawn.
@@ -173,20 +174,16 @@ func positionLayer(p Page, _ Ask) Layer {
 		at := 0
 		hues := map[string]int{}
 		for _, pos := range st.Positions {
-			name := pos.Low + " to " + pos.High
+			name, says := pos.Low+pos.High, reason.SaidOf("over.keys", "low", pos.Low, "high", pos.High, "move", string(pos.Move))
+			text := strings.TrimRight(pos.Low, "0123456789")
 			if pos.Place != "" {
-				name = pos.Place
+				name, text, says = pos.Place, places[pos.Place], reason.SaidOf("over.place", "place", pos.Place, "move", string(pos.Move))
+				if text == "" {
+					text = strings.TrimPrefix(pos.Place, "fret ")
+				}
 			}
 			if _, met := hues[name]; !met {
 				hues[name] = len(hues)
-			}
-			says := name
-			if pos.Move != "" {
-				says += ", by a " + string(pos.Move)
-			}
-			text := strings.TrimRight(pos.Low, "0123456789")
-			if pos.Place != "" {
-				text = strings.TrimSuffix(pos.Place, " position")
 			}
 			last := at + len(pos.Fingers) - 1
 			out.Labels = append(out.Labels, Label{st.Line[at].IDs[0], text})
@@ -197,10 +194,12 @@ func positionLayer(p Page, _ Ask) Layer {
 	return out
 }
 
-// kinds says how a figure relates to the one that it repeats.
-var kinds = map[Kind]struct{ mark, says string }{
-	First: {"", "new"}, Again: {"=", "the same again"}, NewRhythm: {"~", "the same notes in a new rhythm"}, Moved: {"→", "moved to another note"}, Ending: {"′", "the same with another ending"},
-}
+// places are places of the hand on strings as they are written over notes. Common practice, no source.
+var places = map[string]string{"half": "½", "first": "1", "second": "2", "second-and-half": "2½", "third": "3", "third-and-half": "3½", "fourth": "4", "fifth": "5",
+	"fifth-and-half": "5½", "sixth": "6", "sixth-and-half": "6½", "seventh": "7", "thumb": "ϙ", "high": "8+"}
+
+// kinds are signs of how a figure relates to the one that it repeats.
+var kinds = map[Kind]string{First: "", Again: "=", NewRhythm: "~", Moved: "→", Ending: "′"}
 
 func patternLayer(p Page, _ Ask) Layer {
 	out := Layer{Labels: []Label{}, Spans: []Stretch{}}
@@ -214,8 +213,8 @@ func patternLayer(p Page, _ Ask) Layer {
 			if _, met := hues[f.ID]; !met {
 				hues[f.ID] = len(hues)
 			}
-			out.Spans = append(out.Spans, Stretch{From: st.Line[from].IDs[0], To: st.Line[to].IDs[0], Text: f.ID + kinds[f.Kind].mark,
-				Says: "figure " + f.ID + ", " + kinds[f.Kind].says, Hue: hues[f.ID], Staff: si})
+			out.Spans = append(out.Spans, Stretch{From: st.Line[from].IDs[0], To: st.Line[to].IDs[0], Text: f.ID + kinds[f.Kind],
+				Says: reason.SaidOf("figure."+string(f.Kind), "id", f.ID), Hue: hues[f.ID], Staff: si})
 		}
 	}
 	return out
@@ -259,15 +258,15 @@ func chunkLayer(p Page, a Ask) Layer {
 	return out
 }
 
-func (c Chunk) says() string {
-	says := fmt.Sprintf("bar %d", c.From.Bar)
+func (c Chunk) says() reason.Label {
+	bars := strconv.Itoa(c.From.Bar)
 	if c.To.Bar > c.From.Bar {
-		says = fmt.Sprintf("bars %d to %d", c.From.Bar, c.To.Bar)
+		bars += "-" + strconv.Itoa(c.To.Bar)
 	}
 	if c.Start.Finger != "" {
-		return fmt.Sprintf("%s: %s hand, finger %s on %s", says, c.Hand, c.Start.Finger, c.Start.Key)
+		return reason.SaidOf("over.chunk-hand", "bars", bars, "hand", string(c.Hand), "finger", c.Start.Finger, "key", c.Start.Key)
 	}
-	return fmt.Sprintf("%s: begins on %s", says, c.Start.Key)
+	return reason.SaidOf("over.chunk", "bars", bars, "key", c.Start.Key)
 }
 
 // Annotated returns a copy of the score with some layers written into it: what

@@ -70,7 +70,7 @@ func (p Page) Minute(demands []Demand) []reason.Reason {
 		}
 	}
 	for _, t := range p.trips(demands) {
-		say("minute-trip", "bar", strconv.Itoa(t.bar), "why", strings.Join(t.why, "; "))
+		say("minute-trip", "bar", strconv.Itoa(t.bar), "signs", strings.Join(t.signs, ","))
 	}
 	t := p.Theory()
 	likely := ""
@@ -141,7 +141,7 @@ func barsOf(positions []Position, m Move) string {
 
 // A pairing is an interval that a hand plays at once.
 type pairing struct {
-	name  string // "open fifths"
+	name  string // open-fifth
 	bars  []int
 	times int
 }
@@ -172,14 +172,14 @@ func pairings(st Staff) []pairing {
 
 // atOnce names an interval of two notes that sound together.
 func atOnce(i Interval) string {
-	names := []string{"unisons", "seconds", "thirds", "fourths", "fifths", "sixths", "sevenths", "octaves", "ninths", "tenths"}
+	names := []string{"unison", "second", "third", "fourth", "fifth", "sixth", "seventh", "octave", "ninth", "tenth"}
 	switch {
 	case i.String() == "P5":
-		return "open fifths"
+		return "open-fifth"
 	case i.Number <= len(names):
 		return names[i.Number-1]
 	}
-	return "wider than a tenth"
+	return "wider"
 }
 
 // widest returns the chord after the widest melodic interval, the first of
@@ -208,7 +208,7 @@ const leastTrip = 1.4
 type trip struct {
 	bar   int
 	worth float64
-	why   []string
+	signs []string
 }
 
 // trips returns at most three bars where it will trip, in order: what is asked
@@ -237,7 +237,7 @@ func (p Page) trips(demands []Demand) []trip {
 	for i := range out {
 		for _, d := range demands {
 			if weigh(d) > 0 && slices.Contains(d.Bars, out[i].bar) {
-				out[i].why = append(out[i].why, d.Why)
+				out[i].signs = append(out[i].signs, d.Skill)
 			}
 		}
 	}
@@ -290,7 +290,7 @@ func (p Page) New(demands []Demand, has func(skill string) bool, met map[pitch.P
 	var found []first
 	for _, d := range demands {
 		if !has(d.Skill) {
-			found = append(found, first{Place{d.Bar, d.Beat}, reason.Of("new-skill", "skill", d.Skill, "name", name(d.Skill), "why", d.Why, "bar", strconv.Itoa(d.Bar))})
+			found = append(found, first{Place{d.Bar, d.Beat}, reason.Of("new-skill", "skill", d.Skill, "name", name(d.Skill), "bar", strconv.Itoa(d.Bar))})
 		}
 	}
 	said := map[pitch.Pitch]bool{}

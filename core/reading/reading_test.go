@@ -343,7 +343,7 @@ func TestFiguresAPhraseAtATime(t *testing.T) {
 	} {
 		var got []string
 		for _, f := range Read(tune(t, c.abc), instrument.Shipped.Of("piano")).Figures {
-			got = append(got, f.ID+strconv.Itoa(f.Bar)+kinds[f.Kind].mark)
+			got = append(got, f.ID+strconv.Itoa(f.Bar)+kinds[f.Kind])
 		}
 		assert.Equal(t, c.figures, strings.Join(got, " "), c.song)
 	}
@@ -472,7 +472,7 @@ func TestTheTeachersMinute(t *testing.T) {
 			at = append(at, r.Args["hand"]+" "+r.Args["intervals"]+" "+r.Args["bars"])
 		}
 	}
-	assert.Equal(t, []string{"left open fifths 1, 2, 3, 4, 5, 6, 7, 8"}, at)
+	assert.Equal(t, []string{"left open-fifth 1, 2, 3, 4, 5, 6, 7, 8"}, at)
 	atOnce := func(bars string) (out []string) {
 		for _, r := range Read(tune(t, bars), usual[instrument.Keyboard]).Minute(nil) {
 			if r.Code == "minute-together" {
@@ -482,8 +482,8 @@ func TestTheTeachersMinute(t *testing.T) {
 		return out
 	}
 	assert.Empty(t, atOnce("[CG]4|C4"), "once is no habit")
-	assert.Equal(t, []string{"open fifths 1"}, atOnce("[CG]2 [CG]2|[CEG]4|[CE]4"))
-	assert.Equal(t, []string{"thirds 1", "sixths 2"}, atOnce("[CE] [CE] [DF] C|[CA] [CA] C2|[CG] C [CG] C"), "two of them, the usual first")
+	assert.Equal(t, []string{"open-fifth 1"}, atOnce("[CG]2 [CG]2|[CEG]4|[CE]4"))
+	assert.Equal(t, []string{"third 1", "sixth 2"}, atOnce("[CE] [CE] [DF] C|[CA] [CA] C2|[CG] C [CG] C"), "two of them, the usual first")
 	assert.Equal(t, []string{" 3", "left 1"}, hands, "a hand is told where it alone has less to learn")
 	lines := Read(tune(t, "C E G E|F D F D|G E D2|C4|G G A G|F2 D2|A A B A|G4|C E G E|F D F D|G E D2|C4|G G A G|F2 D2|A A B A|c4"), usual[instrument.Keyboard])
 	var back []string

@@ -77,14 +77,14 @@ func TestCelloFingers(t *testing.T) {
 	for _, c := range []struct {
 		name, key, bars, want, places, opened string
 	}{
-		{"open strings from the top", "C bass", "A, D, G,, C,,", "1.0 2.0 3.0 4.0", "first position", ""},
-		{"D major: the third and fourth fingers are a half step apart", "D bass", "D, E, F, G,|A, B, C D", "2.0 2.1 2.3 2.4 1.0 1.1 1.3 1.4", "first position", ""},
-		{"F natural takes the second finger", "C bass", "D, E, F, G,", "2.0 2.1 2.2 2.4", "first position", ""},
-		{"E flat: the first finger reaches back", "C bass", "D, _E, F, G,", "2.0 2.1 2.2 2.4", "first position", "back"},
-		{"G sharp: the hand opens forward", "C bass", "E, ^F, ^G, A,", "2.1 2.2 2.4 1.0", "first position", "forward"},
-		{"E on the A string lies above first position", "C bass", "A, D E D", "1.0 1.2 1.4 1.2", "second position", ""},
-		{"two open strings at once", "C bass", "[G,,D,]4", "3.0+2.0", "first position", ""},
-		{"a written finger is honoured", "C bass", "!4!A,4", "2.4", "second position", ""},
+		{"open strings from the top", "C bass", "A, D, G,, C,,", "1.0 2.0 3.0 4.0", "first", ""},
+		{"D major: the third and fourth fingers are a half step apart", "D bass", "D, E, F, G,|A, B, C D", "2.0 2.1 2.3 2.4 1.0 1.1 1.3 1.4", "first", ""},
+		{"F natural takes the second finger", "C bass", "D, E, F, G,", "2.0 2.1 2.2 2.4", "first", ""},
+		{"E flat: the first finger reaches back", "C bass", "D, _E, F, G,", "2.0 2.1 2.2 2.4", "first", "back"},
+		{"G sharp: the hand opens forward", "C bass", "E, ^F, ^G, A,", "2.1 2.2 2.4 1.0", "first", "forward"},
+		{"E on the A string lies above first position", "C bass", "A, D E D", "1.0 1.2 1.4 1.2", "second", ""},
+		{"two open strings at once", "C bass", "[G,,D,]4", "3.0+2.0", "first", ""},
+		{"a written finger is honoured", "C bass", "!4!A,4", "2.4", "second", ""},
 	} {
 		st := on(t, instrument.Bowed, c.key, c.bars).Staves[0]
 		var places, opened []string
@@ -100,10 +100,10 @@ func TestCelloFingers(t *testing.T) {
 // Frets and plucking fingers of a guitar: common practice, no source.
 func TestGuitarStopsAndRolls(t *testing.T) {
 	for _, c := range []struct{ name, bars, stops, plucks, places string }{
-		{"open strings, lowest first", "E, A, D G|B e z2", "6.0 5.0 4.0 3.0 2.0 1.0", "p p p i m a", "first position"},
-		{"C major in first position", "C D E F|G A B c", "5.3 4.0 4.2 4.3 3.0 3.2 2.0 2.1", "p p p p i m i m", "first position"},
-		{"a roll over a held chord", "C G c e", "5.3 3.0 2.1 1.0", "p i m a", "first position"},
-		{"the fourth finger stretched to the fifth fret", "e f a g", "1.0 1.1 1.5 1.3", "i m i m", "first position"},
+		{"open strings, lowest first", "E, A, D G|B e z2", "6.0 5.0 4.0 3.0 2.0 1.0", "p p p i m a", "first"},
+		{"C major in first position", "C D E F|G A B c", "5.3 4.0 4.2 4.3 3.0 3.2 2.0 2.1", "p p p p i m i m", "first"},
+		{"a roll over a held chord", "C G c e", "5.3 3.0 2.1 1.0", "p i m a", "first"},
+		{"the fourth finger stretched to the fifth fret", "e f a g", "1.0 1.1 1.5 1.3", "i m i m", "first"},
 	} {
 		st := on(t, instrument.Plucked, "C", c.bars).Staves[0]
 		var frets, plucks, places []string
@@ -173,7 +173,7 @@ func TestPositionsOnStringsAreTheFewest(t *testing.T) {
 			got, i := len(st.Positions)-1, 0
 			for _, p := range st.Positions {
 				for range p.Fingers {
-					if p.Place != "first position" && st.Stops[i][0].Fret > 0 {
+					if p.Place != "first" && st.Stops[i][0].Fret > 0 {
 						got += away[i]
 					}
 					i++
@@ -239,7 +239,7 @@ func TestFirstPositionOfOtherStrings(t *testing.T) {
 		plays := instrument.Shipped.Of(instrument.ID(c.plays))
 		st := Read(s, plays).Staves[0]
 		assert.Equal(t, c.want, strings.Join(stopsOf(st), " "), "%s on the %s", c.name, c.plays)
-		assert.Equal(t, "first position", st.Positions[0].Place, c.name)
+		assert.Equal(t, "first", st.Positions[0].Place, c.name)
 	}
 }
 

@@ -9,18 +9,18 @@ import (
 
 // bowedSigns stand on the pages of bowed strings.
 var bowedSigns = []sign{
-	{"open-strings", "an open string", false, stops(func(st []Stop) bool { return len(st) == 1 && st[0].Finger == "0" })},
-	{"first-finger", "the first finger", false, fingered("1")},
-	{"second-finger", "the second finger", true, fingered("2")},
-	{"stepping-fingers", "finger after finger on one string", false, chords(func(st *Staff, i int) bool {
+	{"open-strings", false, stops(func(st []Stop) bool { return len(st) == 1 && st[0].Finger == "0" })},
+	{"first-finger", false, fingered("1")},
+	{"second-finger", true, fingered("2")},
+	{"stepping-fingers", false, chords(func(st *Staff, i int) bool {
 		a, b, ok := pair(st, i)
 		return ok && a.String == b.String && a.Finger != b.Finger && a.Finger != "0" && b.Finger != "0"
 	})},
-	{"string-levels", "more than one string", false, chords(func(st *Staff, i int) bool {
+	{"string-levels", false, chords(func(st *Staff, i int) bool {
 		a, b, ok := pair(st, i)
 		return ok && a.String != b.String
 	})},
-	{"quick-crossings", "quick changes from string to string", false, chords(func(st *Staff, i int) bool {
+	{"quick-crossings", false, chords(func(st *Staff, i int) bool {
 		for j := i - 2; j <= i; j++ {
 			a, b, ok := pair(st, j)
 			if !ok || a.String == b.String || half.Less(st.Line[j-1].Duration) {
@@ -29,53 +29,53 @@ var bowedSigns = []sign{
 		}
 		return true
 	})},
-	{"slur-two-notes", "two notes in a bow", true, slurred(2, 2, nil)},
-	{"slur-three", "three notes or more in a bow", true, slurred(3, many, nil)},
-	{"slur-crossing", "a slur over two strings", true, slurred(2, many, func(s *sight, staff int, slur [2]int) bool {
+	{"slur-two-notes", true, slurred(2, 2, nil)},
+	{"slur-three", true, slurred(3, many, nil)},
+	{"slur-crossing", true, slurred(2, many, func(s *sight, staff int, slur [2]int) bool {
 		on := s.strings(staff, slur)
 		return len(on) > 1 && slices.Min(on) != slices.Max(on)
 	})},
-	{"slow-bows", "a bow of four beats or more", false, each(func(n *seen) bool { return !n.Duration.Less(score.Quarters(4)) })},
-	{"bow-short", "short stopped bows", false, articulated("staccato", "staccatissimo")},
-	{"pluck-hand", "plucked notes", false, marks(words("pizz", "pluck"))},
-	{"reach-back", "the first finger reached back", true, opened("back")},
-	{"reach-forward", "the hand opened forward", true, opened("forward")},
-	{"shift-up", "a shift along the string", true, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Shift })},
-	{"double-open", "two open strings at once", false, stops(func(st []Stop) bool { return len(st) > 1 && stopped(st) == 0 })},
-	{"double-notes", "two notes at once", true, stops(func(st []Stop) bool { return len(st) > 1 && stopped(st) > 0 })},
-	{"ledger-lines", "notes far from the staff", false, farAbove},
+	{"slow-bows", false, each(func(n *seen) bool { return !n.Duration.Less(score.Quarters(4)) })},
+	{"bow-short", false, articulated("staccato", "staccatissimo")},
+	{"pluck-hand", false, marks(words("pizz", "pluck"))},
+	{"reach-back", true, opened("back")},
+	{"reach-forward", true, opened("forward")},
+	{"shift-up", true, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Shift })},
+	{"double-open", false, stops(func(st []Stop) bool { return len(st) > 1 && stopped(st) == 0 })},
+	{"double-notes", true, stops(func(st []Stop) bool { return len(st) > 1 && stopped(st) > 0 })},
+	{"ledger-lines", false, farAbove},
 }
 
 // pluckedSigns stand on the pages of plucked strings.
 var pluckedSigns = []sign{
-	{"tablature", "tablature", true, func(s *sight) []Place {
+	{"tablature", true, func(s *sight) []Place {
 		if !Tablature(s.Score) {
 			return nil
 		}
 		return []Place{{Bar: 1}}
 	}},
-	{"first-position", "stopped notes in first position", false, fingered("1", "2", "3")},
-	{"thumb-bass", "the thumb on the low strings", false, under(plucked("p"))},
-	{"alternating", "two fingers in turn along a string", false, plucked("i", "m", "i")},
-	{"pima", "p i m a one after another", false, plucked("p", "i", "m", "a")},
-	{"pami", "p a m i one after another", false, plucked("p", "a", "m", "i")},
-	{"six-pattern", "p i m a m i one after another", false, plucked("p", "i", "m", "a", "m", "i")},
-	{"alternating-bass", "the thumb between two strings", false, under(chords(func(st *Staff, i int) bool {
+	{"first-position", false, fingered("1", "2", "3")},
+	{"thumb-bass", false, under(plucked("p"))},
+	{"alternating", false, plucked("i", "m", "i")},
+	{"pima", false, plucked("p", "i", "m", "a")},
+	{"pami", false, plucked("p", "a", "m", "i")},
+	{"six-pattern", false, plucked("p", "i", "m", "a", "m", "i")},
+	{"alternating-bass", false, under(chords(func(st *Staff, i int) bool {
 		a, b := thumb(st, i), 0
 		for j := i - 1; j >= max(0, i-3) && b == 0; j-- {
 			b = thumb(st, j)
 		}
 		return a > 0 && b > 0 && a != b && len(st.Line[i].Notes) == 1
 	}))},
-	{"pinch", "thumb and finger together", false, stops(func(st []Stop) bool { return len(st) == 2 || len(st) == 3 })},
-	{"tune-and-bass", "a tune and its bass at once", false, stops(func(st []Stop) bool { return len(st) > 1 && isThumb(st[0]) && !isThumb(st[len(st)-1]) })},
-	{"strum", "a stroke over four strings or more", false, stops(func(st []Stop) bool { return len(st) >= 4 })},
-	{"chord-two-finger", "two notes stopped at once", false, stops(func(st []Stop) bool { return stopped(st) == 2 && len(st) > 2 })},
-	{"chord-three-finger", "three notes stopped at once", false, stops(func(st []Stop) bool { return stopped(st) >= 3 })},
-	{"chord-change", "one stopped chord after another", false, chords(func(st *Staff, i int) bool {
+	{"pinch", false, stops(func(st []Stop) bool { return len(st) == 2 || len(st) == 3 })},
+	{"tune-and-bass", false, stops(func(st []Stop) bool { return len(st) > 1 && isThumb(st[0]) && !isThumb(st[len(st)-1]) })},
+	{"strum", false, stops(func(st []Stop) bool { return len(st) >= 4 })},
+	{"chord-two-finger", false, stops(func(st []Stop) bool { return stopped(st) == 2 && len(st) > 2 })},
+	{"chord-three-finger", false, stops(func(st []Stop) bool { return stopped(st) >= 3 })},
+	{"chord-change", false, chords(func(st *Staff, i int) bool {
 		return i > 0 && stopped(st.Stops[i]) >= 2 && stopped(st.Stops[i-1]) >= 2 && !slices.Equal(st.Stops[i], st.Stops[i-1])
 	})},
-	{"small-barre", "two strings under one finger", false, stops(func(st []Stop) bool {
+	{"small-barre", false, stops(func(st []Stop) bool {
 		for i, a := range st {
 			for _, b := range st[:i] {
 				if a.Finger != "" && a.Finger != "0" && a.Finger == b.Finger && a.Fret == b.Fret {
@@ -85,10 +85,10 @@ var pluckedSigns = []sign{
 		}
 		return false
 	})},
-	{"shift-neck", "the hand moves along the neck", true, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Shift })},
-	{"hammer", "a slur upwards on one string", true, slurred(2, many, onOneString(Up))},
-	{"pull", "a slur downwards on one string", true, slurred(2, many, onOneString(Down))},
-	{"ledger-lines", "notes far above the staff", false, farAbove},
+	{"shift-neck", true, moved(func(st *Staff, i int) bool { return st.Positions[i].Move == Shift })},
+	{"hammer", true, slurred(2, many, onOneString(Up))},
+	{"pull", true, slurred(2, many, onOneString(Down))},
+	{"ledger-lines", false, farAbove},
 }
 
 // pair returns the stops of a chord's top note and of the one before it.

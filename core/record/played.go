@@ -11,11 +11,11 @@ import (
 
 // A Series is one thing played in from time to time, and the figure that was named most often of it.
 type Series struct {
-	Asked  string    `json:"asked" doc:"what was asked"`
-	Rung   string    `json:"rung"`
-	Figure string    `json:"figure" enum:"heft,late,lope,drift,spread,apart,slips,off"`
-	Finger string    `json:"finger" doc:"in words; empty where the figure is of none"`
-	Takes  []TakenAt `json:"takes" doc:"in order of time"`
+	Asked  string       `json:"asked" doc:"what was asked"`
+	Rung   string       `json:"rung"`
+	Figure string       `json:"figure" enum:"heft,late,lope,drift,spread,apart,slips,off"`
+	Finger reason.Label `json:"finger" doc:"in words; empty where the figure is of none"`
+	Takes  []TakenAt    `json:"takes" doc:"in order of time"`
 }
 
 // A TakenAt is one take of a series.
@@ -62,7 +62,7 @@ func Played(s ladder.Standing) []Series {
 		}
 		one := Series{Asked: list[0].Asked, Rung: list[0].Rung, Figure: most.figure}
 		if most.finger != "" {
-			one.Finger = touch.FingerName(most.hand, most.finger)
+			one.Finger = reason.SaidOf("list.finger", "finger", touch.Finger(most.hand, most.finger))
 		}
 		for _, t := range list {
 			one.Takes = append(one.Takes, TakenAt{t.At, valueOf(t, most.figure, most.hand, most.finger), t.Said().Why(), t.Figure == ladder.Even})

@@ -9,6 +9,7 @@ import (
 
 	"patientladder/core/fact"
 	"patientladder/core/ladder"
+	"patientladder/core/reason"
 )
 
 func TestATakeIsFollowedByWhatWasNamedMostOften(t *testing.T) {
@@ -27,7 +28,7 @@ func TestATakeIsFollowedByWhatWasNamedMostOften(t *testing.T) {
 	require.Len(t, got, 3)
 	assert.Equal(t, "roll pima", got[0].Asked, "played last")
 	assert.Equal(t, "heft", got[0].Figure)
-	assert.Equal(t, "thumb", got[0].Finger)
+	assert.Equal(t, reason.SaidOf("list.finger", "finger", "p"), got[0].Finger)
 	var values []float64
 	for _, at := range got[0].Takes {
 		values = append(values, at.Value)

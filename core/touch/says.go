@@ -9,20 +9,12 @@ import (
 	"patientladder/core/reason"
 )
 
-// fingerNames are fingers as they are said; what is none of them is said as it is written.
-var fingerNames = map[string]string{"1": "thumb", "2": "second finger", "3": "third finger", "4": "fourth finger", "5": "little finger",
-	"p": "thumb", "i": "index finger", "m": "middle finger", "a": "ring finger"}
-
-// FingerName says a finger of a hand: right thumb, or ring finger where the hand needs no name.
-func FingerName(hand, finger string) string {
-	name, known := fingerNames[finger]
-	if !known {
-		name = "finger " + finger
+// Finger is a finger of a hand as catalogues name it: right-2, or a where the hand needs no name.
+func Finger(hand, finger string) string {
+	if hand == "" || strings.Trim(finger, "pima") == "" {
+		return finger // plucking fingers are those of one hand
 	}
-	if strings.Trim(finger, "pima") == "" {
-		return name // plucking fingers are those of one hand
-	}
-	return strings.TrimSpace(hand + " " + name)
+	return hand + "-" + finger
 }
 
 // Why says what was measured; even where there is nothing to say.
@@ -59,7 +51,7 @@ func (s Saying) reason(code string) reason.Reason {
 		add("by", whole(s.Size))
 	}
 	if s.Finger != "" {
-		add("finger", FingerName(s.Hand, s.Finger))
+		add("finger", Finger(s.Hand, s.Finger))
 	}
 	if s.Hand != "" {
 		add("hand", s.Hand)

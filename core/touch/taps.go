@@ -5,19 +5,20 @@ import (
 	"math"
 	"regexp"
 	"slices"
+	"strconv"
 
 	"patientladder/core/judgement"
-	"patientladder/core/phrase"
+	"patientladder/core/reason"
 )
 
 // A TapStep is one on the way to a cross-rhythm, tapped with a finger of each hand. Its onsets are
 // pulses: a quarter note is a pulse.
 type TapStep struct {
-	Key   string  `json:"key" doc:"as tap 3:2 switch"`
-	Name  string  `json:"name"`
-	Why   string  `json:"why" doc:"what it is for"`
-	Holds bool    `json:"holds" doc:"it held when it was tapped last"`
-	Pulse float64 `json:"pulse" doc:"milliseconds, to begin with"`
+	Key   string       `json:"key" doc:"as tap 3:2 switch"`
+	Name  reason.Label `json:"name"`
+	Why   reason.Label `json:"why" doc:"what it is for"`
+	Holds bool         `json:"holds" doc:"it held when it was tapped last"`
+	Pulse float64      `json:"pulse" doc:"milliseconds, to begin with"`
 	kind  string
 	right int
 	left  int
@@ -29,23 +30,13 @@ var stepKey = regexp.MustCompile(`^tap ([2-5]):([2-5]) (pulse|right|left|switch|
 // a steady pulse, each by itself, the two switched at one pulse, different touches in the hands, then
 // both away from the instrument. Common practice, no source.
 func Steps(right, left int) []TapStep {
-	parts := func(n int) string {
-		return map[int]string{2: "halves", 3: "thirds", 4: "quarters", 5: "fifths"}[n]
-	}
-	cross := fmt.Sprintf("%d against %d", right, left)
-	list := []TapStep{
-		{kind: "pulse", Name: "A steady pulse", Why: "Everything else is a part of it."},
-		{kind: "right", Name: parts(right) + " of the pulse, the right hand", Why: "One hand has to go by itself before it goes beside another."},
-		{kind: "left", Name: parts(left) + " of the pulse, the left hand", Why: "The other one, at the same pulse."},
-		{kind: "switch", Name: fmt.Sprintf("%s, then %s, a pulse each, the hands in turn", parts(right), parts(left)), Why: "The pulse stays when its parts change."},
-		{kind: "apart", Name: fmt.Sprintf("The right hand in %s, the left on the pulse", parts(right)), Why: "The hands do different things, without crossing yet."},
-		{kind: "together", Name: cross + ", both hands", Why: "Away from the instrument first, slowly, on the spoken phrase; never first in a piece."},
-	}
+	list := []TapStep{{kind: "pulse"}, {kind: "right"}, {kind: "left"}, {kind: "switch"}, {kind: "apart"}, {kind: "together"}}
 	for i := range list {
 		s := &list[i]
 		s.right, s.left, s.Pulse = right, left, 1600
 		s.Key = fmt.Sprintf("tap %d:%d %s", right, left, s.kind)
-		s.Name = phrase.Begin(s.Name)
+		s.Name = reason.SaidOf("tap."+s.kind, "right", strconv.Itoa(right), "left", strconv.Itoa(left))
+		s.Why = reason.Said("tap." + s.kind + "-why")
 	}
 	return list
 }

@@ -39,7 +39,7 @@ func (a Adds) line(sh *Sheet, id string, b fact.LineAdded) Task {
 		if err != nil {
 			break // it was read when it was told
 		}
-		t.Title = spec.Title()
+		t.Title = a.Voice.Label(spec.Name())
 		t = w.drill(ladder.Rung{Item: shelf.Item{Title: t.Title, Exercise: b.Exercise}}, t)
 	case b.Item != "" && onShelf:
 		t.Item, t.Title = it.ID, it.Title

@@ -79,7 +79,10 @@ func (w *writer) plays(spec exercise.Spec) []Play {
 	}
 	var out []Play
 	for _, v := range voices {
-		p := Play{Exercise: spec.String(), Title: spec.Title(), How: spec.How(), Fingers: v.Fingers, Hand: map[exercise.Hands]string{exercise.Right: "right", exercise.Left: "left", exercise.Both: "together"}[v.Hand]}
+		p := Play{Exercise: spec.String(), Title: w.Voice.Label(spec.Name()), How: w.Voice.Label(spec.How()), Fingers: v.Fingers, Hand: map[exercise.Hands]string{exercise.Right: "right", exercise.Left: "left", exercise.Both: "together"}[v.Hand]}
+		if v.Strings != "" {
+			p.Fingers = w.tell().line("on-strings", "fingers", v.Fingers, "strings", v.Strings)
+		}
 		if !w.Approach.Fingered(w.Age) {
 			p.Fingers = ""
 		}

@@ -14,6 +14,7 @@ import (
 type Voice interface {
 	For(reader, key string, args map[string]string) string
 	Count(noun string, n int) string
+	Label(l reason.Label) string
 }
 
 // A teller says what stands on one sheet.

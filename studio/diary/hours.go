@@ -11,6 +11,7 @@ import (
 	"patientladder/core/gather"
 	"patientladder/core/ladder"
 	"patientladder/core/phrase"
+	"patientladder/core/reason"
 	"patientladder/core/upkeep"
 	"patientladder/studio"
 	"patientladder/studio/notes"
@@ -46,13 +47,13 @@ func Hours(ctx context.Context, a *studio.App, who studio.Who) (HoursView, error
 
 // A PlayerView is a student who comes.
 type PlayerView struct {
-	Student string `json:"student"`
-	Name    string `json:"name"`
-	Age     int    `json:"age"`
-	Plays   string `json:"plays"`
-	Rung    string `json:"rung" doc:"of the tune that is handed on; empty where it is not on the ladder"`
-	Easier  string `json:"easier"`
-	Harder  string `json:"harder"`
+	Student string       `json:"student"`
+	Name    string       `json:"name"`
+	Age     int          `json:"age"`
+	Plays   string       `json:"plays"`
+	Rung    string       `json:"rung" doc:"of the tune that is handed on; empty where it is not on the ladder"`
+	Easier  reason.Label `json:"easier"`
+	Harder  reason.Label `json:"harder"`
 }
 
 // An HourView is such an hour with its plan.

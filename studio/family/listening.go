@@ -27,6 +27,13 @@ type ListenView struct {
 	Student string      `json:"student" doc:"first name; empty for anybody"`
 	Trials  []TrialView `json:"trials"`
 	Next    string      `json:"next" doc:"skill of the trial that comes next; empty for none"`
+	atHome
+}
+
+// A CallView is a question.
+type CallView struct {
+	echo.Call
+	atHome
 }
 
 // A CallAsk asks for a question of a round.
@@ -47,6 +54,7 @@ type ReplyView struct {
 	Verdict echo.Verdict `json:"verdict"`
 	Bout    echo.Bout    `json:"bout" doc:"after it"`
 	Keep    fact.Bodies  `json:"keep" doc:"to tell, when the round ends here"`
+	atHome
 }
 
 // Listening shows what a student can listen to and answer; the empty student is anybody, with
@@ -96,10 +104,10 @@ func listening(g skill.Graph, f instrument.Family, passed func(string) bool, sto
 }
 
 // Call asks a question of a round.
-func Call(ctx context.Context, a *studio.App, who studio.Who, in CallAsk) (echo.Call, error) {
+func Call(ctx context.Context, a *studio.App, who studio.Who, in CallAsk) (CallView, error) {
 	r, err := a.Enter(ctx, who)
 	if err != nil {
-		return echo.Call{}, err
+		return CallView{}, err
 	}
 	return call(r.Graph, in)
 }
@@ -121,12 +129,12 @@ func trial(g skill.Graph, id string) (echo.Trial, error) {
 	return t, nil
 }
 
-func call(g skill.Graph, in CallAsk) (echo.Call, error) {
+func call(g skill.Graph, in CallAsk) (CallView, error) {
 	t, err := trial(g, in.Skill)
 	if err != nil {
-		return echo.Call{}, err
+		return CallView{}, err
 	}
-	return t.Ask(in.Bout.Level, in.Seed), nil
+	return CallView{Call: t.Ask(in.Bout.Level, in.Seed)}, nil
 }
 
 func reply(g skill.Graph, in ReplyAsk) (ReplyView, error) {
@@ -143,6 +151,12 @@ func reply(g skill.Graph, in ReplyAsk) (ReplyView, error) {
 	return v, nil
 }
 
+// What is read at home is read in its language; empty is that of who asks.
+type atHome struct{ language string }
+
+// ReadIn is the language of the home.
+func (h atHome) ReadIn() string { return h.language }
+
 // FamilyListening shows what can be listened to and answered at home: what nobody has to judge.
 func FamilyListening(ctx context.Context, a *studio.App, token string) (ListenView, error) {
 	p, err := Enter(ctx, a, token)
@@ -150,6 +164,7 @@ func FamilyListening(ctx context.Context, a *studio.App, token string) (ListenVi
 		return ListenView{}, err
 	}
 	v := listens(&p.Pupil)
+	v.atHome = atHome{p.Language}
 	v.Trials = slices.DeleteFunc(v.Trials, func(t TrialView) bool { return t.Kind == echo.Sing || t.Kind == echo.PlayIn })
 	if !slices.ContainsFunc(v.Trials, func(t TrialView) bool { return t.Skill == v.Next }) {
 		v.Next = ""
@@ -163,12 +178,14 @@ func FamilyListening(ctx context.Context, a *studio.App, token string) (ListenVi
 }
 
 // FamilyCall asks a question at home.
-func FamilyCall(ctx context.Context, a *studio.App, token string, in CallAsk) (echo.Call, error) {
+func FamilyCall(ctx context.Context, a *studio.App, token string, in CallAsk) (CallView, error) {
 	p, err := Enter(ctx, a, token)
 	if err != nil {
-		return echo.Call{}, err
+		return CallView{}, err
 	}
-	return call(p.Graph, in)
+	q, err := call(p.Graph, in)
+	q.atHome = atHome{p.Language}
+	return q, err
 }
 
 // FamilyReply judges an answer at home.
@@ -177,5 +194,7 @@ func FamilyReply(ctx context.Context, a *studio.App, token string, in ReplyAsk) 
 	if err != nil {
 		return ReplyView{}, err
 	}
-	return reply(p.Graph, in)
+	v, err := reply(p.Graph, in)
+	v.atHome = atHome{p.Language}
+	return v, err
 }

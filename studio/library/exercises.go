@@ -74,9 +74,6 @@ type Chosen struct {
 	Pick    string         `json:"pick"`
 }
 
-// hands in words.
-var HandWords = map[exercise.Hands]string{exercise.Right: "right hand", exercise.Left: "left hand", exercise.Both: "hands together", exercise.Mirrored: "hands mirrored"}
-
 // An ExerciseView is an exercise made by rule: drawn, heard, and where its hands meet.
 type ExerciseView struct {
 	notes.Model
@@ -84,7 +81,7 @@ type ExerciseView struct {
 	Title    string             `json:"title"`
 	Chosen   Chosen             `json:"chosen" doc:"what the specification chooses"`
 	Who      string             `json:"who" doc:"the hands that play, in words; empty where hands do not play alone"`
-	How      string             `json:"how"`
+	How      reason.Label       `json:"how"`
 	XML      string             `json:"xml" doc:"MusicXML that draws it, with its fingers"`
 	Minute   []reason.Reason    `json:"minute"`
 	Meetings []exercise.Meeting `json:"meetings" doc:"of a scale for both hands: where they meet"`
@@ -108,16 +105,17 @@ func Exercise(ctx context.Context, a *studio.App, who studio.Who, in ExerciseAsk
 	}
 	on := r.Instruments.Of(in.Instrument)
 	u := spec.Usual()
-	v.Exercise, v.Title, v.How = spec.String(), spec.Title(), spec.How()
+	v.Exercise, v.Title, v.How = spec.String(), r.In.Label(spec.Name()), spec.How()
 	v.Chosen = Chosen{u.Kind, u.Tonic, u.Form, u.Hands, u.Octaves, u.Pick}
 	if offer, ok := spec.Offer(on); ok && slices.Contains(offer.Asks, "hands") {
-		v.Who = HandWords[u.Hands]
+		v.Who = r.In.Label(reason.Said("hands." + string(u.Hands)))
 	}
 	s, err := exercise.Make(spec, on)
 	if err != nil {
 		v.Wrong = phrase.Begin(err.Error()) + "."
 		return v, nil
 	}
+	s.Title = v.Title
 	file := musicxml.Write(s)
 	if s, err = notation.Read("exercise.musicxml", file); err != nil { // the ids are those that are drawn
 		return v, err
@@ -155,7 +153,7 @@ func KeepExercise(ctx context.Context, a *studio.App, who studio.Who, id string,
 		}
 	}
 	on := r.Instruments.Of(in.Instrument)
-	it := shelf.Item{ID: id, Title: spec.Title(), Instrument: in.Instrument, Strand: shelf.Technique, Book: exerciseBook, Exercise: spec.String(),
+	it := shelf.Item{ID: id, Title: r.In.Label(spec.Name()), Instrument: in.Instrument, Strand: shelf.Technique, Book: exerciseBook, Exercise: spec.String(),
 		Brings: spec.Skills(on), Needs: []string{}, Revisits: []string{}, Parts: shelf.Parts{}, Points: shelf.PointsOf("Quiet idle fingers", "Even")}
 	ready := []store.NewItem{{Item: it}}
 	if err := AddItems(ctx, a, who, ready); err != nil {

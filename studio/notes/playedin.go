@@ -128,14 +128,15 @@ func dues(ctx context.Context, a *studio.App, who studio.Who, in PlayedAsk) ([]t
 	v := PlayedView{Strokes: []touch.Stroke{}, Why: []reason.Reason{}, Keep: fact.Bodies{}}
 	switch {
 	case in.Tap != "":
-		if _, err := a.Enter(ctx, who); err != nil {
+		r, err := a.Enter(ctx, who)
+		if err != nil {
 			return nil, v, err
 		}
 		step, ok := touch.StepOf(in.Tap)
 		if !ok {
 			return nil, v, studio.Refuse("%q is no step to a cross-rhythm.", in.Tap)
 		}
-		v.Title = step.Name
+		v.Title = r.In.Label(step.Name)
 		return step.Dues(), v, nil
 	case in.Exercise != "":
 		r, err := a.Enter(ctx, who)
@@ -153,7 +154,7 @@ func dues(ctx context.Context, a *studio.App, who studio.Who, in PlayedAsk) ([]t
 		if s, err = notation.Read("exercise.musicxml", musicxml.Write(s)); err != nil { // the ids are those that are drawn
 			return nil, v, err
 		}
-		v.Title = spec.Title()
+		v.Title = r.In.Label(spec.Name())
 		m, plucked := ModelOf(reading.Read(s, r.Instruments.Of(in.Instrument))), map[string]string{}
 		if spec.Kind == exercise.Roll {
 			plucked = Letters(s)

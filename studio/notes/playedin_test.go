@@ -30,7 +30,7 @@ func TestWhatIsPlayedIn(t *testing.T) {
 	v, err := notes.Played(ctx, r.App, r.Who, roll)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"strong"}, kinds(v.Said))
-	assert.Equal(t, map[string]string{"by": "20", "finger": "thumb"}, v.Why[0].Args, "a plucking finger is of no hand by name")
+	assert.Equal(t, map[string]string{"by": "20", "finger": "p"}, v.Why[0].Args, "a plucking finger is of no hand by name")
 	assert.Equal(t, "Roll p i m a", v.Title)
 	assert.NotEmpty(t, v.Notes[0].ID, "the notes are those that are drawn")
 
@@ -108,7 +108,7 @@ func TestATakeIsKept(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, record.Played, 1)
 	assert.Equal(t, "p i m a on open strings", record.Played[0].Title)
-	assert.Equal(t, "thumb", record.Played[0].Finger)
+	assert.Equal(t, "p", record.Played[0].Finger.Args["finger"])
 	assert.InDelta(t, 20, record.Played[0].Takes[0].Value, 1)
 	assert.InDelta(t, 12, record.Played[0].Takes[1].Value, 1)
 	says := func() (out string) {

@@ -24,7 +24,6 @@ import (
 	"patientladder/core/upkeep"
 	"patientladder/core/week"
 	"patientladder/studio"
-	"patientladder/studio/library"
 )
 
 // A RungView is a rung as the screens show it.
@@ -265,9 +264,9 @@ func rung(p *studio.Pupil, w studio.Way, r ladder.Rung) RungView {
 	if v.State == ladder.Current {
 		v.Piece, v.Deck = advice.OnPiece(&r, p.Approach), deck(p, r)
 		for _, spec := range r.Exercises(p.Approach) {
-			play := PlayView{spec.String(), spec.Title()}
+			play := PlayView{spec.String(), p.In.Label(spec.Name())}
 			if hands := spec.Usual().Hands; p.Plays.HandsApart() {
-				play.Title += ", " + library.HandWords[hands]
+				play.Title += ", " + p.In.Label(reason.Said("hands."+string(hands)))
 			}
 			v.Plays = append(v.Plays, play)
 		}

@@ -56,9 +56,9 @@ func played(p *studio.Pupil) []PlayedSeries {
 	for _, s := range record.Played(p.Standing) {
 		one := PlayedSeries{s, s.Asked}
 		if step, tapped := touch.StepOf(s.Asked); tapped {
-			one.Title = step.Name
+			one.Title = p.In.Label(step.Name)
 		} else if spec, err := exercise.Parse(s.Asked); err == nil {
-			one.Title = spec.Title()
+			one.Title = p.In.Label(spec.Name())
 		}
 		if r, placed := p.Standing.Rung(s.Rung); placed {
 			one.Title = r.Item.Title
@@ -127,7 +127,7 @@ func Named(p *studio.Pupil, b fact.Body) (title, point string) {
 		return "", p.Graph.Name(b.Skill)
 	case fact.PlayedIn:
 		if b.Finger != "" {
-			return "", touch.FingerName(b.Hand, b.Finger)
+			return "", p.In.Text("list.finger", map[string]string{"finger": touch.Finger(b.Hand, b.Finger)})
 		}
 	}
 	return "", ""

@@ -96,7 +96,7 @@ func Addable(ctx context.Context, a *studio.App, who studio.Who, student, sought
 	if day == "" { // before the first lesson there is no sheet to add to
 		return AddableView{[]advice.Addable{}}, nil
 	}
-	return AddableView{advice.AddableTo(day, sought, p.Standing, shelf.Offered(library.Shown(p.Shelved), p.Instruments, p.Plays), slices.Concat(p.In.Games(), p.Own), p.Plays, studio.Age(p.Student, p.Today()))}, nil
+	return AddableView{advice.AddableTo(day, sought, p.Standing, shelf.Offered(library.Shown(p.Shelved), p.Instruments, p.Plays), slices.Concat(p.In.Games(), p.Own), p.Plays, studio.Age(p.Student, p.Today()), p.In.Label)}, nil
 }
 
 // cardsOf draws the cards that a sheet asks, each once, in order.

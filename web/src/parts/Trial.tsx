@@ -9,7 +9,7 @@ import { sing } from "./sound";
 import { Trouble } from "./Told";
 import { type Stroke, useTaps } from "./takes";
 
-type Call = Schemas["Call"];
+type Call = Schemas["CallView"];
 type Bout = Schemas["Bout"];
 type Props = {
   trial: Schemas["TrialView"];
@@ -97,7 +97,7 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
     Enter: listens ? (answering ? tapped : undefined) : stage === "idle" || stage === "told" ? next : undefined,
     r: stage === "told" || (stage === "answering" && !tapping) ? again : undefined,
     ...(answering && trial.kind === "choose"
-      ? Object.fromEntries((asked?.words ?? []).map((w, i) => [String(i + 1), () => answered({ word: w })]))
+      ? Object.fromEntries((asked?.words ?? []).map((w, i) => [String(i + 1), () => answered({ word: w.key })]))
       : {}),
     ...(answering && trial.kind === "sing" && judges
       ? { y: () => answered({ judged: "right" }), n: () => answered({ judged: "wrong" }) }
@@ -126,15 +126,17 @@ export function Trial({ trial, call, reply, keep, judges }: Props) {
       </p>
       {stage === "told" && (
         <p className={verdict?.verdict.right ? "text-keep" : "text-soft"}>
-          {bout.passed ? say("parts.passed") : `${bout.running} right running; ${bout.right} of ${bout.asked} in all.`}
+          {bout.passed
+            ? say("parts.passed")
+            : say("parts.trialSoFar", { running: bout.running, right: bout.right, asked: bout.asked })}
         </p>
       )}
       {listens && <Pads hands={trial.kind === "hands"} begin={begin} take={take} />}
       {answering && trial.kind === "choose" && (
         <div className="mt-3 flex flex-wrap gap-3">
           {asked?.words.map((w) => (
-            <button key={w} type="button" className={choice} onClick={() => answered({ word: w })}>
-              {w}
+            <button key={w.key} type="button" className={choice} onClick={() => answered({ word: w.key })}>
+              {w.says}
             </button>
           ))}
         </div>

@@ -44,7 +44,9 @@ export function Now({ view, block, minute }: Props) {
       ))}
       {!block.activity && (
         <p className="mt-4 max-w-2xl text-[22px] leading-snug">
-          {(block.kind === "upkeep" ? "" : block.cue) || cues[block.kind] || say("lesson.askRhythmFirstThenPlay")}
+          {[block.kind === "upkeep" ? "" : block.cue, ...block.schools].filter(Boolean).join(" ") ||
+            cues[block.kind] ||
+            say("lesson.askRhythmFirstThenPlay")}
         </p>
       )}
       {block.kind === "set-up" && <SetUp view={view} />}

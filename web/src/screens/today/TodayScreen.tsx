@@ -154,7 +154,11 @@ function Plan({ lesson: l, view }: { lesson: Lesson; view: Schemas["TodayView"] 
               <td className="w-[45%] py-1.5">
                 <b className="font-[620]">{b.title || blockNames[b.kind]}</b>
                 {b.title && <span className="ml-2 text-soft">{blockNames[b.kind]?.toLowerCase()}</span>}
-                {b.cue && <span className="block">{b.cue}</span>}
+                {[b.cue, ...b.schools].filter(Boolean).map((text) => (
+                  <span key={text} className="block">
+                    {text}
+                  </span>
+                ))}
                 {b.activity && <span className="block">{b.activity.levels[(b.level ?? 1) - 1]}</span>}
               </td>
               <td className="py-1.5 pr-3 text-soft">{b.why.map((r) => r.says).join(" ")}</td>
