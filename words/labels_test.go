@@ -17,6 +17,7 @@ import (
 	"patientladder/core/judgement"
 	"patientladder/core/reading"
 	"patientladder/core/reason"
+	"patientladder/core/seat"
 	"patientladder/core/skill"
 	"patientladder/core/touch"
 )
@@ -73,6 +74,9 @@ func labels(t *testing.T) []reason.Label {
 		}
 	}
 	add(gather.Labels()...)
+	for _, l := range seat.Looks() {
+		add(l.Seen, l.Try)
+	}
 	return out
 }
 

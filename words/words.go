@@ -258,5 +258,6 @@ const pseudo = "en-XA"
 func Pseudo() *Words { return In(Reader{Language: pseudo}) }
 
 func bracketed(s string) string {
-	return "⟦" + s + strings.Repeat("~", (len([]rune(s))+2)/3) + "⟧"
+	longer := strings.Repeat("~", (len([]rune(s))+2)/3)
+	return "⟦" + s + strings.ReplaceAll(longer, "~~~~~~", "~~~~~ ") + "⟧"
 }

@@ -142,13 +142,13 @@ func (c Calendar) Week(d Date) (week, of int) {
 	return d.Monday().Sub(first)/7 + 1, t.To.Monday().Sub(first)/7 + 1
 }
 
-// Gaps lists the free spans and what lies between terms.
+// Gaps lists the free spans and what lies between terms, which has no name.
 func (c Calendar) Gaps() []Span {
 	out := append([]Span{}, c.Free...)
 	terms := slices.SortedFunc(slices.Values(c.Terms), func(a, b Span) int { return strings.Compare(string(a.From), string(b.From)) })
 	for i := 1; i < len(terms); i++ {
 		if from, to := terms[i-1].To.Add(1), terms[i].From.Add(-1); from <= to {
-			out = append(out, Span{Name: "between terms", From: from, To: to})
+			out = append(out, Span{From: from, To: to})
 		}
 	}
 	return out

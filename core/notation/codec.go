@@ -49,7 +49,7 @@ var codecs = []codec{
 			return bytes.HasPrefix(head, []byte("<")) || bytes.HasPrefix(head, []byte{0xFF, 0xFE}) || bytes.HasPrefix(head, []byte{0xFE, 0xFF})
 		},
 		read: musicxml.Read, write: func(s score.Score) ([]byte, error) { return musicxml.Write(s), nil }, engraved: musicxml.WithIDs},
-	{format: Compressed, name: "Compressed MusicXML", endings: []string{".mxl"}, media: "application/vnd.recordare.musicxml",
+	{format: Compressed, name: "MusicXML (mxl)", endings: []string{".mxl"}, media: "application/vnd.recordare.musicxml",
 		is:   func(_ string, head []byte) bool { return bytes.HasPrefix(head, []byte("PK\x03\x04")) },
 		read: musicxml.Read, write: func(s score.Score) ([]byte, error) { return musicxml.Compress(musicxml.Write(s)) }, engraved: musicxml.WithIDs},
 	{format: MIDI, name: "MIDI", endings: []string{".mid", ".midi"}, media: "audio/midi",

@@ -53,18 +53,16 @@ func Again(measured, today calendar.Date, age int) *reason.Reason {
 
 // A Look is what a wrong seat looks like, and what to do.
 type Look struct {
-	Wrong string `json:"wrong" enum:"low,high,near,far,pedals"`
-	Seen  string `json:"seen"`
-	Try   string `json:"try"`
+	Wrong string       `json:"wrong" enum:"low,high,near,far,pedals"`
+	Seen  reason.Label `json:"seen"`
+	Try   reason.Label `json:"try"`
 }
 
 // Looks lists what is seen when a seat is wrong. Common practice, no source.
 func Looks() []Look {
-	return []Look{
-		{"low", "Wrists hang, shoulders come up.", "Raise the seat, or lay another firm tile on it."},
-		{"high", "Forearms slope down, the sound is thin.", "Lower the seat; take a tile away."},
-		{"near", "Elbows lie behind the trunk.", "Move the seat out, away from the instrument."},
-		{"far", "Arms nearly straight.", "Move the seat in until the arms can swing sideways."},
-		{"pedals", "Knees ahead of the feet.", "Too near for the pedals: move the seat out."},
+	var out []Look
+	for _, wrong := range []string{"low", "high", "near", "far", "pedals"} {
+		out = append(out, Look{wrong, reason.Said("seat-look." + wrong), reason.Said("seat-look." + wrong + "-try")})
 	}
+	return out
 }

@@ -16,6 +16,7 @@ import (
 	"patientladder/core/notation"
 	"patientladder/core/phrase"
 	"patientladder/core/reading"
+	"patientladder/core/reason"
 	"patientladder/core/score"
 	"patientladder/core/shelf"
 	"patientladder/store"
@@ -147,7 +148,7 @@ type ItemView struct {
 	Needs    []string       `json:"needs"`
 	Revisits []string       `json:"revisits"`
 	File     string         `json:"file" doc:"name of the score file"`
-	Key      string         `json:"key"`
+	Key      reason.Label   `json:"key"`
 	Lowest   string         `json:"lowest"`
 	Highest  string         `json:"highest"`
 	Unread   []score.Unread `json:"unread" doc:"what the reader met and did not keep"`
@@ -189,8 +190,8 @@ func describe(v *ItemView, s score.Score) {
 	low, high := 1000, -1
 	for _, p := range s.Parts {
 		for _, b := range p.Bars {
-			if b.Key != nil && v.Key == "" {
-				v.Key = b.Key.String()
+			if b.Key != nil && v.Key.Key == "" {
+				v.Key = reason.SaidOf("list.key", "key", b.Key.String())
 			}
 			for _, n := range b.Notes {
 				if n.Rest {

@@ -86,7 +86,7 @@ export const asked =
         return got;
       }),
     );
-    if (kept && client.getQueryData(queryKey) !== undefined) throw new Problem(unreachable, 0);
+    if (kept && client.getQueryData(queryKey) !== undefined) throw new Problem(say("parts.unreachable"), 0);
     if (kept) keptAt.set(data, new Date(kept.headers.get("date") ?? 0).getTime());
     return data;
   };
@@ -101,12 +101,10 @@ export async function forgetKept() {
   if ("caches" in window) await caches.delete("studio-api"); // there is none without a secure address
 }
 
-const unreachable = "The studio's server cannot be reached. Check the connection; what you mark waits here.";
-
 // answer gives the data of a call, or throws its Problem.
 export async function answer<T>(call: Call<T>): Promise<T> {
   const { data, error, response } = await call.catch(() => {
-    throw new Problem(unreachable, 0);
+    throw new Problem(say("parts.unreachable"), 0);
   });
   heard(response);
   if (!response.ok) {

@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from "react";
 import { monotonicFactory } from "ulid";
+import { say } from "../words/say";
 import { answer, api, Problem, queries, type Schemas } from "./client";
 import { studioNow } from "./clock";
 
@@ -68,8 +69,11 @@ function refresh(trouble = state.trouble) {
 function readable(w: Waiting): Waiting {
   if (w.fact.body) return w;
   const old = w.fact as Fact & { kind?: string; text?: string };
-  const says = `An older version of this page noted it and could not send it: ${old.kind ?? ""} ${old.text ?? ""}`;
-  return { fact: { ...w.fact, body: { kind: "noted", text: says } }, refused: `${says.trim()}. Please note it again.` };
+  const says = say("parts.notedByAnOlderPage", { kind: old.kind, text: old.text });
+  return {
+    fact: { ...w.fact, body: { kind: "noted", text: says } },
+    refused: say("parts.noteItAgain", { says: says.trim() }),
+  };
 }
 
 const nextID = monotonicFactory(); // facts of one moment keep the order they were told in
@@ -151,7 +155,7 @@ async function send() {
       await refreshViews(batch.map((w) => w.fact));
     } catch (error) {
       const says = error instanceof Problem ? error.message : String(error);
-      refresh(error instanceof Problem && error.status === 401 ? "Sign in again to send what you marked." : says);
+      refresh(error instanceof Problem && error.status === 401 ? say("parts.signInAgainToSend") : says);
       timer = setTimeout(() => void flush(), 2000);
       return;
     }

@@ -1,3 +1,4 @@
+import { say } from "../words/say";
 import { answer, api } from "./client";
 
 // The browser's half of passkeys: options come from the server as the Web Authentication API
@@ -6,7 +7,7 @@ import { answer, api } from "./client";
 type Options = { options: unknown };
 
 const plain = (credential: Credential | null) => {
-  if (!credential) throw new Error("The browser made no passkey.");
+  if (!credential) throw new Error(say("parts.noPasskeyMade"));
   return JSON.parse(JSON.stringify((credential as PublicKeyCredential).toJSON()));
 };
 
@@ -30,5 +31,5 @@ export async function signInByPasskey() {
 }
 
 function stopped(): never {
-  throw new Error("No passkey was used. Try again, or sign in with the password.");
+  throw new Error(say("parts.noPasskeyUsed"));
 }

@@ -1,6 +1,7 @@
 import { type FormEvent, useId, useState } from "react";
 import type { Schemas } from "../api/client";
 import { type Body, tell } from "../api/outbox";
+import { felts } from "../parts/words";
 import { say } from "../words/say";
 import type { FamilyView } from "./view";
 
@@ -36,7 +37,7 @@ export function Afterwards({ view, day }: Props) {
         <div className="flex flex-wrap gap-2">
           {felt.map((f) => (
             <Chip key={f} on={of?.felt === f} onTouch={() => report(of?.minutes ?? 0, f)}>
-              {f}
+              {felts[f]}
             </Chip>
           ))}
         </div>

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Problem } from "../api/client";
 import { act, tell, useOutbox } from "../api/outbox";
 import { useEcho } from "../api/useEcho";
-import { longDay, namedDay } from "../parts/dates";
+import { longDay, weekdayOf } from "../parts/dates";
 import { Waiting } from "../parts/Told";
 import { say } from "../words/say";
 import { Afterwards } from "./Afterwards";
@@ -106,7 +106,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
             className={`min-h-12 rounded border leading-tight ${d === day ? "border-ink bg-ink text-raised" : "border-line bg-raised text-ink"}`}
             onClick={() => setChosen(d.date)}
           >
-            {namedDay(d.date).slice(0, 3)}
+            {weekdayOf(d.date)}
             <b className="block">{Number(d.date.slice(8))}</b>
           </button>
         ))}
@@ -134,7 +134,7 @@ function Week({ token, served }: { token: string; served: FamilyView }) {
         {day.date === view.today ? say("family.today", { day: longDay(day.date) }) : longDay(day.date)}
       </h2>
       <p className="px-4 text-soft">
-        {view.today > (all.at(-1)?.date ?? "") && "This sheet has ended; the next comes with the lesson. "}
+        {view.today > (all.at(-1)?.date ?? "") && `${say("family.sheetHasEnded")} `}
         {day.lesson
           ? say("family.dayLessonJustListen")
           : day.off

@@ -39,7 +39,7 @@ export function Listen({ token, task, along, onNow }: Props) {
           className={`min-h-11 rounded border px-4 font-[620] disabled:opacity-45 ${sounding === s.name ? "border-ink bg-ink text-raised" : "border-line"}`}
           onClick={() => hear(s)}
         >
-          {sounding === s.name ? "stop" : s.name}
+          {sounding === s.name ? say("family.stopIt") : s.name}
         </button>
       ))}
       <button

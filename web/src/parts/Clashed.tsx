@@ -68,7 +68,7 @@ const names: Record<string, string> = {
   strand: say("parts.area"),
   studio: say("parts.studiosName"),
   went: say("parts.howWent"),
-  zone: "Time zone",
+  zone: say("parts.timeZone"),
 };
 
 // named is what a field is called: by the forms, or by itself.
@@ -79,12 +79,12 @@ const isID = /^[0-9A-HJKMNP-TV-Z]{26}$/; // which says nothing to a person
 
 // shown is a value of any field in a line.
 function shown(value: unknown): string {
-  if (value === undefined || value === null || value === "") return "nothing";
-  if (typeof value === "boolean") return value ? "yes" : "no";
+  if (value === undefined || value === null || value === "") return say("parts.nothing");
+  if (typeof value === "boolean") return value ? say("parts.yes") : say("parts.no");
   if (typeof value === "string") return isID.test(value) ? "" : value;
   if (Array.isArray(value))
     return value.length === 0
-      ? "nothing"
+      ? say("parts.nothing")
       : value.map(shown).filter(Boolean).join("; ") || say("parts.inAList", { value: value.length });
   if (typeof value !== "object") return String(value);
   return Object.values(value)

@@ -1,4 +1,4 @@
-import { weekdays, weekOrder } from "./dates";
+import { weekdays, weekdaysShort, weekOrder } from "./dates";
 
 type Props = { days: number[]; set: (days: number[]) => void };
 
@@ -18,8 +18,8 @@ export function DayPicker({ days, set }: Props) {
           className={`min-h-11 rounded border ${days.includes(d) ? "border-ink bg-ink text-raised" : "border-line bg-raised"}`}
           onClick={() => flip(d)}
         >
-          {weekdays[d]?.slice(0, 2)}
-          <span className="sr-only">{weekdays[d]?.slice(2)}</span>
+          <span aria-hidden>{weekdaysShort[d]}</span>
+          <span className="sr-only">{weekdays[d]}</span>
         </button>
       ))}
     </div>

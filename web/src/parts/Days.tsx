@@ -5,7 +5,7 @@ import { dayAfter } from "./dates";
 // Days leads from a day to others.
 export function Days({ date, today, to }: { date: string; today: string; to: (day: string) => void }) {
   return (
-    <fieldset className="screen-only flex items-center gap-2">
+    <fieldset className="screen-only flex flex-wrap items-center gap-2">
       <legend className="sr-only">{say("parts.anotherDay")}</legend>
       <Button onClick={() => to(dayAfter(date, -1))}>{say("parts.earlier")}</Button>
       <input

@@ -25,8 +25,16 @@ export function Granted({ student, skills }: { student: string; skills: Schemas[
         {skills.map((s) => (
           <li key={s.skill} className="flex items-center gap-2 py-1">
             <span className="flex-1">{s.name}</span>
-            <Answer name={`There: ${s.name}`} says="there" touch={() => answer(s.skill, "pass")} />
-            <Answer name={`Missing: ${s.name}`} says="missing" touch={() => answer(s.skill, "not-yet")} />
+            <Answer
+              name={say("parts.thereNamed", { name: s.name })}
+              says={say("parts.there")}
+              touch={() => answer(s.skill, "pass")}
+            />
+            <Answer
+              name={say("parts.missingNamed", { name: s.name })}
+              says={say("parts.missing")}
+              touch={() => answer(s.skill, "not-yet")}
+            />
           </li>
         ))}
       </ul>

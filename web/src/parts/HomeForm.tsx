@@ -61,7 +61,7 @@ function Form({
             <select
               name="keys"
               defaultValue={home.keys}
-              className="rounded border border-line bg-ground px-2 py-1.5 text-ink"
+              className="min-w-0 max-w-full rounded border border-line bg-ground px-2 py-1.5 text-ink"
             >
               <option value={0}>{say("parts.88FullKeyboard")}</option>
               {[76, 61, 49, 37, 32, 25].map((n) => (

@@ -4,7 +4,7 @@ import { say } from "../words/say";
 import { Button } from "./Button";
 
 const everywhere = [
-  ["/", "Search; Control and K does the same"],
+  ["/", say("parts.searchKey")],
   ["< >", say("parts.lessonsDayBeforeDayAfter")],
   ["⌫", say("parts.takesBackWhatWasJust")],
   ["?", say("parts.theseKeys")],

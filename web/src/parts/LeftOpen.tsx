@@ -27,7 +27,7 @@ export function LeftOpen({ open }: { open: Schemas["OpenLesson"][] }) {
           className="underline underline-offset-4"
         >
           {o.name}, {namedDay(o.day)}
-          {o.begun ? say("parts.begun") : ": given?"}
+          {o.begun ? say("parts.begun") : say("parts.given")}
         </Link>
       ))}
       {open.length > shown && (
@@ -37,7 +37,7 @@ export function LeftOpen({ open }: { open: Schemas["OpenLesson"][] }) {
           className="underline underline-offset-4"
           onClick={() => showAll(!all)}
         >
-          {all ? "fewer" : say("parts.andBefore", { n: open.length - shown })}
+          {all ? say("parts.fewer") : say("parts.andBefore", { n: open.length - shown })}
         </button>
       )}
     </nav>

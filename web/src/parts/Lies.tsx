@@ -117,7 +117,7 @@ function Neck({ open, notes, now, of }: { open: number[]; notes: Sound[]; now: s
           .map((n) =>
             say("parts.string", {
               string: n.string,
-              value: n.fret === 0 ? "open" : say("parts.finger2", { finger: n.finger }),
+              value: n.fret === 0 ? say("parts.openString") : say("parts.finger2", { finger: n.finger }),
             }),
           )
           .join(", "),

@@ -5,17 +5,17 @@ import { say } from "../words/say";
 type Need = Schemas["Need"];
 
 const sorts: Record<Need["sort"], string> = {
-  pain: "pain",
-  heart: "interest",
-  stuck: "stuck",
-  try: "ready",
-  date: "performance",
-  landing: "difficulty",
+  pain: say("parts.need-pain"),
+  heart: say("parts.need-heart"),
+  stuck: say("parts.need-stuck"),
+  try: say("parts.need-try"),
+  date: say("parts.need-date"),
+  landing: say("parts.need-landing"),
   practice: say("parts.atHome"),
   question: "asked",
-  talk: "check-in",
-  sheet: "sheet",
-  seat: "measure",
+  talk: say("parts.need-talk"),
+  sheet: say("parts.need-sheet"),
+  seat: say("parts.need-seat"),
 };
 
 const ink: Partial<Record<Need["sort"], string>> = {

@@ -30,7 +30,7 @@ type Props = {
 
 const sources: { from: From; name: string }[] = [
   { from: "keys", name: say("parts.aKeyboard") },
-  { from: "taps", name: "taps" },
+  { from: "taps", name: say("parts.taps") },
   { from: "file", name: say("parts.midiFile") },
   { from: "simulated", name: say("parts.simulatedKeyboard") },
 ];
@@ -186,8 +186,8 @@ const sliders: {
   { key: "spread", name: say("parts.spread"), min: 0, max: 20, step: 0.5, none: 0, unit: "%" },
   { key: "lope", name: say("parts.lope"), min: 0.6, max: 1.8, step: 0.05, none: 1, unit: say("parts.to1") },
   { key: "drift", name: say("parts.drift"), min: -30, max: 30, step: 1, none: 0, unit: "%" },
-  { key: "thumb", name: say("parts.thumb"), min: -40, max: 40, step: 1, none: 0, unit: "stronger" },
-  { key: "fourth", name: say("parts.fourthFinger"), min: -40, max: 40, step: 1, none: 0, unit: "stronger" },
+  { key: "thumb", name: say("parts.thumb"), min: -40, max: 40, step: 1, none: 0, unit: say("parts.stronger") },
+  { key: "fourth", name: say("parts.fourthFinger"), min: -40, max: 40, step: 1, none: 0, unit: say("parts.stronger") },
 ];
 
 // Simulated sets how evenly the simulated keyboard plays.

@@ -31,6 +31,7 @@ export function Staff({ notes, now = none, title, wide = false }: Props) {
 function draw(box: HTMLElement, notes: Schemas["DrawnNotes"], staffwidth: number) {
   renderAbc(box, notes.abc, {
     add_classes: true,
+    ariaLabel: "",
     staffwidth,
     responsive: notes.card ? undefined : "resize",
     paddingleft: 4,

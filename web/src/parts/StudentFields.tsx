@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { say } from "../words/say";
-import { months, timeOfDay, weekdays, weekOrder } from "./dates";
+import { months, timeOfDay, weekdays, weekdaysShort, weekOrder } from "./dates";
 
 type Slot = Schemas["Slot"];
 
@@ -143,7 +143,7 @@ export const slotOf = (form: FormData): Slot => {
 
 // lessonTimes says in few words when a student's lessons are.
 export function lessonTimes(slot: Slot) {
-  const on = (at: { weekday: number; start: string }) => `${weekdays[at.weekday]?.slice(0, 3)} ${timeOfDay(at.start)}`;
+  const on = (at: { weekday: number; start: string }) => `${weekdaysShort[at.weekday]} ${timeOfDay(at.start)}`;
   switch (slot.rhythm) {
     case "irregular":
       return say("parts.byAgreement");

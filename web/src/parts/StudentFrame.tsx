@@ -27,7 +27,7 @@ export function StudentFrame() {
           <p className="text-soft">
             {card.age} · {card.plays} ·{" "}
             {card.next
-              ? `${card.next === day.today ? "today" : namedDay(card.next)} ${timeOfDay(card.slot.start)}`
+              ? `${card.next === day.today ? say("parts.todayAt") : namedDay(card.next)} ${timeOfDay(card.slot.start)}`
               : say("parts.noLessonAhead")}
             {say("parts.min", { minutes: card.slot.minutes })}{" "}
             {others.map((o) => (
@@ -48,7 +48,7 @@ export function StudentFrame() {
           </p>
         )}
         {card && (
-          <nav aria-label={say("parts.placesStudent")} className="ml-auto flex gap-1 font-[580]">
+          <nav aria-label={say("parts.placesStudent")} className="ml-auto flex flex-wrap gap-1 font-[580]">
             {places.map((p) => (
               <Link
                 key={p.to}

@@ -9,6 +9,8 @@ type Props = { view: View; before?: View; kept: boolean; keep?: () => void; stud
 
 const per = (x: number) => `${(100 * x).toFixed(1)} %`;
 
+const handNamed: Record<string, string> = { left: say("workbench.leftHand"), right: say("workbench.rightHand") };
+
 // TakeShown says of a take one figure and one finger to think of, large; the rest is there for who asks.
 export function TakeShown({ view, before, kept, keep, student, tapped }: Props) {
   const even = view.said.length === 0;
@@ -19,7 +21,11 @@ export function TakeShown({ view, before, kept, keep, student, tapped }: Props) 
         <div className="mr-auto min-w-64">
           <p role="status" className={`text-head ${even || view.holds ? "text-keep" : "text-ink"}`}>
             {tapped && view.holds
-              ? say("parts.holdsOff", { list: view.hands.map((h) => `${h.hand} ${Math.round(h.off)} ms`).join(", ") })
+              ? say("parts.holdsOff", {
+                  list: view.hands
+                    .map((h) => say("parts.handMs", { hand: h.hand && handNamed[h.hand], ms: Math.round(h.off) }))
+                    .join(", "),
+                })
               : first?.says}
           </p>
           {!(tapped && view.holds) && (
@@ -46,21 +52,26 @@ export function TakeShown({ view, before, kept, keep, student, tapped }: Props) 
       )}
       <Line view={view} />
       <dl className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-soft">
-        <Figure name="notes right" is={`${view.right} of ${view.asked}`} />
-        {view.beat > 0 && <Figure name="beat" is={say("parts.aMinute", { amount: Math.round(60000 / view.beat) })} />}
+        <Figure name={say("parts.notesRight")} is={say("parts.nOfM", { n: view.right, m: view.asked })} />
+        {view.beat > 0 && (
+          <Figure name={say("parts.beat")} is={say("parts.aMinute", { amount: Math.round(60000 / view.beat) })} />
+        )}
         {view.hands.map((h) => (
           <Figure
             key={h.hand}
-            name={`${h.hand || "off"} ${h.hand ? "hand off" : "the line"}`}
-            is={`${Math.round(h.off)} ms`}
+            name={h.hand ? say("parts.handOff", { hand: h.hand }) : say("parts.offTheBeat")}
+            is={say("parts.ms", { ms: Math.round(h.off) })}
           />
         ))}
         {view.interval > 0 && (
           <>
-            <Figure name="spread" is={per(view.spread)} />
-            <Figure name="long to short" is={view.lope.toFixed(2)} />
-            <Figure name="drift" is={per(view.drift)} />
-            <Figure name="noticed from" is={`${per(view.heard)}, ${Math.round(view.heard * view.interval)} ms`} />
+            <Figure name={say("parts.spreadName")} is={per(view.spread)} />
+            <Figure name={say("parts.longToShort")} is={view.lope.toFixed(2)} />
+            <Figure name={say("parts.driftName")} is={per(view.drift)} />
+            <Figure
+              name={say("parts.noticedFrom")}
+              is={say("parts.partAndMs", { part: per(view.heard), ms: Math.round(view.heard * view.interval) })}
+            />
           </>
         )}
       </dl>
@@ -78,12 +89,14 @@ export function TakeShown({ view, before, kept, keep, student, tapped }: Props) 
             {view.fingers.map((f) => (
               <tr key={f.hand + f.finger}>
                 <td className="pr-4 font-[620]">
-                  {f.hand} {f.finger}
+                  {handNamed[f.hand] ?? f.hand} {f.finger}
                 </td>
                 <td className="pr-4">
                   {Math.abs(f.late) < 0.5
                     ? say("parts.inTime")
-                    : `${Math.abs(Math.round(f.late))} ms ${f.late > 0 ? "late" : "early"}`}
+                    : f.late > 0
+                      ? say("parts.msLate", { ms: Math.abs(Math.round(f.late)) })
+                      : say("parts.msEarly", { ms: Math.abs(Math.round(f.late)) })}
                 </td>
                 <td>
                   <Heft heft={f.heft} />

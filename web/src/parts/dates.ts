@@ -1,9 +1,9 @@
-import { say } from "../words/say";
 import { prefs, timeOfDay } from "./prefs";
 
 export { timeOfDay };
 
-const locale = "en-GB";
+// Dates are written as the language of the page writes them.
+const locale = globalThis.document?.documentElement.lang || "en-GB";
 
 const day = new Intl.DateTimeFormat(locale, { day: "numeric", month: "short", timeZone: "UTC" });
 const weekday = new Intl.DateTimeFormat(locale, { weekday: "short", day: "numeric", month: "short", timeZone: "UTC" });
@@ -24,16 +24,17 @@ export const longDay = (date: string) => weekdayLong.format(utc(date));
 export const dayAfter = (date: string, days: number) =>
   new Date(utc(date).getTime() + days * 86_400_000).toISOString().slice(0, 10);
 
-// Days of the week, 0 for Sunday.
-export const weekdays = [
-  say("parts.sunday"),
-  say("parts.monday"),
-  say("parts.tuesday"),
-  say("parts.wednesday"),
-  say("parts.thursday"),
-  say("parts.friday"),
-  say("parts.saturday"),
-];
+// Days of the week, 0 for Sunday, in full and short.
+const ofWeek = (way: "long" | "short") =>
+  Array.from({ length: 7 }, (_, i) =>
+    new Intl.DateTimeFormat(locale, { weekday: way, timeZone: "UTC" }).format(Date.UTC(2026, 1, 1 + i)),
+  );
+export const weekdays = ofWeek("long");
+export const weekdaysShort = ofWeek("short");
+
+// weekdayOf is the short name of a date's day.
+export const weekdayOf = (date: string) => weekdaysShort[utc(date).getUTCDay()] ?? "";
+
 export const weekOrder = prefs.week === "sunday" ? [0, 1, 2, 3, 4, 5, 6] : [1, 2, 3, 4, 5, 6, 0];
 
 // minutesOf is how many minutes of its day a time such as 15:04 is past midnight.
@@ -48,5 +49,5 @@ export const clock = (at: string | Date, zone: string) =>
 
 // months by name.
 export const months = Array.from({ length: 12 }, (_, i) =>
-  new Intl.DateTimeFormat("en-GB", { month: "long", timeZone: "UTC" }).format(Date.UTC(2026, i, 1)),
+  new Intl.DateTimeFormat(locale, { month: "long", timeZone: "UTC" }).format(Date.UTC(2026, i, 1)),
 );

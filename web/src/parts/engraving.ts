@@ -1,4 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
+import { say } from "../words/say";
 
 // The engraver is large, so it is loaded when a score is first shown.
 let loading: Promise<(xml: string, verses: number, cut?: Cut) => string> | undefined;
@@ -40,7 +41,7 @@ function engraver() {
         pageMarginRight: 20,
       });
       kit.select(cut ? { measureRange: `${cut.bars[0]}-${cut.bars[1]}` } : {});
-      if (!kit.loadData(xml)) throw new Error("This score could not be drawn.");
+      if (!kit.loadData(xml)) throw new Error(say("parts.scoreNotDrawn"));
       return kit.renderToSVG(1);
     };
   })().catch((cause) => {

@@ -1,3 +1,5 @@
+import { say } from "../words/say";
+
 // How times and weeks are written on this device. They are read once: who changes them sees the
 // page anew.
 type Prefs = { hours: "24" | "12"; week: "monday" | "sunday" };
@@ -18,5 +20,7 @@ export function setPref<N extends keyof Prefs>(name: N, to: Prefs[N]) {
 export function timeOfDay(hhmm: string, hours = prefs.hours): string {
   if (hours === "24" || !/^\d\d:\d\d$/.test(hhmm)) return hhmm;
   const h = Number(hhmm.slice(0, 2));
-  return `${h % 12 || 12}:${hhmm.slice(3)} ${h < 12 ? "am" : "pm"}`;
+  return h < 12
+    ? say("parts.am", { time: `${h % 12 || 12}:${hhmm.slice(3)}` })
+    : say("parts.pm", { time: `${h % 12 || 12}:${hhmm.slice(3)}` });
 }

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { say } from "../words/say";
 
 export type Sound = Schemas["Sound"];
 
@@ -100,9 +101,9 @@ function tone(audio: AudioContext, s: Stroke, at: number) {
 
 // The speeds at which a model is heard, of the written tempo.
 export const speeds = [
-  { name: "slow", of: 0.5 },
-  { name: "middle", of: 0.75 },
-  { name: "full", of: 1 },
+  { name: say("parts.slow"), of: 0.5 },
+  { name: say("parts.middle"), of: 0.75 },
+  { name: say("parts.fullSpeed"), of: 1 },
 ];
 
 type Model = Schemas["Model"];

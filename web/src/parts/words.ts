@@ -34,9 +34,9 @@ export type Grade = Extract<Schemas["FactBody"], { kind: "heard" }>["grade"];
 
 export const grades: Record<Grade, string> = {
   "fell-apart": say("parts.notYet2"),
-  rough: "shaky",
-  fine: "good",
-  easily: "easy",
+  rough: say("parts.shaky"),
+  fine: say("parts.good"),
+  easily: say("parts.easyGrade"),
 };
 
 // slopes are how hard a piece is for a student.
@@ -63,14 +63,14 @@ export const strandMarks: Record<string, string> = {
 
 // figureNames are what the figures of a take are called.
 const figureNames: Record<Extract<Schemas["FactBody"], { kind: "played_in" }>["figure"], string> = {
-  even: "even",
-  slips: "slips",
-  stops: "stops",
+  even: say("parts.even"),
+  slips: say("parts.slips"),
+  stops: say("parts.stops"),
   lope: say("parts.itLopes"),
   drift: say("parts.tempoDrifts"),
-  spread: "uneven",
-  late: "late",
-  early: "early",
+  spread: say("parts.uneven"),
+  late: say("parts.late"),
+  early: say("parts.early"),
   strong: say("parts.tooStrong"),
   weak: say("parts.tooWeak"),
   apart: say("parts.handsAreApart"),
@@ -83,6 +83,10 @@ const cancelled = {
   illness: say("parts.forIllness"),
 };
 
+// outcome is how something that was tried went.
+const outcome = (o: string) =>
+  o === "pass" ? say("parts.passedIt") : o === "nearly" ? say("parts.nearly") : say("parts.notYet2");
+
 // tellOf says what a fact told, without its piece.
 export function tellOf(e: Schemas["Entry"]): string {
   const f = e.fact.body;
@@ -94,7 +98,7 @@ export function tellOf(e: Schemas["Entry"]): string {
     case "rung_revised":
       return say("parts.pointsPartsTakenOverFrom");
     case "rung_parked":
-      return "parked";
+      return say("parts.putOnHold");
     case "rung_resumed":
       return say("parts.takenUpAgain");
     case "taught":
@@ -102,7 +106,9 @@ export function tellOf(e: Schemas["Entry"]): string {
     case "point_held":
       return say("parts.heldMind", { point: e.point });
     case "point_marked":
-      return `${e.point} ${f.state === "met" ? "reached" : say("parts.notYet2")}`;
+      return f.state === "met"
+        ? say("parts.pointReached", { point: e.point })
+        : say("parts.pointNotYet", { point: e.point });
     case "self_judged":
       return say("parts.studentSays", { value: e.point ? `${e.point}: ` : "", says: f.says });
     case "own_point":
@@ -130,30 +136,35 @@ export function tellOf(e: Schemas["Entry"]): string {
     case "card_answered":
       return say("parts.card", {
         card: f.card,
-        value: f.outcome === "pass" ? "right" : f.outcome === "nearly" ? "nearly" : say("parts.notYet2"),
+        value:
+          f.outcome === "pass"
+            ? say("parts.right")
+            : f.outcome === "nearly"
+              ? say("parts.nearly")
+              : say("parts.notYet2"),
       });
     case "foothold_tried":
       if (e.note === "refused") return say("parts.playedThroughTooEarlyNo");
       if (f.outcome !== "granted") return say("parts.playedThroughNotYet", { value: f.note ? `: ${f.note}` : "" });
       return say("parts.markedLearnt", { value: f.part ? `, ${f.part}` : "" });
     case "polished":
-      return "performance-ready";
+      return say("parts.performanceReady");
     case "heard":
-      return `heard: ${grades[f.grade]}`;
+      return say("parts.heardGrade", { grade: grades[f.grade] });
     case "opened_with":
       return say("parts.chosenOpenWith");
     case "prepared":
       return say("parts.preparationStep", { point: e.point, step: f.step });
     case "probed":
-      return `${e.title ? "" : say("parts.testFirstBook")}${f.outcome === "pass" ? "passed" : f.outcome}`;
+      return `${e.title ? "" : say("parts.testFirstBook")}${outcome(f.outcome)}`;
     case "activity_done":
-      return f.outcome === "pass" ? "passed" : f.outcome === "nearly" ? "nearly" : say("parts.notYet2");
+      return outcome(f.outcome);
     case "activity_asked":
       return say("parts.askedAgain");
     case "lesson_length":
       return say("parts.planSetMinutes", { minutes: f.minutes });
     case "block_timed":
-      return `a block set to ${say("count.minute", { n: f.minutes })}`;
+      return say("parts.partSetTo", { minutes: f.minutes });
     case "block_swapped":
     case "block_moved":
     case "block_dropped":
@@ -173,18 +184,18 @@ export function tellOf(e: Schemas["Entry"]): string {
         right: f.right,
         asked: f.asked,
         level: f.level,
-        value: f.passed ? ". Passed" : "",
+        value: f.passed ? say("parts.andPassed") : "",
       });
     case "mood_seen":
-      return `mood: ${f.mood}`;
+      return say("parts.mood", { mood: f.mood });
     case "went_well":
       return say("parts.wentWell", { text: f.text });
     case "talked":
-      return `check-in${f.agreed ? say("parts.agreed", { agreed: f.agreed }) : ""}`;
+      return say("parts.checkIn", { agreed: f.agreed ? say("parts.agreed", { agreed: f.agreed }) : "" });
     case "noted":
       return f.text;
     case "seen":
-      return `seen: ${e.point || f.fault}`;
+      return say("parts.seen", { what: e.point || f.fault });
     case "pained":
       return say("parts.painTold", { side: f.side, value: f.where ? `, ${f.where}` : "" });
     case "pain_cleared":
@@ -215,7 +226,7 @@ export function tellOf(e: Schemas["Entry"]): string {
         value: f.until ? ` ${say("parts.until", { day: shortDay(f.until) })}` : "",
       });
     case "left":
-      return `left, ${shortDay(f.day)}`;
+      return say("parts.leftOn", { day: shortDay(f.day) });
     case "returned":
       return say("parts.comesAgainFrom", { day: shortDay(f.day) });
     case "lesson_remote":
@@ -235,14 +246,14 @@ export function tellOf(e: Schemas["Entry"]): string {
     case "taste_asked":
       return say("parts.likesPieces", { taste: f.taste });
     case "approach_set":
-      return `approach, ${f.question}: ${f.school}`;
+      return say("parts.approachSet", { question: e.title || f.question, school: e.point || f.school });
     case "overruled":
       return f.until === "later" ? say("parts.suggestionPutOff") : say("parts.suggestionTurnedDown");
     case "practised":
       return [
         say("parts.practisedHome"),
         f.minutes && say("count.minute", { n: f.minutes }),
-        f.felt && say("parts.felt", { felt: f.felt }),
+        f.felt && say("parts.felt", { felt: felts[f.felt] }),
       ]
         .filter(Boolean)
         .join(", ");
@@ -257,14 +268,27 @@ export function tellOf(e: Schemas["Entry"]): string {
   }
 }
 
+// felts are the words for how practice felt.
+export const felts: Record<string, string> = {
+  fun: say("parts.feltFun"),
+  easy: say("parts.feltEasy"),
+  fine: say("parts.feltFine"),
+  hard: say("parts.feltHard"),
+  dull: say("parts.feltDull"),
+};
+
 // ratings are how a lesson went for the teacher.
-export const ratings = { flowed: "flowed", mixed: say("parts.wentParts"), uphill: say("parts.wasUphill") } as const;
+export const ratings = {
+  flowed: say("parts.flowed"),
+  mixed: say("parts.wentParts"),
+  uphill: say("parts.wasUphill"),
+} as const;
 
 // note writes F#4 as F sharp.
 export const note = (n = "") =>
   n
     .replace(/\d+$/, "")
     .replace("##", say("parts.doubleSharp"))
-    .replace("#", " sharp")
+    .replace("#", say("parts.sharp"))
     .replace(/(?<=.)bb$/, say("parts.doubleFlat"))
-    .replace(/(?<=.)b$/, " flat");
+    .replace(/(?<=.)b$/, say("parts.flat"));

@@ -64,10 +64,17 @@ function keeps(tongue: Language): boolean {
 
 type With<T, K extends keyof T> = T[K] extends Record<string, never> ? [] : [args: T[K]];
 
+// marked is what a test puts around every text that comes from here, to see those which do not.
+const { marked } = globalThis as { marked?: (text: string) => string };
+
 // say writes a message.
-export const say = <K extends keyof Takes>(name: K, ...args: With<Takes, K>): string =>
-  messages[name]?.(args[0] ?? {}) as string;
+export function say<K extends keyof Takes>(name: K, ...args: With<Takes, K>): string {
+  const text = messages[name]?.(args[0] ?? {}) as string;
+  return marked ? marked(text) : text;
+}
 
 // rich writes a message in which something stands around a part.
-export const rich = <K extends keyof RichTakes>(name: K, args: RichTakes[K]): ReactNode =>
-  createElement(Fragment, null, ...((messages[name]?.(args) ?? []) as ReactNode[]));
+export function rich<K extends keyof RichTakes>(name: K, args: RichTakes[K]): ReactNode {
+  const parts = (messages[name]?.(args) ?? []) as ReactNode[];
+  return createElement(Fragment, null, ...(marked ? ["⟦", ...parts, "⟧"] : parts));
+}

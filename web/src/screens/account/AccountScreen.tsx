@@ -286,15 +286,19 @@ function Passkeys({ view }: { view: View }) {
 }
 
 const when = (at: string) =>
-  new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" }).format(
-    new Date(at),
-  );
+  new Intl.DateTimeFormat(document.documentElement.lang, {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  }).format(new Date(at));
 
 // browser names what a browser calls itself.
 function browser(agent: string) {
   const name = /Edg|OPR|Firefox|Chrome|Safari/.exec(agent)?.[0] ?? say("account.aBrowser");
   const on = /Android|iPhone|iPad|Windows|Mac OS|Linux/.exec(agent)?.[0];
-  return [{ Edg: say("account.edge"), OPR: say("account.opera") }[name] ?? name, on].filter(Boolean).join(" on ");
+  const called = { Edg: say("account.edge"), OPR: say("account.opera") }[name] ?? name;
+  return on ? say("account.browserOn", { browser: called, on }) : called;
 }
 
 function Devices({ view }: { view: View }) {

@@ -27,9 +27,9 @@ function Activities({ view }: { view: View }) {
   const list = view.activities.filter(
     (g) => (age === 0 || (age >= g.from && (g.to === 0 || age <= g.to))) && (aim === "" || g.aim === aim),
   );
-  const field = "rounded border border-line bg-raised px-2 py-1.5";
+  const field = "max-w-full rounded border border-line bg-raised px-2 py-1.5";
   return (
-    <main className="grid flex-1 content-start gap-4 px-4 py-3 lg:grid-cols-[1fr_380px]">
+    <main className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start gap-4 px-4 py-3 lg:grid-cols-[1fr_380px]">
       <section aria-label={say("activities.gamesStudies")}>
         <div className="flex flex-wrap items-center gap-3 pb-3">
           <h1 className="mr-2 text-head">{say("activities.gamesStudies")}</h1>
@@ -63,13 +63,16 @@ function Activities({ view }: { view: View }) {
         </div>
         <ul className="divide-y divide-faint rounded bg-raised px-4">
           {list.map((g) => (
-            <li key={g.id} className="grid grid-cols-[15rem_1fr] gap-x-4 py-2.5">
+            <li key={g.id} className="grid gap-x-4 py-2.5 sm:grid-cols-[15rem_1fr]">
               <div>
                 <b className="font-[620]">{g.title}</b>
                 <span className="block text-small text-soft">
-                  {names[g.aim] ?? g.aim} · {g.to ? `${g.from} to ${g.to}` : say("activities.andUp", { from: g.from })}{" "}
+                  {names[g.aim] ?? g.aim} ·{" "}
+                  {g.to
+                    ? say("activities.ages", { from: g.from, to: g.to })
+                    : say("activities.andUp", { from: g.from })}{" "}
                   {say("activities.toMin", { least: g.least, most: g.most })}
-                  {g.moving && " · moving"}
+                  {g.moving && ` · ${say("activities.movement")}`}
                 </span>
                 {g.own && <Own activity={g} edit={() => edit(g)} />}
               </div>

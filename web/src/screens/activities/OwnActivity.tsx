@@ -85,8 +85,8 @@ export function OwnActivity({ aims, activity, done, id }: Props) {
         </select>
       </label>
       {line("level1", say("activities.whatDo"), activity?.levels[0], true)}
-      {line("level2", "then", activity?.levels[1])}
-      {line("level3", "then", activity?.levels[2])}
+      {line("level2", say("activities.then"), activity?.levels[1])}
+      {line("level3", say("activities.then"), activity?.levels[2])}
       {line("exit", say("activities.exitTest2"), activity?.exit)}
       {line("look", say("activities.lookFor"), activity?.look)}
       {line("things", say("activities.atHand"), activity?.things)}

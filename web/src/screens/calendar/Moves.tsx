@@ -30,7 +30,7 @@ export function Moves({ view }: Props) {
               <span className="w-28 text-soft">{namedDay(c.day)}</span>
               <b className="w-24 font-[620]">{c.name}</b>
               <span className={c.kind === "off" ? "line-through" : ""}>
-                {c.kind === "off" ? say("calendar.notDay") : `at ${timeOfDay(c.start)}`}
+                {c.kind === "off" ? say("calendar.notDay") : say("calendar.atTime", { time: timeOfDay(c.start) })}
               </span>
             </li>
           ))}

@@ -262,8 +262,8 @@ function Plan({ view, earlier, setEarlier }: PlanProps) {
 }
 
 const stands: Record<Entry["ready"]["state"], string> = {
-  polished: "performance-ready",
-  polish: "secure",
+  polished: say("dates.performanceReadyState"),
+  polish: say("dates.learntState"),
   comes: say("dates.inHand"),
   "at-risk": say("dates.handLate"),
   unknown: say("dates.inHand"),
@@ -275,7 +275,7 @@ function Stands({ entry: e, day }: { entry: Entry; day: string }) {
   const { state, by = day, mid, high } = e.ready;
   const says = {
     polished: say("dates.performanceReady"),
-    polish: "Learnt; to be made performance-ready.",
+    polish: say("dates.learntToMakeReady"),
     comes: say("dates.secureGoesAbout", { day: shortDay(by), n: mid && shortDay(mid) }),
     "at-risk": say("dates.shouldLearntPerformanceReady", {
       day: shortDay(by),

@@ -152,11 +152,11 @@ function Planned({ view }: { view: View }) {
                       <b className="font-[620]">{t.title}</b>{" "}
                       <span className="text-soft">
                         {t.missing.length === 0
-                          ? "all"
+                          ? say("hours.all")
                           : t.missing.length < t.who.length
                             ? say("hours.without", { names: names(t.missing) })
                             : say("hours.only", { names: names(t.who.map((w) => w.student)) })}
-                        {t.keys.length > 1 && `; in ${t.keys.join(" and ")}`}
+                        {t.keys.length > 1 && say("hours.inKeys", { keys: t.keys.join(", ") })}
                       </span>
                     </span>
                   </label>
@@ -297,7 +297,7 @@ function HandedOn({ view, schedule, change }: HandedProps) {
               {r.turns.map((t) => (
                 <span
                   key={t.from}
-                  title={`${name(t.player)}: ${place(t.from)} to ${place(t.to - 1)}`}
+                  title={say("hours.turn", { name: name(t.player), from: place(t.from), to: place(t.to - 1) })}
                   style={{ flexGrow: t.to - t.from, flexBasis: 0 }}
                   className={`min-w-0 overflow-hidden px-1 py-1 text-center font-[620] ${t.player % 2 === 0 ? "bg-now-tint" : "bg-keep-tint"}`}
                 >

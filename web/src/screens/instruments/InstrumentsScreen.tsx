@@ -18,7 +18,7 @@ export function InstrumentsScreen() {
     onSettled: () => queries.invalidateQueries({ queryKey: ["instruments"] }),
   });
   return (
-    <main className="grid flex-1 content-start gap-6 px-4 py-3 lg:grid-cols-[1fr_380px]">
+    <main className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start gap-6 px-4 py-3 lg:grid-cols-[1fr_380px]">
       <section aria-label={say("instruments.instruments")}>
         <h1 className="pb-3 text-head">{say("instruments.instruments")}</h1>
         {drop.error && <Trouble>{drop.error.message}</Trouble>}
@@ -27,7 +27,7 @@ export function InstrumentsScreen() {
             <h2>{families[family]}</h2>
             <ul className="divide-y divide-faint">
               {list.map((p) => (
-                <li key={p.id} className="grid grid-cols-[13rem_1fr_auto] items-center gap-3 py-1.5">
+                <li key={p.id} className="grid items-center sm:grid-cols-[13rem_1fr_auto] gap-3 py-1.5">
                   <b className="font-[620]">{p.name}</b>
                   <span className="text-soft">{told(p, name)}</span>
                   <span className="flex gap-1">
@@ -79,7 +79,7 @@ function told(p: Instrument, name: (id: string) => string): string {
       }),
     );
   if (p.written < 0) parts.push(say("instruments.writtenSemitonesBelowItsSound", { value: -p.written }));
-  if (p.low && p.high && p.strings.length === 0) parts.push(`${p.low} to ${p.high}`);
+  if (p.low && p.high && p.strings.length === 0) parts.push(say("instruments.range", { low: p.low, high: p.high }));
   if (p.shelf !== p.id) parts.push(say("instruments.playsFromShelf", { name: name(p.shelf) }));
   return parts.join(" · ");
 }

@@ -16,11 +16,11 @@ const hands: [Instrument["hand"], string][] = [
 ];
 
 const clefs: [Instrument["clef"], string][] = [
-  ["G2", "treble"],
+  ["G2", say("instruments.treble")],
   ["G2-8", say("instruments.trebleOctaveLower")],
-  ["C3", "alto"],
-  ["C4", "tenor"],
-  ["F4", "bass"],
+  ["C3", say("instruments.alto")],
+  ["C4", say("instruments.tenor")],
+  ["F4", say("instruments.bass")],
 ];
 
 const seats: [Instrument["seat"], string][] = [

@@ -26,8 +26,8 @@ export function Asks({ item, read }: { item: Item; read: Schemas["ReadingView"] 
           {read.disagree.map((d) => (
             <li key={d.skill}>
               {d.asked
-                ? `The notes ask for ${d.name}; no tag says so. `
-                : `It ${d.tagged} ${d.name}; the notes do not show it. `}
+                ? say("item.notesAskNoTag", { name: d.name })
+                : say("item.tagNotInNotes", { tagged: d.tagged, name: d.name })}{" "}
               <span className="whitespace-nowrap">
                 <button
                   type="button"

@@ -90,7 +90,7 @@ function Trees({ read }: { read: Read }) {
         <button type="button" aria-pressed={loop} className={chip(loop)} onClick={() => setLoop(!loop)}>
           {say("item.againAgain")} <Key>R</Key>
         </button>
-        <Button look="main" className="ml-auto py-1" hint="space" onClick={toggle}>
+        <Button look="main" className="ml-auto py-1" hint={say("parts.spaceKey")} onClick={toggle}>
           {playing ? say("item.stop") : say("item.hearIt")}
         </Button>
       </div>

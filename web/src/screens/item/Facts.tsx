@@ -9,7 +9,7 @@ export function Facts({ view }: { view: Schemas["ItemView"] }) {
     [say("item.area"), strandNames[item.strand] ?? ""],
     [say("item.taste"), item.taste ?? ""],
     [say("item.keyMeter"), [view.key, item.meter].filter(Boolean).join(", ")],
-    [say("item.lowestHighest"), view.lowest ? `${view.lowest} to ${view.highest}` : ""],
+    [say("item.lowestHighest"), view.lowest ? say("item.range", { low: view.lowest, high: view.highest }) : ""],
     [say("item.brings"), view.brings.join(", ")],
     [say("item.needs"), view.needs.join(", ")],
     [say("item.revisits"), view.revisits.join(", ")],

@@ -93,7 +93,7 @@ export function Keeping({ item, used }: Props) {
       {archive.asked}
       <SameAs item={item} choose={(as) => same.mutate(as)} />
       <p aria-live="polite" className="text-soft">
-        {replace.data && (replace.data.says || "The score is the new one; every mark stands.")}
+        {replace.data && (replace.data.says || say("item.newScoreStands"))}
       </p>
       {trouble && <Trouble>{trouble.message}</Trouble>}
     </section>

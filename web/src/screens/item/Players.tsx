@@ -8,7 +8,7 @@ type PlayedBy = Schemas["PlayedBy"];
 const states: Record<PlayedBy["state"], string> = {
   current: say("item.playsIt"),
   ahead: say("item.hasAhead"),
-  secure: "secure",
+  secure: say("item.learnt"),
   parked: say("item.onHold"),
 };
 
@@ -29,7 +29,7 @@ export function Players({ players }: { players: PlayedBy[] }) {
               {p.name}
             </Link>
             <span className="text-right text-soft">
-              {p.polished ? "performance-ready" : states[p.state]}
+              {p.polished ? say("item.performanceReady") : states[p.state]}
               {p.since && say("item.since", { day: namedDay(p.since) })}
             </span>
           </li>

@@ -175,7 +175,7 @@ function Text({ abc, set, wrong }: { abc: string; set: (abc: string) => void; wr
 }
 
 const signs: [string, string][] = [
-  ["C D E … B c d", "notes from middle C up; small letters an octave higher"],
+  ["C D E … B c d", say("item.notesFromMiddleC")],
   ["C, c'", say("item.octaveLowerOctaveHigher")],
   ["C2 C/2 C3/2", say("item.twiceHalfOneHalfTimes")],
   ["^F _B =F", say("item.sharpFlatNatural")],
@@ -193,7 +193,9 @@ function Help() {
       <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
         {signs.map(([sign, means]) => (
           <div key={sign} className="contents">
-            <dt className="font-mono">{sign}</dt>
+            <dt>
+              <code className="font-mono">{sign}</code>
+            </dt>
             <dd className="text-soft">{means}</dd>
           </div>
         ))}

@@ -4,7 +4,7 @@ import { say } from "../../words/say";
 
 const stands: Record<string, string> = {
   "": say("ladder.notTriedYet"),
-  nearly: "nearly",
+  nearly: say("ladder.nearlyTried"),
   "not-yet": say("ladder.notYet"),
 };
 

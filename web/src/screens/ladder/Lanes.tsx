@@ -144,7 +144,9 @@ function Breaks({ view, laid, at }: Drawn) {
         className="absolute right-0 left-16 bg-faint/60"
         style={{ top: laid.top - to, height: to - from }}
       >
-        <span className="absolute right-2 bottom-0.5 px-1 text-small text-soft">{f.name}</span>
+        <span className="absolute right-2 bottom-0.5 px-1 text-small text-soft">
+          {f.name || say("ladder.betweenTerms")}
+        </span>
       </div>
     );
   });
@@ -162,7 +164,9 @@ function Dates({ view, laid, at }: Drawn) {
         className="absolute right-0 left-16 border-t-2 border-dotted border-ink"
         style={{ top: laid.top - y }}
       >
-        <span className="absolute right-2 bottom-0.5 rounded-sm bg-raised px-1 text-small">{`${title} by ${shortDay(t.day)}`}</span>
+        <span className="absolute right-2 bottom-0.5 rounded-sm bg-raised px-1 text-small">
+          {say("ladder.titleBy", { title, day: shortDay(t.day) })}
+        </span>
       </div>
     );
   });

@@ -6,7 +6,11 @@ import { say } from "../../words/say";
 
 type Props = { view: Schemas["LadderView"]; mixture: Schemas["MixtureView"] };
 
-const outcomes: Record<string, string> = { pass: "passed", nearly: "nearly", "not-yet": say("ladder.notYet") };
+const outcomes: Record<string, string> = {
+  pass: say("ladder.passedIt"),
+  nearly: say("ladder.nearlyTried"),
+  "not-yet": say("ladder.notYet"),
+};
 
 // Mixture stands in for the ladder before the first book: what the next lesson
 // mixes, what goes already, what waits, and the one test.
@@ -48,7 +52,7 @@ export function Mixture({ view, mixture }: Props) {
           <Small
             name={say("ladder.waitingItsTurn")}
             rungs={waiting}
-            note={(r) => (r.taught ? `begun, ${say("count.week", { n: Math.round(r.weeks) })}` : "new")}
+            note={(r) => (r.taught ? say("ladder.begunWeeks", { weeks: Math.round(r.weeks) }) : say("ladder.newHere"))}
           />
         )}
       </div>

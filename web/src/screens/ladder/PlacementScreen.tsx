@@ -20,7 +20,7 @@ export function PlacementScreen() {
   return (
     <Shown query={query}>
       {(view) => (
-        <main className="grid flex-1 content-start gap-6 px-4 pb-6 lg:grid-cols-[1fr_330px]">
+        <main className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start gap-6 px-4 pb-6 lg:grid-cols-[1fr_330px]">
           <section aria-label={say("ladder.atTheInstrument")} className="rounded bg-raised p-6">
             {view.next ? (
               <Ask
@@ -133,7 +133,6 @@ function Found({ view }: { view: Schemas["PlacementView"] }) {
             {view.to ? say("ladder.somewhereBetween") : say("ladder.somewhereFrom")}{" "}
             <b className="font-[650]">{view.from.title}</b>
             {view.to && rich("ladder.and", { title: view.to.title, b: (text) => <b className="font-[650]">{text}</b> })}
-            {view.to ? ", " : " on, "}
             {say("ladder.oneTimeTwoFewMore")}
           </p>
         </section>

@@ -224,7 +224,12 @@ function Load({ load, usual }: { load: Schemas["Load"]; usual: number }) {
 function stateLine(r: Rung) {
   switch (r.state) {
     case "secure":
-      return `${r.polished ? say("ladder.performanceReady2") : ""}Learnt ${r.foothold ? namedDay(r.foothold) : ""} after ${r.weeks < 1 ? say("ladder.itsFirstLesson") : say("count.taughtWeek", { n: r.weeks })}; last played ${r.silent === 0 ? "today" : say("ladder.daysAgo", { silent: r.silent })}`;
+      return say("ladder.learntAndPlayed", {
+        ready: r.polished ? say("ladder.performanceReady2") : "",
+        day: r.foothold ? namedDay(r.foothold) : "",
+        after: r.weeks < 1 ? say("ladder.itsFirstLesson") : say("count.taughtWeek", { n: r.weeks }),
+        played: r.silent === 0 ? say("parts.todayAt") : say("ladder.daysAgo", { silent: r.silent }),
+      });
     case "current":
       return r.taught
         ? say("ladder.firstTaught", { day: namedDay(r.taught) })

@@ -92,7 +92,7 @@ function futureNote(r: Rung) {
   const slope = r.load && r.load.slope !== "step" && slopes[r.load.slope];
   const takes = r.expected ? weeks(r.expected.whole.mid) : "";
   const fresh = r.load?.new.length ? say("ladder.new", { new: r.load.new.length }) : "";
-  return [r.state === "proposed" ? "suggested" : "", slope, takes, fresh].filter(Boolean).join(" · ");
+  return [r.state === "proposed" ? say("ladder.suggested") : "", slope, takes, fresh].filter(Boolean).join(" · ");
 }
 
 export function Current({ rung, top, at, index, chosen, choose }: RungProps & { rung: Rung; index: number }) {

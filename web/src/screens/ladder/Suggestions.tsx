@@ -96,7 +96,8 @@ function Aside({ view }: { view: Schemas["LadderView"] }) {
       <ul className="space-y-1">
         {view.aside.map((a) => (
           <li key={a.fact} className="text-soft">
-            {headOf(a.suggestion)}: {a.until ? say("ladder.notBefore", { day: shortDay(a.until) }) : "dismissed"}.{" "}
+            {headOf(a.suggestion)}:{" "}
+            {a.until ? say("ladder.notBefore", { day: shortDay(a.until) }) : say("ladder.dismissed")}.{" "}
             <button
               type="button"
               className={link}

@@ -7,7 +7,7 @@ import { Shown } from "../../parts/Told";
 import { say } from "../../words/say";
 
 const hows: Record<Schemas["Partner"]["how"], (p: Schemas["Partner"]) => string> = {
-  lead: (p) => `${p.name} has it secure and leads; here the second, the first note of each bar.`,
+  lead: (p) => say("ladder.leads", { name: p.name }),
   halves: (p) => say("ladder.withDuetHalfHalfThen", { name: p.name }),
   beside: (p) => say("ladder.withSSameKeyMeter", { name: p.name, title: p.title }),
 };

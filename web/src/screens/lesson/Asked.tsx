@@ -30,10 +30,7 @@ export function Tried({ view }: { view: LessonView }) {
   if (home.practice === "untold" || (home.practice === "much" && home.joy !== "little")) return null;
   return (
     <section aria-label={say("lesson.fromHome")} className="rounded border-l-4 border-soft bg-raised p-3">
-      <h2 className="mb-1">
-        {say("lesson.fromHomePracticeJoy", { practice: home.practice })}{" "}
-        {home.joy === "untold" ? say("lesson.notLogged") : home.joy}
-      </h2>
+      <h2 className="mb-1">{say("lesson.fromHomePracticeJoy", { practice: home.practice, joy: home.joy })}</h2>
       <ul className="space-y-1">
         {home.try.map((r) => (
           <li key={r.code}>{r.says}</li>

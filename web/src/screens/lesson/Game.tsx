@@ -9,10 +9,9 @@ import type { LessonView } from "./view";
 type Props = { view: LessonView; block: Schemas["Block"] };
 
 const cautions: Record<string, string> = {
-  "small-parts": "Nothing small enough to swallow; siblings too. Use large tokens.",
-  touch:
-    "Ask before touching, every time; with a child the guardian is there. Your local safeguarding rules come first.",
-  falls: "Clear the floor; the seat does not wobble.",
+  "small-parts": say("lesson.smallParts"),
+  touch: say("lesson.askBeforeTouch"),
+  falls: say("lesson.clearTheFloor"),
   loud: say("lesson.loudSmallRoomKeepShort"),
   together: say("lesson.needsBothOneRoom"),
 };

@@ -176,9 +176,13 @@ function Lesson({ view: served, fetched }: { view: LessonView; fetched: number }
                   {view.late && <Cancel key={view.day} student={student} day={view.day} />}
                   <p className="text-soft">
                     {view.day
-                      ? `${view.today ? say("lesson.today") : longDay(view.day)} at ${timeOfDay(view.start)}, ${say("count.minute", { n: view.plan.minutes })}`
+                      ? say("lesson.dayAtTime", {
+                          day: view.today ? say("lesson.today") : longDay(view.day),
+                          time: timeOfDay(view.start),
+                          minutes: view.plan.minutes,
+                        })
                       : say("lesson.noLessonPlannedCalendar")}
-                    {early && ". Starting it now gives it today instead; on its own day there is none."}
+                    {early && `. ${say("lesson.startedNowInstead")}`}
                   </p>
                 </>
               )}

@@ -209,7 +209,7 @@ export function Piece({ view, rung }: Props) {
 }
 
 function pointNote(p: Schemas["PointView"], held: boolean) {
-  const own = p.own ? "own, " : "";
+  const own = p.own ? say("lesson.ownGoal") : "";
   if (p.state === "met") return say("lesson.reached2", { own, value: p.since ? ` ${namedDay(p.since)}` : "" });
   if (held) return say("lesson.focus", { own });
   return own + (p.state === "open" ? say("lesson.notYet4") : say("lesson.toDo"));

@@ -46,7 +46,7 @@ export function Seen({ view }: { view: LessonView }) {
         <p role="status" className="mt-1.5 rounded border-l-4 border-now bg-raised px-3 py-2">
           <b className="font-[620]">{say("lesson.tryThis")}</b> {fault.try}.{" "}
           <span className="text-soft">{say("lesson.whyMatters", { why: fault.why })}</span>
-          {fault.hands && " Ask before touching a hand, every time; with a child the guardian is there."}
+          {fault.hands && ` ${say("lesson.askBeforeTouchingHand")}`}
         </p>
       )}
     </section>

@@ -10,10 +10,10 @@ const figureNames: Record<Series["figure"], string> = {
   heft: say("record.strengthOverOthers"),
   late: say("record.millisecondsLate"),
   lope: say("record.longShort"),
-  drift: "drift",
-  spread: "spread",
+  drift: say("record.figure-drift"),
+  spread: say("record.figure-spread"),
   apart: say("record.millisecondsApart"),
-  slips: "slips",
+  slips: say("record.figure-slips"),
   off: say("record.millisecondsOff"),
 };
 

@@ -27,7 +27,7 @@ export function RecordScreen() {
       {(view) => {
         const days = Object.entries(Object.groupBy(view.entries, (e) => e.fact.at.slice(0, 10)));
         return (
-          <main className="grid flex-1 content-start gap-6 px-4 pb-6 lg:grid-cols-[320px_1fr]">
+          <main className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start gap-6 px-4 pb-6 lg:grid-cols-[320px_1fr]">
             <Year student={student} />
             <section aria-label={say("record.achievements")}>
               <h2 className="mb-2">
@@ -101,7 +101,7 @@ function Foretold({ view }: { view: Schemas["RecordView"] }) {
               {f.title}
               <Lay of={f} most={most} />
             </span>
-            <span className="shrink-0 text-right text-soft">
+            <span className="text-right text-soft">
               {f.weeks < 1 ? say("record.itsFirstLesson") : say("count.week", { n: f.weeks })}
               {say("record.foretold", { weeks: span(f.usual.low, f.usual.high) })}
             </span>
@@ -214,9 +214,9 @@ function Line({ entry, zone, student }: { entry: Schemas["Entry"]; zone: string;
   if (editing && body.kind === "noted") return <Edit entry={entry} text={body.text} close={() => edit(false)} />;
   const what = `${entry.title ? `${entry.title}: ` : ""}${tellOf(entry)}`;
   return (
-    <li className="flex items-center gap-3 py-0.5">
+    <li className="flex flex-wrap items-center gap-x-3 py-0.5">
       <span className="w-12 shrink-0 text-soft">{time(entry.fact.at, zone)}</span>
-      <span className={`flex-1 ${entry.back ? "text-soft line-through" : ""}`}>{what}</span>
+      <span className={`min-w-40 flex-1 ${entry.back ? "text-soft line-through" : ""}`}>{what}</span>
       {entry.fact.by !== "teacher" && (
         <span className="text-small text-soft">
           {entry.fact.by === "family" ? say("record.byTheFamily") : say("record.byTheProgram")}

@@ -7,7 +7,7 @@ import { Button } from "../../parts/Button";
 import { months } from "../../parts/dates";
 import { Shown } from "../../parts/Told";
 import { length, useUnits } from "../../parts/units";
-import { namedDay, shortDay, strandMarks, strandNames } from "../../parts/words";
+import { felts, namedDay, shortDay, strandMarks, strandNames } from "../../parts/words";
 import { say } from "../../words/say";
 
 type View = Schemas["YearView"];
@@ -306,7 +306,7 @@ function Home({ week, x, y, student }: { week: Week; x: number; y: number; stude
 const words = (told: Record<string, number>) =>
   Object.entries(told)
     .sort(([, a], [, b]) => b - a)
-    .map(([word, n]) => `${word} ${n}×`)
+    .map(([word, n]) => `${felts[word] ?? word} ${n}×`)
     .join(", ");
 
 function felt(weeks: Week[]) {
@@ -322,10 +322,10 @@ function inWords(w: Week) {
       : w.missed.length > 0
         ? say("record.noLesson2")
         : "",
-    w.footholds.length > 0 ? `learnt: ${w.footholds.map((f) => f.title).join(", ")}` : "",
-    w.polished.length > 0 ? `performance-ready: ${w.polished.join(", ")}` : "",
-    w.skills.length > 0 ? `gained: ${w.skills.join(", ")}` : "",
-    w.heard.length > 0 ? `heard: ${w.heard.join(", ")}` : "",
+    w.footholds.length > 0 ? say("record.learntList", { list: w.footholds.map((f) => f.title).join(", ") }) : "",
+    w.polished.length > 0 ? say("record.readyList", { list: w.polished.join(", ") }) : "",
+    w.skills.length > 0 ? say("record.newSkillsList", { list: w.skills.join(", ") }) : "",
+    w.heard.length > 0 ? say("record.heardList", { list: w.heard.join(", ") }) : "",
     w.asked + w.days > 0 ? say("record.practisedDays", { days: w.days, asked: w.asked }) : "",
     words(w.felt),
   ]
@@ -334,9 +334,9 @@ function inWords(w: Week) {
 }
 
 const bands = [
-  { key: "ahead", name: "preparation", fill: "fill-ahead" },
-  { key: "now", name: "new", fill: "fill-now" },
-  { key: "upkeep", name: "review", fill: "fill-keep" },
+  { key: "ahead", name: say("record.preparationBand"), fill: "fill-ahead" },
+  { key: "now", name: say("record.newMaterial"), fill: "fill-now" },
+  { key: "upkeep", name: say("record.reviewBand"), fill: "fill-keep" },
 ] as const;
 
 // Minutes draws how the minutes of lessons, sheets and ticks lay in the three bands, beside the
@@ -432,8 +432,28 @@ function Points({ view }: { view: View }) {
                   to="/students/$student/lesson"
                   params={{ student: view.student.id }}
                   search={{ day: m.day }}
-                  aria-label={`${m.title}, ${namedDay(m.day)}: ${m.met ? "reached" : say("record.notYet")}`}
-                  title={`${m.title}, ${namedDay(m.day)}: ${m.met ? "reached" : say("record.notYet")}`}
+                  aria-label={
+                    m.met
+                      ? say("record.markReached", {
+                          title: m.title,
+                          day: namedDay(m.day),
+                        })
+                      : say("record.markNotYet", {
+                          title: m.title,
+                          day: namedDay(m.day),
+                        })
+                  }
+                  title={
+                    m.met
+                      ? say("record.markReached", {
+                          title: m.title,
+                          day: namedDay(m.day),
+                        })
+                      : say("record.markNotYet", {
+                          title: m.title,
+                          day: namedDay(m.day),
+                        })
+                  }
                   className="grid size-7 place-items-center"
                 >
                   <span
@@ -444,7 +464,7 @@ function Points({ view }: { view: View }) {
             </span>
             <span className="text-soft">
               {say("record.ofReached", { done: p.marks.filter((m) => m.met).length, marks: p.marks.length })}
-              {p.gone && "; no longer a goal"}
+              {p.gone && say("record.noLongerGoal")}
             </span>
           </li>
         ))}

@@ -171,7 +171,9 @@ function Away({ view }: { view: View }) {
       {coming.map((a) => (
         <p key={a.from} className="my-1 flex items-center gap-2">
           <span className="flex-1">
-            {a.left ? "leaves" : "pauses"} {say("settings.from", { day: longDay(a.from) })}
+            {a.left
+              ? say("settings.leavesFrom", { day: longDay(a.from) })
+              : say("settings.pausesFrom", { day: longDay(a.from) })}
             {a.to && ` ${say("settings.until2", { day: longDay(a.to) })}`}
           </span>
           <Button onClick={() => tell(student, { kind: "returned", day: a.from })}>{say("settings.notSo")}</Button>

@@ -157,8 +157,8 @@ function Progress({ results }: { results: Result[] }) {
       {done + failed < results.length
         ? say("shelf.readingOf", { n: done + failed + 1, results: results.length })
         : say("shelf.ofOnTheShelf", { n: done - waits, results: results.length })}
-      {waits > 0 && `; ${say("count.file", { n: waits })} to be answered for`}
-      {failed > 0 && `; ${failed} could not be read`}
+      {waits > 0 && say("shelf.filesWaiting", { n: waits })}
+      {failed > 0 && say("shelf.filesFailed", { n: failed })}
     </div>
   );
 }
@@ -203,7 +203,7 @@ function Outcome({ result }: { result: Result }) {
         <span role="alert" className="block">
           {say("shelf.shelfAlready", {
             name: result.name,
-            list: twins.map((t) => `${t.title} of ${t.book}`).join(", "),
+            list: twins.map((t) => say("shelf.titleOfBook", { title: t.title, book: t.book })).join(", "),
           })}{" "}
           <button type="button" className="font-[620] underline underline-offset-4" onClick={result.again}>
             {say("shelf.bringAllSame")}
@@ -235,7 +235,7 @@ function Outcome({ result }: { result: Result }) {
       )}
       <span className="text-soft">
         {!result.again && !result.only && result.name}
-        {unread.length > 0 && `; not kept: ${notKept(unread)}`}
+        {unread.length > 0 && say("shelf.notKept", { list: notKept(unread) })}
       </span>
     </>
   );

@@ -26,7 +26,7 @@ export function NamedField({ name, one, list, set }: Props) {
             />
             <button
               type="button"
-              aria-label={say("shelf.takeOff", { n: n.name || one.toLowerCase() })}
+              aria-label={say("shelf.takeOff", { n: n.name || one })}
               className="px-2 font-[650]"
               onClick={() => set(list.filter((_, k) => k !== i))}
             >
@@ -36,7 +36,7 @@ export function NamedField({ name, one, list, set }: Props) {
         ))}
       </ul>
       <Button look="quiet" className="mt-1" onClick={() => set([...list, { id: "", name: "" }])}>
-        {say("shelf.add")} {/^[aeiou]/i.test(one) ? "an" : "a"} {one.toLowerCase()}
+        {say("shelf.addNamed", { one })}
       </Button>
     </fieldset>
   );

@@ -186,7 +186,7 @@ function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
                     className="flex items-baseline justify-between gap-2 rounded-sm px-1 py-[3px] hover:bg-faint"
                   >
                     <span className="truncate font-[560]">{it.title}</span>
-                    <span className="shrink-0 text-small text-soft">{note(it, shelf.loads[it.id])}</span>
+                    <span className="text-right text-small text-soft">{note(it, shelf.loads[it.id])}</span>
                   </Link>
                 </li>
               ))}
@@ -199,11 +199,11 @@ function Books({ shelf, asked }: { shelf: Shelf; asked: Asked }) {
 }
 
 function note(it: Schemas["Item"], load?: Schemas["Load"]) {
-  if (it.archived) return "archived";
+  if (it.archived) return say("shelf.archived");
   const slope = load && load.slope !== "step" ? slopes[load.slope] : "";
   if (it.strand === "book" || it.strand === "repertoire")
     return [it.taste, slope, it.bars ? say("shelf.bars2", { bars: it.bars }) : ""].filter(Boolean).join(" · ");
-  return [strandNames[it.strand]?.split(" ")[0]?.toLowerCase(), slope].filter(Boolean).join(" · ");
+  return [strandNames[it.strand], slope].filter(Boolean).join(" · ");
 }
 
 const perLoad = 17; // px

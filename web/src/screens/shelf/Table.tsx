@@ -39,8 +39,7 @@ export function Table() {
       {look.data && !keep.data && look.data.twins > 0 && (
         <label className="flex items-start gap-2">
           <input type="checkbox" className="mt-1" checked={twins} onChange={() => setTwins(!twins)} />
-          {say("shelf.twinsPluralOneNewItem", { twins: look.data.twins })} {look.data.twins === 1 ? "stands" : "stand"}{" "}
-          {say("shelf.shelfAlreadyBring")} {look.data.twins === 1 ? "it" : "them"} {say("shelf.allSame")}
+          {say("shelf.twinsOnShelf", { n: look.data.twins })}
         </label>
       )}
       {look.data && !keep.data && file && changes > 0 && (
@@ -75,7 +74,7 @@ function Preview({ table, name }: { table: Schemas["TableView"]; name: string })
               b: (text) => <b className="font-[620]">{text}</b>,
             })}{" "}
             <span className="text-soft">
-              {c.twin ? say("shelf.newThoughOneTitleThere") : c.new ? "new" : c.fields.join(", ")}
+              {c.twin ? say("shelf.newThoughOneTitleThere") : c.new ? say("shelf.isNew") : c.fields.join(", ")}
             </span>
           </li>
         ))}

@@ -68,7 +68,7 @@ export function TitleList() {
       {add.data && (
         <p role="status" className="font-normal text-keep">
           {say("shelf.titlesPutShelf", { items: add.data.items.length })}
-          {add.data.twins.length > 0 && `; ${add.data.twins.length} stood there already`}.
+          {add.data.twins.length > 0 && say("shelf.wereThere", { n: add.data.twins.length })}.
         </p>
       )}
     </form>

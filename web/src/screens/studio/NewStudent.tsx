@@ -175,7 +175,7 @@ function First({ asked, set }: { asked: Asked; set: (change: Partial<Asked>) => 
     >
       <details className="font-normal">
         <summary className="cursor-pointer py-0.5">
-          {say("studio.approach")} {asked.approach ? "yours" : say("studio.usualAt", { age })}
+          {say("studio.approach")} {asked.approach ? say("studio.yours") : say("studio.usualAt", { age })}
           {say("studio.review", {
             name: rows.find((r) => r.key === "upkeep")?.schools.find((x) => x.key === approach.upkeep)?.name,
           })}

@@ -7,7 +7,7 @@ import { families } from "../../parts/instruments";
 import { Shown, Trouble } from "../../parts/Told";
 import { span } from "../../parts/words";
 import { say } from "../../words/say";
-import { OwnSkill } from "./OwnSkill";
+import { areaNames, OwnSkill } from "./OwnSkill";
 
 // NumbersScreen shows what every plan rests on: the skills with their weights
 // and chains, and the numbers that are ours.
@@ -87,7 +87,7 @@ function Skill({ skill, all, edit }: SkillProps) {
       <div className="flex justify-between gap-3">
         <b className="font-[620]">{skill.name}</b>
         <span className="shrink-0 text-soft">
-          {skill.area} · {skill.weight}
+          {areaNames[skill.area] ?? skill.area} · {skill.weight}
         </span>
       </div>
       {edit && (
@@ -125,7 +125,7 @@ function Forecasts() {
     <p className="mb-3 rounded bg-raised px-4 py-2">
       {view.of === 0
         ? say("studio.noPieceFinishedYet")
-        : `Of ${say("count.piece", { n: view.of })} learnt in this studio, ${view.kept} came in the expected weeks; eight in ten are meant to. `}
+        : `${say("studio.forecastsHeld", { n: view.of, kept: view.kept })} `}
       {say("studio.newStudentsUsualPieceForetold", { weeks: span(view.usual.low, view.usual.high) })}
     </p>
   );

@@ -11,7 +11,16 @@ import { say } from "../../words/say";
 type Skill = Schemas["Skill"];
 type Props = { all: Skill[]; skill?: Skill; done: () => void };
 
-const areas = ["posture", "hands", "rhythm", "reading", "theory", "ear", "expression"] as const;
+// areaNames are what a skill may be about.
+export const areaNames: Record<string, string> = {
+  posture: say("studio.area-posture"),
+  hands: say("studio.area-hands"),
+  rhythm: say("studio.area-rhythm"),
+  reading: say("studio.area-reading"),
+  theory: say("studio.area-theory"),
+  ear: say("studio.area-ear"),
+  expression: say("studio.area-expression"),
+};
 const fresh: Skill = {
   id: "",
   name: "",
@@ -79,8 +88,10 @@ export function OwnSkill({ all, skill, done }: Props) {
         <label>
           {say("studio.about")}
           <select className={field} value={draft.area} onChange={(e) => set({ area: e.target.value as Skill["area"] })}>
-            {areas.map((a) => (
-              <option key={a}>{a}</option>
+            {Object.entries(areaNames).map(([area, name]) => (
+              <option key={area} value={area}>
+                {name}
+              </option>
             ))}
           </select>
         </label>

@@ -64,7 +64,9 @@ export function Roster() {
                   familyName: c.pupil.familyName,
                   b: (text) => <b className="font-[620]">{text}</b>,
                 })}{" "}
-                <span className="text-soft">{c.new ? `new, ${c.pupil.instrument}` : c.fields.join(", ")}</span>
+                <span className="text-soft">
+                  {c.new ? say("studio.newOn", { instrument: c.pupil.instrument }) : c.fields.join(", ")}
+                </span>
               </li>
             ))}
           </ul>

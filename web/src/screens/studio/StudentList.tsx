@@ -16,6 +16,13 @@ const orders = {
 };
 type Order = keyof typeof orders;
 
+const orderNames: Record<Order, string> = {
+  day: say("studio.byDay"),
+  name: say("studio.byName"),
+  age: say("studio.byAge"),
+  instrument: say("studio.byInstrument"),
+};
+
 const states = { here: "", paused: say("studio.paused"), left: say("studio.left") } as const;
 
 // StudentList lists the studio's students, by what is asked; those who pause or have left
@@ -37,7 +44,7 @@ export function StudentList({ students }: { students: Card[] }) {
             onClick={() => setOrder(o)}
             className={`rounded-sm px-2.5 py-1 ${order === o ? "bg-faint font-[620]" : "hover:bg-faint"}`}
           >
-            {o}
+            {orderNames[o]}
           </button>
         ))}
       </fieldset>

@@ -30,7 +30,7 @@ export function StudioScreen() {
   return (
     <Shown query={query}>
       {(day) => (
-        <main className="grid flex-1 content-start gap-6 px-4 py-3 lg:grid-cols-[1fr_380px]">
+        <main className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start gap-6 px-4 py-3 lg:grid-cols-[1fr_380px]">
           <section aria-label={say("studio.students")} className="min-w-0">
             <StudioPlaces />
             <div className="flex items-center justify-between py-3">
@@ -85,14 +85,14 @@ export function StudioScreen() {
                 <h2>{say("studio.numbersOut")}</h2>
                 <p className="my-1 text-soft">{say("studio.csvAllStudentsSpreadsheetOwn")}</p>
                 <p className="flex flex-wrap gap-x-4">
-                  {(["facts", "footholds", "practice"] as const).map((of) => (
+                  {Object.entries(tables).map(([of, name]) => (
                     <a
                       key={of}
                       href={`/api/numbers.csv?of=${of}`}
                       download
                       className="font-[620] underline underline-offset-4 first-letter:uppercase"
                     >
-                      {of}
+                      {name}
                     </a>
                   ))}
                 </p>
@@ -108,13 +108,20 @@ export function StudioScreen() {
   );
 }
 
+// tables are what can be saved for a spreadsheet.
+const tables = {
+  facts: say("studio.everythingNoted"),
+  footholds: say("studio.learntPieces"),
+  practice: say("studio.practiceAtHome"),
+};
+
 const choices = [
   {
     name: "hours",
     asks: say("studio.timesDay"),
     ways: [
       ["24", "16:30"],
-      ["12", "4:30 pm"],
+      ["12", say("parts.pm", { time: "4:30" })],
     ],
   },
   {
@@ -144,7 +151,7 @@ function Keys() {
       </label>
       <h2 className="mt-3">{say("studio.howThingsAreWrittenHere")}</h2>
       {choices.map((c) => (
-        <fieldset key={c.name} className="mt-1 flex flex-wrap items-center gap-3">
+        <fieldset key={c.name} className="mt-1 flex min-w-0 flex-wrap items-center gap-3">
           <legend className="sr-only">{c.asks}</legend>
           {c.ways.map(([value, says]) => (
             <label key={value} className="flex items-center gap-1.5">

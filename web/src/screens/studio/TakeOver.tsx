@@ -86,8 +86,8 @@ type Props = {
 };
 
 const ticks = [
-  { outcome: "pass", says: "there" },
-  { outcome: "not-yet", says: "missing" },
+  { outcome: "pass", says: say("parts.there") },
+  { outcome: "not-yet", says: say("parts.missing") },
 ] as const;
 
 function One({ year, month, slot: usual, instrument: first, book: last, keep }: Props) {

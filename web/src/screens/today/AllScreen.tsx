@@ -40,7 +40,7 @@ function All({ view }: { view: Schemas["OverviewView"] }) {
                   <p className="text-soft">
                     {s.student.age} · {s.student.plays}
                     {s.student.next && ` · ${namedDay(s.student.next)}`}
-                    {s.student.state === "paused" && " · paused"}
+                    {s.student.state === "paused" && ` · ${say("today.paused")}`}
                   </p>
                 </div>
                 <Needs student={s.student.id} needs={s.needs} />

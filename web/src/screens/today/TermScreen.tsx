@@ -55,7 +55,7 @@ function Term({ view }: { view: Schemas["TermView"] }) {
         {term && (
           <p className="mr-auto text-soft">
             {say("today.to", { day: namedDay(term.soFar.from), day2: namedDay(term.soFar.to) })}
-            {term.before && `; in grey ${term.before.name}, by the same day of it`}
+            {term.before && say("today.inGrey", { term: term.before.name })}
           </p>
         )}
         {term && (
@@ -123,7 +123,8 @@ function Term({ view }: { view: Schemas["TermView"] }) {
                       {column[c.of](s.now)}
                       {c.of === "days" && <span className="text-soft">{say("today.of", { asked: s.now.asked })}</span>}
                       <span className="ml-2 inline-block w-14 text-small text-soft">
-                        {s.before && `${column[c.of](s.before)}${c.of === "days" ? ` of ${s.before.asked}` : ""}`}
+                        {s.before &&
+                          `${column[c.of](s.before)}${c.of === "days" ? say("today.of", { asked: s.before.asked }) : ""}`}
                       </span>
                     </td>
                   ))}
@@ -135,8 +136,7 @@ function Term({ view }: { view: Schemas["TermView"] }) {
           <p className="border-t border-faint py-2">
             {say("today.hours", { hours: Math.floor(view.minutes / 60) })} {view.minutes % 60}{" "}
             {say("today.minutesTaught")}{" "}
-            {view.foretold > 0 &&
-              `${view.kept} of ${say("count.piece", { n: view.foretold })} so far were learnt in the expected weeks; eight in ten should be.`}
+            {view.foretold > 0 && say("today.expectedWeeks", { n: view.foretold, kept: view.kept })}
           </p>
           <p className="border-t border-faint py-2 text-soft">
             {chosen.length < 2

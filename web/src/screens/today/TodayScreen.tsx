@@ -86,7 +86,7 @@ function Row({ lesson: l, date }: { lesson: Lesson; date: string }) {
         </Link>
         <p className="text-soft">
           {say("today.min", { age: l.student.age, plays: l.student.plays, minutes: l.plan.minutes })}
-          {l.state !== "planned" && ` · ${l.state === "open" ? "begun" : "closed"}`}
+          {l.state !== "planned" && ` · ${l.state === "open" ? say("today.begun") : say("today.finished")}`}
         </p>
       </div>
       <div>

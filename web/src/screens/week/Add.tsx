@@ -93,7 +93,12 @@ export function Add({ student, view, sheet, end }: Props) {
   );
 }
 
-const kinds: Record<Addable["kind"], string> = { piece: "piece", exercise: "exercise", cards: "cards", game: "game" };
+const kinds: Record<Addable["kind"], string> = {
+  piece: say("week.piece"),
+  exercise: say("week.exercise"),
+  cards: say("week.flashcards"),
+  game: say("week.game"),
+};
 
 // Find seeks what may be added by words of its title.
 function Find({ student, choose }: { student: string; choose: (a: Addable) => void }) {

@@ -51,7 +51,7 @@ function bandsOf(piece: Piece, read: Schemas["ReadingView"]): Band[] {
       const [from, to] = [onset.get(c.from) ?? 0, onset.get(c.to) ?? 0];
       return {
         notes: read.sounds.filter((s) => s.staff === staff && s.onset >= from && s.onset <= to).map((s) => s.id),
-        text: [c.number, c.level === 0 && c.says.replace(" flat", "♭").replace(" sharp", "♯")]
+        text: [c.number, c.level === 0 && c.says.replace(say("parts.flat"), "♭").replace(say("parts.sharp"), "♯")]
           .filter(Boolean)
           .join(" · "),
         says: say("week.chunk", { number: c.number, value: c.says ? `, ${c.says}` : "" }),

@@ -1,7 +1,8 @@
 import type { Schemas } from "../../api/client";
+import { felts } from "../../parts/words";
 import { say } from "../../words/say";
 
-const level = { much: "much", little: "little", untold: say("week.notLogged") };
+const level = { much: say("week.much"), little: say("week.little"), untold: say("week.notLogged") };
 
 // Home says what came back from home in four weeks, practice and enjoyment apart,
 // and what to try.
@@ -19,7 +20,7 @@ export function Home({ home }: { home: Schemas["Answer"] }) {
         <dt className="text-soft">{say("week.joy")}</dt>
         <dd>
           {level[home.joy]}
-          {words.length > 0 && `: ${words.map(([w, n]) => `${w} ${n}×`).join(", ")}`}
+          {words.length > 0 && `: ${words.map(([w, n]) => `${felts[w] ?? w} ${n}×`).join(", ")}`}
         </dd>
       </dl>
       <ul className="space-y-1">

@@ -162,7 +162,7 @@ function More({ student, line }: { student: string; line: View["lines"][number] 
         className="cursor-pointer text-soft"
         aria-label={say("week.moreOf", { title: line.title, says: line.says })}
       >
-        {line.pinned ? "pinned · more" : "more"}
+        {line.pinned ? say("week.pinnedMore") : say("week.more")}
       </summary>
       <p className="my-1 flex flex-wrap gap-1.5">
         {up && (

@@ -17,7 +17,7 @@ const reasons: Record<Document["reason"], string> = {
   "next-lesson": say("week.nextLessonAnotherDayWas"),
 };
 
-const authors = { teacher: "you", family: say("week.theFamily"), program: say("week.theProgram") };
+const authors = { teacher: say("week.you"), family: say("week.theFamily"), program: say("week.theProgram") };
 
 type Props = { student: string; day: string; shown: Document; revisions: Document[]; zone: string };
 

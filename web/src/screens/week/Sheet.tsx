@@ -2,7 +2,7 @@ import type { Schemas } from "../../api/client";
 import { KeyPlace } from "../../parts/KeyPlace";
 import { Score } from "../../parts/Score";
 import { Tablature } from "../../parts/Tablature";
-import { longDay, namedDay } from "../../parts/words";
+import { longDay, namedDay, weekdayOf } from "../../parts/words";
 import { say } from "../../words/say";
 import { Bracketed } from "./Bracketed";
 
@@ -195,7 +195,7 @@ function Large({ sheet, done }: TableProps) {
                             d.tasks.some((other) => other.key === t.key) && (
                               <span key={d.date} className="whitespace-nowrap">
                                 <Tick done={done.has(`${d.date} ${t.key}`)} />
-                                {namedDay(d.date).slice(0, 3)}
+                                {weekdayOf(d.date)}
                               </span>
                             ),
                         )}
@@ -292,7 +292,7 @@ function each(tasks: Task[]) {
 // Tick is a circle to tick on paper; one that the family ticked is full.
 const Tick = ({ done }: { done: boolean }) => (
   <span
-    {...(done ? { role: "img", "aria-label": "done" } : { "aria-hidden": true })}
+    {...(done ? { role: "img", "aria-label": say("week.done") } : { "aria-hidden": true })}
     className={`mr-1 inline-block size-3 rounded-full border border-ink align-[-1px] paper:border-black ${done ? "bg-ink paper:bg-black" : ""}`}
   />
 );
@@ -334,7 +334,7 @@ function Band({ sheet, done, band, name, why }: BandProps) {
 }
 
 // bandWords says what is done with a task of a band.
-const bandWords = (t: Task) => (t.band === "upkeep" ? "review" : (t.do ?? say("week.justListen")));
+const bandWords = (t: Task) => (t.band === "upkeep" ? say("week.reviewLine") : (t.do ?? say("week.justListen")));
 
 // Days is the same sheet for a phone: one day after another.
 function Days({ sheet, done }: { sheet: Schemas["Sheet"]; done: Set<string> }) {

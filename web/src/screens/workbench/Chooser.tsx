@@ -7,16 +7,16 @@ import { say } from "../../words/say";
 type Chosen = Schemas["Chosen"];
 
 const forms = [
-  { key: "major", name: "major" },
+  { key: "major", name: say("workbench.major") },
   { key: "natural", name: say("workbench.naturalMinor") },
   { key: "harmonic", name: say("workbench.harmonicMinor") },
   { key: "melodic", name: say("workbench.melodicMinor") },
 ];
 const handNames = [
-  { key: "right", name: "right" },
-  { key: "left", name: "left" },
-  { key: "both", name: "together" },
-  { key: "mirrored", name: "mirrored" },
+  { key: "right", name: say("workbench.rightHand") },
+  { key: "left", name: say("workbench.leftHand") },
+  { key: "both", name: say("workbench.together") },
+  { key: "mirrored", name: say("workbench.mirrored") },
 ];
 const octaves = ["1", "2", "3", "4"].map((n) => ({ key: n, name: n }));
 const shown = (tonic: string) => tonic.replace("b", "♭").replace("#", "♯");

@@ -55,7 +55,7 @@ function At({ view, student }: AtProps) {
                 <span className="flex-1 font-[580]">{t.name}</span>
                 <span className={t.passed ? "text-keep" : "text-soft"}>
                   {t.passed
-                    ? "passed"
+                    ? say("workbench.passed")
                     : t.level > 0
                       ? say("workbench.levelOf", {
                           level: t.level,

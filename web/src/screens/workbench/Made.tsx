@@ -62,7 +62,7 @@ export function Made({ view, instrument, student, rung }: Props) {
               {hand === "both" ? say("workbench.bothHands") : say("workbench.handAlone", { hand })}
             </Toggle>
           )}
-          <Button look="main" hint="space" onClick={toggle}>
+          <Button look="main" hint={say("parts.spaceKey")} onClick={toggle}>
             {playing ? say("workbench.stop") : say("workbench.hearIt")}
           </Button>
           <Button onClick={() => window.print()}>{say("workbench.print")}</Button>
@@ -202,8 +202,8 @@ function Meetings({ meetings }: { meetings: View["meetings"] }) {
             {m.degrees.length === 1
               ? say("workbench.withNote", { fingers: m.fingers[0], degree: degree(m.degrees[0] ?? 1) })
               : say("workbench.crosswiseOver", {
-                  list: m.fingers.join(" and "),
-                  list2: m.degrees.map(degree).join(" and "),
+                  list: m.fingers.join(" + "),
+                  list2: m.degrees.map(degree).join(" + "),
                 })}
           </li>
         ))}

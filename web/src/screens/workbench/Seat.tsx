@@ -77,7 +77,7 @@ export function Seat({ view }: { view: View }) {
                   }}
                   className={`min-h-6 rounded px-2 ${unit === u ? "bg-ink text-raised" : "bg-faint"}`}
                 >
-                  {u}
+                  {u === "cm" ? "cm" : say("workbench.inchesShort")}
                 </button>
               ))}
             </fieldset>
@@ -160,8 +160,9 @@ export function Seat({ view }: { view: View }) {
       </section>
       <section aria-label={say("workbench.card")} className="rounded bg-raised p-4">
         <h2 className="text-head">
-          {say("workbench.sitsLike", { firstName: student.firstName })}{" "}
-          {where === "home" ? say("workbench.atHome2") : "here"}
+          {where === "home"
+            ? say("workbench.sitsAtHome", { name: student.firstName })
+            : say("workbench.sitsHere", { name: student.firstName })}
         </h2>
         <ul className="mt-2 space-y-2 text-large">
           {at.fit?.says.map((r) => (

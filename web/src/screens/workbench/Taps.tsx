@@ -49,7 +49,7 @@ export function Taps({ pick, grid, instrument, student }: Props) {
                     <b className="font-[620]">
                       {i + 1}. {s.name}
                     </b>
-                    <span className="text-soft">{holds(s) ? "holds" : s.why}</span>
+                    <span className="text-soft">{holds(s) ? say("workbench.steady") : s.why}</span>
                   </button>
                 </li>
               ))}
