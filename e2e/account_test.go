@@ -23,11 +23,11 @@ func TestSigningInAgain(t *testing.T) {
 	site := newSite(t, true)
 	p := open(t, strings.Replace(site.URL, "127.0.0.1", "localhost", 1), 1280, 800) // passkeys hold for names
 	p.goTo("/studio/account")
-	p.sees("Sign in")
+	p.sees(said("signin.signIn"))
 	p.fill("email", demo.Email)
 	p.fill("password", demo.Password)
 	p.key(kb.Enter)
-	p.sees("Sign-ins")
+	p.sees(said("account.signIns"))
 	p.sees("this one")
 
 	_, err := chromedp.Call(p.ctx, webauthn.Enable, webauthn.EnableParams{})
@@ -41,24 +41,24 @@ func TestSigningInAgain(t *testing.T) {
 	}
 	form("Passkeys", "name", "the studio's laptop")
 	form("Passkeys", "password", demo.Password)
-	p.press("Make a passkey on this device")
+	p.press(said("account.makePasskeyDevice"))
 	p.sees("the studio's laptop, since")
 	p.goTo("/studio")
-	p.press("Sign out")
-	p.press("Sign in by passkey")
-	p.sees("Suggestions")
+	p.press(said("studio.signOut"))
+	p.press(said("signin.signPasskey"))
+	p.sees(said("ladder.suggestions"))
 
 	p.goTo("/studio")
-	p.press("Sign out")
+	p.press(said("studio.signOut"))
 	p.goTo("/sign-in?to=/%5Celsewhere.example/") // a browser takes \ for /: an address of another site
-	p.press("Sign in by passkey")
-	p.sees("Suggestions")
+	p.press(said("signin.signPasskey"))
+	p.sees(said("ladder.suggestions"))
 
 	p.goTo("/studio")
-	p.press("Sign out")
-	p.press("I forgot my password")
+	p.press(said("studio.signOut"))
+	p.press(said("signin.iForgotMyPassword"))
 	p.fill("email", demo.Email)
-	p.press("Send me a link")
+	p.press(said("signin.sendMeLink"))
 	p.sees("a mail is on its way")
 	p.goTo("/reset#" + site.mailed(t, "/reset#"))
 	p.fill("password", "qwertyuiop")
@@ -67,11 +67,11 @@ func TestSigningInAgain(t *testing.T) {
 	p.fill("password", "harbour gull lantern")
 	p.key(kb.Enter)
 	p.sees("The password is set")
-	p.press("Sign in")
+	p.press(said("signin.signIn"))
 	p.fill("email", demo.Email)
 	p.fill("password", "harbour gull lantern")
 	p.key(kb.Enter)
-	p.sees("Suggestions")
+	p.sees(said("ladder.suggestions"))
 }
 
 // A code of an app is set up, asked for at the next sign-in, and answered by the app or by a
@@ -79,7 +79,7 @@ func TestSigningInAgain(t *testing.T) {
 func TestACodeBesideThePassword(t *testing.T) {
 	p := atWork(t)
 	p.goTo("/studio/account")
-	p.press("Set it up")
+	p.press(said("account.setUp"))
 	p.sees("Let your app read this, or type in")
 	secret := eval[string](p, `document.body.innerText.match(/type in ((?:[A-Z2-7]{2,4} ?)+)/)[1].replaceAll(' ', '')`)
 	code := func(at time.Time) string {
@@ -90,13 +90,13 @@ func TestACodeBesideThePassword(t *testing.T) {
 	const form = `document.querySelector('form[aria-label="A code beside the password"] [name=%s]')`
 	p.overwrite(fmt.Sprintf(form, "code"), code(time.Now()))
 	p.overwrite(fmt.Sprintf(form, "password"), demo.Password)
-	p.press("Ask for codes from now on")
+	p.press(said("account.askCodesFromNow"))
 	p.sees("Shown only once")
 	recovery := eval[string](p, `document.querySelector('section[aria-label="Recovery codes"] li').innerText`)
-	p.press("I have them")
+	p.press(said("account.iHaveThem"))
 	signIn := func(code string) {
 		p.goTo("/studio")
-		p.press("Sign out")
+		p.press(said("studio.signOut"))
 		p.fill("email", demo.Email)
 		p.fill("password", demo.Password)
 		p.key(kb.Enter)
@@ -104,9 +104,9 @@ func TestACodeBesideThePassword(t *testing.T) {
 		p.key(kb.Enter)
 	}
 	signIn(code(time.Now().Add(30 * time.Second))) // the app's next one: each code opens once
-	p.sees("Suggestions")
+	p.sees(said("ladder.suggestions"))
 	signIn(recovery)
-	p.sees("Suggestions")
+	p.sees(said("ladder.suggestions"))
 }
 
 // Backup of the whole studio is taken along as one file and brought into a new one, which it makes the
@@ -121,9 +121,9 @@ func TestAStudioTakenAlong(t *testing.T) {
 	p = open(t, s.URL, 1280, 800)
 	p.newStudio()
 	p.goTo("/studio/account")
-	p.sees("Backup of the whole studio")
+	p.sees(said("account.wholeStudio"))
 	p.do(chromedp.SetUploadFiles(chromedp.CSS(`input[aria-label="A studio's backup file"]`), []string{file}))
-	p.sees("Imported.")
+	p.sees(said("account.imported"))
 	p.goTo("/studio")
 	p.sees("15 students")
 	p.goTo("/students/" + p.student("Emil") + "/record")
@@ -149,18 +149,18 @@ func TestANewStudioIsConfirmed(t *testing.T) {
 	site.app.Confirms = true
 	p := open(t, site.URL, 1280, 800)
 	p.goTo("/sign-in")
-	p.press("I am new here")
+	p.press(said("signin.iAmNewHere"))
 	for at, text := range map[string]string{"name": "Ines Falk", "studio": "The Net Loft", "email": "ines@netloft.example", "password": "four-lanterns-north"} {
 		p.fill(at, text)
 	}
-	p.press("Open the studio")
+	p.press(said("signin.openStudio2"))
 	p.sees("A mail is on its way to ines@netloft.example")
 	link := site.mailed(t, "/confirm#")
 	p.goTo("/confirm#" + link + "x")
-	p.press("Open the studio")
+	p.press(said("signin.openStudio2"))
 	p.sees("older than an hour")
 	p.goTo("/sign-in") // an address that differs behind # alone loads no page anew
 	p.goTo("/confirm#" + link)
-	p.press("Open the studio")
+	p.press(said("signin.openStudio2"))
 	p.sees("The Net Loft")
 }

@@ -44,14 +44,14 @@ func TestFirstMeetings(t *testing.T) {
 			p.sees(says)
 		}
 		p.begins(id)
-		p.sees("What is there at home?")
+		p.sees(said("lesson.whatThereHome"))
 		assert.NotContains(t, eval[string](p, "document.body.innerText"), c.never, c.name)
 		p.press(c.passed)
-		p.press("Passed")
-		p.sees("Finish lesson")
-		p.press("Finish lesson")
-		p.sees("Lesson finished")
-		p.press("Practice sheet")
+		p.press(said("ladder.passed3"))
+		p.sees(said("lesson.finishLesson"))
+		p.press(said("lesson.finishLesson"))
+		p.sees(said("lesson.lessonClosed"))
+		p.press(said("parts.practiceSheet"))
 		for _, says := range c.sheet {
 			p.sees(says)
 		}
@@ -62,7 +62,7 @@ func TestFirstMeetings(t *testing.T) {
 	p.press("First meeting:")
 	assert.Contains(t, eval[string](p, "document.querySelector('details ol').innerText"), "Sings back")
 	assert.NotContains(t, eval[string](p, "document.querySelector('details ol').innerText"), "Learns a small tune")
-	p.press("Passed: Sings back one, two, three pitches?")
+	p.press(said("ladder.passed", "says", "Sings back one, two, three pitches?"))
 	p.until("!document.querySelector('[aria-label^=\"Passed: Sings\"]')", "what is passed goes")
 }
 
@@ -70,12 +70,12 @@ func TestFirstMeetings(t *testing.T) {
 func TestTheHomeIsAskedInTheFirstMeeting(t *testing.T) {
 	p := atWork(t)
 	p.begins(p.arrives("Signe", 2019, "'Tidelines: Shore'", ""))
-	p.pick("Keys", "61")
-	p.press("Answers to touch, soft and loud")
+	p.pick(said("parts.keys"), "61")
+	p.press(said("parts.answersTouchSoftLoud"))
 	p.fill("tops", "72")
 	p.fill("low", "46")
 	p.fill("high", "48")
-	p.press("Save")
+	p.press(said("account.save"))
 	p.until("[...document.querySelectorAll('[name=keys]')].some(s => s.value === '61')", "the answer is kept")
 	home := evalAsync(p, `fetch('/api/students/`+p.student("Signe")+`/approach').then(r => r.json()).then(v => JSON.stringify(v.student.home))`)
 	for _, says := range []string{`"keys":61`, `"noTouch":true`, `"keyTops":72`, `"benchLow":46`, `"benchHigh":48`} {
@@ -89,7 +89,7 @@ func TestTenStudentsAreTakenOver(t *testing.T) {
 	p := atWork(t)
 	y := &typist{page: p}
 	p.goTo("/take-over")
-	p.sees("Nobody added yet")
+	p.sees(said("studio.nobodyTakenOverYet"))
 	names := []string{"Alva", "Birk", "Cleo", "Dag", "Edda", "Finn", "Gro", "Heidi", "Isak", "Juni"}
 	for i, name := range names {
 		p.until("document.activeElement?.name === 'firstName'", "the name is written at once")
@@ -117,7 +117,7 @@ func TestTenStudentsAreTakenOver(t *testing.T) {
 	}
 	t.Logf("%.0f s by the keystroke-level model", y.seconds)
 	assert.Less(t, y.seconds, 300.0)
-	p.press("That is all: to Today")
+	p.press(said("studio.allToday"))
 	juni := p.student("Juni")
 	require.NotEmpty(t, juni)
 	p.goTo("/students/" + juni + "/ladder")
@@ -132,8 +132,8 @@ func TestPlacingAtTheInstrument(t *testing.T) {
 	idris := p.student("Idris")
 	p.goTo("/students/" + idris + "/ladder")
 	p.press("Assumed known")
-	p.press("Ask at the instrument instead")
-	p.sees("The first question")
+	p.press(said("parts.askInstrumentInstead"))
+	p.sees(said("ladder.firstQuestion"))
 	asked := func(n string) { p.t.Helper(); p.sees("After " + n) }
 	first := eval[string](p, "document.querySelector('main h2').innerText")
 	p.key("1")
@@ -142,9 +142,9 @@ func TestPlacingAtTheInstrument(t *testing.T) {
 	p.key("3")
 	asked("2 answers")
 	second := eval[string](p, "document.querySelector('main h2').innerText")
-	p.press("Skip")
+	p.press(said("ladder.skip"))
 	p.until("document.querySelector('main h2').innerText !== "+strconv.Quote(second), "what is skipped is not asked")
-	p.press("Nearly")
+	p.press(said("ladder.nearly"))
 	asked("3 answers")
 	for _, key := range []string{"1", "1", "3", "1"} {
 		p.key(key)
@@ -158,10 +158,10 @@ func TestPlacingAtTheInstrument(t *testing.T) {
 		p.key("3")
 		p.until("document.body.innerText.includes('starts here') || document.querySelector('main h2').innerText !== "+strconv.Quote(was), "the next thing is asked")
 	}
-	p.sees("Start here")
-	p.press("Idris starts here")
+	p.sees(said("ladder.startHere"))
+	p.press(said("ladder.beginsHere", "firstName", "Idris"))
 	p.press("That is enough")
-	p.sees("Suggestions")
+	p.sees(said("ladder.suggestions"))
 	p.sees("Missing skill: ")
 	p.goTo("/students/" + idris + "/record")
 	p.sees(first + ": pass")

@@ -66,7 +66,7 @@ func BenchmarkFamily(b *testing.B) {
 	p.signIn()
 	path := evalAsync(p, `fetch('/api/students/`+p.student("Emil")+`/links', {method: 'POST'}).then(r => r.json()).then(l => l.path)`)
 	p.goTo(path)
-	p.sees("Emil's practice")
+	p.sees(said("family.sPractice", "firstName", "Emil"))
 	drawn := []byte(eval[string](p, `(document.querySelectorAll('script, link[rel=modulepreload]').forEach(e => e.remove()), '<!doctype html>' + document.documentElement.outerHTML)`))
 	require.True(b, bytes.Contains(drawn, []byte("Emil's practice")))
 	static := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -106,7 +106,7 @@ func BenchmarkMark(b *testing.B) {
 	p.signIn()
 	p.begins(p.student("Emil"))
 	p.press("Lamp Room")
-	p.sees("Mark as learnt")
+	p.sees(said("lesson.markLearnt2"))
 	var marks []float64
 	for i := range 20 {
 		key := strconv.Itoa(1 + i%4) // another point is held each time

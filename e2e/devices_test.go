@@ -22,29 +22,29 @@ func TestTwoDevicesEditOnePiece(t *testing.T) {
 	s, a, b := twoDevices(t)
 	for _, p := range []*page{a, b} {
 		p.goTo("/items/bow-lamp")
-		p.press("Edit")
-		p.sees("Said before playing")
+		p.press(said("activities.edit"))
+		p.sees(said("item.saidBeforePlaying"))
 	}
 	title, unit := `document.querySelector('form[aria-label^=Edit] input[required]')`, `[...document.querySelectorAll('form[aria-label^=Edit] label')].find(l => l.innerText.startsWith('Unit')).querySelector('input')`
 	b.overwrite(unit, "3 Lamplight")
 	b.overwrite(title, "The Lamp Room")
-	b.press("Save")
+	b.press(said("account.save"))
 	b.sees("The Lamp Room")
 	a.overwrite(title, "Lamp Room by Night") // from a page that is older
-	a.press("Save")
+	a.press(said("account.save"))
 	a.sees("Another device has changed this too.")
 	a.sees("This device: Lamp Room by Night")
 	a.sees("Other device: The Lamp Room")
 	assert.Equal(t, "Lamp Room by Night", eval[string](a, title+".value"), "what was typed is still there")
 	a.goTo("/items/bow-lamp") // a reload
-	a.press("Edit")
+	a.press(said("activities.edit"))
 	a.sees("This device: Lamp Room by Night")
 	s.unplug()
-	a.press("Save this choice")
+	a.press(said("parts.saveChoice"))
 	a.sees("The studio's server cannot be reached.")
 	a.sees("Other device: The Lamp Room")
 	s.plug()
-	a.press("Save this choice")
+	a.press(said("parts.saveChoice"))
 	a.until("!document.body.innerText.includes('Another device has') && document.querySelector('h1')?.innerText.startsWith('Lamp Room by Night')", "it is kept")
 	b.goTo("/items/bow-lamp")
 	b.sees("Lamp Room by Night")
@@ -56,7 +56,7 @@ func TestTwoDevicesKeepOneCalendar(t *testing.T) {
 	_, a, b := twoDevices(t)
 	for _, p := range []*page{a, b} {
 		p.goTo("/calendar")
-		p.sees("Holidays")
+		p.sees(said("calendar.holidays"))
 	}
 	add := func(p *page, name, day string) {
 		p.press("Add a holiday")
@@ -64,7 +64,7 @@ func TestTwoDevicesKeepOneCalendar(t *testing.T) {
 		p.overwrite(row, name)
 		p.overwrite(`document.querySelector('[aria-label="First day of `+name+`"]')`, day)
 		p.overwrite(`document.querySelector('[aria-label="Last day of `+name+`"]')`, day)
-		p.press("Save terms and holidays")
+		p.press(said("calendar.saveTermsHolidays"))
 		p.until("[...document.querySelectorAll('button')].some(b => b.innerText === 'Saved')", "kept")
 	}
 	add(a, "Harbour day", "2026-12-01")
@@ -80,9 +80,9 @@ func TestTwoDevicesPlanOneConcert(t *testing.T) {
 	_, a, b := twoDevices(t)
 	a.goTo("/studio/dates")
 	a.press("Concert at the Ferry House")
-	a.sees("What could be played")
+	a.sees(said("dates.whatCouldPlayed"))
 	b.goTo(eval[string](a, "location.pathname"))
-	b.sees("What could be played")
+	b.sees(said("dates.whatCouldPlayed"))
 	count := "fetch('/api' + location.pathname.replace('studio/dates', 'events')).then(r => r.json()).then(v => v.event.entries.map(e => e.rung).join('|'))"
 	before := strings.Split(evalAsync(a, count), "|")
 	withdraw := "document.querySelectorAll('main ol > li button[aria-label^=\"Remove:\"]')[%s].click()"
@@ -96,12 +96,12 @@ func TestTwoDevicesPlanOneConcert(t *testing.T) {
 	}
 	assert.Equal(t, len(before)-2, left, "both are out")
 	a.goTo(eval[string](b, "location.pathname"))
-	a.sees("What could be played")
-	a.press("Remove")
+	a.sees(said("dates.whatCouldPlayed"))
+	a.press(said("activities.remove"))
 	a.until("location.pathname === '/studio/dates'", "it is away")
 	eval[any](b, strings.Replace(withdraw, "%s", "0", 1))
 	b.sees("Another device has removed this.")
-	b.press("Leave it removed")
+	b.press(said("parts.leaveRemoved"))
 	b.sees("There is no such day in this studio.")
 }
 

@@ -4,10 +4,12 @@ package e2e
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"os"
 	"path/filepath"
+	"strings"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -446,4 +448,31 @@ func (p *page) setClock(to string) {
 	p.t.Helper()
 	said := evalAsync(p, fmt.Sprintf(`fetch('/api/clock', {method: 'PUT', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({to: %q})}).then(r => String(r.status))`, to))
 	require.Equal(p.t, "204", said)
+}
+
+// screens are the texts of the screens, as the catalogue has them.
+var screens = sync.OnceValue(func() map[string]string {
+	text, err := os.ReadFile("../web/words/en-GB.json")
+	if err != nil {
+		panic(err)
+	}
+	var out map[string]string
+	if err := json.Unmarshal(text, &out); err != nil {
+		panic(err)
+	}
+	return out
+})
+
+// said is what a screen says by a message of the catalogue, with pairs of argument and value, so that
+// what is looked for stays found when it is worded otherwise. Of a plural it takes the form of more
+// than one.
+func said(key string, pairs ...string) string {
+	text, known := screens()[key]
+	if !known {
+		panic("no message is called " + key)
+	}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		text = strings.ReplaceAll(text, "{"+pairs[i]+"}", pairs[i+1])
+	}
+	return strings.TrimSpace(text)
 }

@@ -43,7 +43,7 @@ func TestSheetsPrintOnOnePage(t *testing.T) {
 			p.press(as.paper)
 			drawn := pieces
 			if as.large {
-				p.press("large print")
+				p.press(said("week.largePrint"))
 				drawn = min(drawn, "1") // large letters leave room for those of one piece
 			}
 			p.until("document.querySelectorAll('[aria-label=\"What is built this week\"] figure g.bands').length === "+drawn, what+": brackets stand over the notes")
@@ -60,13 +60,13 @@ func TestSheetsPrintOnOnePage(t *testing.T) {
 				assert.True(t, strings.Contains(text, task), "%s does not say %s", what, task)
 			}
 			if as.large {
-				p.press("large print")
+				p.press(said("week.largePrint"))
 			}
 		}
 	}
 	p.do(chromedp.EmulateViewport(390, 844))
 	p.goTo("/students/" + p.student("Tobias") + "/week")
-	p.sees("Tobias's week")
+	p.sees(said("week.sWeek", "firstName", "Tobias"))
 	assert.LessOrEqual(t, eval[int](p, "document.documentElement.scrollWidth"), 390)
 }
 

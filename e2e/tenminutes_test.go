@@ -91,7 +91,7 @@ func TestTheFirstTenMinutes(t *testing.T) {
 		}
 	}
 	y.touches("Save terms and holidays")
-	y.sees("Saved")
+	y.sees(said("calendar.saved"))
 
 	titles := make([]string, 30)
 	for i := range titles {
@@ -113,21 +113,21 @@ func TestTheFirstTenMinutes(t *testing.T) {
 		y.types("birthYear", s[2])
 		y.chooses("Lesson on", s[3])
 		y.touches("Attic songs")
-		y.sees("First pieces")
+		y.sees(said("studio.firstPieces"))
 		y.touches("Add student")
-		y.sees("Suggestions")
+		y.sees(said("ladder.suggestions"))
 	}
 	y.touches("Lesson")
-	y.sees("The plan")
+	y.sees(said("hours.thePlan"))
 	y.sees("Attic tune 1")
 	y.touches("Start ") // today's or the next
-	y.sees("Finish lesson")
+	y.sees(said("lesson.finishLesson"))
 	y.touches("Finish lesson")
 	y.sees("Taught today?")
 	y.touches("Taught today")
-	y.sees("All marked.")
+	y.sees(said("lesson.allMarked"))
 	y.touches("Finish lesson")
-	y.sees("Lesson finished")
+	y.sees(said("lesson.lessonClosed"))
 	y.touches("Practice sheet")
 	y.sees("Attic tune 1")
 	t.Logf("%.0f s by the keystroke-level model", y.seconds)

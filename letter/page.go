@@ -87,12 +87,9 @@ func (d *drawing) sheet(ask Ask) {
 	sh := ask.Sheet
 	title := ask.say("page.title")
 	d.SetTitle(title, true)
-	d.font("B", 1.7)
-	d.CellFormat(d.width/2, d.line*1.9, title, "", 0, "L", false, 0, "")
-	d.font("B", 1)
-	d.CellFormat(d.width/2, d.line*1.9, ask.Studio, "", 1, "R", false, 0, "")
+	d.heading(title, ask.Studio, 1.7)
 	d.font("", 1)
-	d.CellFormat(d.width, d.line*1.2, ask.say("page.span", "from", sh.From, "next", sh.Next, "minutes", sh.Budget), "B", 1, "L", false, 0, "")
+	d.MultiCell(d.width, d.line*1.2, ask.say("page.span", "from", sh.From, "next", sh.Next, "minutes", sh.Budget), "B", "L", false)
 	d.Ln(d.line * 0.4)
 	if sh.Word != "" {
 		d.font("B", 1.1)
@@ -124,6 +121,21 @@ func (d *drawing) sheet(ask Ask) {
 }
 
 func (d *drawing) font(style string, of float64) { d.SetFont("go", style, d.size*of) }
+
+// heading writes a title with the studio's name at the right of it; a long title is written smaller.
+func (d *drawing) heading(title, studio string, of float64) {
+	d.font("B", 1)
+	right := d.GetStringWidth(studio) + 2
+	left := max(d.width-right, d.width/2)
+	d.font("B", of)
+	if wide := d.GetStringWidth(title); wide > left {
+		d.font("B", of*left/wide)
+	}
+	d.CellFormat(left, d.line*1.9, title, "", 0, "L", false, 0, "")
+	d.font("B", 1)
+	d.CellFormat(d.width-left, d.line*1.9, studio, "", 1, "R", false, 0, "")
+	d.font("", 1)
+}
 
 func (d *drawing) rule() { d.Line(margin, d.GetY(), margin+d.width, d.GetY()) }
 

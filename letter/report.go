@@ -86,11 +86,7 @@ func ReportPages(asks []ReportAsk) ([]byte, error) {
 
 func (d *drawing) report(ask ReportAsk) {
 	d.SetTitle(ask.FirstName+", "+ask.Title(), true)
-	d.font("B", 1.9)
-	d.CellFormat(d.width*0.65, d.line*2.2, ask.FirstName, "", 0, "L", false, 0, "")
-	d.font("B", 1)
-	d.CellFormat(d.width*0.35, d.line*2.2, ask.Studio, "", 1, "R", false, 0, "")
-	d.font("", 1)
+	d.heading(ask.FirstName, ask.Studio, 1.9)
 	d.CellFormat(d.width, d.line*1.3, ask.Dates(), "B", 1, "L", false, 0, "")
 	for _, p := range ask.Report.Said() {
 		d.Ln(d.line * 0.8)

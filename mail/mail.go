@@ -37,11 +37,11 @@ type File struct {
 	Data []byte
 }
 
-// CheckAddress says what is wrong with a mail address.
+// CheckAddress says what is wrong with an email address.
 func CheckAddress(address string) error {
 	a, err := mail.ParseAddress(address)
 	if err != nil || a.Address != address || !strings.Contains(address[strings.LastIndexByte(address, '@')+1:], ".") {
-		return fmt.Errorf("%q is not a mail address such as name@home.example", address)
+		return fmt.Errorf("%q is not an email address such as name@home.example", address)
 	}
 	return nil
 }

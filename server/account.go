@@ -191,7 +191,7 @@ func (s *Server) accountRoutes() {
 	}) error {
 		return account.SetAccount(ctx, s.app, w, in.Body)
 	})
-	change(s, http.MethodPut, "/api/account/email", "set-email", "Sign in with another mail address", func(ctx context.Context, w studio.Who, in *struct {
+	change(s, http.MethodPut, "/api/account/email", "set-email", "Sign in with another email address", func(ctx context.Context, w studio.Who, in *struct {
 		Body struct {
 			Email    string `json:"email" maxLength:"190"`
 			Password string `json:"password" maxLength:"200"`

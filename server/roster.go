@@ -42,7 +42,7 @@ func (s *Server) rosterRoutes() {
 		}) (roster.Moved, error) {
 			return roster.MoveMarks(ctx, s.app, w, in.Student, in.Body.To, in.Body.Marks)
 		})
-	change(s, http.MethodPut, "/api/students/{student}/contact", "set-contact", "Keep the mail address that sheets go to", func(ctx context.Context, w studio.Who, in *struct {
+	change(s, http.MethodPut, "/api/students/{student}/contact", "set-contact", "Keep the email address that sheets go to", func(ctx context.Context, w studio.Who, in *struct {
 		Student string `path:"student" maxLength:"26"`
 		Body    studio.Change[roster.Contact]
 	}) error {

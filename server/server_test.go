@@ -271,8 +271,8 @@ func TestWhatDoesNotFit(t *testing.T) {
 		says             string
 	}{
 		{"account twice", "/api/sign-up", `{"name":"T","studio":"S","email":"BAD@example.com","password":"a long password","zone":"UTC"}`, 409, "has an account already"},
-		{"no mail address", "/api/sign-up", `{"name":"T","studio":"S","email":"bad","password":"a long password","zone":"UTC"}`, 422, "not a mail address"},
-		{"a mail address that holds a line's end", "/api/sign-up", `{"name":"T","studio":"S","email":"x@example.com\u2028x","password":"a long password","zone":"UTC"}`, 422, "x"},
+		{"no email address", "/api/sign-up", `{"name":"T","studio":"S","email":"bad","password":"a long password","zone":"UTC"}`, 422, "not an email address"},
+		{"an email address that holds a line's end", "/api/sign-up", `{"name":"T","studio":"S","email":"x@example.com\u2028x","password":"a long password","zone":"UTC"}`, 422, "x"},
 		{"short password", "/api/sign-up", `{"name":"T","studio":"S","email":"x@example.com","password":"short","zone":"UTC"}`, 422, "at least 10"},
 		{"unknown zone", "/api/sign-up", `{"name":"T","studio":"S","email":"x@example.com","password":"a long password","zone":"Mars"}`, 422, "time zone"},
 		{"cut short", "/api/facts", `{"facts":[`, 400, "cut short, or is no JSON, so nothing was kept"},
@@ -285,7 +285,7 @@ func TestWhatDoesNotFit(t *testing.T) {
 		{"next year", "/api/facts", facts(strings.Replace(fact(emil, "noted", `,"text":"x"`), fmt.Sprint(time.Now().Year()), fmt.Sprint(time.Now().Year()+1), 1)), 422, "lies in the future"},
 		{"one of two", "/api/facts", facts(fact(emil, "noted", `,"text":"good one"`), fact(emil, "seen", `,"fault":"no-such-fault"`)), 422, "Mark 2 of 2"},
 		{"too old", "/api/students", strings.Replace(newStudent(ulid.Make().String()), "2018", "1900", 1), 422, "years old"},
-		{"an address that holds a line's end", "/api/students", strings.Replace(newStudent(ulid.Make().String()), `"instrument"`, `"contact":"a@b.example\u2028x","instrument"`, 1), 422, "is not a mail address"},
+		{"an address that holds a line's end", "/api/students", strings.Replace(newStudent(ulid.Make().String()), `"instrument"`, `"contact":"a@b.example\u2028x","instrument"`, 1), 422, "is not an email address"},
 		{"told in the year one", "/api/facts", facts(strings.Replace(fact(emil, "noted", `,"text":"x"`), fmt.Sprint(time.Now().Year()), "0001", 1)), 422, "lies too far back"},
 		{"at midnight", "/api/students", strings.Replace(newStudent(ulid.Make().String()), "16:00", "23:50", 1), 422, "midnight"},
 	} {

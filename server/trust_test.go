@@ -46,7 +46,7 @@ func TestSignInSlowsDown(t *testing.T) {
 	for i := range 5 {
 		status, text := c.post("/api/sign-in", wrongly)
 		assert.Equal(t, 401, status, "try %d", i)
-		assert.Contains(t, text, "The mail address or the password is wrong.")
+		assert.Contains(t, text, "The email address or the password is wrong.")
 	}
 	for try, seconds := range []int{1, 2, 4, 8, 16, 32, 60, 60} {
 		status, text := c.post("/api/sign-in", wrongly)

@@ -82,7 +82,7 @@ func (s *Store) TakeSignUp(ctx context.Context, token string, while time.Duratio
 }
 
 // AddStudio saves a studio and its teacher, and uses up their invitation where there is one. ErrTaken when
-// the mail address has an account, ErrNotFound when the invitation holds no more.
+// the email address has an account, ErrNotFound when the invitation holds no more.
 func (s *Store) AddStudio(ctx context.Context, st StudioRow, t Teacher, invitation string) error {
 	cal, err := json.Marshal(st.Calendar)
 	if err != nil {
@@ -198,7 +198,7 @@ func (s Studio) SetClock(ctx context.Context, shift time.Duration) error {
 	return s.one(s.db.ExecContext(ctx, `UPDATE studios SET clock_shift = ? WHERE id = ? AND demo`, int64(shift/time.Second), s.id))
 }
 
-// SetEmail changes the mail address with which a teacher of this studio signs
+// SetEmail changes the email address with which a teacher of this studio signs
 // in. ErrTaken when another account has it.
 func (s Studio) SetEmail(ctx context.Context, teacher, email string) error {
 	return s.one(s.db.ExecContext(ctx, `UPDATE teachers SET email = ? WHERE studio_id = ? AND id = ?`, email, s.id, teacher))

@@ -147,7 +147,7 @@ func (s *Store) Teacher(ctx context.Context, id string) (Teacher, error) {
 	return t, classify(err)
 }
 
-// SetTeacher changes a teacher's name, mail address and password. ErrTaken when another
+// SetTeacher changes a teacher's name, email address and password. ErrTaken when another
 // account has the address.
 func (s *Store) SetTeacher(ctx context.Context, t Teacher) error {
 	return changed(s.db.ExecContext(ctx, `UPDATE teachers SET name = ?, email = ?, password = ? WHERE id = ?`, t.Name, t.Email, t.Password, t.ID))

@@ -2,8 +2,15 @@ package words
 
 import (
 	"encoding/json"
+	"fmt"
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"io/fs"
 	"os"
+	"path/filepath"
 	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -62,6 +69,9 @@ func TestPlainWords(t *testing.T) {
 	for key, text := range more {
 		texts["screen "+key] = text
 	}
+	for i, text := range errorTexts(t) {
+		texts[fmt.Sprintf("error.%d", i)] = text
+	}
 	arguments := regexp.MustCompile(`\{\{[^{}]*\}\}|\{\w+`)
 	for word, instead := range replaced {
 		old := regexp.MustCompile(`(?i)` + word)
@@ -77,4 +87,43 @@ func TestPlainWords(t *testing.T) {
 			assert.Empty(t, found, "%s says %q: say %s", key, text, instead)
 		}
 	}
+}
+
+// errorTexts are what the program refuses things with: the first texts of calls that make errors for a
+// person.
+func errorTexts(t *testing.T) (out []string) {
+	for _, root := range []string{"../core", "../studio", "../server"} {
+		require.NoError(t, filepath.WalkDir(root, func(path string, entry fs.DirEntry, err error) error {
+			if err != nil || entry.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+				return err
+			}
+			file, err := parser.ParseFile(token.NewFileSet(), path, nil, 0)
+			if err != nil {
+				return err
+			}
+			ast.Inspect(file, func(n ast.Node) bool {
+				if call, is := n.(*ast.CallExpr); is {
+					of, _ := call.Fun.(*ast.SelectorExpr)
+					for _, a := range call.Args {
+						if lit, is := a.(*ast.BasicLit); is && of != nil && lit.Kind == token.STRING && (of.Sel.Name == "Errorf" || of.Sel.Name == "Refuse") {
+							if text, err := strconv.Unquote(lit.Value); err == nil {
+								out = append(out, text)
+							}
+						}
+					}
+				}
+				if pair, is := n.(*ast.KeyValueExpr); is {
+					key, _ := pair.Key.(*ast.Ident)
+					if lit, is := pair.Value.(*ast.BasicLit); is && key != nil && key.Name == "Says" && lit.Kind == token.STRING {
+						if text, err := strconv.Unquote(lit.Value); err == nil {
+							out = append(out, text)
+						}
+					}
+				}
+				return true
+			})
+			return nil
+		}))
+	}
+	return out
 }

@@ -69,7 +69,7 @@ func restoreCommand(ctx context.Context, args []string, out io.Writer) error {
 // passwordCommand sets another password for who cannot get mail.
 func passwordCommand(ctx context.Context, args []string, in io.Reader, out io.Writer) error {
 	if len(args) != 1 {
-		return errors.New("password needs a mail address, and reads the new password: ladder password you@studio.example")
+		return errors.New("password needs an email address, and reads the new password: ladder password you@studio.example")
 	}
 	var password string
 	if _, err := fmt.Fscanln(in, &password); err != nil {

@@ -77,7 +77,7 @@ func Parse(text string) ([]Kind, error) {
 	for part := range strings.SplitSeq(text, ",") {
 		k := Kind(strings.TrimSpace(part))
 		if makers[k] == nil {
-			return nil, fmt.Errorf("%q is no deck of cards: %s", k, strings.Join(kinds(), ", "))
+			return nil, fmt.Errorf("%q is not a set of flashcards: %s", k, strings.Join(kinds(), ", "))
 		}
 		out = append(out, k)
 	}

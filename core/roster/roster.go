@@ -118,7 +118,7 @@ func read(there []Listed, head []table.Column[Listed], row table.Row) (Update, e
 		}
 		j := slices.IndexFunc(there, func(e Listed) bool { return e.ID == row.Cells[i] })
 		if j < 0 {
-			return c, fmt.Errorf("there is no student with the id %q; leave it empty for somebody new", row.Cells[i])
+			return c, fmt.Errorf("there is no student with the id %q; leave it empty for a new student", row.Cells[i])
 		}
 		c.New, c.Pupil = false, there[j]
 	}

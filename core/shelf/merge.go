@@ -26,7 +26,7 @@ func Same(all instrument.Set, items []Item, id, as string) (Item, error) {
 	case !all.Together(one.Instrument, other.Instrument):
 		return one, fmt.Errorf("%q and %q are for different instruments", one.Title, other.Title)
 	case one.Strand != other.Strand:
-		return one, fmt.Errorf("%q and %q stand in different lanes", one.Title, other.Title)
+		return one, fmt.Errorf("%q and %q belong to different areas", one.Title, other.Title)
 	}
 	one.SameAs = as
 	return one, nil

@@ -124,7 +124,7 @@ func (it Item) Check(all instrument.Set) error {
 	case !known:
 		return fmt.Errorf("%q is not an instrument here: %s, or add it to the studio", it.Instrument, all.Names())
 	case !it.Strand.Known():
-		return fmt.Errorf("%q is not a strand: book, technique, reading or repertoire", it.Strand)
+		return fmt.Errorf("%q is not an area: book, technique, reading or repertoire", it.Strand)
 	case it.Taste != "" && !slices.Contains(Tastes, it.Taste):
 		return fmt.Errorf("%q is not a taste: lively, lyrical or familiar", it.Taste)
 	}

@@ -42,7 +42,7 @@ func checkNew(password, email string) error {
 	case len(password) > 200:
 		return studio.Refuse("The password is longer than 200 characters.")
 	case plain == strings.ToLower(email) || plain == name:
-		return studio.Refuse("The password must not be the mail address.")
+		return studio.Refuse("The password must not be the email address.")
 	case strings.Contains(usual, hex.EncodeToString(sum[:8])+"\n") || strings.Count(plain, plain[:1]) == len(plain):
 		return studio.Refuse("That password is among those that are tried first; three unrelated words do well.")
 	}
@@ -103,7 +103,7 @@ func Make(ctx context.Context, a *studio.App, in SignUp) (studio.Who, error) {
 	addr, err := netmail.ParseAddress(in.Email)
 	switch {
 	case err != nil || addr.Address != in.Email:
-		return studio.Who{}, studio.Refuse("%q is not a mail address.", in.Email)
+		return studio.Who{}, studio.Refuse("%q is not an email address.", in.Email)
 	case in.Name == "" || in.Studio == "":
 		return studio.Who{}, studio.Refuse("Your name and the studio's name are needed.")
 	}
@@ -148,7 +148,7 @@ type SignIn struct {
 	Knows    []string // ids of the teachers who signed in with it
 }
 
-// Admit lets a teacher in by mail address and password, and by a code where one is asked for.
+// Admit lets a teacher in by email address and password, and by a code where one is asked for.
 func Admit(ctx context.Context, a *studio.App, in SignIn) (studio.Who, error) {
 	t, err := a.Store.TeacherByEmail(ctx, mailKey(in.Email))
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
@@ -167,7 +167,7 @@ func Admit(ctx context.Context, a *studio.App, in SignIn) (studio.Who, error) {
 		return studio.Who{}, errors.Join(err, tried.refund(ctx))
 	}
 	if !right || t.ID == "" {
-		return studio.Who{}, &studio.Error{Kind: studio.Denied, Says: "The mail address or the password is wrong."}
+		return studio.Who{}, &studio.Error{Kind: studio.Denied, Says: "The email address or the password is wrong."}
 	}
 	f, err := a.Store.FactorsOf(ctx, t.ID)
 	if err != nil {
@@ -305,11 +305,11 @@ func Knows(ctx context.Context, a *studio.App, who studio.Who, password string) 
 	return t, tried.refund(ctx)
 }
 
-// SetEmail changes the mail address that a teacher signs in with.
+// SetEmail changes the email address that a teacher signs in with.
 func SetEmail(ctx context.Context, a *studio.App, who studio.Who, email, password string) error {
 	email = mailKey(email)
 	if addr, err := netmail.ParseAddress(email); err != nil || addr.Address != email {
-		return studio.Refuse("%q is not a mail address.", email)
+		return studio.Refuse("%q is not an email address.", email)
 	}
 	if err := studio.CheckNames(email); err != nil {
 		return err
@@ -321,7 +321,7 @@ func SetEmail(ctx context.Context, a *studio.App, who studio.Who, email, passwor
 	before := t.Email
 	t.Email = email
 	if err = a.Store.SetTeacher(ctx, t); errors.Is(err, store.ErrTaken) {
-		return &studio.Error{Kind: studio.Conflict, Says: "This mail address has another account.", Cause: err}
+		return &studio.Error{Kind: studio.Conflict, Says: "This email address has another account.", Cause: err}
 	}
 	if err == nil && before != email {
 		warn(ctx, a, before, newAddress)

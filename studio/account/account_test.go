@@ -27,7 +27,7 @@ func TestPasswordsThatAreNotTaken(t *testing.T) {
 		"qwertyuiop":                "tried first",
 		"QwertyUiop":                "tried first", // in whatever letters
 		"aaaaaaaaaaaaaa":            "tried first",
-		"t@example.com":             "must not be the mail address",
+		"t@example.com":             "must not be the email address",
 		strings.Repeat("long ", 41): "longer than 200",
 		"harbour gull lantern":      "",
 	} {
@@ -172,6 +172,6 @@ func TestPasswordsAreNotKept(t *testing.T) {
 		var known *studio.Error
 		require.True(t, errors.As(err, &known))
 		assert.Equal(t, studio.Denied, known.Kind)
-		assert.Equal(t, "The mail address or the password is wrong.", known.Says, "the same sentence whichever is wrong")
+		assert.Equal(t, "The email address or the password is wrong.", known.Says, "the same sentence whichever is wrong")
 	}
 }

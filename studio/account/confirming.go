@@ -53,7 +53,7 @@ func found(ctx context.Context, a *studio.App, in store.SignUp) (studio.Who, err
 		return studio.Who{}, &studio.Error{Kind: studio.Gone, Says: "This invitation was used or is not one. Ask who runs this copy for another.", Cause: err}
 	}
 	if errors.Is(err, store.ErrTaken) {
-		return studio.Who{}, &studio.Error{Kind: studio.Conflict, Says: "This mail address has an account already; sign in instead.", Cause: err}
+		return studio.Who{}, &studio.Error{Kind: studio.Conflict, Says: "This email address has an account already; sign in instead.", Cause: err}
 	}
 	return who, studio.Failed(err, "studio")
 }

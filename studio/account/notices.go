@@ -11,7 +11,7 @@ import (
 // What the owner of an account is told by mail when somebody, perhaps another, has changed how one signs in.
 const (
 	newPassword = "The password was changed."
-	newAddress  = "The mail address that one signs in with was changed to another."
+	newAddress  = "The email address that one signs in with was changed to another."
 	newApp      = "Signing in asks for a code of an app now."
 	noApp       = "Signing in asks for no code of an app any more."
 	newPasskey  = "A passkey was added."

@@ -29,7 +29,7 @@ type counter struct {
 	free int
 }
 
-// mailKey is a mail address as it is compared: without spaces around, in small letters, composed. Accents
+// mailKey is an email address as it is compared: without spaces around, in small letters, composed. Accents
 // differ.
 func mailKey(email string) string { return norm.NFC.String(strings.ToLower(strings.TrimSpace(email))) }
 

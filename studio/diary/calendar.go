@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"errors"
-	"fmt"
 	"slices"
 	"strings"
 	"time"
@@ -14,11 +13,13 @@ import (
 	"patientladder/core/calendar"
 	"patientladder/core/charset"
 	"patientladder/core/home"
+	"patientladder/core/instrument"
 	"patientladder/core/ladder"
 	"patientladder/core/reason"
 	"patientladder/store"
 	"patientladder/studio"
 	"patientladder/studio/family"
+	"patientladder/words"
 )
 
 // A CalendarView is when the studio teaches.
@@ -178,20 +179,21 @@ func Lessons(ctx context.Context, a *studio.App, who studio.Who) ([]byte, error)
 	if err := errors.Join(err1, err2, err3); err != nil {
 		return nil, studio.Failed(err, "studio")
 	}
+	says := r.ReadIn(r.Row.Language)
 	cal := newCalendar(r, r.Row.Name)
-	allDay := func(id, says string, from, to calendar.Date) {
+	allDay := func(id, summary string, from, to calendar.Date) {
 		e := cal.AddEvent(id + "@ladder")
 		e.SetDtStampTime(r.Now)
-		e.SetSummary(says)
+		e.SetSummary(summary)
 		e.SetAllDayStartAt(from.Time())
 		e.SetAllDayEndAt(to.Add(1).Time()) // the first day after it
 	}
 	for _, st := range students {
-		write(r, cal, st, out[st.ID], fmt.Sprintf("%s, %s", st.FirstName, st.Instrument))
+		write(r, cal, st, out[st.ID], says.Text("calendar.lesson", words.Args{"name": st.FirstName, "instrument": played(r, says, st.Instrument)}))
 		p := studio.Pupil{Room: r, Student: st, History: studio.History{Standing: out[st.ID]}, Chosen: st.Approach}
 		talk := home.Next(p.Standing, p.ApproachAt(p.Standing, r.Today()), r.Today(), studio.Age(st, r.Today()))
 		if due := max(talk.Due, r.Today()); talk.Due != "" {
-			allDay("talk-"+st.ID, "Check-in: "+st.FirstName, due, due)
+			allDay("talk-"+st.ID, says.Text("calendar.check-in", words.Args{"name": st.FirstName}), due, due)
 		}
 	}
 	for _, e := range events {
@@ -219,8 +221,14 @@ func FamilyLessons(ctx context.Context, a *studio.App, token string) ([]byte, er
 		return nil, err
 	}
 	cal := newCalendar(p.Pupil.Room, p.FirstName+", "+p.Row.Name)
-	write(p.Pupil.Room, cal, p.Student, p.Standing, fmt.Sprintf("%s: %s lesson", p.FirstName, p.Instrument))
+	says := p.Voice()
+	write(p.Pupil.Room, cal, p.Student, p.Standing, says.Text("calendar.lesson-at-home", words.Args{"name": p.FirstName, "instrument": played(p.Pupil.Room, says, p.Instrument)}))
 	return written(cal), nil
+}
+
+// played names an instrument in the words of who reads the file.
+func played(r studio.Room, says *words.Words, id instrument.ID) string {
+	return says.Instruments().With(r.Row.Instruments).Of(id).Name
 }
 
 func newCalendar(r studio.Room, name string) *ics.Calendar {

@@ -28,19 +28,19 @@ type InstrumentView struct {
 	Low     string            `json:"low" doc:"usual compass as written; empty where none is told"`
 	High    string            `json:"high"`
 	Seat    instrument.Seat   `json:"seat" enum:",keys,spike,footstool,standing"`
-	Offers  []exercise.Offer  `json:"offers" doc:"exercises that are made for it by rule"`
 	Own     bool              `json:"own"`
 	Used    bool              `json:"used" doc:"a student plays it or an item is for it: it cannot go"`
 }
 
 // An InstrumentsView is all instruments of a studio, in the order they are offered.
 type InstrumentsView struct {
-	Instruments []InstrumentView           `json:"instruments"`
-	Tonics      map[exercise.Form][]string `json:"tonics" doc:"by the form of a scale, as they are usually written"`
+	Instruments []InstrumentView                   `json:"instruments"`
+	Offers      map[instrument.ID][]exercise.Offer `json:"offers" doc:"exercises that are made for each by rule"`
+	Tonics      map[exercise.Form][]string         `json:"tonics" doc:"by the form of a scale, as they are usually written"`
 }
 
 func instrumentView(p instrument.Profile) InstrumentView {
-	v := InstrumentView{ID: p.ID, Name: p.Name, Family: p.Family, Shelf: p.Shelf(), Keys: p.Keys, Strings: []string{}, Offers: studio.List(exercise.For(p)), Drone: p.Drone, Hand: p.Frame.Name,
+	v := InstrumentView{ID: p.ID, Name: p.Name, Family: p.Family, Shelf: p.Shelf(), Keys: p.Keys, Strings: []string{}, Drone: p.Drone, Hand: p.Frame.Name,
 		Fretted: p.Fretted(), Clef: p.Clef, Written: p.Written, Low: p.Low.String(), High: p.High.String(), Seat: p.Seat, Own: p.Own}
 	for _, s := range p.Strings {
 		v.Strings = append(v.Strings, s.String())
@@ -65,13 +65,14 @@ func Instruments(ctx context.Context, a *studio.App, who studio.Who) (Instrument
 	for _, st := range students {
 		used[st.Instrument] = true
 	}
-	v := InstrumentsView{Instruments: []InstrumentView{}, Tonics: map[exercise.Form][]string{}}
+	v := InstrumentsView{Instruments: []InstrumentView{}, Offers: map[instrument.ID][]exercise.Offer{}, Tonics: map[exercise.Form][]string{}}
 	for _, form := range exercise.Forms {
 		v.Tonics[form] = exercise.Tonics(form)
 	}
 	for _, p := range r.Instruments {
 		one := instrumentView(p)
 		one.Used = used[p.ID]
+		v.Offers[p.ID] = studio.List(exercise.For(p))
 		v.Instruments = append(v.Instruments, one)
 	}
 	return v, nil
@@ -181,7 +182,7 @@ func DropInstrument(ctx context.Context, a *studio.App, who studio.Who, id instr
 			case p.ID == id && !p.Own:
 				return studio.Refuse("The %s comes with the program.", p.Name)
 			case p.ID == id && p.Used:
-				return studio.Refuse("Somebody plays the %s, or something on the shelf is for it.", p.Name)
+				return studio.Refuse("A student plays the %s, or something on the shelf is for it.", p.Name)
 			case p.ID != id && p.Shelf == id:
 				return studio.Refuse("The %s plays from its shelf.", p.Name)
 			}

@@ -207,7 +207,7 @@ func AddTitles(ctx context.Context, a *studio.App, who studio.Who, in TitleList)
 	case len(items) == 0:
 		return out, studio.Refuse("There is no title in the list: write one on each line.")
 	case len(items) > mostTitles:
-		return out, studio.Refuse("%d titles at once; bring in at most %d.", len(items), mostTitles)
+		return out, studio.Refuse("%d titles at once; import at most %d.", len(items), mostTitles)
 	}
 	for _, it := range items {
 		if twin, there := shelf.Twin(shelved, it); there {

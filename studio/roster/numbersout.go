@@ -52,7 +52,7 @@ func Numbers(ctx context.Context, a *studio.App, who studio.Who, of string) (stu
 	}
 	columns, there := numbers[of]
 	if !there {
-		return studio.Archive{}, studio.Refuse("There is no table of %q: choose facts, footholds or practice.", of)
+		return studio.Archive{}, studio.Refuse("There is no table called %q.", of)
 	}
 	students, err := r.Students(ctx)
 	if err != nil {

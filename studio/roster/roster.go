@@ -61,7 +61,7 @@ func MergeRoster(ctx context.Context, a *studio.App, who studio.Who, data []byte
 		return RosterView{}, studio.Refuse("The table cannot be read: %v.", err)
 	}
 	if len(changes) > mostAtOnce {
-		return RosterView{}, studio.Refuse("%d students at once; bring in at most %d.", len(changes), mostAtOnce)
+		return RosterView{}, studio.Refuse("%d students at once; import at most %d.", len(changes), mostAtOnce)
 	}
 	v := RosterView{Changes: []roster.Update{}, Same: same, Bad: studio.List(bad), Added: []studio.StudentCard{}}
 	for _, c := range changes {

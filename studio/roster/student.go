@@ -130,7 +130,7 @@ func contact(given string) (string, error) {
 	}
 	for _, address := range list {
 		if err := mail.CheckAddress(address); err != nil || len(address) > 190 || charset.Steers(address) {
-			return "", studio.Refuse("%q is not a mail address such as name@home.example.", address)
+			return "", studio.Refuse("%q is not an email address such as name@home.example.", address)
 		}
 	}
 	return strings.Join(slices.Compact(list), ", "), nil

@@ -195,7 +195,7 @@ func TestALetterToTwoHomes(t *testing.T) {
 	r := studiotest.New(t)
 	r.InHand()
 	assert.ErrorContains(t, roster.SetContact(ctx, r.App, r.Who, r.Student, studio.Set(roster.Contact{Address: "a@h.example, b@h.example, c@h.example, d@h.example, e@h.example"})), "4 addresses at most")
-	assert.ErrorContains(t, roster.SetContact(ctx, r.App, r.Who, r.Student, studio.Set(roster.Contact{Address: "a@homes.example, b@homes"})), `"b@homes" is not a mail address`)
+	assert.ErrorContains(t, roster.SetContact(ctx, r.App, r.Who, r.Student, studio.Set(roster.Contact{Address: "a@homes.example, b@homes"})), `"b@homes" is not an email address`)
 	require.NoError(t, roster.SetContact(ctx, r.App, r.Who, r.Student, studio.Set(roster.Contact{Address: "mother@homes.example;father@homes.example"})))
 	var took []mail.Letter
 	r.App.Mails(choosyPost{took: &took}, "http://ladder.example")

@@ -1,7 +1,7 @@
 import { type FormEvent, useId, useState } from "react";
 import type { Schemas } from "../api/client";
 import { type Body, tell } from "../api/outbox";
-import { felts } from "../parts/words";
+import { felts } from "../parts/felts";
 import { say } from "../words/say";
 import type { FamilyView } from "./view";
 

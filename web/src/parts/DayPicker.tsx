@@ -18,7 +18,7 @@ export function DayPicker({ days, set }: Props) {
           className={`min-h-11 rounded border ${days.includes(d) ? "border-ink bg-ink text-raised" : "border-line bg-raised"}`}
           onClick={() => flip(d)}
         >
-          <span aria-hidden>{weekdaysShort[d]}</span>
+          <span aria-hidden="true">{weekdaysShort[d]}</span>
           <span className="sr-only">{weekdays[d]}</span>
         </button>
       ))}

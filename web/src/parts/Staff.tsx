@@ -16,8 +16,8 @@ const texts = ["vocal", "annotation", "gchord", "tempo", "voice", "repeat", "mea
 export function Staff({ notes, now = none, title, wide = false }: Props) {
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    if (box.current) draw(box.current, notes, notes.card ? width.card : wide ? width.page : width.phone);
-  }, [notes, wide]);
+    if (box.current) draw(box.current, notes, title, notes.card ? width.card : wide ? width.page : width.phone);
+  }, [notes, title, wide]);
   useEffect(() => {
     for (const note of box.current?.querySelectorAll<SVGGElement>("[data-ids]") ?? [])
       note.classList.toggle(
@@ -28,10 +28,10 @@ export function Staff({ notes, now = none, title, wide = false }: Props) {
   return <div ref={box} role="img" aria-label={say("parts.theNotesOf", { title })} className="light" />;
 }
 
-function draw(box: HTMLElement, notes: Schemas["DrawnNotes"], staffwidth: number) {
+function draw(box: HTMLElement, notes: Schemas["DrawnNotes"], title: string, staffwidth: number) {
   renderAbc(box, notes.abc, {
     add_classes: true,
-    ariaLabel: "",
+    ariaLabel: say("parts.theNotesOf", { title }),
     staffwidth,
     responsive: notes.card ? undefined : "resize",
     paddingleft: 4,

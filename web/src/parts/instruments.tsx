@@ -15,7 +15,7 @@ export const families: Record<string, string> = {
 };
 
 // useInstruments gives the studio's instruments, one by its id, and whether a player
-// of one plays what is for another.
+// of one plays what is for another; and the exercises that are made for one.
 export function useInstruments() {
   const view = useQuery(instrumentsView).data;
   const all = view?.instruments ?? [];
@@ -26,6 +26,7 @@ export function useInstruments() {
     all,
     of,
     tonics,
+    offers: (id: string) => view?.offers[id] ?? [],
     name: (id: string) => of(id)?.name ?? id,
     together: (a: string, b: string) => shelf(a) === shelf(b),
   };

@@ -1,10 +1,14 @@
 import { say } from "../words/say";
 
-// How times and weeks are written on this device. They are read once: who changes them sees the
-// page anew.
+// How times and weeks are written on this device: as is usual where the language of the page is read,
+// until a choice is made here. They are read once: who changes them sees the page anew.
 type Prefs = { hours: "24" | "12"; week: "monday" | "sunday" };
 
-const usual: Prefs = { hours: "24", week: "monday" };
+const american = globalThis.document?.documentElement.lang === "en-US";
+const usual: Prefs = american ? { hours: "12", week: "sunday" } : { hours: "24", week: "monday" };
+
+// usualPaper is the paper that is printed on there.
+export const usualPaper = american ? "Letter" : "A4";
 const key = (name: keyof Prefs) => `ladder.${name}`;
 const read = <N extends keyof Prefs>(name: N): Prefs[N] =>
   (globalThis.localStorage?.getItem(key(name)) as Prefs[N] | null) ?? usual[name];

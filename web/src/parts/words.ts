@@ -1,6 +1,7 @@
 import type { Schemas } from "../api/client";
 import { say } from "../words/say";
 import { shortDay } from "./dates";
+import { felts } from "./felts";
 
 export * from "./dates";
 
@@ -267,15 +268,6 @@ export function tellOf(e: Schemas["Entry"]): string {
       return say("parts.takenBack");
   }
 }
-
-// felts are the words for how practice felt.
-export const felts: Record<string, string> = {
-  fun: say("parts.feltFun"),
-  easy: say("parts.feltEasy"),
-  fine: say("parts.feltFine"),
-  hard: say("parts.feltHard"),
-  dull: say("parts.feltDull"),
-};
 
 // ratings are how a lesson went for the teacher.
 export const ratings = {

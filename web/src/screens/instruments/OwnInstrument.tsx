@@ -69,7 +69,6 @@ export function OwnInstrument({ instrument, done }: Props) {
       low: text("low"),
       high: text("high"),
       seat: text("seat") as Instrument["seat"],
-      offers: was?.offers ?? [],
       own: true,
       used: was?.used ?? false,
     };

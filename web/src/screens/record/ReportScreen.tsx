@@ -5,6 +5,7 @@ import { ulid } from "ulid";
 import { answer, api, queries, type Schemas } from "../../api/client";
 import { reportView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { usualPaper } from "../../parts/prefs";
 import { Shown, Trouble } from "../../parts/Told";
 import { Renewed, useKeep } from "../../parts/useKeep";
 import { namedDay, shortDay } from "../../parts/words";
@@ -54,7 +55,7 @@ function Report({ view, done }: { view: View; done: () => void }) {
   const term = view.terms[view.shown];
   const [was] = useState(view.report);
   const [report, write] = useState(was);
-  const [paper, setPaper] = useState<Paper>("A4");
+  const [paper, setPaper] = useState<Paper>(usualPaper);
   const id = useRef(ulid());
   const settled = () => queries.invalidateQueries();
   const keep = useKeep<Schemas["Report"]>(

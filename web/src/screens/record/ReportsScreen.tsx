@@ -5,6 +5,7 @@ import { ulid } from "ulid";
 import type { Schemas } from "../../api/client";
 import { reportsView } from "../../api/views";
 import { Button } from "../../parts/Button";
+import { usualPaper } from "../../parts/prefs";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown, Trouble } from "../../parts/Told";
 import { useInTurn } from "../../parts/useInTurn";
@@ -24,7 +25,7 @@ export function ReportsScreen() {
 
 function Reports({ view }: { view: Schemas["ReportsView"] }) {
   const go = useNavigate();
-  const [paper, setPaper] = useState<Paper>("A4");
+  const [paper, setPaper] = useState<Paper>(usualPaper);
   const term = view.terms[view.shown];
   const from = term?.from ?? "";
   const name = (one: One) => one.student.firstName;

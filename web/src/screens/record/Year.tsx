@@ -5,9 +5,10 @@ import type { Schemas } from "../../api/client";
 import { yearView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { months } from "../../parts/dates";
+import { felts } from "../../parts/felts";
 import { Shown } from "../../parts/Told";
 import { length, useUnits } from "../../parts/units";
-import { felts, namedDay, shortDay, strandMarks, strandNames } from "../../parts/words";
+import { namedDay, shortDay, strandMarks, strandNames } from "../../parts/words";
 import { say } from "../../words/say";
 
 type View = Schemas["YearView"];

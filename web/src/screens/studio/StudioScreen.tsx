@@ -41,7 +41,7 @@ export function StudioScreen() {
             </div>
             {leave.error && <Trouble>{leave.error.message}</Trouble>}
             <StudentList students={day.students} />
-            <div className="mt-6 grid gap-4 sm:grid-cols-2">
+            <div className="mt-6 grid grid-cols-[minmax(0,1fr)] gap-4 sm:grid-cols-2">
               <HomeForm key={JSON.stringify(day.home)} student="" home={day.home} title={say("studio.studiosPiano")} />
               <section aria-label={say("studio.calendar")} className="rounded bg-raised p-4">
                 <h2>{say("studio.calendar")}</h2>

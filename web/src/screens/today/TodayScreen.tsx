@@ -6,6 +6,7 @@ import { todayView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Days } from "../../parts/Days";
 import { Needs } from "../../parts/Needs";
+import { usualPaper } from "../../parts/prefs";
 import { StudioPlaces } from "../../parts/StudioPlaces";
 import { Shown } from "../../parts/Told";
 import { longDay, timeOfDay } from "../../parts/words";
@@ -24,7 +25,7 @@ export function TodayScreen() {
 }
 
 function Today({ view }: { view: Schemas["TodayView"] }) {
-  const [paper, setPaper] = useState<Paper>("A4");
+  const [paper, setPaper] = useState<Paper>(usualPaper);
   const go = useNavigate();
   const total = view.lessons.reduce((n, l) => n + l.plan.minutes, 0);
   return (

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { felts } from "../../parts/words";
+import { felts } from "../../parts/felts";
 import { say } from "../../words/say";
 
 const level = { much: say("week.much"), little: say("week.little"), untold: say("week.notLogged") };

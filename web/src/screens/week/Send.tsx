@@ -6,6 +6,7 @@ import { answer, api, queries, type Schemas } from "../../api/client";
 import { useDay } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { LanguageField } from "../../parts/LanguageField";
+import { usualPaper } from "../../parts/prefs";
 import { Trouble } from "../../parts/Told";
 import { useKeep } from "../../parts/useKeep";
 import { clock } from "../../parts/words";
@@ -56,7 +57,7 @@ function useUndo(sending: Sending) {
 
 // useSend puts a student's sheet into the post, where it waits for a few seconds; a second touch meanwhile sends
 // nothing more.
-export function useSend(student: string, paper: Paper = "A4") {
+export function useSend(student: string, paper: Paper = usualPaper) {
   const id = useRef(ulid());
   const send = useMutation({
     mutationFn: () => sendSheet(student, id.current, paper),

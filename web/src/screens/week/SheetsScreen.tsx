@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client";
 import { sheetsView, weekView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Days } from "../../parts/Days";
+import { usualPaper } from "../../parts/prefs";
 import { Shown, Trouble } from "../../parts/Told";
 import { useInTurn } from "../../parts/useInTurn";
 import { longDay, timeOfDay } from "../../parts/words";
@@ -24,7 +25,7 @@ export function SheetsScreen() {
 }
 
 function Sheets({ view }: { view: Schemas["SheetsView"] }) {
-  const [paper, setPaper] = useState<Paper>("A4");
+  const [paper, setPaper] = useState<Paper>(usualPaper);
   const go = useNavigate();
   const closed = view.sheets.filter((s) => s.closed);
   const ready = closed.filter((s) => s.contact && !onTheWay(s.sending));

@@ -6,6 +6,7 @@ import { useEcho } from "../../api/useEcho";
 import { useDay, weekView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { Given } from "../../parts/Given";
+import { usualPaper } from "../../parts/prefs";
 import { Shown } from "../../parts/Told";
 import { say } from "../../words/say";
 import { FamilyLink } from "./FamilyLink";
@@ -34,7 +35,7 @@ function Week({ served, fetched, revision }: Props) {
   const student = served.student.id;
   const view = useEcho(served, student, fetched);
   const zone = useDay().data?.zone ?? "UTC";
-  const [paper, setPaper] = useState<Paper>("A4");
+  const [paper, setPaper] = useState<Paper>(usualPaper);
   const [large, setLarge] = useState(false);
   return view.sheet ? (
     <main className="flex flex-1 flex-col gap-4 px-4 pb-6 lg:flex-row print:block print:p-0">

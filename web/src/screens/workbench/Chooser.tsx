@@ -33,8 +33,8 @@ function written(c: Chosen, asks: string[]): string {
 }
 
 // first is what stands there before anything was chosen.
-export function first(instrument: Instrument): string {
-  const offer = instrument.offers.find((o) => o.kind === "scale") ?? instrument.offers[0];
+export function first(instrument: Instrument, offers: Schemas["Offer"][]): string {
+  const offer = offers.find((o) => o.kind === "scale") ?? offers[0];
   return offer?.kind === "scale" ? `scale ${instrument.family === "bowed" ? "D" : "C"}` : (offer?.kind ?? "scale");
 }
 
@@ -51,8 +51,8 @@ type Props = {
 // Chooser says which exercise: this week's for a student, or any by group, kind and key;
 // by pointer, or by the keys beside each row, which step on.
 export function Chooser({ instrument, chosen, week, exercise, choose }: Props) {
-  const { tonics } = useInstruments();
-  const { offers } = instrument;
+  const { tonics, offers: made } = useInstruments();
+  const offers = made(instrument.id);
   const offer = offers.find((o) => o.kind === chosen.kind);
   const groups = [...new Set(offers.map((o) => o.group))];
   const keys = tonics[chosen.form] ?? [];

@@ -20,7 +20,7 @@ export function ExercisesScreen() {
   const { student: asked, exercise } = useSearch({ from: "/inside/workbench/exercises" });
   const go = useNavigate();
   const day = useDay().data;
-  const { of } = useInstruments();
+  const { of, offers } = useInstruments();
   const [other, setOther] = useState("piano");
   const student = day?.students.find((s) => s.id === asked);
   const instrument = of(student?.instrument ?? other);
@@ -46,7 +46,11 @@ export function ExercisesScreen() {
         <ForStudent key={student.id} instrument={instrument} student={student} begin={exercise} />
       )}
       {instrument && !student && (
-        <Bench key={instrument.id} instrument={instrument} begin={exercise ?? first(instrument)} />
+        <Bench
+          key={instrument.id}
+          instrument={instrument}
+          begin={exercise ?? first(instrument, offers(instrument.id))}
+        />
       )}
     </main>
   );
@@ -57,6 +61,7 @@ type ForProps = { instrument: Instrument; student: Student; begin?: string };
 // ForStudent waits for what the student practises this week, to open on it.
 function ForStudent({ instrument, student, begin }: ForProps) {
   const ladder = useQuery(ladderView(student.id));
+  const { offers } = useInstruments();
   return (
     <Shown query={ladder}>
       {(view) => {
@@ -69,7 +74,7 @@ function ForStudent({ instrument, student, begin }: ForProps) {
             student={student}
             week={week}
             rungOf={rungOf}
-            begin={begin ?? week[0]?.exercise ?? first(instrument)}
+            begin={begin ?? week[0]?.exercise ?? first(instrument, offers(instrument.id))}
           />
         );
       }}
