@@ -142,8 +142,12 @@ func (w *Words) Text(key string, args Args) string {
 	return w.around(text)
 }
 
-// Reason is a reason as a teacher is told it; one that only sheets give, as it stands there.
+// Reason is a reason as a teacher is told it; one that only sheets give, as it stands there; empty for
+// the empty reason.
 func (w *Words) Reason(r reason.Reason) string {
+	if r.Code == "" {
+		return ""
+	}
 	key := "reason." + r.Code
 	if !w.keys[key] {
 		key = "sheet." + r.Code

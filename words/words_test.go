@@ -360,11 +360,12 @@ func TestTheLanguageThatABrowserAsksFor(t *testing.T) {
 
 // A text that is missing stands as its key, so that nothing else is lost with it.
 func TestATextThatIsMissing(t *testing.T) {
+	assert.Empty(t, In(Reader{Language: Base}).Reason(reason.Reason{}), "no reason is no text")
 	assert.Equal(t, "sheet.brand-new", In(Reader{Language: Base}).Reason(reason.Of("brand-new")))
 }
 
 func TestTheTestsLanguage(t *testing.T) {
-	assert.Equal(t, "⟦Not measured yet. It takes a minute with a tape measure."+strings.Repeat("~", 19)+"⟧", Pseudo().Reason(reason.Of("measure-first")))
+	assert.Equal(t, "⟦Not measured yet. It takes a minute with a tape measure.~~~~~ ~~~~~ ~~~~~ ~⟧", Pseudo().Reason(reason.Of("measure-first")))
 }
 
 // A language that nobody has a catalogue of reads the base.

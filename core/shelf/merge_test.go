@@ -19,7 +19,7 @@ func TestOneOfTwo(t *testing.T) {
 	}
 	for _, c := range []struct{ id, as, says string }{
 		{"a", "a", "itself already"}, {"a", "nowhere", "not on the shelf"}, {"nowhere", "a", "not on the shelf"},
-		{"a", "gone", "choose that one"}, {"cello", "a", "part them first"}, {"a", "cello", "different instruments"}, {"a", "scale", "different lanes"},
+		{"a", "gone", "choose that one"}, {"cello", "a", "part them first"}, {"a", "cello", "different instruments"}, {"a", "scale", "different areas"},
 	} {
 		_, err := Same(instrument.Shipped, items, c.id, c.as)
 		assert.ErrorContains(t, err, c.says, "%s as %s", c.id, c.as)

@@ -18,7 +18,7 @@ func TestItemsThatCannotStandOnAShelf(t *testing.T) {
 	}{
 		{"title", func(it *Item) { it.Title = "  " }},
 		{"instrument", func(it *Item) { it.Instrument = "kazoo" }},
-		{"strand", func(it *Item) { it.Strand = "fun" }},
+		{"area", func(it *Item) { it.Strand = "fun" }},
 		{"twice", func(it *Item) { it.Points = PointsOf("Tone", "tone ") }},
 	} {
 		it := good

@@ -46,7 +46,7 @@ type LessonView struct {
 	Granted  []Question         `json:"granted" doc:"in the first lessons: skills taken for granted from where the student began, to be ticked off"`
 	Home     home.Answer        `json:"home" doc:"what comes back from home, and what to try"`
 	After    *After             `json:"after,omitempty" doc:"of a closed lesson"`
-	Untaught []UntaughtView     `json:"untaught" doc:"of an open lesson: pieces of its plan that wait for their first lesson and were not marked as taught"`
+	Untaught []UntaughtView     `json:"untaught" doc:"pieces of the plan that wait for their first lesson and were not marked as taught"`
 	Off      []OffView          `json:"off" doc:"lessons that were cancelled or moved and can be given again: of this day, of today and to come"`
 	Late     *time.Time         `json:"late,omitempty" doc:"of a lesson of a day before: when what is told now happened, after all that was told of it"`
 }
@@ -173,6 +173,7 @@ func Lesson(ctx context.Context, a *studio.App, who studio.Who, student string, 
 	if !isOpen {
 		v.Plan = p.Plan(now, day)
 		v.Plan.Offer(day)
+		v.Untaught = untaught(&p, v.Plan) // it may be begun and finished before the next answer
 		return v, nil
 	}
 	agreed, plan, err := p.PlanOf(ctx, day)

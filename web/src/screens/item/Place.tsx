@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
+import { useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { tell } from "../../api/outbox";
 import { ladderView } from "../../api/views";
@@ -9,6 +10,7 @@ import { say } from "../../words/say";
 // Place puts an item on a student's ladder.
 export function Place({ item, student }: { item: Schemas["Item"]; student: Schemas["StudentCard"] }) {
   const query = useQuery(ladderView(student.id));
+  const added = useRef(""); // for whom: a second click may come before the page has changed
   const there = query.data?.rungs.find((r) => r.item === item.id && r.state !== "proposed");
   if (there) {
     return (
@@ -24,8 +26,11 @@ export function Place({ item, student }: { item: Schemas["Item"]; student: Schem
       </p>
     );
   }
-  const add = (after: string) =>
-    tell(student.id, { kind: "rung_added", item: item.id, strand: item.strand, after, revision: item.revision });
+  const add = (after: string) => {
+    if (added.current === student.id) return;
+    added.current = student.id;
+    void tell(student.id, { kind: "rung_added", item: item.id, strand: item.strand, after, revision: item.revision });
+  };
   const lane = query.data?.rungs.filter((r) => r.strand === item.strand) ?? [];
   const secure = lane.findLast((r) => r.state === "secure");
   const now = lane.findLast((r) => r.state === "secure" || r.state === "current");
