@@ -101,7 +101,7 @@ func TestWritingInALesson(t *testing.T) {
 	write("p", "Where is the tricky spot?", "bar 7")
 	p.sees("tricky spot: bar 7, aim for 5 in a row")
 	write("w", "What should this student keep in mind in every piece?", "soft wrist")
-	p.sees("own goal, to do")
+	p.sees("for every piece, to do")
 	p.press("Lightly Row")
 	p.sees("soft wrist")
 	p.goTo("/students/" + tobias + "/ladder")

@@ -157,7 +157,7 @@ func TestListenAndAnswer(t *testing.T) {
 	q.tapOut(`window.asked.sounds.filter(s => !s.click).map(s => [(s.onset - 4) * window.asked.beat, 'j'])`)
 	q.press(said("parts.thatWasIt"))
 	q.sees("ms off the beat.")
-	q.sees("1 right running")
+	q.sees("1 right in a row")
 	q.press(said("parts.saveRound"))
 	q.sees(said("calendar.saved"))
 	p.goTo("/students/" + tobias + "/record")

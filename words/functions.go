@@ -145,15 +145,8 @@ func (w *Words) note(pitch string) (string, error) {
 }
 
 func (w *Words) notes(pitches string) (string, error) {
-	var names []string
-	for pitch := range strings.FieldsSeq(pitches) {
-		name, err := w.note(pitch)
-		if err != nil {
-			return "", err
-		}
-		names = append(names, name)
-	}
-	return strings.Join(names, ", "), nil
+	names, err := each(strings.Fields(pitches), w.note)
+	return strings.Join(names, ", "), err
 }
 
 // notesInBars writes notes, each with the bar in which it stands first.
@@ -193,15 +186,20 @@ func (w *Words) key(key string) (string, error) {
 
 // severalKeys lists keys, given as G major,D major.
 func (w *Words) severalKeys(keys string) (string, error) {
-	var names []string
-	for _, k := range strings.Split(keys, ",") {
-		name, err := w.key(k)
+	names, err := each(strings.Split(keys, ","), w.key)
+	return w.List(names, len(names)), err
+}
+
+// each names several things.
+func each(of []string, name func(string) (string, error)) (names []string, err error) {
+	for _, one := range of {
+		said, err := name(one)
 		if err != nil {
-			return "", err
+			return nil, err
 		}
-		names = append(names, name)
+		names = append(names, said)
 	}
-	return w.List(names, len(names)), nil
+	return names, nil
 }
 
 // A parsing parses messages once: what they call is bound to one reader.

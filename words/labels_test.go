@@ -69,11 +69,29 @@ func labels(t *testing.T) []reason.Label {
 		}
 	}
 	for _, plays := range []instrument.Family{instrument.Keyboard, instrument.Bowed, instrument.Plucked} {
-		for _, id := range reading.Signs(plays) {
-			add(reason.Said("on-page." + id))
+		for id := range skill.Catalogue() {
+			if reading.Readable(id, plays) {
+				add(reason.Said("on-page." + id))
+			}
 		}
 	}
-	add(gather.Labels()...)
+	for _, f := range instrument.Families {
+		for _, age := range []int{6, 12} {
+			easier, harder := gather.Forms(gather.Player{Age: age, Plays: instrument.Profile{Family: f}})
+			add(easier, harder)
+		}
+	}
+	players := []gather.Player{{ID: "a", Age: 12}, {ID: "b", Age: 12}}
+	tunes := []gather.Tune{{Title: "Rope Walk", Keys: []string{"G major", "D major"}, Missing: []string{"b"}}, {Title: "Fog Signal"}}
+	kinds := map[string]bool{}
+	for _, hour := range []gather.Hour{{Minutes: 200, Fresh: true}, {Minutes: 200, SitOut: true}} {
+		for _, b := range hour.Plan(players, tunes) {
+			kinds[b.Kind] = true
+			add(b.Name, b.Why)
+			add(b.How...)
+		}
+	}
+	assert.Len(t, kinds, 10, "every stretch of a group lesson")
 	for _, l := range seat.Looks() {
 		add(l.Seen, l.Try)
 	}
@@ -112,5 +130,13 @@ func TestEveryCardIsSaid(t *testing.T) {
 	for _, want := range []string{"B flat", "C, the middle C, left of the two black keys in the middle", "Key signature: two flats", "B flat major or G minor", "a step up: D", "A, on the G string", "up, same", "1 2 and 3", "Rhythm: one beat, half a beat of silence, half a beat, two beats"} {
 		found := slices.ContainsFunc(slices.Collect(maps.Keys(said)), func(s string) bool { return s == want || len(s) > len(want) && s[:len(want)] == want })
 		assert.True(t, found, "no card says %q", want)
+	}
+}
+
+// Numbers in a verdict choose their form.
+func TestVerdictsCountTaps(t *testing.T) {
+	w := In(Reader{})
+	for n, want := range map[string]string{"1": "1 tap missing. Say it first, then tap.", "2": "2 taps missing. Say it first, then tap."} {
+		assert.Equal(t, want, w.Label(reason.SaidOf("verdict.missing", "n", n)))
 	}
 }

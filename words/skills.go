@@ -43,11 +43,15 @@ func (w *Words) named(places ...string) skill.Graph {
 
 // Instruments are those that come with the program, by their names in the language.
 func (w *Words) Instruments() instrument.Set {
-	out := slices.Clone(instrument.Shipped)
-	for i := range out {
-		out[i].Name = w.Text("instrument."+string(out[i].ID), nil)
+	w.naming.Lock()
+	defer w.naming.Unlock()
+	if w.instruments == nil {
+		w.instruments = slices.Clone(instrument.Shipped)
+		for i, p := range w.instruments {
+			w.instruments[i].Name = w.Text("instrument."+string(p.ID), nil)
+		}
 	}
-	return out
+	return w.instruments
 }
 
 var catalogueOfSkills = skill.Catalogue()

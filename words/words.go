@@ -21,6 +21,7 @@ import (
 
 	"patientladder/core/activity"
 	"patientladder/core/calendar"
+	"patientladder/core/instrument"
 	"patientladder/core/reason"
 	"patientladder/core/skill"
 )
@@ -50,10 +51,11 @@ type Words struct {
 	reading   *parsing
 	keys      map[string]bool
 
-	skills map[string]skill.Graph // by where they are said
-	games  []activity.Activity
-	naming sync.Mutex
-	around func(string) string // what a test puts around every text
+	skills      map[string]skill.Graph // by where they are said
+	games       []activity.Activity
+	instruments instrument.Set
+	naming      sync.Mutex
+	around      func(string) string // what a test puts around every text
 }
 
 var (

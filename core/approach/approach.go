@@ -116,20 +116,15 @@ func under(n int, young, older School) func(int) School {
 	}
 }
 
-// Rows are the questions, in the order they are shown.
-var Rows = rows()
-
-func rows() []Row {
-	out := slices.Clone(asked)
-	for i := range out {
-		r := &out[i]
-		r.Asks = reason.Said("approach." + string(r.Key) + "-asks")
-		r.Schools = slices.Clone(r.Schools)
-		for j := range r.Schools {
-			r.Schools[j].Name = reason.Said(r.said(r.Schools[j].Key))
+// named gives questions and their schools the names of the catalogue.
+func named(rows []Row) []Row {
+	for i, r := range rows {
+		rows[i].Asks = reason.Said("approach." + string(r.Key) + "-asks")
+		for j, s := range r.Schools {
+			r.Schools[j].Name = reason.Said(r.said(s.Key))
 		}
 	}
-	return out
+	return rows
 }
 
 // said is where the catalogue names a school of the question.
@@ -143,7 +138,8 @@ func schools(keys ...School) []Option {
 	return out
 }
 
-var asked = []Row{
+// Rows are the questions, in the order they are shown.
+var Rows = named([]Row{
 	{Key: "movement", Block: "technique", Only: instrument.Keyboard, Schools: schools("fingers", "wrist", "arm"), usual: always("arm")},
 	{Key: Reading, Block: "reading", Schools: schools("direction", "landmarks", "names", "ear", "tablature"), usual: under(8, "direction", "landmarks")},
 	{Key: Start, Only: instrument.Keyboard, Schools: schools(Diagram, "page"), usual: under(7, Diagram, "page")},
@@ -180,7 +176,7 @@ var asked = []Row{
 	{Key: "anchor", Block: "technique", Only: instrument.Plucked, Schools: schools("one", "two", "whichever"), usual: always("whichever")},
 	{Key: "plucked-time", Block: "technique", Only: instrument.Plucked, Schools: schools("even", "lilt"), usual: always("even")},
 	{Key: Rewards, Schools: schools("asked", "counted", "music"), usual: always("asked")},
-}
+})
 
 // For returns the questions that are asked of a player of an instrument: those that
 // concern it and that move something.

@@ -42,7 +42,6 @@ type Trial struct {
 	Says     reason.Label   `json:"says" doc:"what is to be done"`
 	Levels   []reason.Label `json:"levels" doc:"what each asks, easiest first"`
 	Exercise string         `json:"exercise,omitempty" doc:"of what is played in: its specification"`
-	levels   int
 	family   instrument.Family
 	ask      func(level int, r *rand.Rand) Call
 }
@@ -111,7 +110,7 @@ func Of(g skill.Graph, id string) (Trial, bool) {
 	if i := slices.IndexFunc(trials, func(t Trial) bool { return t.Skill == id }); i >= 0 {
 		t := trials[i]
 		t.family, t.Says = s.Family, reason.Said("trial."+id)
-		for level := range t.levels {
+		for level := range levels {
 			t.Levels = append(t.Levels, reason.Said(fmt.Sprintf("trial.%s-level-%d", id, level+1)))
 		}
 		return t, true

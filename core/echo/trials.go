@@ -8,7 +8,6 @@ import (
 	"patientladder/core/touch"
 )
 
-// levels of a trial, with what each asks.
 // Cells of a beat, or of more, in quarter notes; what is negative is silent.
 var (
 	one     = []float64{1}
@@ -283,56 +282,59 @@ func sung(level int, r *rand.Rand) Call {
 	return q
 }
 
+// levels is how many each has.
+const levels = 3
+
 // trials are those of the skills of hearing and of pulse, in the order in which they are usually met.
 var trials = []Trial{
-	{Skill: "higher-lower", Kind: Choose, levels: 3, ask: higher},
-	{Skill: "steady-beat", Kind: Tap, levels: 3,
+	{Skill: "higher-lower", Kind: Choose, ask: higher},
+	{Skill: "steady-beat", Kind: Tap,
 		ask: steady([]struct {
 			beat   float64
 			silent int
 		}{{600, 4}, {600, 8}, {900, 8}}...)},
-	{Skill: "sing-back", Kind: Sing, levels: 3, ask: sung},
-	{Skill: "echo-rhythm", Kind: Tap, levels: 3,
+	{Skill: "sing-back", Kind: Sing, ask: sung},
+	{Skill: "echo-rhythm", Kind: Tap,
 		ask: rhythm(600, 1, rhythmLevel{4, [][]float64{hush}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{halves}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{halves, hush}, 2, [][]float64{one}, 0})},
-	{Skill: "find-by-ear", Kind: Keys, levels: 3, ask: found},
-	{Skill: "rests", Kind: Tap, levels: 3,
+	{Skill: "find-by-ear", Kind: Keys, ask: found},
+	{Skill: "rests", Kind: Tap,
 		ask: rhythm(600, 1, rhythmLevel{4, [][]float64{hush}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{hush}, 2, [][]float64{one, halves}, 0}, rhythmLevel{8, [][]float64{hush}, 3, [][]float64{one, halves}, 0})},
-	{Skill: "long-notes", Kind: Tap, levels: 3,
+	{Skill: "long-notes", Kind: Tap,
 		ask: rhythm(600, 1, rhythmLevel{4, [][]float64{two}, 1, [][]float64{one}, 0}, rhythmLevel{8, [][]float64{two}, 2, [][]float64{one}, 0}, rhythmLevel{8, [][]float64{two, four}, 2, [][]float64{one}, 0})},
-	{Skill: "halves", Kind: Tap, levels: 3,
+	{Skill: "halves", Kind: Tap,
 		ask: rhythm(650, 1, rhythmLevel{4, [][]float64{halves}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{halves}, 2, [][]float64{one}, 0}, rhythmLevel{8, [][]float64{halves}, 4, [][]float64{one, two}, 0})},
-	{Skill: "three-time", Kind: Tap, levels: 3,
+	{Skill: "three-time", Kind: Tap,
 		ask: rhythm(550, 1, rhythmLevel{3, [][]float64{one, two}, 1, [][]float64{one}, 0}, rhythmLevel{6, [][]float64{two}, 1, [][]float64{one}, 0}, rhythmLevel{6, [][]float64{halves}, 2, [][]float64{one, two}, 0})},
-	{Skill: "pickup", Kind: Tap, levels: 3,
+	{Skill: "pickup", Kind: Tap,
 		ask: rhythm(600, 1, rhythmLevel{5, [][]float64{one}, 3, [][]float64{one, two}, 1}, rhythmLevel{5, [][]float64{halves}, 1, [][]float64{one, two}, 1}, rhythmLevel{5, [][]float64{halves}, 2, [][]float64{one}, 1})},
-	{Skill: "metronome", Kind: Tap, levels: 3,
+	{Skill: "metronome", Kind: Tap,
 		ask: steady([]struct {
 			beat   float64
 			silent int
 		}{{700, 4}, {700, 8}, {700, 16}}...)},
-	{Skill: "major-minor-ear", Kind: Choose, levels: 3, ask: sunny},
-	{Skill: "tune-by-ear", Kind: Keys, levels: 3, ask: byEar},
-	{Skill: "chord-ear", Kind: Choose, levels: 3, ask: homeAway},
-	{Skill: "tune-string", Kind: Choose, levels: 3, ask: tuned},
-	{Skill: "tune-guitar", Kind: Choose, levels: 3, ask: tuned},
-	{Skill: "ties", Kind: Tap, levels: 3,
+	{Skill: "major-minor-ear", Kind: Choose, ask: sunny},
+	{Skill: "tune-by-ear", Kind: Keys, ask: byEar},
+	{Skill: "chord-ear", Kind: Choose, ask: homeAway},
+	{Skill: "tune-string", Kind: Choose, ask: tuned},
+	{Skill: "tune-guitar", Kind: Choose, ask: tuned},
+	{Skill: "ties", Kind: Tap,
 		ask: rhythm(600, 1, rhythmLevel{4, [][]float64{tied}, 1, [][]float64{one}, 0}, rhythmLevel{6, [][]float64{tied}, 1, [][]float64{one, halves}, 0}, rhythmLevel{8, [][]float64{tied}, 1, [][]float64{one, halves}, 0})},
-	{Skill: "dotted", Kind: Tap, levels: 3,
+	{Skill: "dotted", Kind: Tap,
 		ask: rhythm(650, 1, rhythmLevel{4, [][]float64{dotted}, 1, [][]float64{one}, 0}, rhythmLevel{6, [][]float64{dotted}, 2, [][]float64{one}, 0}, rhythmLevel{8, [][]float64{dotted}, 2, [][]float64{one, halves}, 0})},
-	{Skill: "thirds", Kind: Tap, levels: 3,
+	{Skill: "thirds", Kind: Tap,
 		ask: rhythm(750, 1, rhythmLevel{4, [][]float64{thirds}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{thirds}, 2, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{thirds}, 2, [][]float64{halves}, 0})},
-	{Skill: "six-eight", Kind: Tap, levels: 3,
+	{Skill: "six-eight", Kind: Tap,
 		ask: rhythm(450, 1.5, rhythmLevel{6, [][]float64{rock}, 2, [][]float64{long3}, 0}, rhythmLevel{6, [][]float64{rock, swing}, 2, [][]float64{long3}, 0}, rhythmLevel{6, [][]float64{rock, swing}, 3, [][]float64{long3, rock}, 0})},
-	{Skill: "quarters-of-beat", Kind: Tap, levels: 3,
+	{Skill: "quarters-of-beat", Kind: Tap,
 		ask: rhythm(800, 1, rhythmLevel{4, [][]float64{fourths}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{fourths}, 2, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{fourths}, 2, [][]float64{halves}, 0})},
-	{Skill: "syncopation", Kind: Tap, levels: 3,
+	{Skill: "syncopation", Kind: Tap,
 		ask: rhythm(700, 1, rhythmLevel{4, [][]float64{off}, 1, [][]float64{one}, 0}, rhythmLevel{4, [][]float64{off}, 2, [][]float64{one}, 0}, rhythmLevel{6, [][]float64{off}, 2, [][]float64{halves, one}, 0})},
-	{Skill: "changing-meter", Kind: Tap, levels: 3, ask: bars([]int{3, 4}, []int{3, 4, 3}, []int{3, 4, 5})},
-	{Skill: "hands-apart", Kind: Hands, levels: 3, ask: both(1200, [2]int{2, 1}, [2]int{1, 2}, [2]int{3, 1})},
-	{Skill: "two-against-three", Kind: Hands, levels: 3, ask: func(l int, r *rand.Rand) Call {
+	{Skill: "changing-meter", Kind: Tap, ask: bars([]int{3, 4}, []int{3, 4, 3}, []int{3, 4, 5})},
+	{Skill: "hands-apart", Kind: Hands, ask: both(1200, [2]int{2, 1}, [2]int{1, 2}, [2]int{3, 1})},
+	{Skill: "two-against-three", Kind: Hands, ask: func(l int, r *rand.Rand) Call {
 		return both([]float64{1800, 1800, 1300}[l-1], [2]int{3, 2}, [2]int{2, 3}, [2]int{3, 2})(l, r)
 	}},
-	{Skill: "three-against-four", Kind: Hands, levels: 3, ask: func(l int, r *rand.Rand) Call {
+	{Skill: "three-against-four", Kind: Hands, ask: func(l int, r *rand.Rand) Call {
 		return both([]float64{2400, 2400, 1800}[l-1], [2]int{4, 3}, [2]int{3, 4}, [2]int{4, 3})(l, r)
 	}},
 }

@@ -133,18 +133,3 @@ func Forms(p Player) (easier, harder reason.Label) {
 	}
 	return reason.Said(low), reason.Said("together.harder-" + played)
 }
-
-// Labels are all that an hour may say without arguments.
-func Labels() []reason.Label {
-	out := []reason.Label{reason.Said("together.sits-out"), reason.Said("together.comes-in")}
-	for _, g := range games {
-		out = append(append(out, reason.Said("together."+g.kind), reason.Said("together."+g.kind+"-why")), g.how()...)
-	}
-	for _, f := range instrument.Families {
-		for _, age := range []int{6, 9} {
-			easier, harder := Forms(Player{Age: age, Plays: instrument.Profile{Family: f}})
-			out = append(out, easier, harder)
-		}
-	}
-	return out
-}

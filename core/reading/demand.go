@@ -40,15 +40,6 @@ func Readable(skill string, plays instrument.Family) bool {
 	return slices.ContainsFunc(signs(plays), func(s sign) bool { return s.skill == skill })
 }
 
-// Signs are the skills that a page of a family may ask for.
-func Signs(plays instrument.Family) []string {
-	var out []string
-	for _, s := range signs(plays) {
-		out = append(out, s.skill)
-	}
-	return out
-}
-
 // signs are those of every instrument and those of one family.
 func signs(plays instrument.Family) []sign { return slices.Concat(sharedSigns, ownSigns[plays]) }
 

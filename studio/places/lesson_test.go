@@ -15,6 +15,7 @@ import (
 	"patientladder/core/fact"
 	"patientladder/core/shelf"
 	"patientladder/demo"
+	"patientladder/store"
 	"patientladder/store/storetest"
 	"patientladder/studio"
 	"patientladder/studio/account"
@@ -55,6 +56,28 @@ func TestThePlanThatWasAgreed(t *testing.T) {
 	require.NotNil(t, past.After)
 	assert.Contains(t, studiotest.JSON(t, past.After.Changed), "taught", "what that lesson changed, not what came later")
 	assert.Empty(t, past.After.Sketch)
+}
+
+// What waits for its first lesson is told before the lesson is begun, so that one finished at once
+// still asks; once it was taught, it is told no more.
+func TestWhatWaitsToBeTaught(t *testing.T) {
+	r := studiotest.New(t)
+	r.InHand()
+	require.NoError(t, library.AddItems(ctx, r.App, r.Who, []store.NewItem{{Item: shelf.Item{ID: "fog", Title: "Fog Signal", Instrument: "cello", Strand: shelf.Book, Bars: 8, Points: shelf.PointsOf("Tone")}}}))
+	fog := r.Tell(fact.RungAdded{Item: "fog", Strand: "book"}) // started at once
+	waits := func() (titles []string) {
+		for _, u := range r.Lesson().Untaught {
+			titles = append(titles, u.Title)
+		}
+		return titles
+	}
+	r.Now = time.Date(2026, 11, 25, 15, 0, 0, 0, r.Now.Location())
+	assert.Equal(t, "planned", r.Lesson().State)
+	assert.Equal(t, []string{"Fog Signal"}, waits())
+	r.Tell(fact.LessonOpened{Day: "2026-11-25"})
+	assert.Equal(t, []string{"Fog Signal"}, waits())
+	r.Tell(fact.Taught{Rung: fog})
+	assert.Empty(t, waits())
 }
 
 // A lesson that nobody closed on its day is asked after, marked and closed late with its own

@@ -8,3 +8,10 @@ export const felts: Record<string, string> = {
   hard: say("parts.feltHard"),
   dull: say("parts.feltDull"),
 };
+
+// counted lists how often practice felt each way, the most frequent first.
+export const counted = (told: Record<string, number>) =>
+  Object.entries(told)
+    .sort(([, a], [, b]) => b - a)
+    .map(([felt, n]) => `${felts[felt] ?? felt} ${n}×`)
+    .join(", ");

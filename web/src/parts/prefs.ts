@@ -24,7 +24,6 @@ export function setPref<N extends keyof Prefs>(name: N, to: Prefs[N]) {
 export function timeOfDay(hhmm: string, hours = prefs.hours): string {
   if (hours === "24" || !/^\d\d:\d\d$/.test(hhmm)) return hhmm;
   const h = Number(hhmm.slice(0, 2));
-  return h < 12
-    ? say("parts.am", { time: `${h % 12 || 12}:${hhmm.slice(3)}` })
-    : say("parts.pm", { time: `${h % 12 || 12}:${hhmm.slice(3)}` });
+  const time = `${h % 12 || 12}:${hhmm.slice(3)}`;
+  return h < 12 ? say("parts.am", { time }) : say("parts.pm", { time });
 }

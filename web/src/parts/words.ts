@@ -247,7 +247,7 @@ export function tellOf(e: Schemas["Entry"]): string {
     case "taste_asked":
       return say("parts.likesPieces", { taste: f.taste });
     case "approach_set":
-      return say("parts.approachSet", { question: e.title || f.question, school: e.point || f.school });
+      return say("parts.approachSet", { question: f.question, school: f.school });
     case "overruled":
       return f.until === "later" ? say("parts.suggestionPutOff") : say("parts.suggestionTurnedDown");
     case "practised":

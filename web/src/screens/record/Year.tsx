@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { yearView } from "../../api/views";
 import { Button } from "../../parts/Button";
 import { months } from "../../parts/dates";
-import { felts } from "../../parts/felts";
+import { counted } from "../../parts/felts";
 import { Shown } from "../../parts/Told";
 import { length, useUnits } from "../../parts/units";
 import { namedDay, shortDay, strandMarks, strandNames } from "../../parts/words";
@@ -289,7 +289,7 @@ function Home({ week, x, y, student }: { week: Week; x: number; y: number; stude
           d={`M${x - 5} ${y + 70}l5 ${-3 - Math.min(light, 5) * 2}l5 ${3 + Math.min(light, 5) * 2}z`}
           className="fill-keep"
         >
-          <title>{words(week.felt)}</title>
+          <title>{counted(week.felt)}</title>
         </path>
       )}
       {heavy > 0 && (
@@ -297,23 +297,17 @@ function Home({ week, x, y, student }: { week: Week; x: number; y: number; stude
           d={`M${x - 5} ${y + 74}l5 ${3 + Math.min(heavy, 5) * 2}l5 ${-3 - Math.min(heavy, 5) * 2}z`}
           className="fill-warn"
         >
-          <title>{words(week.felt)}</title>
+          <title>{counted(week.felt)}</title>
         </path>
       )}
     </>
   );
 }
 
-const words = (told: Record<string, number>) =>
-  Object.entries(told)
-    .sort(([, a], [, b]) => b - a)
-    .map(([word, n]) => `${felts[word] ?? word} ${n}×`)
-    .join(", ");
-
 function felt(weeks: Week[]) {
   const all: Record<string, number> = {};
   for (const w of weeks) for (const [word, n] of Object.entries(w.felt)) all[word] = (all[word] ?? 0) + n;
-  return Object.keys(all).length > 0 ? say("record.howFelt2", { words: words(all) }) : "";
+  return Object.keys(all).length > 0 ? say("record.howFelt2", { words: counted(all) }) : "";
 }
 
 function inWords(w: Week) {
@@ -328,7 +322,7 @@ function inWords(w: Week) {
     w.skills.length > 0 ? say("record.newSkillsList", { list: w.skills.join(", ") }) : "",
     w.heard.length > 0 ? say("record.heardList", { list: w.heard.join(", ") }) : "",
     w.asked + w.days > 0 ? say("record.practisedDays", { days: w.days, asked: w.asked }) : "",
-    words(w.felt),
+    counted(w.felt),
   ]
     .filter(Boolean)
     .join("; ");
@@ -414,6 +408,11 @@ function Minutes({ view }: { view: View }) {
   );
 }
 
+const markSays = (m: Schemas["PointMark"]) => {
+  const of = { title: m.title, day: namedDay(m.day) };
+  return m.met ? say("record.markReached", of) : say("record.markNotYet", of);
+};
+
 // Points draws the first mark of each standing point on each piece.
 function Points({ view }: { view: View }) {
   if (view.points.length === 0) return null;
@@ -433,28 +432,8 @@ function Points({ view }: { view: View }) {
                   to="/students/$student/lesson"
                   params={{ student: view.student.id }}
                   search={{ day: m.day }}
-                  aria-label={
-                    m.met
-                      ? say("record.markReached", {
-                          title: m.title,
-                          day: namedDay(m.day),
-                        })
-                      : say("record.markNotYet", {
-                          title: m.title,
-                          day: namedDay(m.day),
-                        })
-                  }
-                  title={
-                    m.met
-                      ? say("record.markReached", {
-                          title: m.title,
-                          day: namedDay(m.day),
-                        })
-                      : say("record.markNotYet", {
-                          title: m.title,
-                          day: namedDay(m.day),
-                        })
-                  }
+                  aria-label={markSays(m)}
+                  title={markSays(m)}
                   className="grid size-7 place-items-center"
                 >
                   <span

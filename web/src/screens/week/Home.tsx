@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { felts } from "../../parts/felts";
+import { counted } from "../../parts/felts";
 import { say } from "../../words/say";
 
 const level = { much: say("week.much"), little: say("week.little"), untold: say("week.notLogged") };
@@ -7,7 +7,7 @@ const level = { much: say("week.much"), little: say("week.little"), untold: say(
 // Home says what came back from home in four weeks, practice and enjoyment apart,
 // and what to try.
 export function Home({ home }: { home: Schemas["Answer"] }) {
-  const words = Object.entries(home.words).sort((a, b) => b[1] - a[1]);
+  const words = counted(home.words);
   return (
     <section aria-label={say("week.fromHome")} className="border-t border-line pt-3">
       <h2>{say("week.fromHomeFourWeeks")}</h2>
@@ -20,7 +20,7 @@ export function Home({ home }: { home: Schemas["Answer"] }) {
         <dt className="text-soft">{say("week.joy")}</dt>
         <dd>
           {level[home.joy]}
-          {words.length > 0 && `: ${words.map(([w, n]) => `${felts[w] ?? w} ${n}×`).join(", ")}`}
+          {words && `: ${words}`}
         </dd>
       </dl>
       <ul className="space-y-1">
