@@ -104,7 +104,7 @@ func TestTenStudentsAreTakenOver(t *testing.T) {
 			y.chooses("Book", []string{"Tidelines: Shore", "Tidelines: Harbour"}[i/5])
 		}
 		y.chooses("Is at", strconv.Itoa(8+i)+" ")
-		p.sees("Three ticks")
+		p.sees(said("studio.threeTicksWhereKnow"))
 		for n := range 3 {
 			y.hand(false)
 			y.seconds += decided + pointed + button
@@ -121,8 +121,8 @@ func TestTenStudentsAreTakenOver(t *testing.T) {
 	juni := p.student("Juni")
 	require.NotEmpty(t, juni)
 	p.goTo("/students/" + juni + "/ladder")
-	p.sees("Missing skill: ")
-	p.sees("Assumed known:")
+	p.sees(said("ladder.missingSkill"))
+	p.sees(said("parts.takenGrantedSkills"))
 }
 
 // A student from elsewhere is placed at the instrument: one question after another, by keys, until
@@ -160,9 +160,9 @@ func TestPlacingAtTheInstrument(t *testing.T) {
 	}
 	p.sees(said("ladder.startHere"))
 	p.press(said("ladder.beginsHere", "firstName", "Idris"))
-	p.press("That is enough")
+	p.press(said("ladder.enoughLadder"))
 	p.sees(said("ladder.suggestions"))
-	p.sees("Missing skill: ")
+	p.sees(said("ladder.missingSkill"))
 	p.goTo("/students/" + idris + "/record")
 	p.sees(first + ": pass")
 }
@@ -174,11 +174,11 @@ func TestWhatIsTakenForGrantedInTheFirstLesson(t *testing.T) {
 	p.signIn()
 	id := evalAsync(p, `fetch('/api/students', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({id: '01KD0000000000000000000TRA', firstName: 'Fenna', familyName: '', birthYear: 2014, birthMonth: 3, instrument: 'piano', slot: {weekday: 4, start: '15:00', minutes: 30}, books: ['Tidelines: Harbour'], begin: 'harbour-lantern'})}).then(r => r.json()).then(s => s.id)`)
 	p.goTo("/students/" + id + "/lesson")
-	p.sees("Assumed known:")
+	p.sees(said("parts.takenGrantedSkills"))
 	p.press("Assumed known")
 	name := eval[string](p, `document.querySelector('[aria-label^="Missing: "]').getAttribute('aria-label').slice(9)`)
-	p.press("Missing: " + name)
+	p.press(said("parts.missingNamed") + " " + name)
 	p.until(`!document.querySelector('[aria-label^="Missing: `+name+`"]')`, "what was answered is asked no more")
 	p.goTo("/students/" + id + "/ladder")
-	p.sees("Missing skill: " + name)
+	p.sees(said("ladder.missingSkill") + " " + name)
 }

@@ -33,16 +33,16 @@ func TestTwoDevicesEditOnePiece(t *testing.T) {
 	a.overwrite(title, "Lamp Room by Night") // from a page that is older
 	a.press(said("account.save"))
 	a.sees("Another device has changed this too.")
-	a.sees("This device: Lamp Room by Night")
-	a.sees("Other device: The Lamp Room")
+	a.sees(said("parts.thisDevice") + " Lamp Room by Night")
+	a.sees(said("parts.otherDevice") + " The Lamp Room")
 	assert.Equal(t, "Lamp Room by Night", eval[string](a, title+".value"), "what was typed is still there")
 	a.goTo("/items/bow-lamp") // a reload
 	a.press(said("activities.edit"))
-	a.sees("This device: Lamp Room by Night")
+	a.sees(said("parts.thisDevice") + " Lamp Room by Night")
 	s.unplug()
 	a.press(said("parts.saveChoice"))
 	a.sees("The studio's server cannot be reached.")
-	a.sees("Other device: The Lamp Room")
+	a.sees(said("parts.otherDevice") + " The Lamp Room")
 	s.plug()
 	a.press(said("parts.saveChoice"))
 	a.until("!document.body.innerText.includes('Another device has') && document.querySelector('h1')?.innerText.startsWith('Lamp Room by Night')", "it is kept")
@@ -59,7 +59,7 @@ func TestTwoDevicesKeepOneCalendar(t *testing.T) {
 		p.sees(said("calendar.holidays"))
 	}
 	add := func(p *page, name, day string) {
-		p.press("Add a holiday")
+		p.press(said("calendar.addA", "one", "holiday"))
 		row := "[...document.querySelectorAll('[aria-label=\"Name of the holiday\"]')].at(-1)"
 		p.overwrite(row, name)
 		p.overwrite(`document.querySelector('[aria-label="First day of `+name+`"]')`, day)

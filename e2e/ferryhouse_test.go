@@ -36,7 +36,7 @@ func TestTheCasesOfTheFerryHouse(t *testing.T) {
 
 	ladder("Priya")
 	p.sees("Twelve keys, one a week")
-	p.sees("week 10 of 12")
+	p.sees(said("parts.weekOf", "week", "10", "weeks", "12"))
 
 	ladder("Wren")
 	p.sees(said("ladder.nextLessonsMixture"))
@@ -120,9 +120,9 @@ func TestDraggingARung(t *testing.T) {
 	p.sees(said("ladder.thisItem"))
 	p.press(said("ladder.insertAbove"))
 	p.sees(said("ladder.insertAbove2", "title", "Slipway Song"))
-	p.press("Find by title")
+	p.press(said("ladder.findTitleBookUnit"))
 	p.key("nettle")
-	p.press("Place Nettle and Dock")
+	p.press(said("ladder.place", "title", "Nettle and Dock"))
 	p.until(fmt.Sprintf("%s[3] === 'Nettle and Dock'", laneJS), "it stands right above")
 }
 
@@ -157,7 +157,7 @@ func TestTheShelfByHandAndByTable(t *testing.T) {
 	p.key("Spiccato")
 	p.press(said("parts.addSkill", "name", "Needs"))
 	p.key("Backward extension")
-	p.sees("“The Cooper's Jig” both introduces and needs “Backward extension”.")
+	p.sees(spoken("reason.brings-and-needs", "title", "The Cooper's Jig", "skill", "Backward extension"))
 	p.press(said("parts.takeOff", "name", "Needs", "label", "Backward extension"))
 	p.until("!document.body.innerText.includes('both introduces and needs')", "the fault is gone")
 	p.press(said("account.save"))
@@ -192,7 +192,7 @@ func TestTheShelfByHandAndByTable(t *testing.T) {
 	p.sees("Would change from shelf.csv: 1 new, 1 changed, 0 the same, 1 bad row")
 	p.sees("Line 3: \"kazoo\" is not an instrument here: piano, keyboard of 76 keys")
 	p.sees("Line 2: March to the big drum title")
-	p.press("Save 2 changes")
+	p.press(said("shelf.saveChanges", "changes", "2"))
 	p.sees("Saved from shelf.csv")
 	p.goTo("/shelf")
 	p.press(said("shelf.findShelf"))
@@ -235,7 +235,7 @@ func TestKeepingTheShelf(t *testing.T) {
 	p.signIn()
 	emil := p.student("Emil")
 	p.goTo("/shelf")
-	p.press("Rename Under the Bow 1")
+	p.press(said("shelf.rename", "now", "Under the Bow 1"))
 	p.until("document.activeElement.name === 'title'", "the title may be written")
 	p.overwrite("document.activeElement", "First Bow Book")
 	p.press(said("account.save"))
@@ -250,7 +250,7 @@ func TestKeepingTheShelf(t *testing.T) {
 	p.sees("Section 15") // the score has come and moves nothing below it any more
 	p.until("![...document.querySelectorAll('button')].some(b => b.innerText === 'Remove from the shelf')", "what somebody has is not taken off")
 	p.press(said("item.archiveIt"))
-	p.sees("students who have it carry on")
+	p.sees(said("item.archivedStudentsWhoHaveCarry"))
 	p.press(said("item.restoreIt"))
 	p.until("!document.body.innerText.includes('students who have it carry on')", "back again")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{write(t, "lamp.abc", "X:1\nT:Lamp Room\nM:4/4\nL:1/4\nK:D clef=bass\nD, E, F, G,|A,4|\n")}))

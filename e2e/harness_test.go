@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"sync"
 	"sync/atomic"
@@ -16,12 +17,14 @@ import (
 	"time"
 	"unicode/utf8"
 
+	"github.com/BurntSushi/toml"
 	"github.com/chromedp/cdproto/input"
 	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/core/reason"
 	"patientladder/demo"
 	"patientladder/mail"
 	"patientladder/mail/mailbox"
@@ -32,6 +35,7 @@ import (
 	"patientladder/studio/sending"
 	"patientladder/studio/studiotest"
 	"patientladder/web"
+	"patientladder/words"
 )
 
 var browser context.Context
@@ -361,10 +365,10 @@ func (p *page) overwrite(field, text string) {
 func (p *page) signIn() {
 	p.t.Helper()
 	p.goTo("/mark.svg")
-	said := evalAsync(p, fmt.Sprintf(`fetch('/api/sign-in', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({email: %q, password: %q})}).then(r => String(r.status))`, demo.Email, demo.Password))
-	require.Equal(p.t, "204", said)
+	answer := evalAsync(p, fmt.Sprintf(`fetch('/api/sign-in', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({email: %q, password: %q})}).then(r => String(r.status))`, demo.Email, demo.Password))
+	require.Equal(p.t, "204", answer)
 	p.goTo("/")
-	p.sees("Suggestions")
+	p.sees(said("ladder.suggestions"))
 	p.acts = 0
 }
 
@@ -372,26 +376,26 @@ func (p *page) signIn() {
 func (p *page) newStudio() {
 	p.t.Helper()
 	p.goTo("/")
-	p.press("I am new here")
+	p.press(said("signin.iAmNewHere"))
 	p.fill("name", "Ingrid Vale")
 	p.fill("studio", "Attic Strings")
 	p.fill("email", "ingrid@attic.example")
 	p.fill("password", "three unrelated words")
-	p.press("Open the studio")
-	p.sees("No students yet")
+	p.press(said("signin.openStudio2"))
+	p.sees(said("today.noStudentsYet"))
 }
 
 // begins opens a student's lesson and begins it: today's, or the next in its place.
 func (p *page) begins(student string) {
 	p.t.Helper()
 	p.goTo("/students/" + student + "/lesson")
-	p.sees("The plan")
+	p.sees(said("lesson.thePlan"))
 	if eval[bool](p, "document.body.innerText.includes('Start the lesson of')") {
-		p.press("Start the lesson of")
+		p.press(said("lesson.startLessonNow"))
 	} else {
 		p.key("b")
 	}
-	p.sees("Finish lesson")
+	p.sees(said("lesson.finishLesson"))
 }
 
 func (p *page) shot(file string) {
@@ -433,21 +437,21 @@ func write(t *testing.T, name, text string) string {
 // closeLesson begins and closes today's lesson of a student, with nothing marked.
 func (p *page) closeLesson(student string) {
 	p.t.Helper()
-	said := evalAsync(p, fmt.Sprintf(`(async () => {
+	answer := evalAsync(p, fmt.Sprintf(`(async () => {
 		const day = await (await fetch('/api/day')).json();
 		const at = new Date(day.now).getTime();
 		const id = n => '01' + (Date.now().toString(32) + Math.random().toString(32).slice(2)).toUpperCase().replace(/[^0-9A-HJKMNP-TV]/g, '').padEnd(23, '0').slice(0, 23) + n;
 		const facts = ['lesson_opened', 'lesson_closed'].map((kind, i) => ({id: id(i), student: %q, at: new Date(at + i * 1000).toISOString(), body: {kind, day: day.today}}));
 		return String((await fetch('/api/facts', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({facts})})).status);
 	})()`, student))
-	require.Equal(p.t, "204", said)
+	require.Equal(p.t, "204", answer)
 }
 
 // setClock moves the demo's clock.
 func (p *page) setClock(to string) {
 	p.t.Helper()
-	said := evalAsync(p, fmt.Sprintf(`fetch('/api/clock', {method: 'PUT', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({to: %q})}).then(r => String(r.status))`, to))
-	require.Equal(p.t, "204", said)
+	answer := evalAsync(p, fmt.Sprintf(`fetch('/api/clock', {method: 'PUT', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({to: %q})}).then(r => String(r.status))`, to))
+	require.Equal(p.t, "204", answer)
 }
 
 // screens are the texts of the screens, as the catalogue has them.
@@ -464,15 +468,92 @@ var screens = sync.OnceValue(func() map[string]string {
 })
 
 // said is what a screen says by a message of the catalogue, with pairs of argument and value, so that
-// what is looked for stays found when it is worded otherwise. Of a plural it takes the form of more
-// than one.
+// what is looked for stays found when it is worded otherwise. Where a value is not given, it is the
+// longest part between two that are missing.
 func said(key string, pairs ...string) string {
 	text, known := screens()[key]
 	if !known {
 		panic("no message is called " + key)
 	}
 	for i := 0; i+1 < len(pairs); i += 2 {
+		text = plurals(text, pairs[i], pairs[i+1])
 		text = strings.ReplaceAll(text, "{"+pairs[i]+"}", pairs[i+1])
 	}
-	return strings.TrimSpace(text)
+	return longest(tags.ReplaceAllString(text, ""), missing)
 }
+
+var (
+	plural  = regexp.MustCompile(`\{(\w+), plural, one \{([^{}]*)\} other \{([^{}]*)\}\}`)
+	tags    = regexp.MustCompile(`</?\w+>`)
+	missing = regexp.MustCompile(`\{\w+(, plural, one \{[^{}]*\} other \{[^{}]*\})?\}`)
+	blank   = regexp.MustCompile(`\{\{([^{}]|\{[^{}]*\})*\}\}`)
+)
+
+// plurals writes the numbers of one argument, in the form that English has for them.
+func plurals(text, name, value string) string {
+	return plural.ReplaceAllStringFunc(text, func(found string) string {
+		m := plural.FindStringSubmatch(found)
+		if m[1] != name {
+			return found
+		}
+		form := m[3]
+		if value == "1" {
+			form = m[2]
+		}
+		return strings.ReplaceAll(form, "#", value)
+	})
+}
+
+// longest is the longest part of a text between what a pattern matches.
+func longest(text string, between *regexp.Regexp) string {
+	var best string
+	for _, part := range between.Split(text, -1) {
+		if part = strings.TrimSpace(part); len(part) > len(best) {
+			best = part
+		}
+	}
+	return best
+}
+
+// spoken is what the server says by a message of its catalogue, with pairs of argument and value; without
+// any it is the longest part that needs none.
+func spoken(key string, pairs ...string) string {
+	if len(pairs) == 0 {
+		text, known := served()[key]
+		if !known {
+			panic("no message is called " + key)
+		}
+		return longest(text, blank)
+	}
+	return words.In(words.ReaderOf(words.Base)).Label(reason.SaidOf(key, pairs...))
+}
+
+// served are the texts of the server, as the catalogue has them.
+var served = sync.OnceValue(func() map[string]string {
+	file, err := os.ReadFile("../words/en-GB.toml")
+	if err != nil {
+		panic(err)
+	}
+	var groups map[string]any
+	if err := toml.Unmarshal(file, &groups); err != nil {
+		panic(err)
+	}
+	out := map[string]string{}
+	var gather func(under string, messages map[string]any)
+	gather = func(under string, messages map[string]any) {
+		for name, what := range messages {
+			switch what := what.(type) {
+			case string:
+				out[under+name] = what
+			case map[string]any: // the forms of a plural, or a group
+				if many, is := what["other"].(string); is {
+					out[under+name] = many
+				} else {
+					gather(under+name+".", what)
+				}
+			}
+		}
+	}
+	gather("", groups)
+	return out
+})

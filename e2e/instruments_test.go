@@ -105,7 +105,7 @@ func TestAnOwnSkillOnALadder(t *testing.T) {
 	p.key("Sea shanty sway")
 	p.pick(said("studio.for"), "Keyboards")
 	p.pick(said("studio.about"), "rhythm")
-	p.press("Task 1")
+	p.press(said("studio.task", "n", "1"))
 	p.key("Sway from foot to foot with the beat")
 	p.look("skill-form")
 	p.press(said("account.save"))

@@ -37,7 +37,7 @@ func TestScoresAsTheyCome(t *testing.T) {
 		write(t, "book.abc", "X:1\nT:Kelp Reel\nL:1/8\nK:G\nJGABc d2|\n\nX:2\nT:Torn Page\nK:C\n[CE|\n\nX:3\nT:Driftwood Jig\nM:6/8\nL:1/8\nK:D\nDFA dcd!\nefd A3|\n"),
 		write(t, "song.abc", "X:1\nT:Gull Song\nM:4/4\nL:1/4\n%%score 1 {2 3}\nV:1 name=Voice\nV:2 name=Piano\nV:3 clef=bass\nK:C\n[V:1]c d e f|\n[V:2]C E G E|\n[V:3]C,4|\n"),
 	}))
-	p.sees("1 tune of book.abc could not be read; the others are on the shelf")
+	p.sees(said("shelf.tunesCouldNotReadOthers", "left", "1", "name", "book.abc"))
 	p.press("1 tune of book.abc")
 	p.sees(said("shelf.tune", "tune", "2", "says", "Line 10, column 1, bar 1: '|' stands inside a chord"))
 	p.sees("Kelp Reel")
@@ -83,8 +83,8 @@ func TestReadingAPage(t *testing.T) {
 
 	p.pick(said("item.readFor"), "Tobias")
 	p.sees(said("item.newFor", "name", "Tobias"))
-	p.sees("one hand holds while the other moves")
-	p.sees("Expected:")
+	p.sees(spoken("on-page.held-left-hand"))
+	p.sees(said("item.likelyLearnDifficulty"))
 	verses := "document.querySelectorAll('.score .verse').length"
 	bands := "document.querySelectorAll('.score g.bands > g').length"
 	p.until(bands+" > 4", "chunks stand over the staff at first")
@@ -229,7 +229,7 @@ func TestATuneTyped(t *testing.T) {
 	p.until("document.querySelectorAll('.score g.accid use').length === 3", "sharps and naturals of its own are drawn")
 	write("X:1\nT:Eel Weir\nM:3/4\nL:1/4\nK:G\nG A B|c B A|G A F|G3|]\n")
 	p.until("document.querySelectorAll('.score g.note').length === 10", "ten notes are drawn")
-	p.sees("4 bars")
+	p.sees(said("shelf.bars2", "bars", "4"))
 	p.pressTwice(said("item.putShelf"))
 	p.sees(said("item.looseSheets"))
 	p.sees("Eel Weir")

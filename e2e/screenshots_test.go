@@ -92,10 +92,10 @@ func TestScreenshots(t *testing.T) {
 	}
 	p.overwrite("document.querySelector('input[name=day]')", "2026-11-28")
 	p.press(said("hours.planIt"))
-	p.sees("handed round")
+	p.sees(said("hours.handedOn2"))
 	settled("shared-hour")
 	p.goTo("/students/" + p.student("Pip") + "/lesson")
-	p.press("Palm to palm")
+	p.press(spoken("game.palm-taps.title"))
 	p.sees(said("activities.exitTest2"))
 	settled("first-meeting")
 	p.goTo("/workbench?student=" + p.student("Wren"))

@@ -80,7 +80,7 @@ func TestTheFirstTenMinutes(t *testing.T) {
 	y.types("email", "ingrid@attic.example")
 	y.types("password", "three unrelated words")
 	y.touches("Open the studio")
-	y.sees("No students yet")
+	y.sees(said("today.noStudentsYet"))
 
 	y.touches("Calendar")
 	for i, span := range [][3]string{{"Autumn", "2026-09-07", "2026-12-18"}, {"Spring", "2027-01-11", "2027-03-26"}} {
@@ -104,7 +104,7 @@ func TestTheFirstTenMinutes(t *testing.T) {
 	y.do(chromedp.KeyEvent(strings.Join(titles, "\n")))
 	y.seconds = had + decided + pointed + button + 2*keyed // pasted
 	y.touches("Put the titles on the shelf")
-	y.sees("30 titles put on the shelf")
+	y.sees(said("shelf.titlesPutShelf", "items", "30"))
 
 	for _, s := range [][4]string{{"Una", "Berg", "2017", "Monday"}, {"Jory", "Lund", "2014", "Tuesday"}, {"Maud", "Hale", "1980", "Wednesday"}} {
 		y.touches("Studio")
@@ -123,7 +123,7 @@ func TestTheFirstTenMinutes(t *testing.T) {
 	y.touches("Start ") // today's or the next
 	y.sees(said("lesson.finishLesson"))
 	y.touches("Finish lesson")
-	y.sees("Taught today?")
+	y.sees(said("lesson.taughtTodayOnlyWhatWas"))
 	y.touches("Taught today")
 	y.sees(said("lesson.allMarked"))
 	y.touches("Finish lesson")
