@@ -16,18 +16,18 @@ demo-reset: ## forget the demo's data, so that the next demo starts over
 	@flock -n .data/lock true 2>/dev/null || [ ! -e .data/lock ] || { echo "The demo is running; stop it first." >&2; exit 1; }
 	rm -rf .data
 
-test: bin/ladder ## run every check and test
+test: ## run every check, and every test or a fixed sample of it
 	@./scripts/need.sh test
+	@$(MAKE) -s -j2 bin/ladder
 	@./scripts/test.sh
 
-full: bin/ladder ## the same without samples: all windows, seeds and damaged files; takes an hour
+full: lint ## the same without samples, and lint: all windows, journeys, seeds and damaged files; takes an hour
 	@./scripts/need.sh test
 	LADDER_FULL=1 LADDER_YEARS=3 TIMEOUT=2h ./scripts/test.sh
 
-quick: bin/ladder ## core, the front end's unit tests and lint, in under a minute
-	cd web && npm run -s check && npm run -s lint && npm run -s test
-	go vet ./...
-	go test -short $$(go list ./core/... | grep -v -e /notation$$ -e /reading$$) ./web
+quick: check ## core and the front end's unit tests, checked, in under a minute
+	cd web && npm run -s test
+	go test -vet=off -short $$(go list ./core/... | grep -v -e /notation$$ -e /reading$$ -e /placement$$) ./web
 
 PACKAGE ?= ./core/ladder
 
@@ -52,11 +52,13 @@ dev: bin/ladder ## run the demo, reloading both ends on change
 
 build: bin/ladder ## build the program with its front end into bin/ladder
 
-lint: bin/ladder ## vet, staticcheck, TypeScript check and front-end lint
-	test -z "$$(gofmt -l $(GO_DIRS) e2e year web/*.go)" || { gofmt -l $(GO_DIRS) e2e year web/*.go; exit 1; }
+check: bin/ladder ## formatting, vet, TypeScript check and front-end lint
+	@test -z "$$(gofmt -l $(GO_DIRS) e2e year web/*.go)" || { gofmt -l $(GO_DIRS) e2e year web/*.go; exit 1; }
 	go vet ./...
-	go tool staticcheck ./...
 	cd web && npm run -s check && npm run -s lint
+
+lint: check ## check, and staticcheck, which looks at every library too
+	go tool staticcheck ./...
 
 bench: bin/ladder ## print speed as ratios against yardsticks
 	@./scripts/need.sh test
@@ -91,8 +93,10 @@ web/node_modules/.package-lock.json: web/package-lock.json
 	cd web && npm ci --no-fund --no-audit
 	@touch $@
 
-web/src/api/schema.d.ts: $(GO_SOURCES) web/node_modules/.package-lock.json
-	go run ./cmd/ladder openapi > web/src/api/openapi.json
+web/src/api/openapi.json: $(GO_SOURCES)
+	go run ./cmd/ladder openapi > $@
+
+web/src/api/schema.d.ts: web/src/api/openapi.json web/node_modules/.package-lock.json
 	cd web && npm run -s types
 	@touch $@
 
@@ -107,4 +111,4 @@ web/dist/index.html: $(WEB_SOURCES) web/src/api/schema.d.ts web/src/words/made/t
 bin/ladder: $(GO_SOURCES) web/dist/index.html
 	go build -o $@ ./cmd/ladder
 
-.PHONY: help demo demo-reset test quick mutants year histories dev build lint bench faults cluster load screenshots clean
+.PHONY: help demo demo-reset test full quick mutants year histories dev build check lint bench faults cluster load screenshots clean

@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/demo"
+	"patientladder/internal/full"
 )
 
 // An address that somebody wanted before signing in is where they come to; a forgotten
@@ -77,6 +78,7 @@ func TestSigningInAgain(t *testing.T) {
 // A code of an app is set up, asked for at the next sign-in, and answered by the app or by a
 // recovery code.
 func TestACodeBesideThePassword(t *testing.T) {
+	full.Only(t, "TestSigningInAgain, and the tests of studio/account")
 	p := atWork(t)
 	p.goTo("/studio/account")
 	p.press(said("account.setUp"))
@@ -112,6 +114,7 @@ func TestACodeBesideThePassword(t *testing.T) {
 // Backup of the whole studio is taken along as one file and brought into a new one, which it makes the
 // same.
 func TestAStudioTakenAlong(t *testing.T) {
+	full.Only(t, "the tests of studio/roster")
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
 	p.signIn()

@@ -9,6 +9,8 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/internal/full"
 )
 
 // arrives takes on a student of an age who plays the piano, and returns the id.
@@ -68,6 +70,7 @@ func TestFirstMeetings(t *testing.T) {
 
 // What the home has is asked in the first meeting's first block, and plans and the seat follow.
 func TestTheHomeIsAskedInTheFirstMeeting(t *testing.T) {
+	full.Only(t, "TestFirstMeetings")
 	p := atWork(t)
 	p.begins(p.arrives("Signe", 2019, "'Tidelines: Shore'", ""))
 	p.pick(said("parts.keys"), "61")
@@ -86,6 +89,7 @@ func TestTheHomeIsAskedInTheFirstMeeting(t *testing.T) {
 // Ten students in the middle of their books, taken over by a teacher who is new to the program: within
 // five minutes of what hands and head take, half a minute each, and each stands on a ladder.
 func TestTenStudentsAreTakenOver(t *testing.T) {
+	full.Only(t, "TestTheFirstTenMinutes")
 	p := atWork(t)
 	y := &typist{page: p}
 	p.goTo("/take-over")
@@ -128,6 +132,7 @@ func TestTenStudentsAreTakenOver(t *testing.T) {
 // A student from elsewhere is placed at the instrument: one question after another, by keys, until
 // it is known where to begin.
 func TestPlacingAtTheInstrument(t *testing.T) {
+	full.Only(t, "the tests of core/placement")
 	p := atWork(t)
 	idris := p.student("Idris")
 	p.goTo("/students/" + idris + "/ladder")

@@ -5,6 +5,8 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+
+	"patientladder/internal/full"
 )
 
 // twoDevices opens the demo studio on two devices of its teacher.
@@ -53,6 +55,7 @@ func TestTwoDevicesEditOnePiece(t *testing.T) {
 
 // Two devices keep free days of one calendar: both stand.
 func TestTwoDevicesKeepOneCalendar(t *testing.T) {
+	full.Only(t, "TestTwoDevicesEditOnePiece, and TestSeveralDevicesAtOnce")
 	_, a, b := twoDevices(t)
 	for _, p := range []*page{a, b} {
 		p.goTo("/calendar")
@@ -77,6 +80,7 @@ func TestTwoDevicesKeepOneCalendar(t *testing.T) {
 // Two devices plan one concert: pieces that one adds and another takes out, and its going away under
 // an older page, which says so.
 func TestTwoDevicesPlanOneConcert(t *testing.T) {
+	full.Only(t, "TestTwoDevicesEditOnePiece, and TestSeveralDevicesAtOnce")
 	_, a, b := twoDevices(t)
 	a.goTo("/studio/dates")
 	a.press("Concert at the Ferry House")

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"patientladder/internal/full"
 	"patientladder/mail/mailbox"
 )
 
@@ -117,6 +118,7 @@ func TestAFamilyTicksItsWeek(t *testing.T) {
 
 // A family settles its days and counts towards a treat; the sheet follows.
 func TestAFamilysOwnWeek(t *testing.T) {
+	full.Only(t, "TestAFamilyTicksItsWeek")
 	s := newSite(t, true)
 	teacher := open(t, s.URL, 1280, 800)
 	teacher.signIn()
@@ -146,6 +148,7 @@ func TestAFamilysOwnWeek(t *testing.T) {
 // A lesson is closed and its sheet on its way in two touches; ten lessons of a day go
 // out together, with what failed in a list; two touches at once send one mail.
 func TestTenSheetsAtOnce(t *testing.T) {
+	full.Only(t, "TestALetterThatWasSentLeaves, and the server's tests of letters")
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
 	p.signIn()

@@ -9,6 +9,8 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/internal/full"
 )
 
 // card reads a suggestion by its heading.
@@ -128,6 +130,7 @@ func TestDraggingARung(t *testing.T) {
 
 // A change of the approach says what it would do before it is saved.
 func TestAChangeOfTheApproachIsShownFirst(t *testing.T) {
+	full.Only(t, "the tests of core/approach")
 	p := atWork(t)
 	emil := p.student("Emil")
 	p.goTo("/students/" + emil + "/settings")
@@ -146,6 +149,7 @@ func TestAChangeOfTheApproachIsShownFirst(t *testing.T) {
 // An item is edited by hand with the graph answering, found by its skill, and
 // the shelf goes out and comes back as a table with its bad rows named.
 func TestTheShelfByHandAndByTable(t *testing.T) {
+	full.Only(t, "the tests of core/shelf and studio/library")
 	p := atWork(t)
 	p.goTo("/numbers")
 	p.sees(said("parts.whatPlansRest"))
@@ -230,6 +234,7 @@ func TestNamesMayChange(t *testing.T) {
 // A book is renamed on the shelf and stays the one that Emil chose; a piece that nobody
 // has is taken off, one that somebody has is laid away.
 func TestKeepingTheShelf(t *testing.T) {
+	full.Only(t, "TestATuneTyped")
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
 	p.signIn()

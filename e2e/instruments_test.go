@@ -6,6 +6,8 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+
+	"patientladder/internal/full"
 )
 
 // look takes a picture while a screen is being worked on: into the folder that LADDER_LOOK
@@ -63,6 +65,7 @@ func TestAViolinStudentFromANewBookToASheet(t *testing.T) {
 // A teacher adds a tuning and an instrument that the program does not know, and takes
 // one away again.
 func TestInstrumentsOfTheStudio(t *testing.T) {
+	full.Only(t, "TestAViolinStudentFromANewBookToASheet")
 	p := atWork(t)
 	p.goTo("/instruments")
 	p.sees("strings E4 B3 G3 D3 A2 E2")
@@ -98,6 +101,7 @@ func TestInstrumentsOfTheStudio(t *testing.T) {
 // A skill of the teacher's own with its chain: checked, brought by a piece, and begun
 // as a head start on a ladder.
 func TestAnOwnSkillOnALadder(t *testing.T) {
+	full.Only(t, "the tests of core/skill")
 	p := atWork(t)
 	p.goTo("/numbers")
 	p.press(said("studio.addSkill"))
@@ -136,6 +140,7 @@ func TestAnOwnSkillOnALadder(t *testing.T) {
 // The same file twice is asked about; brought all the same, the two are told to be
 // one: whoever has the first keeps every mark.
 func TestTheSameFileTwice(t *testing.T) {
+	full.Only(t, "TestScoresAsTheyCome")
 	p := atWork(t)
 	tune := write(t, "rope.abc", "X:1\nT:Rope Round\nM:4/4\nL:1/4\nK:C\nC D E F|G4|\n")
 	bring := func() {

@@ -8,6 +8,8 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/internal/full"
 )
 
 // laneJS lists the titles that are placed in the book lane in reading order,
@@ -85,6 +87,7 @@ func TestPlacingABook(t *testing.T) {
 // What is written in a lesson stands where it was said: a note, a spot, a
 // standing point on every piece in hand; a secure piece can be polished.
 func TestWritingInALesson(t *testing.T) {
+	full.Only(t, "TestAHalfHourByKeys")
 	p := atWork(t)
 	tobias := p.student("Tobias")
 	p.begins(tobias)

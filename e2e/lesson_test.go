@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/fact"
+	"patientladder/internal/full"
 	"patientladder/studio/places"
 )
 
@@ -140,6 +141,7 @@ func TestAHalfHourByKeys(t *testing.T) {
 
 // A lesson that runs over says what gives in the rest of it.
 func TestRunningOver(t *testing.T) {
+	full.Only(t, "the tests of core/lesson")
 	p := atWork(t)
 	emil := p.student("Emil")
 	p.at("2026-11-18T15:40:00Z") // the studio's clock goes on while other tests run
@@ -237,6 +239,7 @@ func TestMissedMovedAndSwapped(t *testing.T) {
 // The seat answers as numbers change, refuses what cannot be, and is kept with the
 // student.
 func TestTheSeat(t *testing.T) {
+	full.Only(t, "the tests of core/seat")
 	p := atWork(t)
 	priya := p.student("Priya")
 	p.goTo("/workbench?student=" + priya)
@@ -295,6 +298,7 @@ func TestAnOwnActivity(t *testing.T) {
 // setting changed meanwhile moves nothing, a pain told makes a revision that says so,
 // and the record says what was asked and ticked.
 func TestPastWeeksCanBeOpened(t *testing.T) {
+	full.Only(t, "TestTheSheetIsTheTeachers")
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
 	p.signIn()

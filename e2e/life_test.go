@@ -12,11 +12,14 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/internal/full"
 )
 
 // A lesson that nobody closed on its day is asked after the next morning, closed with two
 // touches, and its sheet goes out with its own date.
 func TestYesterdaysLessonIsClosedToday(t *testing.T) {
+	full.Only(t, "TestAHalfHourByKeys, and the server's tests")
 	p := atWork(t)
 	emil := p.student("Emil")
 	p.begins(emil)
@@ -98,6 +101,7 @@ func TestFindingByOneKey(t *testing.T) {
 }
 
 func TestTheDayAndAllStudentsLaidOut(t *testing.T) {
+	full.Only(t, "TestEveryTextComesFromTheCatalogue")
 	p := atWork(t)
 	p.goTo("/studio/today")
 	p.sees("Print 4 plans")
@@ -115,6 +119,7 @@ func TestTheDayAndAllStudentsLaidOut(t *testing.T) {
 
 // A term at a glance: each student beside the own term before, and two side by side.
 func TestATermAtAGlance(t *testing.T) {
+	full.Only(t, "TestATermsReport")
 	p := atWork(t)
 	p.goTo("/studio/term")
 	p.sees(said("today.atAGlance", "name", "Autumn"))
@@ -133,6 +138,7 @@ func TestATermAtAGlance(t *testing.T) {
 // What was marked for the wrong student is taken over to the right one; a note is written anew
 // where it stands; and this device may say four o'clock as it likes.
 func TestMarksOfTheWrongStudent(t *testing.T) {
+	full.Only(t, "the tests of studio/roster")
 	p := atWork(t)
 	tobias, emil := p.student("Tobias"), p.student("Emil")
 	p.begins(tobias)
@@ -223,6 +229,7 @@ func TestFewTouches(t *testing.T) {
 
 // A student is corrected, pauses, leaves and comes back; another is deleted for good.
 func TestAStudentsStay(t *testing.T) {
+	full.Only(t, "the tests of studio/roster")
 	p := atWork(t)
 	zuri := p.student("Zuri")
 	p.goTo("/students/" + zuri + "/settings")
@@ -316,6 +323,7 @@ func rosterOfForty(now time.Time) string {
 // Forty students come as a table with semicolons; a day of twelve lessons can be read on its
 // ribbon, and all is taken back as a whole. A book comes as a list of its titles.
 func TestFortyStudentsFromATable(t *testing.T) {
+	full.Only(t, "the tests of core/roster and studio/roster")
 	p := open(t, newSite(t, false).URL, 1280, 800)
 	p.newStudio()
 	p.goTo("/studio/term")
@@ -362,6 +370,7 @@ func TestFortyStudentsFromATable(t *testing.T) {
 // One child on two instruments: taken on for the second from the settings of the first, and both
 // weeks open from one link.
 func TestOneChildTwoInstruments(t *testing.T) {
+	full.Only(t, "the tests of studio/roster")
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
 	p.signIn()

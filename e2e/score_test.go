@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"patientladder/core/notation"
+	"patientladder/internal/full"
 )
 
 // listen notes every tone that the page sets off, and when its audio ends.
@@ -52,6 +53,7 @@ func TestScoresAsTheyCome(t *testing.T) {
 
 // On a slow line the notes are there before the engraver, which weighs more than all the rest.
 func TestNotesBeforeTheEngraver(t *testing.T) {
+	full.Only(t, "TestATuneTyped")
 	p := atWork(t)
 	for _, c := range []func() error{
 		func() error { _, err := chromedp.Call(p.ctx, network.Enable, network.EnableParams{}); return err },
@@ -73,6 +75,7 @@ func TestNotesBeforeTheEngraver(t *testing.T) {
 
 // A piece is opened, every layer is switched, and a chunk is heard.
 func TestReadingAPage(t *testing.T) {
+	full.Only(t, "TestTheSheetIsTheTeachers, and the tests of core/reading")
 	p := atWork(t)
 	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: listen})
 	require.NoError(t, err)
@@ -149,6 +152,7 @@ func TestReadingAPage(t *testing.T) {
 // Brackets and the letters of patterns stand clear of what is drawn: of trills,
 // fingers, tuplets, of loudness between the staves, of a stem over the staff.
 func TestBracketsStandClear(t *testing.T) {
+	full.Only(t, "TestTheAnnotatedPagePrints")
 	crossed := `(() => {
 		const boxes = (what) => [...document.querySelectorAll('.score ' + what)].map(e => [e.getAttribute('class') ?? what, e.getBoundingClientRect()]);
 		const signs = boxes(':is(g.notehead, g.stem, g.trill, g.fing, g.dynam, g.hairpin, g.slur, g.tie, g.dir, g.tupletNum, g.artic, g.fermata)');
@@ -168,6 +172,7 @@ func TestBracketsStandClear(t *testing.T) {
 }
 
 func TestTablature(t *testing.T) {
+	full.Only(t, "the tests of core/notation")
 	p := atWork(t)
 	p.goTo("/items/low-six")
 	p.until(scoreDrawn, "the score is drawn")
@@ -191,6 +196,7 @@ func TestTablature(t *testing.T) {
 
 // What the teacher corrects is kept.
 func TestADemandCorrected(t *testing.T) {
+	full.Only(t, "the tests of core/score")
 	p := atWork(t)
 	p.goTo("/items/shore-lights")
 	p.until(scoreDrawn, "the score is drawn")
@@ -244,6 +250,7 @@ func TestATuneTyped(t *testing.T) {
 // Twenty unknown files at once: progress, the good ones on the shelf, and of each
 // bad one which bar and why.
 func TestTwentyFilesAtOnce(t *testing.T) {
+	full.Only(t, "TestScoresAsTheyCome")
 	dir := t.TempDir()
 	var files []string
 	put := func(name string, data []byte) {

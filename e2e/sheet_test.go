@@ -8,6 +8,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/internal/full"
 )
 
 // The teacher's word on a sheet: a line struck and brought back, a count changed, a line
@@ -76,6 +78,7 @@ func TestTheSheetIsTheTeachers(t *testing.T) {
 // A parent finds hand, finger and key from the page alone, what is ticked of each piece, and
 // the answer of a card under a touch.
 func TestAParentIsToldEnough(t *testing.T) {
+	full.Only(t, "TestAFamilyTicksItsWeek")
 	p := atWork(t)
 	tobias := p.student("Tobias")
 	p.goTo("/students/" + tobias + "/week")
@@ -107,6 +110,7 @@ func TestAParentIsToldEnough(t *testing.T) {
 
 // A student of twelve holds a page of their own, without what is the family's to settle.
 func TestAStudentsOwnPage(t *testing.T) {
+	full.Only(t, "TestAFamilyTicksItsWeek")
 	p := atWork(t)
 	idris := p.student("Idris")
 	p.goTo("/students/" + idris + "/week")
@@ -139,6 +143,7 @@ func (p *page) seeNotes(says string) {
 // Single keys can be turned off on a device (WCAG 2.2, 2.1.4): none acts and none is shown,
 // and all can be done without.
 func TestKeysTurnedOff(t *testing.T) {
+	full.Only(t, "TestAHalfHourByKeys")
 	p := atWork(t)
 	priya := p.student("Priya")
 	hints := `[...document.querySelectorAll('button span[aria-hidden=true]')].some(s => s.innerText === 'W')`

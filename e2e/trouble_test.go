@@ -137,6 +137,7 @@ func TestDoubleClicks(t *testing.T) {
 
 // A line that gets slow in the lesson: what was told later stays later.
 func TestASlowLineKeepsTheOrder(t *testing.T) {
+	full.Only(t, "TestAnAfternoonWithoutAConnection")
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
 	p.signIn()
@@ -185,6 +186,7 @@ func TestTwoTabs(t *testing.T) {
 
 // A new teacher opens a studio and is led to the first step on every screen.
 func TestANewStudio(t *testing.T) {
+	full.Only(t, "TestTheFirstTenMinutes")
 	s := newSite(t, false)
 	p := open(t, s.URL, 1280, 800)
 	p.goTo("/")
@@ -277,6 +279,7 @@ func screensOf(student string) []screen {
 
 // No page does what the policy of its origin forbids: no script and no style but the app's own.
 func TestNoPageBreaksItsPolicy(t *testing.T) {
+	full.Only(t, "the server's tests of the header")
 	const listen = `window.broken = []; document.addEventListener('securitypolicyviolation', e => window.broken.push(e.violatedDirective + ' ' + e.sourceFile + ' ' + e.blockedURI))`
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
@@ -315,6 +318,7 @@ func TestNoPageBreaksItsPolicy(t *testing.T) {
 // The screens pass in the dark too, where each colour is another; with a palette of the
 // reader's own, what is met differs from what is open.
 func TestAccessibilityInOtherColours(t *testing.T) {
+	full.Only(t, "TestAccessibility in light colours")
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
 	media := func(name, value string) {
@@ -355,6 +359,7 @@ func TestAccessibilityInOtherColours(t *testing.T) {
 // At four times the size, which leaves 320 pixels, nothing has to be scrolled sideways (WCAG
 // 2.2, 1.4.10); the ladder and the sheet are pictures to scale and scroll in themselves.
 func TestNothingIsScrolledSideways(t *testing.T) {
+	full.Only(t, "TestEveryTextComesFromTheCatalogue, with longer texts")
 	s := newSite(t, true)
 	p := open(t, s.URL, 320, 640)
 	p.signIn()
@@ -393,9 +398,12 @@ func TestAccessibility(t *testing.T) {
 	check("sign-in")
 	p.signIn()
 	emil := p.student("Emil")
-	lesson := screensOf(emil)[1]
-	for _, c := range append(slices.Delete(screensOf(emil), 1, 2), screen{"/items/bow-jig", "Hear it"}, screen{"/items/low-six", "Hear it"}, screen{"/items/shore-lights", "Hear it"},
-		screen{"/shelf/type", "Type a tune"}, screen{"/activities", "117 activities"}, lesson) {
+	screens := screensOf(emil)
+	lesson := screens[1]
+	all := append(slices.Delete(slices.Clone(screens), 1, 2), screen{"/items/bow-jig", "Hear it"}, screen{"/items/low-six", "Hear it"}, screen{"/items/shore-lights", "Hear it"},
+		screen{"/shelf/type", "Type a tune"}, screen{"/activities", "117 activities"})
+	some := []screen{screens[0], screens[2], screens[4], {"/items/shore-lights", "Hear it"}} // rungs, a sheet, a form, a score
+	for _, c := range append(full.Or(some, all), lesson) {
 		p.goTo(c.path)
 		p.sees(c.sees)
 		check(c.path)

@@ -8,6 +8,8 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"patientladder/internal/full"
 )
 
 // slide sets a slider of the simulated keyboard.
@@ -88,6 +90,7 @@ func (p *page) tapOut(taps string) {
 
 // A cross-rhythm is tapped with two keys, step by step; the step that held is passed, and a limp is not.
 func TestACrossRhythmTapped(t *testing.T) {
+	full.Only(t, "TestHowEvenItWas, and the tests of core/touch")
 	p := atWork(t)
 	freya := p.student("Freya")
 	p.goTo("/workbench/exercises?student=" + freya + "&exercise=cross%203:2")
@@ -127,6 +130,7 @@ const answersJS = `(() => { const was = window.fetch; window.fetch = async (...a
 
 // A student listens and answers: by a word in a lesson, by taps at home on the phone.
 func TestListenAndAnswer(t *testing.T) {
+	full.Only(t, "TestACrossRhythmIsHeard, and the tests of core/echo")
 	p := atWork(t)
 	tobias := p.student("Tobias")
 	p.remembers()
@@ -176,6 +180,7 @@ func (p *page) joins(name string) {
 
 // A shared hour of five: planned, given, and one good thing each marked.
 func TestASharedHourOfFive(t *testing.T) {
+	full.Only(t, "TestTwoDevicesPlanOneHour, and the tests of core/gather")
 	p := atWork(t)
 	p.goTo("/workbench/hours")
 	p.sees(said("hours.nowThenStudentsMeetPlay"))

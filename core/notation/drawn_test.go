@@ -2,6 +2,7 @@ package notation
 
 import (
 	"encoding/xml"
+	"maps"
 	"os"
 	"path/filepath"
 	"slices"
@@ -13,6 +14,7 @@ import (
 
 	"patientladder/core/pitch"
 	"patientladder/core/score"
+	"patientladder/internal/full"
 )
 
 // drawnNote is a note as far as it is drawn, and the alteration that is meant.
@@ -193,7 +195,12 @@ func TestWhatTheEngraverDraws(t *testing.T) {
 	dir := t.TempDir()
 	scores, files := shippedFiles(t), []string{}
 	scores["two-hands.abc"] = []byte("X:1\nM:4/4\nL:1/4\n%%score {1 2}\nV:1\nV:2 clef=bass\nK:G\nV:1\n(c (B A) G-|G =F [Ec]2-|[Ec]2) (^d e)|\nV:2\n(C, D, E, F,-|F,2) (A,2-|A,2 G,2)|\n")
-	for name, data := range scores {
+	names := slices.Sorted(maps.Keys(scores))
+	for i, name := range names {
+		if name != "two-hands.abc" && i%full.Or(4, 1) != 0 {
+			continue
+		}
+		data := scores[name]
 		text, err := Engraved(name, data)
 		require.NoError(t, err)
 		file := filepath.Join(dir, name)
