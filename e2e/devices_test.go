@@ -111,6 +111,7 @@ func TestTwoDevicesPlanOneConcert(t *testing.T) {
 
 // Two devices plan one shared hour: each chooses a tune, and both are played.
 func TestTwoDevicesPlanOneHour(t *testing.T) {
+	full.Only(t, "TestTwoDevicesEditOnePiece, and TestSeveralDevicesAtOnce")
 	_, a, b := twoDevices(t)
 	made := evalAsync(a, `(async () => {
 		const day = await (await fetch('/api/day')).json();

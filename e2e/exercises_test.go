@@ -94,6 +94,7 @@ func TestCardsAreAsked(t *testing.T) {
 // A cross-rhythm stands on its common grid with its phrase, and is heard, either hand
 // alone.
 func TestACrossRhythmIsHeard(t *testing.T) {
+	full.Only(t, "TestHowEvenItWas, and the tests of core/touch")
 	p := atWork(t)
 	p.goTo("/workbench/exercises")
 	p.sees("C major")

@@ -184,6 +184,7 @@ func TestTenSheetsAtOnce(t *testing.T) {
 
 // Terms, free days and lesson times are changed; what runs into what is said.
 func TestTheTeachingWeek(t *testing.T) {
+	full.Only(t, "the tests of core/calendar")
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
 	p.signIn()

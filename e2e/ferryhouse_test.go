@@ -97,6 +97,7 @@ func TestAcceptingAndOverruling(t *testing.T) {
 // A rung is dragged to another height of its lane, and a bridge is put in where
 // it is wanted.
 func TestDraggingARung(t *testing.T) {
+	full.Only(t, "TestMovingRungsByKeys")
 	p := atWork(t)
 	p.goTo("/students/" + p.student("Emil") + "/ladder")
 	p.sees("Slipway Song")
@@ -207,6 +208,7 @@ func TestTheShelfByHandAndByTable(t *testing.T) {
 // A name may change: Lamp Room's points are named anew on the shelf, and Emil's marks
 // stand; a point that is added reaches his ladder when it is taken over.
 func TestNamesMayChange(t *testing.T) {
+	full.Only(t, "the tests of core/shelf and studio/library")
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
 	p.signIn()

@@ -71,6 +71,7 @@ func TestPlacingFromTheLadder(t *testing.T) {
 
 // A whole book goes on the ladder in its own order, each item in its lane.
 func TestPlacingABook(t *testing.T) {
+	full.Only(t, "TestPlacingFromTheLadder")
 	p := atWork(t)
 	p.goTo("/students/" + p.student("Tobias") + "/ladder")
 	p.sees("Ferry Whistle")
@@ -118,6 +119,7 @@ func TestWritingInALesson(t *testing.T) {
 // What a screen reader says of a ladder: each rung by name, kind and weeks, the one in hand with
 // its points in words, the lane it stands in, and where now is.
 func TestALadderReadAloud(t *testing.T) {
+	full.Only(t, "TestAccessibility")
 	p := atWork(t)
 	emil := p.student("Emil")
 	p.goTo("/students/" + emil + "/ladder")

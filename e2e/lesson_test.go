@@ -277,6 +277,7 @@ func TestTheSeat(t *testing.T) {
 
 // A teacher's own activity is taken, checked, and offered in a lesson.
 func TestAnOwnActivity(t *testing.T) {
+	full.Only(t, "the tests of core/activity")
 	p := atWork(t)
 	p.goTo("/activities")
 	p.sees(said("count.activity", "n", "117"))
@@ -333,6 +334,7 @@ func TestPastWeeksCanBeOpened(t *testing.T) {
 // "+" pressed five times is five minutes, whatever the line does; how the lesson went
 // is one touch; U takes back the teacher's mark and never the family's.
 func TestTouchesCount(t *testing.T) {
+	full.Only(t, "TestAHalfHourByKeys")
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
 	p.signIn()

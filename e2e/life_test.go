@@ -174,6 +174,7 @@ func TestMarksOfTheWrongStudent(t *testing.T) {
 // What a teacher looks up, and what a teacher did by mistake, from a student's ladder on: each in
 // few touches and keys.
 func TestFewTouches(t *testing.T) {
+	full.Only(t, "TestAHalfHourByKeys")
 	p := atWork(t)
 	emil := p.student("Emil")
 	p.goTo("/students/" + emil + "/ladder")

@@ -6,6 +6,8 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+
+	"patientladder/internal/full"
 )
 
 // A term's report: drafted from what was told, reworded, kept, mailed and found again; then those of
@@ -61,6 +63,7 @@ func TestTheYearLeadsToItsLessons(t *testing.T) {
 // The concert of 5 December: planned with four pieces in the best order, one withdrawn, one moved by
 // hand, tried two weeks earlier, and its pieces have its day as their date.
 func TestTheConcert(t *testing.T) {
+	full.Only(t, "the tests of core/programme")
 	p := atWork(t)
 	p.goTo("/studio/dates")
 	p.sees(said("dates.anotherDate"))
@@ -137,6 +140,7 @@ func TestTheConcert(t *testing.T) {
 // A check-in that is due: what to talk about, what was agreed, and what came of it; numbers out as
 // tables, dates and check-ins in the calendar file.
 func TestACheckIn(t *testing.T) {
+	full.Only(t, "the tests of studio/notes and core/report")
 	p := atWork(t)
 	luca := p.student("Luca")
 	p.goTo("/studio/students")

@@ -373,6 +373,7 @@ func TestNothingIsScrolledSideways(t *testing.T) {
 
 // What is touched in a lesson is large enough for a finger, on a tablet beside the instrument.
 func TestTouchTargetsOfALesson(t *testing.T) {
+	full.Only(t, "TestAccessibility")
 	s := newSite(t, true)
 	p := open(t, s.URL, 820, 1180)
 	p.signIn()

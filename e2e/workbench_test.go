@@ -55,6 +55,7 @@ func TestHowEvenItWas(t *testing.T) {
 
 // A keyboard that is plugged in is heard by Web MIDI; one that is not says so.
 func TestAKeyboardThatIsPluggedIn(t *testing.T) {
+	full.Only(t, "TestHowEvenItWas")
 	p := atWork(t)
 	p.goTo("/workbench/exercises?exercise=five%20C%20right")
 	p.press(said("parts.aKeyboard"))
@@ -130,7 +131,7 @@ const answersJS = `(() => { const was = window.fetch; window.fetch = async (...a
 
 // A student listens and answers: by a word in a lesson, by taps at home on the phone.
 func TestListenAndAnswer(t *testing.T) {
-	full.Only(t, "TestACrossRhythmIsHeard, and the tests of core/echo")
+	full.Only(t, "the tests of core/echo")
 	p := atWork(t)
 	tobias := p.student("Tobias")
 	p.remembers()
@@ -180,7 +181,7 @@ func (p *page) joins(name string) {
 
 // A shared hour of five: planned, given, and one good thing each marked.
 func TestASharedHourOfFive(t *testing.T) {
-	full.Only(t, "TestTwoDevicesPlanOneHour, and the tests of core/gather")
+	full.Only(t, "the tests of core/gather")
 	p := atWork(t)
 	p.goTo("/workbench/hours")
 	p.sees(said("hours.nowThenStudentsMeetPlay"))

@@ -15,7 +15,6 @@ import (
 	"patientladder/core/judgement"
 	"patientladder/core/shelf"
 	"patientladder/core/skill"
-	"patientladder/internal/full"
 )
 
 // chained is a graph of some skills: each rests on one or two of the few before it.
@@ -141,8 +140,7 @@ func withGaps(g skill.Graph, order []string, level, gaps int, rng *rand.Rand) ma
 // it, thirty-eight are placed right by twelve questions at most: at their level or a little lower,
 // within a tenth of the way, which is a unit of a book.
 func TestTwelveQuestionsForAHundredAndTwentySkills(t *testing.T) {
-	const n = 120
-	placed := full.Or(20, 40)
+	const placed, n = 40, 120
 	var right, asked atomic.Int64
 	t.Run("each", func(t *testing.T) {
 		for student := range placed {
