@@ -12,7 +12,7 @@ beside=$!
 
 # The browser's package goes first: it takes longest. vet is run once, by the checks.
 status=0
-go run ./internal/testserver go test -vet=off -timeout "$timeout" -parallel 4 ./e2e ./server ./demo ./... || status=$?
+go run ./internal/testserver go test -vet=off -ldflags=-w -timeout "$timeout" -parallel 4 ./e2e ./server ./demo ./... || status=$?
 
 wait "$beside" || { status=1; }
 cat "$log"

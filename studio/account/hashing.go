@@ -9,9 +9,17 @@ import (
 	"patientladder/studio"
 )
 
-// passwords are hashed by RFC 9106, section 4, the second recommended option (64 MiB, 3
-// passes), with 2 lanes.
-var passwords = &argon2id.Params{Memory: 64 << 10, Iterations: 3, Parallelism: 2, SaltLength: 16, KeyLength: 32}
+// strong is RFC 9106, section 4, the second recommended option (64 MiB, 3 passes), with 2 lanes.
+var strong = argon2id.Params{Memory: 64 << 10, Iterations: 3, Parallelism: 2, SaltLength: 16, KeyLength: 32}
+
+// passwords is how new passwords are hashed.
+var passwords = &strong
+
+// HashInAMoment makes new hashes cheap, and weak. It is for tests, which sign in often; a program
+// never calls it.
+func HashInAMoment() {
+	passwords = &argon2id.Params{Memory: 64, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32}
+}
 
 // hashing holds as many turns as passwords may be hashed at once: each takes 64 MiB.
 var hashing = make(chan struct{}, 2)

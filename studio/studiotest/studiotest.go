@@ -37,6 +37,9 @@ type Room struct {
 
 var ctx = context.Background()
 
+// Tests sign in often.
+func init() { account.HashInAMoment() }
+
 // New makes a room for a test.
 func New(t *testing.T) *Room {
 	r := &Room{T: t, Now: time.Date(2026, 11, 18, 15, 40, 0, 0, time.UTC)}
