@@ -1,4 +1,5 @@
 .DEFAULT_GOAL := help
+.DELETE_ON_ERROR:
 SHELL := /bin/bash
 export CGO_ENABLED = 0
 WEB_SOURCES := $(shell find web/src web/words web/scripts web/public web/*.html web/package-lock.json web/*.ts web/*.json -type f -not -path 'web/src/api/openapi.json' -not -path 'web/src/api/schema.d.ts' -not -path 'web/src/words/made/*')
@@ -21,11 +22,11 @@ test: ## run every check, and every test or a fixed sample of it
 	@$(MAKE) -s -j2 bin/ladder
 	@./scripts/test.sh
 
-full: lint ## the same without samples, and lint: all windows, journeys, seeds and damaged files; takes an hour
+full: staticcheck ## the same without samples, and lint: all windows, journeys, seeds and damaged files; takes an hour
 	@./scripts/need.sh test
 	LADDER_FULL=1 LADDER_YEARS=3 TIMEOUT=2h ./scripts/test.sh
 
-quick: check ## core and the front end's unit tests, checked, in under a minute
+quick: check ## the checks, and the unit tests of core and the front end
 	cd web && npm run -s test
 	go test -vet=off -short $$(go list ./core/... | grep -v -e /notation$$ -e /reading$$ -e /placement$$) ./web
 
@@ -57,7 +58,9 @@ check: bin/ladder ## formatting, vet, TypeScript check and front-end lint
 	go vet ./...
 	cd web && npm run -s check && npm run -s lint
 
-lint: check ## check, and staticcheck, which looks at every library too
+lint: check staticcheck ## check, and staticcheck, which looks at every library too
+
+staticcheck: bin/ladder
 	go tool staticcheck ./...
 
 bench: bin/ladder ## print speed as ratios against yardsticks
@@ -111,4 +114,4 @@ web/dist/index.html: $(WEB_SOURCES) web/src/api/schema.d.ts web/src/words/made/t
 bin/ladder: $(GO_SOURCES) web/dist/index.html
 	go build -o $@ ./cmd/ladder
 
-.PHONY: help demo demo-reset test full quick mutants year histories dev build check lint bench faults cluster load screenshots clean
+.PHONY: help demo demo-reset test full quick mutants year histories dev build check lint staticcheck bench faults cluster load screenshots clean

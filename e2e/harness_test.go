@@ -21,6 +21,7 @@ import (
 	"github.com/chromedp/cdproto/input"
 	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
+	"github.com/nicksnyder/go-i18n/v2/i18n"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -390,8 +391,8 @@ func (p *page) begins(student string) {
 	p.t.Helper()
 	p.goTo("/students/" + student + "/lesson")
 	p.sees(said("lesson.thePlan"))
-	if eval[bool](p, "document.body.innerText.includes('Start the lesson of')") {
-		p.press(said("lesson.startLessonNow"))
+	if ahead := said("lesson.startLessonNow"); eval[bool](p, fmt.Sprintf("document.body.innerText.includes(%q)", ahead)) {
+		p.press(ahead)
 	} else {
 		p.key("b")
 	}
@@ -454,27 +455,43 @@ func (p *page) setClock(to string) {
 	require.Equal(p.t, "204", answer)
 }
 
-// screens are the texts of the screens, as the catalogue has them.
-var screens = sync.OnceValue(func() map[string]string {
-	text, err := os.ReadFile("../web/words/en-GB.json")
+// screens are the texts of the screens, and served those of the server, by their keys.
+var (
+	screens = sync.OnceValue(func() map[string]string { return catalogue("../web/words/en-GB.json") })
+	served  = sync.OnceValue(func() map[string]string { return catalogue("../words/en-GB.toml") })
+)
+
+// catalogue reads the texts of a file; of a plural the form for several.
+func catalogue(path string) map[string]string {
+	text, err := os.ReadFile(path)
 	if err != nil {
 		panic(err)
 	}
-	var out map[string]string
-	if err := json.Unmarshal(text, &out); err != nil {
+	file, err := i18n.ParseMessageFileBytes(text, path, map[string]i18n.UnmarshalFunc{"json": json.Unmarshal, "toml": toml.Unmarshal})
+	if err != nil {
 		panic(err)
 	}
+	out := map[string]string{}
+	for _, m := range file.Messages {
+		out[m.ID] = m.Other
+	}
 	return out
-})
+}
+
+// message is the text of a key.
+func message(in map[string]string, key string) string {
+	text, known := in[key]
+	if !known {
+		panic("no message is called " + key)
+	}
+	return text
+}
 
 // said is what a screen says by a message of the catalogue, with pairs of argument and value, so that
 // what is looked for stays found when it is worded otherwise. Where a value is not given, it is the
 // longest part between two that are missing.
 func said(key string, pairs ...string) string {
-	text, known := screens()[key]
-	if !known {
-		panic("no message is called " + key)
-	}
+	text := message(screens(), key)
 	for i := 0; i+1 < len(pairs); i += 2 {
 		text = plurals(text, pairs[i], pairs[i+1])
 		text = strings.ReplaceAll(text, "{"+pairs[i]+"}", pairs[i+1])
@@ -519,41 +536,7 @@ func longest(text string, between *regexp.Regexp) string {
 // any it is the longest part that needs none.
 func spoken(key string, pairs ...string) string {
 	if len(pairs) == 0 {
-		text, known := served()[key]
-		if !known {
-			panic("no message is called " + key)
-		}
-		return longest(text, blank)
+		return longest(message(served(), key), blank)
 	}
 	return words.In(words.ReaderOf(words.Base)).Label(reason.SaidOf(key, pairs...))
 }
-
-// served are the texts of the server, as the catalogue has them.
-var served = sync.OnceValue(func() map[string]string {
-	file, err := os.ReadFile("../words/en-GB.toml")
-	if err != nil {
-		panic(err)
-	}
-	var groups map[string]any
-	if err := toml.Unmarshal(file, &groups); err != nil {
-		panic(err)
-	}
-	out := map[string]string{}
-	var gather func(under string, messages map[string]any)
-	gather = func(under string, messages map[string]any) {
-		for name, what := range messages {
-			switch what := what.(type) {
-			case string:
-				out[under+name] = what
-			case map[string]any: // the forms of a plural, or a group
-				if many, is := what["other"].(string); is {
-					out[under+name] = many
-				} else {
-					gather(under+name+".", what)
-				}
-			}
-		}
-	}
-	gather("", groups)
-	return out
-})

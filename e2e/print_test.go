@@ -38,7 +38,7 @@ func TestSheetsPrintOnOnePage(t *testing.T) {
 		tasks, pieces := tasksOf(p, id)
 		p.goTo("/students/" + id + "/week")
 		p.sees(name + "'s week")
-		for _, as := range []printing{printings[i%len(printings)], printings[(i+1)%len(printings)]} { // each for three students or more, with everybody for nine or ten
+		for _, as := range []printing{printings[i%len(printings)], printings[(i+1)%len(printings)]} { // each for two students, with everybody for nine or ten
 			what := name + " on " + as.name
 			p.press(as.paper)
 			drawn := pieces

@@ -277,18 +277,20 @@ func screensOf(student string) []screen {
 	}
 }
 
+// hearsViolations keeps what the policy of a page's origin forbids and the page does, in window.broken.
+func (p *page) hearsViolations() {
+	const listen = `window.broken = []; document.addEventListener('securitypolicyviolation', e => window.broken.push(e.violatedDirective + ' ' + e.sourceFile + ' ' + e.blockedURI))`
+	_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: listen})
+	require.NoError(p.t, err)
+}
+
 // No page does what the policy of its origin forbids: no script and no style but the app's own.
 func TestNoPageBreaksItsPolicy(t *testing.T) {
-	full.Only(t, "the server's tests of the header")
-	const listen = `window.broken = []; document.addEventListener('securitypolicyviolation', e => window.broken.push(e.violatedDirective + ' ' + e.sourceFile + ' ' + e.blockedURI))`
+	full.Only(t, "TestEveryTextComesFromTheCatalogue")
 	s := newSite(t, true)
 	p := open(t, s.URL, 1280, 800)
-	watched := func(p *page) {
-		_, err := chromedp.Call(p.ctx, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: listen})
-		require.NoError(t, err)
-	}
 	unbroken := func(p *page, what string) { assert.Empty(t, eval[[]string](p, "window.broken"), what) }
-	watched(p)
+	p.hearsViolations()
 	p.signIn()
 	tobias := p.student("Tobias")
 	for _, c := range screensOf(p.student("Emil")) {
@@ -307,7 +309,7 @@ func TestNoPageBreaksItsPolicy(t *testing.T) {
 	p.closeLesson(tobias)
 	p.setClock("2026-11-19T16:00:00Z") // the day after the lesson
 	phone := open(t, s.URL, 390, 844)
-	watched(phone)
+	phone.hearsViolations()
 	phone.goTo(evalAsync(p, `fetch('/api/students/`+tobias+`/links', {method: 'POST'}).then(r => r.json()).then(l => l.path)`))
 	phone.sees(said("family.sPractice", "firstName", "Tobias"))
 	phone.press(said("family.seeNotes"))
@@ -373,7 +375,6 @@ func TestNothingIsScrolledSideways(t *testing.T) {
 
 // What is touched in a lesson is large enough for a finger, on a tablet beside the instrument.
 func TestTouchTargetsOfALesson(t *testing.T) {
-	full.Only(t, "TestAccessibility")
 	s := newSite(t, true)
 	p := open(t, s.URL, 820, 1180)
 	p.signIn()

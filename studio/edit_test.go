@@ -288,7 +288,7 @@ func TestSeveralDevicesAtOnce(t *testing.T) {
 			seeds := rand.New(rand.NewPCG(11, 33+uint64(at)))
 			th, overtaken := every[at], 0
 			for i := range histories(t) {
-				if i%perStudio == perStudio-1 {
+				if i > 0 && i%perStudio == 0 {
 					th = studioWith(t)[at]
 				}
 				first := th.begin()
@@ -686,7 +686,7 @@ func TestMergesFormNoCircle(t *testing.T) {
 	r := studiotest.New(t)
 	seeds := rand.New(rand.NewPCG(5, 8))
 	for i := range histories(t) {
-		if i%perStudio == perStudio-1 {
+		if i > 0 && i%perStudio == 0 {
 			r = studiotest.New(t)
 		}
 		var ids []string
